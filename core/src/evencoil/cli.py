@@ -1,0 +1,202 @@
+"""The command line: ``evencoil size|validate JOB.json``.
+
+Exit codes: 0 all figures found; 1 at least one figure is withheld, with its
+reason; 2 the file or the call is wrong. Errors go to standard error with field
+and next step, as a line or, with ``--format json``, as one JSON object.
+"""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any, TextIO
+
+from evencoil import __version__
+from evencoil.errors import CoreError, FileFormatError
+from evencoil.jobfile import (
+    MAX_BYTES,
+    SCHEMA,
+    JobFile,
+    fingerprint,
+    json_schema,
+    load,
+    work_out_job,
+)
+from evencoil.words import Message, say
+from evencoil.work import Worked
+
+__all__ = ["main"]
+
+OK, WITHHELD, WRONG = 0, 1, 2
+
+
+def _read(name: str) -> bytes:
+    try:
+        if name == "-":
+            return sys.stdin.buffer.read(MAX_BYTES + 1)
+        with Path(name).open("rb") as file:
+            return file.read(MAX_BYTES + 1)
+    except OSError as wrong:
+        raise FileFormatError(
+            Message(
+                "file.unreadable", {"name": name, "reason": wrong.strerror or type(wrong).__name__}
+            ),
+            field="file",
+            hint=Message("file.unreadable.hint"),
+        ) from wrong
+
+
+def _as_json(job: JobFile, worked: Worked) -> dict[str, Any]:
+    """Return a worked job as JSON: each value with unit, rule, working, marks."""
+    steps = {step.id: step for step in worked.steps}
+    figures = []
+    for figure in worked.figures:
+        entry: dict[str, Any] = {"id": figure.id}
+        if figure.step is not None:
+            step = steps[figure.step]
+            entry |= {"value": str(step.value), "unit": step.unit, "shown": step.shown}
+        if figure.refusal is not None:
+            refused = figure.refusal
+            entry["refusal"] = {
+                "code": refused.code,
+                "detail": refused.detail,
+                "field": refused.field,
+                "hint": refused.hint,
+            }
+        figures.append(entry)
+    return {
+        "motor_tag": job.motor.motor_tag,
+        "fingerprint": fingerprint(job),
+        "core": __version__,
+        "edition": worked.profile.edition,
+        "figures": figures,
+        "steps": [
+            {
+                "id": step.id,
+                "kind": step.kind,
+                "value": str(step.value),
+                "unit": step.unit,
+                "shown": step.shown,
+                "rule": None if step.rule is None else str(step.rule),
+                "working": say(step.working),
+                "uses": list(step.uses),
+                "marks": [
+                    {"kind": mark.kind, "origin": mark.origin, "text": say(mark.message)}
+                    for mark in step.marks
+                ],
+            }
+            for step in worked.steps
+        ],
+        "findings": [
+            {
+                "code": found.code,
+                "level": found.level,
+                "field": found.field,
+                "text": say(found.message),
+            }
+            for found in (
+                *worked.reading.findings,
+                *(worked.verdict.findings if worked.verdict else ()),
+            )
+        ],
+    }
+
+
+def _as_table(job: JobFile, worked: Worked, out: TextIO) -> None:
+    print(f"{job.motor.motor_tag}  NEC {worked.profile.edition}", file=out)
+    for finding in worked.reading.findings:
+        print(f"  {finding.level:8} {say(finding.message)}", file=out)
+    if worked.verdict is not None:
+        for finding in worked.verdict.findings:
+            print(f"  {finding.level:8} {say(finding.message)}", file=out)
+    print(file=out)
+    for step in worked.steps:
+        marks = " ".join(sorted({mark.kind.upper() for mark in step.marks}))
+        rule = "" if step.rule is None else step.rule.section
+        value = f"{step.shown} {step.unit}".strip()
+        if step.id == "conductor_size":
+            value = step.shown
+        line = f"{step.id:24} {value:>14}  {rule:24} {say(step.working)} {marks}"
+        print(line.rstrip(), file=out)
+    for figure in worked.figures:
+        if figure.refusal is not None:
+            print(f"{figure.id:24} {'withheld':>14}  {figure.refusal.detail}", file=out)
+            print(f"{'':24} {'':>14}  {figure.refusal.hint}", file=out)
+
+
+def _size(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    worked = work_out_job(job)
+    if arguments.format == "json":
+        print(json.dumps(_as_json(job, worked), indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        _as_table(job, worked, sys.stdout)
+    return WITHHELD if any(figure.refusal for figure in worked.figures) else OK
+
+
+def _validate(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    work_out_job(job)
+    said = {"valid": True, "schema": SCHEMA, "fingerprint": fingerprint(job)}
+    if arguments.format == "json":
+        print(json.dumps(said))
+    else:
+        print(f"valid, schema {SCHEMA}, {said['fingerprint']}")
+    return OK
+
+
+def _schema(arguments: argparse.Namespace) -> int:
+    del arguments
+    print(json.dumps(json_schema(), indent=2, ensure_ascii=False))
+    return OK
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="evencoil", description="Motor branch circuits with their evidence."
+    )
+    parser.add_argument("--version", action="version", version=__version__)
+    commands = parser.add_subparsers(dest="command", required=True)
+    for name, action, about in (
+        ("size", _size, "work out table current and conductor, each with its evidence"),
+        ("validate", _validate, "check a job file without showing its figures"),
+    ):
+        command = commands.add_parser(name, help=about, description=about)
+        command.add_argument("job", metavar="JOB.json", help="a job file, or - for standard input")
+        command.add_argument("--format", choices=("table", "json"), default="table")
+        command.set_defaults(action=action)
+    schema = commands.add_parser("schema", help="print the JSON Schema of job files")
+    schema.set_defaults(action=_schema, format="json")
+    return parser
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run the command line.
+
+    Parameters
+    ----------
+    argv : sequence of str, optional
+        Arguments after the program's name; those of the process if omitted.
+
+    Returns
+    -------
+    int
+        The exit code: 0, 1 or 2 as told above.
+    """
+    arguments = _parser().parse_args(argv)
+    try:
+        return int(arguments.action(arguments))
+    except CoreError as error:
+        problem = error.problem()
+        if arguments.format == "json":
+            print(json.dumps(problem, ensure_ascii=False), file=sys.stderr)
+        else:
+            print(f"{problem['field']}: {problem['detail']} {problem['hint']}", file=sys.stderr)
+        return WRONG
+
+
+if __name__ == "__main__":
+    sys.exit(main())

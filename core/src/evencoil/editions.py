@@ -1,0 +1,91 @@
+"""Section numbers by edition of the National Electrical Code.
+
+One subject, one name; the edition decides under which number it stands.
+Differences from ``docs/sources.md``; numbers that are recalled and not checked
+against the printed code are listed in `UNSURE`.
+"""
+
+from __future__ import annotations
+
+from typing import Literal, get_args
+
+from evencoil.errors import OutOfRangeError
+from evencoil.evidence import Rule
+from evencoil.words import Message
+
+__all__ = ["EDITIONS", "UNSURE", "Edition", "edition_of", "rule"]
+
+Edition = Literal[2017, 2020, 2023]
+EDITIONS: tuple[Edition, ...] = get_args(Edition)
+
+_SAME: dict[str, str] = {
+    "table_currents": "430.6(A)(1)",
+    "plate_currents": "430.6(A)(2)",
+    "flc_three_phase": "Table 430.250",
+    "flc_single_phase": "Table 430.248",
+    "conductor": "430.22",
+    "terminals": "110.14(C)",
+    "terminals_small": "110.14(C)(1)(a)",
+    "terminals_design_letter": "110.14(C)(1)(a)(4)",
+    "terminals_large": "110.14(C)(1)(b)",
+    "code_letter": "430.7(B)",
+    "small_motor_minimum": "430.22(G)",
+    "overcurrent_release": "240.4(G)",
+}
+_MOVED: dict[str, dict[int, str]] = {
+    "ampacity": {2017: "Table 310.15(B)(16)", 2020: "Table 310.16", 2023: "Table 310.16"},
+    "ambient": {
+        2017: "Table 310.15(B)(2)(a)",
+        2020: "Table 310.15(B)(1)",
+        2023: "Table 310.15(B)(1)(1)",
+    },
+    "adjustment": {
+        2017: "Table 310.15(B)(3)(a)",
+        2020: "Table 310.15(C)(1)",
+        2023: "Table 310.15(C)(1)",
+    },
+    "parallel": {2017: "310.10(H)", 2020: "310.10(G)", 2023: "310.10(G)"},
+}
+UNSURE: frozenset[str] = frozenset({"small_motor_minimum"})
+
+
+def edition_of(year: int) -> Edition:
+    """Return the edition of a year.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the tables of that edition are not here.
+    """
+    for known in EDITIONS:
+        if known == year:
+            return known
+    raise OutOfRangeError(
+        Message("edition.unknown", {"year": str(year)[:12]}),
+        field="edition",
+        hint=Message("edition.unknown.hint"),
+    )
+
+
+def rule(subject: str, edition: Edition) -> Rule:
+    """Return the citation of a subject in an edition.
+
+    Parameters
+    ----------
+    subject : str
+        One of the names above, such as ``ampacity``.
+    edition : int
+        2017, 2020 or 2023.
+
+    Returns
+    -------
+    Rule
+        The section as that edition numbers it.
+
+    Raises
+    ------
+    KeyError
+        If the subject is unknown: a bug.
+    """
+    section = _SAME.get(subject) or _MOVED[subject][edition]
+    return Rule(standard="NEC", edition=edition, section=section)

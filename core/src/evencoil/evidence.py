@@ -1,0 +1,166 @@
+"""Values that never travel without their evidence.
+
+A `Step` is one value with its unit, the rule it follows, the table cell it was
+read from, the steps it stands on, and the marks it inherits from them. A
+`Trail` collects the steps of one piece of work in the order they were made and
+carries every mark downstream.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+from decimal import Decimal
+from typing import Literal
+
+from evencoil.words import Message
+
+__all__ = ["Cell", "Finding", "Mark", "Rule", "Step", "Tip", "Trail"]
+
+Value = Decimal | str
+Kind = Literal["read", "assumed", "worked"]
+Level = Literal["agrees", "note", "doubt", "refusal"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Rule:
+    """Where a rule stands: standard, edition, section."""
+
+    standard: str
+    edition: int
+    section: str
+
+    def __str__(self) -> str:
+        """Return the citation as printed on a slip."""
+        return f"{self.standard} {self.edition}, {self.section}"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Cell:
+    """One cell of a code table, with its neighbours so that a reader can check it.
+
+    ``rows`` holds the row above, the row itself and the row below, as text;
+    ``hit_row`` counts in ``rows``, ``hit_column`` in ``columns``.
+    """
+
+    table: str
+    title: str
+    source: str
+    units: str
+    columns: tuple[str, ...]
+    rows: tuple[tuple[str, ...], ...]
+    hit_row: int
+    hit_column: int
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Mark:
+    """A warning that travels with a value and with all that stands on it."""
+
+    kind: Literal["assumed", "check_the_book"]
+    origin: str
+    message: Message
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Tip:
+    """What would have to change for the answer to change, computed."""
+
+    message: Message
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Finding:
+    """What a check found: agreement, a note, a doubt or a refusal."""
+
+    code: str
+    level: Level
+    field: str
+    message: Message
+    hint: Message | None = None
+    spans: tuple[tuple[int, int], ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Step:
+    """One value with its evidence.
+
+    Attributes
+    ----------
+    id : str
+        Name of the quantity, from table to screen.
+    value : Decimal or str
+        The full figure; a conductor size is text.
+    unit : str
+        Unit of the value, empty for a pure number or a name.
+    kind : str
+        ``read`` off the world, ``assumed`` by nobody's reading, or ``worked``
+        out by a rule. A worked value without a rule is a bug.
+    shown : str
+        The value as a person reads it: a limit not to be exceeded is rounded
+        down, a minimum up.
+    """
+
+    id: str
+    value: Value
+    unit: str
+    kind: Kind
+    shown: str
+    working: Message
+    rule: Rule | None = None
+    uses: tuple[str, ...] = ()
+    cell: Cell | None = None
+    marks: tuple[Mark, ...] = ()
+    tips: tuple[Tip, ...] = ()
+
+    def __post_init__(self) -> None:
+        """Refuse a worked value that cites no rule."""
+        if self.kind == "worked" and self.rule is None:
+            raise TypeError(f"step {self.id!r} is worked out but cites no rule")
+
+
+@dataclass(slots=True)
+class Trail:
+    """The steps of one piece of work, in order, with marks carried downstream."""
+
+    _steps: dict[str, Step] = field(default_factory=dict)
+
+    def add(self, step: Step) -> Step:
+        """Keep a step, giving it every mark of the steps that it stands on.
+
+        Raises
+        ------
+        KeyError
+            If it uses a step that was not made before: a bug.
+        """
+        marks = list(step.marks)
+        for used in step.uses:
+            marks.extend(mark for mark in self._steps[used].marks if mark not in marks)
+        kept = replace(step, marks=tuple(marks))
+        self._steps[step.id] = kept
+        return kept
+
+    def __getitem__(self, step_id: str) -> Step:
+        """Return a step by its id."""
+        return self._steps[step_id]
+
+    def __contains__(self, step_id: str) -> bool:
+        """Tell whether a step of that id was made."""
+        return step_id in self._steps
+
+    def __iter__(self) -> Iterator[Step]:
+        """Go through the steps in the order they were made."""
+        return iter(self._steps.values())
+
+    def number(self, step_id: str) -> Decimal:
+        """Return the value of a step that is a number.
+
+        Raises
+        ------
+        TypeError
+            If the value is not a number: a bug.
+        """
+        value = self._steps[step_id].value
+        if not isinstance(value, Decimal):
+            raise TypeError(f"step {step_id!r} is not a number")
+        return value

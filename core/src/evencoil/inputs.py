@@ -1,0 +1,106 @@
+"""What people give, step by step: the models that are stored and exchanged.
+
+Empty means: nobody said it. What is worked out never stands here. Units are in
+the names. Numbers travel as decimal strings, so that no float comes near them.
+"""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer
+
+from evencoil.editions import Edition
+from evencoil.nameplate import Assumed
+from evencoil.profile import School
+from evencoil.quantities import number, plain
+from evencoil.texts import LongText, Text
+
+__all__ = [
+    "STEPS",
+    "AssumedInput",
+    "DecimalText",
+    "PlateInputs",
+    "SizeInputs",
+    "StepName",
+    "SupplyInputs",
+]
+
+StepName = Literal["supply", "size"]
+STEPS: tuple[StepName, ...] = ("supply", "size")
+
+
+def _decimal(value: object) -> object:
+    """Take a number as typed, or as a JSON whole number; never a float."""
+    if isinstance(value, str):
+        return number(value, field="number")
+    if isinstance(value, bool | float):
+        raise ValueError('Write this number as text, for example "30", so that it stays exact.')
+    return value
+
+
+DecimalText = Annotated[
+    Decimal,
+    BeforeValidator(_decimal, json_schema_input_type=str),
+    Field(allow_inf_nan=False, max_digits=12, decimal_places=6),
+    PlainSerializer(plain, return_type=str),
+]
+Insulation = Literal[
+    "TW",
+    "UF",
+    "THW",
+    "THWN",
+    "RHW",
+    "XHHW",
+    "USE",
+    "THHN",
+    "THWN-2",
+    "THHN/THWN-2",
+    "XHHW-2",
+    "RHW-2",
+    "USE-2",
+]
+
+
+class _Inputs(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class AssumedInput(_Inputs):
+    """A plate figure that nobody could read, with where it comes from."""
+
+    field: Text
+    value: Text
+    reason: Text = ""
+
+    def as_core(self) -> Assumed:
+        """Return it as the reader takes it."""
+        return Assumed(field=self.field, value=self.value, reason=self.reason)
+
+
+class PlateInputs(_Inputs):
+    """The plate as stamped, one text."""
+
+    text: LongText = ""
+    assumed: tuple[AssumedInput, ...] = Field(default=(), max_length=24)
+
+
+class SupplyInputs(_Inputs):
+    """The supply, by the name of its system."""
+
+    text: Text = ""
+
+
+class SizeInputs(_Inputs):
+    """What decides the sizes besides plate and supply."""
+
+    edition: Edition | None = None
+    school: School | None = None
+    conductor_material: Literal["cu", "al"] | None = None
+    insulation: Insulation | None = None
+    termination_c: Literal[60, 75] | None = None
+    ambient_c: DecimalText | None = None
+    current_carrying: int | None = Field(default=None, ge=1, le=100)
+    parallel_sets: int = Field(default=1, ge=1, le=12)
+    between_rows: Literal["ask", "next_row_up"] = "ask"

@@ -1,0 +1,233 @@
+"""The open job format: what people gave for one job, as JSON.
+
+Versioned: every file carries ``schema``; `UPCASTS` holds one pure function for
+each step from n to n+1; reading upcasts, writing stores the newest. A file
+newer than this code is refused with its version. The published JSON Schema is
+``docs/job.schema.json``. Only inputs are in the file: figures are worked out
+again wherever it is opened.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Callable, Mapping
+from typing import Any, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from evencoil.editions import Edition
+from evencoil.errors import CoreError, FileFormatError, NewerSchemaError
+from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.profile import Profile, School
+from evencoil.texts import Text
+from evencoil.words import Message
+from evencoil.work import Worked, work_out
+
+__all__ = [
+    "FORMAT",
+    "MAX_BYTES",
+    "SCHEMA",
+    "UPCASTS",
+    "JobFile",
+    "canonical",
+    "dump",
+    "fingerprint",
+    "json_schema",
+    "load",
+    "work_out_job",
+]
+
+FORMAT = "even-coil-job"
+SCHEMA = 1
+MAX_BYTES = 1_000_000
+MAX_DEPTH = 40
+UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+
+
+class _Model(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class FileMotor(_Model):
+    """Which motor: an id that never changes, and the tag on it today."""
+
+    id: UUID
+    motor_tag: Text = Field(min_length=1)
+    name: Text = ""
+    machine: Text = ""
+
+
+class FileProfile(_Model):
+    """The works' own rules at the time of writing."""
+
+    edition: Edition = 2023
+    school: School = "field"
+
+
+class JobFile(_Model):
+    """One job of one motor: everything that people gave, nothing worked out."""
+
+    format: Literal["even-coil-job"] = "even-coil-job"
+    schema_: Literal[1] = Field(default=1, alias="schema")
+    job_id: UUID
+    kind: Literal["new"] = "new"
+    motor: FileMotor
+    profile: FileProfile = FileProfile()
+    plate: PlateInputs = PlateInputs()
+    supply: SupplyInputs = SupplyInputs()
+    size: SizeInputs = SizeInputs()
+
+
+def _not_json(reason: str) -> FileFormatError:
+    return FileFormatError(
+        Message("file.not_json", {"reason": reason[:160]}),
+        field="file",
+        hint=Message("file.not_json.hint"),
+    )
+
+
+def _no_constant(name: str) -> Any:
+    raise ValueError(f"{name} is no number")
+
+
+def _once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    kept = dict(pairs)
+    if len(kept) != len(pairs):
+        raise ValueError("a name stands twice in one object")
+    return kept
+
+
+def _parse(data: bytes) -> dict[str, Any]:
+    if len(data) > MAX_BYTES:
+        raise FileFormatError(
+            Message("file.too_large", {"size": str(len(data)), "most": str(MAX_BYTES)}),
+            field="file",
+            hint=Message("file.too_large.hint"),
+        )
+    try:
+        body = json.loads(data, parse_constant=_no_constant, object_pairs_hook=_once)
+    except RecursionError as deep:
+        raise _not_json("nested too deeply") from deep
+    except ValueError as wrong:
+        raise _not_json(str(wrong)) from wrong
+    if not isinstance(body, dict) or body.get("format") != FORMAT:
+        raise FileFormatError(
+            Message("file.other_format", {"format": FORMAT}),
+            field="format",
+            hint=Message("file.other_format.hint"),
+        )
+    return body
+
+
+def _upcast(
+    body: dict[str, Any],
+    newest: int,
+    upcasts: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]],
+) -> dict[str, Any]:
+    version = body.get("schema")
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise FileFormatError(
+            Message("file.no_schema"), field="schema", hint=Message("file.no_schema.hint")
+        )
+    if version > newest:
+        raise NewerSchemaError(
+            Message("file.newer", {"version": str(version)[:20], "known": str(newest)}),
+            field="schema",
+            hint=Message("file.newer.hint"),
+        )
+    while version < newest:
+        body = upcasts[version](body)
+        version += 1
+        body["schema"] = version
+    return body
+
+
+def _first_error(wrong: ValidationError) -> FileFormatError:
+    """Turn a validation error into the one shape, naming the field by its path."""
+    first = wrong.errors()[0]
+    said = str(first["msg"]).removeprefix("Value error, ")
+    return FileFormatError(
+        Message("file.field", {"reason": said[:200], "more": str(len(wrong.errors()) - 1)}),
+        field=".".join(str(part) for part in first["loc"])[:120],
+        hint=Message("file.field.hint"),
+    )
+
+
+def load(
+    data: bytes,
+    *,
+    newest: int = SCHEMA,
+    upcasts: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = UPCASTS,
+) -> JobFile:
+    """Read a job file.
+
+    Parameters
+    ----------
+    data : bytes
+        The whole file, UTF-8 JSON, at most `MAX_BYTES`.
+    newest : int
+        Schema version that this code writes.
+    upcasts : mapping
+        From version n, the function that gives version n + 1.
+
+    Returns
+    -------
+    JobFile
+        Validated, in the newest schema.
+
+    Raises
+    ------
+    FileFormatError
+        If it is not JSON, not a job file, or a field is wrong; the field is
+        named by its path. Nothing is taken over.
+    NewerSchemaError
+        If it was written by a newer Even Coil.
+    """
+    body = _upcast(_parse(data), newest, upcasts)
+    try:
+        return JobFile.model_validate_json(json.dumps(body))
+    except ValidationError as wrong:
+        raise _first_error(wrong) from wrong
+    except CoreError:
+        raise
+    except (ValueError, RecursionError) as wrong:
+        raise _not_json(str(wrong)) from wrong
+
+
+def canonical(job: JobFile) -> bytes:
+    """Return the canonical JSON of a job: sorted keys, decimals as text."""
+    body = job.model_dump(mode="json", by_alias=True)
+    return json.dumps(
+        body, sort_keys=True, ensure_ascii=False, separators=(",", ":"), allow_nan=False
+    ).encode()
+
+
+def fingerprint(job: JobFile) -> str:
+    """Return the SHA-256 of the canonical JSON, for issues and comparison."""
+    return hashlib.sha256(canonical(job)).hexdigest()
+
+
+def dump(job: JobFile) -> bytes:
+    """Return a job as a file for people: indented, keys in the model's order."""
+    body = job.model_dump(mode="json", by_alias=True)
+    return (json.dumps(body, indent=2, ensure_ascii=False, allow_nan=False) + "\n").encode()
+
+
+def json_schema() -> dict[str, Any]:
+    """Return the JSON Schema of the newest job file."""
+    schema = JobFile.model_json_schema(by_alias=True)
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}
+
+
+def work_out_job(job: JobFile) -> Worked:
+    """Work out a job file.
+
+    Raises
+    ------
+    CoreError
+        As `evencoil.work.work_out`.
+    """
+    profile = Profile(edition=job.profile.edition, school=job.profile.school)
+    return work_out(job.plate, job.supply, job.size, profile)

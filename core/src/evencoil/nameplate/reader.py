@@ -1,0 +1,344 @@
+"""Reading a plate's text: which piece is which field, at the least cost.
+
+Plates are stamped figure first ("15 HP"), word first ("HP 15") or as a table.
+The reader tries every way to pair the pieces, and keeps the one that leaves
+the least unread and nothing implausible: a shortest path over the text.
+"""
+
+from __future__ import annotations
+
+import unicodedata
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from evencoil.errors import CoreError, OutOfRangeError
+from evencoil.evidence import Finding
+from evencoil.nameplate.checks import cross_check, missing_fields
+from evencoil.nameplate.lexer import cut
+from evencoil.nameplate.model import Assumed, Lexeme, Nameplate, PlateReading, Token
+from evencoil.nameplate.values import value_of
+from evencoil.nameplate.vocabulary import FIELDS, FILLERS, FLAGS, NOTED, Field
+from evencoil.words import Message
+
+__all__ = ["MAX_LENGTH", "read"]
+
+MAX_LENGTH = 4000
+_UNREAD, _WRONG, _UNUSUAL, _CROSSING, _PAIR = 5.0, 4.0, 2.5, 0.4, 0.05
+_BY_NAME = {field.name: field for field in FIELDS}
+
+
+@dataclass(frozen=True, slots=True)
+class _Piece:
+    """One way to read some lexemes in a row."""
+
+    length: int
+    cost: float
+    field: str
+    value: Any = None
+    error: CoreError | None = None
+    whole: tuple[int, int] = (0, 0)
+
+
+def _refuse_text(text: str) -> None:
+    if len(text) > MAX_LENGTH:
+        raise OutOfRangeError(
+            Message("plate.too_long", {"length": str(len(text)), "most": str(MAX_LENGTH)}),
+            field="plate.text",
+            hint=Message("plate.too_long.hint"),
+        )
+    for place, sign in enumerate(text):
+        if unicodedata.category(sign) in {"Cc", "Cs"} and sign not in "\n\r\t":
+            raise OutOfRangeError(
+                Message("text.control", {"place": str(place + 1), "sign": f"U+{ord(sign):04X}"}),
+                field="plate.text",
+                hint=Message("text.control.hint"),
+            )
+
+
+def _starts(words: Sequence[Lexeme], at: int, group: tuple[str, ...]) -> bool:
+    run = words[at : at + len(group)]
+    return len(run) == len(group) and all(
+        item.kind == "word" and item.text == want for item, want in zip(run, group, strict=True)
+    )
+
+
+def _figure(field: Field, text: str, length: int, cost: float) -> _Piece:
+    try:
+        value, usual = value_of(field, text)
+    except CoreError as error:
+        return _Piece(length, cost + _WRONG, field.name, error=error)
+    return _Piece(length, cost + (0 if usual else _UNUSUAL), field.name, value)
+
+
+def _degree_word(items: Sequence[Lexeme], at: int) -> int:
+    """Return 1 if the degree letter C stands there."""
+    here = items[at : at + 1]
+    return int(bool(here) and here[0].kind == "word" and here[0].text in {"C", "DEG"})
+
+
+def _word_first(items: Sequence[Lexeme], at: int, field: Field) -> Iterator[_Piece]:
+    for group in field.words:
+        if not _starts(items, at, group):
+            continue
+        after = at + len(group)
+        cost = _PAIR
+        if after < len(items) and items[after].kind == "separator":
+            if items[after].text.strip("\r\n"):
+                continue
+            after, cost = after + 1, cost + _CROSSING
+        value = items[after : after + 1]
+        if not value:
+            continue
+        length = after + 1 - at
+        if field.shape == "letter" and value[0].kind == "word":
+            letter = value[0].text
+            if len(letter) == 1 and letter in field.letters:
+                yield _Piece(length, cost, field.name, letter)
+        elif field.shape != "letter" and value[0].kind == "number":
+            extra = _degree_word(items, after + 1) if field.shape == "degrees" else 0
+            yield _figure(field, _joined(items, after, 1), length + extra, cost)
+            if field.shape == "power" and _mixed(items, after):
+                yield _figure(field, _joined(items, after, 2), length + 1, cost)
+
+
+def _mixed(items: Sequence[Lexeme], at: int) -> bool:
+    pair = items[at : at + 2]
+    return len(pair) == 2 and all(item.kind == "number" for item in pair) and "/" in pair[1].text
+
+
+def _joined(items: Sequence[Lexeme], at: int, count: int) -> str:
+    return " ".join(item.text for item in items[at : at + count])
+
+
+def _figure_first(items: Sequence[Lexeme], at: int, field: Field) -> Iterator[_Piece]:
+    if field.shape == "letter":
+        for group in field.words:
+            letter = items[at]
+            if (
+                letter.kind == "word"
+                and len(letter.text) == 1
+                and letter.text in field.letters
+                and _starts(items, at + 1, group)
+                and group[0] in {"INS", "DESIGN", "CODE"}
+            ):
+                yield _Piece(1 + len(group), 3 * _PAIR, field.name, letter.text)
+        return
+    if items[at].kind != "number":
+        return
+    spans = [1, 2] if field.shape == "power" and _mixed(items, at) else [1]
+    for span in spans:
+        after = at + span
+        if field.shape == "degrees":
+            after += _degree_word(items, after)
+        for group in field.words:
+            if _starts(items, after, group):
+                length = after + len(group) - at
+                yield _figure(field, _joined(items, at, span), length, _PAIR)
+
+
+def _noted(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
+    for group in NOTED:
+        if _starts(items, at, group):
+            end = at + len(group)
+            while end < len(items) and items[end].kind != "separator" and end - at < len(group) + 3:
+                end += 1
+                yield _Piece(end - at, _PAIR + 0.6 * (end - at - len(group)), "noted")
+
+
+def _pieces(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
+    here = items[at]
+    if here.kind == "separator":
+        yield _Piece(1, 0.0, "")
+        return
+    yield _Piece(1, _UNREAD, "unread")
+    if here.kind == "signs":
+        signs = tuple(part.strip().replace("Δ", "D") for part in here.text.split("/"))
+        yield _Piece(1, _PAIR, "connection_signs", signs)
+    for words, (name, value) in FLAGS.items():
+        if _starts(items, at, words):
+            yield _Piece(len(words), _PAIR, name, value)
+    if here.kind == "word" and here.text in FILLERS:
+        yield _Piece(1, 0.8, "filler")
+    yield from _noted(items, at)
+    for field in FIELDS:
+        yield from _word_first(items, at, field)
+        yield from _figure_first(items, at, field)
+
+
+def _cheapest(items: Sequence[Lexeme]) -> list[tuple[int, _Piece]]:
+    """Return the pieces of the cheapest reading, with their places."""
+    best: list[tuple[float, _Piece | None]] = [(0.0, None)] * (len(items) + 1)
+    for at in range(len(items) - 1, -1, -1):
+        best[at] = min(
+            ((piece.cost + best[at + piece.length][0], piece) for piece in _pieces(items, at)),
+            key=lambda choice: choice[0],
+        )
+    way, at = [], 0
+    while at < len(items):
+        piece = best[at][1]
+        assert piece is not None
+        way.append((at, piece))
+        at += piece.length
+    return way
+
+
+def _keep(plate: Nameplate, field: str, value: Any) -> bool:
+    """Put a value into its field; tell whether it contradicts one that is there."""
+    if field == "thermal":
+        plate.is_thermally_protected = True
+        return True
+    if field == "premium":
+        plate.is_premium_efficiency = True
+        return True
+    if field == "phases":
+        value = int(value)
+    before = getattr(plate, field)
+    if before in (None, ()) or before == value:
+        setattr(plate, field, value)
+        return True
+    return False
+
+
+def _token(text: str, run: Sequence[Lexeme], **how: Any) -> Token:
+    start, end = run[0].start, run[-1].end
+    return Token(start=start, end=end, text=text[start:end], **how)
+
+
+def _assume(plate: Nameplate, assumed: Sequence[Assumed]) -> list[Assumed]:
+    """Put a person's guesses into fields that the plate leaves empty."""
+    kept = []
+    for item in assumed:
+        field = _BY_NAME.get(item.field)
+        if field is None:
+            raise OutOfRangeError(
+                Message("plate.assumed.unknown", {"field": item.field[:40]}),
+                field="plate.assumed",
+                hint=Message("plate.assumed.unknown.hint", {"fields": ", ".join(_BY_NAME)}),
+            )
+        if getattr(plate, field.name) not in (None, ()):
+            continue
+        if field.shape == "letter":
+            letter = item.value.strip().upper()
+            if len(letter) != 1 or letter not in field.letters:
+                raise OutOfRangeError(
+                    Message("plate.letter", {"text": item.value[:20], "letters": field.letters}),
+                    field=f"plate.assumed.{field.name}",
+                    hint=Message("plate.unlike.hint"),
+                )
+            setattr(plate, field.name, letter)
+        else:
+            setattr(plate, field.name, value_of(field, item.value)[0])
+        kept.append(item)
+    return kept
+
+
+def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
+    """Read a nameplate as stamped.
+
+    Parameters
+    ----------
+    text : str
+        The plate as typed or pasted, at most `MAX_LENGTH` characters.
+    assumed : sequence of Assumed
+        Fields that cannot be read on the plate, put in by a person. What the
+        plate says is never overruled by them.
+
+    Returns
+    -------
+    PlateReading
+        The plate, every piece of the text with its status, what is missing
+        and what it costs, and the cross-checks.
+
+    Raises
+    ------
+    CoreError
+        If the text is too long or holds control characters, or an assumed
+        value is no value of its field. Never for what a plate may say.
+
+    Examples
+    --------
+    >>> reading = read("15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH")
+    >>> reading.plate.power_hp, [str(band.low) for band in reading.plate.volts_v]
+    ((Decimal('15'),), ['230', '460'])
+    """
+    _refuse_text(text)
+    items = [item for item in cut(text) if item.kind != "glue"]
+    plate = Nameplate()
+    tokens: list[Token] = []
+    findings: list[Finding] = []
+    spans: dict[str, tuple[int, int]] = {}
+    for at, piece in _cheapest(items):
+        run = items[at : at + piece.length]
+        if piece.field == "":
+            continue
+        if piece.field in {"unread", "filler", "noted"}:
+            status = "unread" if piece.field == "unread" else "understood"
+            tokens.append(
+                _token(text, run, status=status, note=Message(f"plate.token.{piece.field}"))
+            )
+            continue
+        here = _token(text, run, status="understood", field=piece.field)
+        span = (here.start, here.end)
+        error = piece.error
+        if error is None and not _keep(plate, piece.field, piece.value):
+            error = OutOfRangeError(
+                Message("plate.twice", {"text": here.text[:60]}),
+                field=piece.field,
+                hint=Message("plate.twice.hint"),
+            )
+        if error is None:
+            spans.setdefault(piece.field, span)
+            tokens.append(here)
+            continue
+        tokens.append(_token(text, run, status="doubted", field=piece.field, note=error.message))
+        findings.append(
+            Finding(
+                code=error.code,
+                level="doubt",
+                field=piece.field,
+                message=error.message,
+                hint=error.hint,
+                spans=(span,),
+            )
+        )
+    kept = _assume(plate, assumed)
+    doubted = {finding.field for finding in findings}
+    findings += cross_check(plate, spans)
+    marked = {span: found for found in findings if found.level == "doubt" for span in found.spans}
+    tokens = [
+        Token(
+            start=token.start,
+            end=token.end,
+            text=token.text,
+            status="doubted",
+            field=token.field,
+            note=marked[token.start, token.end].message,
+        )
+        if token.status == "understood" and (token.start, token.end) in marked
+        else token
+        for token in tokens
+    ]
+    unread = [token for token in tokens if token.status == "unread"]
+    if unread:
+        findings.append(
+            Finding(
+                code="unread",
+                level="note",
+                field="plate.text",
+                message=Message(
+                    "plate.unread", {"text": " · ".join(token.text for token in unread)[:120]}
+                ),
+                hint=Message("plate.unread.hint"),
+                spans=tuple((token.start, token.end) for token in unread),
+            )
+        )
+    return PlateReading(
+        text=text,
+        plate=plate,
+        tokens=tuple(tokens),
+        missing=missing_fields(plate, doubted),
+        findings=tuple(findings),
+        assumed=tuple(kept),
+        spans=spans,
+    )

@@ -1,0 +1,1 @@
+"""Sizes of a motor's branch circuit, one module per question."""

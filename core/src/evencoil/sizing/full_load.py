@@ -1,0 +1,312 @@
+"""Table full-load current of one motor.
+
+The current for conductors, short-circuit device and disconnect comes from the
+tables, never from the nameplate; the nameplate current is for overloads.
+
+Units: power [hp], current [A], voltage [V], speed [rpm].
+Rules: NEC 430.6(A)(1). Tables: ``nec/430_250_induction``, ``nec/430_248``.
+Left out: DC (430.247), synchronous, two-speed and torque motors.
+"""
+
+from __future__ import annotations
+
+from bisect import bisect_left
+from collections.abc import Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Literal
+
+from evencoil.editions import Edition, rule
+from evencoil.errors import MissingError, NotInTableError, RefusedError
+from evencoil.evidence import Step, Tip, Trail
+from evencoil.quantities import plain, show
+from evencoil.tables import Table, table
+from evencoil.words import Message
+
+__all__ = [
+    "LOW_SPEED_RPM",
+    "MotorFacts",
+    "horsepower_from_kw",
+    "table_columns",
+    "table_full_load_current",
+]
+
+LOW_SPEED_RPM = 1200
+_RANGES: dict[int, tuple[tuple[str, int, int], ...]] = {
+    3: (
+        ("v115", 110, 120),
+        ("v200", 200, 200),
+        ("v208", 208, 208),
+        ("v230", 220, 240),
+        ("v460", 440, 480),
+        ("v575", 550, 600),
+        ("v2300", 2200, 2400),
+    ),
+    1: (
+        ("v115", 110, 120),
+        ("v200", 200, 200),
+        ("v208", 208, 208),
+        ("v230", 220, 240),
+    ),
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MotorFacts:
+    """What the table look-up needs to know of a motor and its supply.
+
+    Attributes
+    ----------
+    power_hp : Decimal
+        Rated power. [hp]
+    phases : int
+        1 or 3.
+    supply_volts_v : Decimal
+        Nominal volts of the supply that the motor uses. [V]
+    plate_volts_v : sequence of Decimal
+        Ends of the plate's voltage band for this connection. [V]
+    plate_amps_a : Decimal or None
+        Plate current at this connection. [A]
+    speed_rpm : Decimal or None
+        Rated speed. [rpm]
+    from_kw : bool
+        True if the power was stamped in kW and converted.
+    between_rows : str
+        ``ask`` refuses a power that has no row; ``next_row_up`` takes the next.
+    """
+
+    power_hp: Decimal
+    phases: int
+    supply_volts_v: Decimal
+    plate_volts_v: Sequence[Decimal]
+    plate_amps_a: Decimal | None = None
+    speed_rpm: Decimal | None = None
+    from_kw: bool = False
+    between_rows: Literal["ask", "next_row_up"] = "ask"
+
+
+def _column_of(volts: Decimal, phases: int) -> str | None:
+    for name, low, high in _RANGES[phases]:
+        if low <= volts <= high:
+            return name
+    return None
+
+
+def table_columns(
+    *, supply_volts_v: Decimal, plate_volts_v: Sequence[Decimal], phases: int
+) -> tuple[str, ...]:
+    """Return the table columns that a motor on a supply may stand in.
+
+    Parameters
+    ----------
+    supply_volts_v : Decimal
+        Nominal volts of the supply. [V]
+    plate_volts_v : sequence of Decimal
+        Ends of the plate's voltage band. [V]
+    phases : int
+        1 or 3.
+
+    Returns
+    -------
+    tuple of str
+        One column where plate and supply agree; two where they differ (a
+        200 V plate on a 208 V system): the larger current then governs. None
+        if the tables have no such voltage.
+    """
+    by_supply = _column_of(supply_volts_v, phases)
+    by_plate = [column for volts in plate_volts_v if (column := _column_of(volts, phases))]
+    if by_supply is not None and (by_supply in by_plate or not by_plate):
+        return (by_supply,)
+    columns = [column for column in (by_supply, *by_plate) if column is not None]
+    return tuple(dict.fromkeys(columns))
+
+
+def _no_column(facts: MotorFacts) -> NotInTableError:
+    name = "430.250" if facts.phases == 3 else "430.248"
+    volts = ", ".join(column[1:] for column, _, _ in _RANGES[facts.phases])
+    return NotInTableError(
+        Message("flc.no_column", {"table": name, "volts": plain(facts.supply_volts_v)}),
+        field="supply.text",
+        hint=Message("flc.no_column.hint", {"volts": volts}),
+    )
+
+
+def _row(book: Table, facts: MotorFacts, name: str) -> tuple[int, bool]:
+    """Return the row of the power, and whether it is the next one up."""
+    powers = [Decimal(text) for text in book.column("hp")]
+    if facts.power_hp > powers[-1]:
+        raise NotInTableError(
+            Message(
+                "flc.above_last",
+                {"table": name, "last": plain(powers[-1]), "hp": plain(facts.power_hp)},
+            ),
+            field="power_hp",
+            hint=Message("flc.above_last.hint" if facts.phases == 3 else "flc.above_last.one"),
+        )
+    place = bisect_left(powers, facts.power_hp)
+    if powers[place] == facts.power_hp:
+        return place, False
+    if facts.from_kw or facts.between_rows == "next_row_up":
+        return place, True
+    raise NotInTableError(
+        Message(
+            "flc.between",
+            {
+                "table": name,
+                "hp": plain(facts.power_hp),
+                "below": plain(powers[place - 1]),
+                "above": plain(powers[place]),
+            },
+        ),
+        field="power_hp",
+        hint=Message("flc.between.hint", {"above": plain(powers[place])}),
+    )
+
+
+def _by_plate(facts: MotorFacts, trail: Trail, edition: Edition, why: Message) -> Step:
+    if facts.plate_amps_a is None:
+        raise MissingError(
+            Message("flc.plate_needed", {"why": str(why)}),
+            field="amps_a",
+            hint=Message("flc.plate_needed.hint"),
+        )
+    return trail.add(
+        Step(
+            id="table_flc_a",
+            value=facts.plate_amps_a,
+            unit="A",
+            kind="worked",
+            shown=show(facts.plate_amps_a),
+            working=Message("flc.by_plate", {"why": str(why), "amps": show(facts.plate_amps_a)}),
+            rule=rule("table_currents", edition),
+            uses=tuple(name for name in ("power_hp", "plate_amps_a") if name in trail),
+        )
+    )
+
+
+def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail) -> Step:
+    """Return the full-load current that governs conductors, device and disconnect.
+
+    Parameters
+    ----------
+    facts : MotorFacts
+        Power, phases, supply and plate volts; plate amps and speed if known.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds the inputs (``power_hp``, ``supply_volts_v`` ...) if they were
+        read or assumed; the step is added to it.
+
+    Returns
+    -------
+    Step
+        ``table_flc_a``. [A]
+
+    Raises
+    ------
+    NotInTableError
+        If no column has the volts, the power lies beyond the last row, or
+        between two rows and nobody has allowed the next row up.
+    MissingError
+        If the plate current governs and is not known.
+
+    Examples
+    --------
+    >>> facts = MotorFacts(power_hp=Decimal(15), phases=3, supply_volts_v=Decimal(480),
+    ...                    plate_volts_v=[Decimal(460)])
+    >>> table_full_load_current(facts, edition=2023, trail=Trail()).shown
+    '21'
+    """
+    if facts.phases == 3 and facts.speed_rpm is not None and facts.speed_rpm < LOW_SPEED_RPM:
+        why = Message("flc.slow", {"rpm": plain(facts.speed_rpm)})
+        return _by_plate(facts, trail, edition, why)
+    columns = table_columns(
+        supply_volts_v=facts.supply_volts_v,
+        plate_volts_v=facts.plate_volts_v,
+        phases=facts.phases,
+    )
+    if not columns:
+        raise _no_column(facts)
+    name = "430_250_induction" if facts.phases == 3 else "430_248"
+    book = table(name)
+    printed = "430.250" if facts.phases == 3 else "430.248"
+    smallest = Decimal(book.rows[0][0])
+    if facts.power_hp < smallest:
+        why = Message("flc.below_first", {"first": plain(smallest), "table": printed})
+        return _by_plate(facts, trail, edition, why)
+    row, stepped_up = _row(book, facts, printed)
+    filled = [column for column in columns if book.number(row, column) is not None]
+    if not filled:
+        raise NotInTableError(
+            Message(
+                "flc.empty",
+                {"table": printed, "hp": book.rows[row][0], "volts": columns[0][1:]},
+            ),
+            field="supply.text",
+            hint=Message("flc.empty.hint"),
+        )
+    column = max(filled, key=lambda name: book.number(row, name) or Decimal(0))
+    found = book.find(row, column, edition=edition)
+    working = "flc.row"
+    if stepped_up:
+        working = "flc.row_kw" if facts.from_kw else "flc.row_up"
+    elif len(filled) > 1:
+        working = "flc.row_larger"
+    subject = "flc_three_phase" if facts.phases == 3 else "flc_single_phase"
+    tips = _tips(book, row, column)
+    return trail.add(
+        Step(
+            id="table_flc_a",
+            value=found.value,
+            unit="A",
+            kind="worked",
+            shown=show(found.value),
+            working=Message(
+                working,
+                {
+                    "table": printed,
+                    "hp": book.rows[row][0],
+                    "asked": plain(facts.power_hp),
+                    "volts": column[1:],
+                    "supply": plain(facts.supply_volts_v),
+                    "amps": plain(found.value),
+                },
+            ),
+            rule=rule(subject, edition),
+            uses=tuple(name for name in ("power_hp", "phases", "supply_volts_v") if name in trail),
+            cell=found.cell,
+            marks=found.marks,
+            tips=tips,
+        )
+    )
+
+
+def _tips(book: Table, row: int, column: str) -> tuple[Tip, ...]:
+    """Say what the neighbouring rows and the usual other columns would give."""
+    tips = []
+    for near in (row - 1, row + 1):
+        if 0 <= near < len(book.rows) and (amps := book.number(near, column)) is not None:
+            tips.append(
+                Tip(message=Message("flc.tip", {"hp": book.rows[near][0], "amps": plain(amps)}))
+            )
+    for other in ("v230", "v460"):
+        if other != column and other in book.columns and (amps := book.number(row, other)):
+            tips.append(
+                Tip(message=Message("flc.tip_volts", {"volts": other[1:], "amps": plain(amps)}))
+            )
+    return tuple(tips)
+
+
+def horsepower_from_kw(power_kw: Decimal) -> Decimal:
+    """Return a power in horsepower, 0.746 kW each. [hp]
+
+    Raises
+    ------
+    RefusedError
+        If the power is not above zero.
+    """
+    if power_kw <= 0:
+        raise RefusedError(
+            Message("flc.no_power"), field="power_kw", hint=Message("plate.unlike.hint")
+        )
+    return power_kw / Decimal("0.746")

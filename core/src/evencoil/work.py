@@ -1,0 +1,434 @@
+"""One job worked out: plate read, supply judged, sizes with their evidence.
+
+Each figure is either a step or a refusal that says what to do; a refusal of
+one figure never takes another one with it, except those that stand on it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Literal
+
+from evencoil.editions import edition_of
+from evencoil.errors import CoreError, MissingError, RefusedError
+from evencoil.evidence import Mark, Rule, Step, Trail
+from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.nameplate import Band, PlateReading, read
+from evencoil.profile import Profile
+from evencoil.quantities import plain, show
+from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
+from evencoil.sizing.full_load import MotorFacts, horsepower_from_kw, table_full_load_current
+from evencoil.supply import Supply, Verdict, judge, read_supply
+from evencoil.words import Message
+
+__all__ = ["Figure", "Refusal", "StepState", "Worked", "work_out"]
+
+State = Literal["open", "working", "held", "proven"]
+_DEFAULTS: dict[str, tuple[str, str, str]] = {
+    "conductor_material": ("cu", "", "assumed.conductor_material"),
+    "insulation": ("THWN", "", "assumed.insulation"),
+    "ambient_c": ("30", "°C", "assumed.ambient_c"),
+    "current_carrying": ("3", "", "assumed.current_carrying"),
+}
+_SHOWN = {"cu": "copper", "al": "aluminium"}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Refusal:
+    """Why a figure is withheld: the one shape of every problem."""
+
+    code: str
+    detail: str
+    field: str
+    hint: str
+
+    @classmethod
+    def of(cls, error: CoreError) -> Refusal:
+        """Return the refusal that an error tells."""
+        return cls(**error.problem())
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Figure:
+    """One line of the Size sheet: the step that answers it, or the refusal."""
+
+    id: str
+    step: str | None
+    refusal: Refusal | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StepState:
+    """Where a step of the job stands, and the sentence that says it."""
+
+    step: Literal["plate", "size"]
+    state: State
+    shout: Message
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Worked:
+    """A whole job, worked out.
+
+    Attributes
+    ----------
+    reading : PlateReading
+        The plate, piece by piece.
+    supply : Supply or None
+        None if it was not given or could not be read.
+    verdict : Verdict or None
+        The plate column in use.
+    supply_refusal : Refusal or None
+        Why there is no supply, or why the motor must not be connected to it.
+    steps : tuple of Step
+        Every value with its evidence, in the order it was worked out.
+    figures : tuple of Figure
+        The lines of the Size sheet.
+    states : tuple of StepState
+        One for each step that exists.
+    """
+
+    reading: PlateReading
+    supply: Supply | None
+    verdict: Verdict | None
+    supply_refusal: Refusal | None
+    steps: tuple[Step, ...]
+    figures: tuple[Figure, ...]
+    states: tuple[StepState, ...]
+    profile: Profile
+
+
+def _read_step(
+    trail: Trail, step_id: str, value: Decimal | str, unit: str, shown: str, reading: PlateReading
+) -> None:
+    """Add an input that stands on the plate, or on a person's guess."""
+    plate_field = {"plate_volts": "volts_v", "plate_amps_a": "amps_a"}.get(step_id, step_id)
+    guess = next((item for item in reading.assumed if item.field == plate_field), None)
+    marks: tuple[Mark, ...] = ()
+    message = Message(f"read.{step_id}", {"value": shown})
+    if guess is not None:
+        message = Message("guess.plate", {"value": shown, "reason": guess.reason or "—"})
+        marks = (Mark(kind="assumed", origin=step_id, message=message),)
+    trail.add(
+        Step(
+            id=step_id,
+            value=value,
+            unit=unit,
+            kind="read" if guess is None else "assumed",
+            shown=shown,
+            working=message,
+            marks=marks,
+        )
+    )
+
+
+def _size_input(trail: Trail, step_id: str, given: object) -> str:
+    """Add an input of the Size step: what a person gave, or what was assumed."""
+    default, unit, why = _DEFAULTS[step_id]
+    value = (
+        default if given is None else (plain(given) if isinstance(given, Decimal) else str(given))
+    )
+    shown = _SHOWN.get(value, value)
+    assumed = Message(why, {"value": shown})
+    trail.add(
+        Step(
+            id=step_id,
+            value=value,
+            unit=unit,
+            kind="assumed" if given is None else "read",
+            shown=shown,
+            working=assumed if given is None else Message(f"given.{step_id}", {"value": shown}),
+            marks=(Mark(kind="assumed", origin=step_id, message=assumed),) if given is None else (),
+        )
+    )
+    return value
+
+
+def _supply(
+    text: str, reading: PlateReading
+) -> tuple[Supply | None, Verdict | None, CoreError | None]:
+    """Read and judge the supply; an error says what is wrong or missing."""
+    if not text.strip():
+        error = MissingError(
+            Message("supply.missing"), field="supply.text", hint=Message("supply.missing.hint")
+        )
+        return None, None, error
+    try:
+        supply = read_supply(text)
+    except CoreError as wrong:
+        return None, None, wrong
+    if not reading.plate.volts_v:
+        error = MissingError(
+            Message("plate.no_volts"), field="volts_v", hint=Message("plate.no_volts.hint")
+        )
+        return supply, None, error
+    try:
+        return supply, judge(reading.plate, supply), None
+    except CoreError as refused:
+        return supply, None, refused
+
+
+def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
+    """Return the power [hp] and whether it was stamped in kW only."""
+    plate = reading.plate
+    if plate.is_hermetic:
+        raise RefusedError(
+            Message("size.hermetic"),
+            field="rated_load_amps_a",
+            hint=Message("size.hermetic.hint"),
+        )
+    powers = plate.power_hp or tuple(horsepower_from_kw(kw) for kw in plate.power_kw)
+    if not powers:
+        raise MissingError(
+            Message("size.no_power"), field="power_hp", hint=Message("size.no_power.hint")
+        )
+    if len(powers) > 1:
+        raise RefusedError(
+            Message("size.two_powers", {"count": str(len(powers))}),
+            field="power_hp",
+            hint=Message("size.two_powers.hint"),
+        )
+    from_kw = not plate.power_hp
+    if from_kw:
+        _read_step(trail, "power_kw", plate.power_kw[0], "kW", plain(plate.power_kw[0]), reading)
+        trail.add(
+            Step(
+                id="power_hp",
+                value=powers[0],
+                unit="hp",
+                kind="worked",
+                shown=show(powers[0]),
+                working=Message(
+                    "power.from_kw", {"kw": plain(plate.power_kw[0]), "hp": show(powers[0])}
+                ),
+                rule=Rule(standard="SI", edition=2019, section="1 hp = 0.746 kW"),
+                uses=("power_kw",),
+            )
+        )
+    else:
+        _read_step(trail, "power_hp", powers[0], "hp", plain(powers[0]), reading)
+    return powers[0], from_kw
+
+
+def _plate_amps(reading: PlateReading, verdict: Verdict) -> Decimal | None:
+    """Return the plate current at the connection in use. [A]"""
+    amps = reading.plate.amps_a
+    if len(amps) == len(reading.plate.volts_v):
+        return amps[verdict.column].high
+    return amps[0].high if len(amps) == 1 and len(reading.plate.volts_v) == 1 else None
+
+
+def _full_load(
+    reading: PlateReading,
+    supply: Supply,
+    verdict: Verdict,
+    inputs: SizeInputs,
+    profile: Profile,
+    trail: Trail,
+) -> Step:
+    plate = reading.plate
+    power, from_kw = _power(reading, trail)
+    phases = plate.phases or supply.phases
+    if plate.phases is not None:
+        _read_step(trail, "phases", Decimal(phases), "", str(phases), reading)
+    band = verdict.plate_volts
+    said = plain(band.low) if band.low == band.high else f"{plain(band.low)}-{plain(band.high)}"
+    _read_step(trail, "plate_volts", said, "V", said, reading)
+    volts = _used_volts(supply, verdict)
+    trail.add(
+        Step(
+            id="supply_volts_v",
+            value=volts,
+            unit="V",
+            kind="read",
+            shown=plain(volts),
+            working=Message("read.supply", {"text": supply.text, "value": plain(volts)}),
+        )
+    )
+    amps = _plate_amps(reading, verdict)
+    if amps is not None:
+        _read_step(trail, "plate_amps_a", amps, "A", plain(amps), reading)
+    return table_full_load_current(
+        MotorFacts(
+            power_hp=power,
+            phases=phases,
+            supply_volts_v=volts,
+            plate_volts_v=(band.low, band.high),
+            plate_amps_a=amps,
+            speed_rpm=max(plate.speed_rpm, default=None),
+            from_kw=from_kw,
+            between_rows=inputs.between_rows,
+        ),
+        edition=profile.edition,
+        trail=trail,
+    )
+
+
+def _used_volts(supply: Supply, verdict: Verdict) -> Decimal:
+    """Return the volts of the supply that this motor takes. [V]"""
+    choices = [supply.line_volts_v]
+    if supply.ground_volts_v is not None:
+        choices.append(supply.ground_volts_v)
+    band = verdict.plate_volts
+    middle = (band.low + band.high) / 2
+    return min(choices, key=lambda volts: (not band.holds(volts), abs(volts - middle)))
+
+
+def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trail: Trail) -> Step:
+    material = _size_input(trail, "conductor_material", inputs.conductor_material)
+    insulation = _size_input(trail, "insulation", inputs.insulation)
+    ambient = _size_input(trail, "ambient_c", inputs.ambient_c)
+    count = _size_input(trail, "current_carrying", inputs.current_carrying)
+    if inputs.termination_c is not None:
+        shown = str(inputs.termination_c)
+        trail.add(
+            Step(
+                id="termination_c",
+                value=Decimal(inputs.termination_c),
+                unit="°C",
+                kind="read",
+                shown=shown,
+                working=Message("given.termination_c", {"value": shown}),
+            )
+        )
+    letter = reading.plate.design_letter
+    if letter is not None:
+        _read_step(trail, "design_letter", letter, "", letter, reading)
+    required_ampacity(edition=profile.edition, trail=trail)
+    return conductor(
+        ConductorFacts(
+            material="al" if material == "al" else "cu",
+            insulation=insulation,
+            termination_c=inputs.termination_c,
+            design_letter=letter,
+            ambient_c=Decimal(ambient),
+            current_carrying=int(count),
+            parallel_sets=inputs.parallel_sets,
+        ),
+        edition=profile.edition,
+        trail=trail,
+    )
+
+
+def _figure(figure: str, make: Callable[[], Step]) -> Figure:
+    try:
+        return Figure(id=figure, step=make().id)
+    except CoreError as error:
+        return Figure(id=figure, step=None, refusal=Refusal.of(error))
+
+
+def _plate_state(reading: PlateReading) -> StepState:
+    plate = reading.plate
+    if not reading.text.strip():
+        return StepState(step="plate", state="open", shout=Message("shout.plate.empty"))
+    parts = []
+    if plate.power_hp:
+        parts.append("/".join(plain(hp) for hp in plate.power_hp) + " hp")
+    elif plate.power_kw:
+        parts.append("/".join(plain(kw) for kw in plate.power_kw) + " kW")
+    if plate.volts_v:
+        parts.append("/".join(_band_text(band) for band in plate.volts_v) + " V")
+    if plate.amps_a:
+        parts.append("/".join(_band_text(band) for band in plate.amps_a) + " A")
+    if plate.leads:
+        parts.append(f"{plate.leads} leads")
+    said = " · ".join(parts)
+    if not said:
+        return StepState(step="plate", state="working", shout=Message("shout.plate.unread"))
+    doubts = [finding for finding in reading.findings if finding.level == "doubt"]
+    done = not doubts and not reading.missing and not reading.assumed
+    return StepState(
+        step="plate",
+        state="proven" if done else "working",
+        shout=Message("shout.plate", {"said": said}),
+    )
+
+
+def _band_text(band: Band) -> str:
+    return plain(band.low) if band.low == band.high else f"{plain(band.low)}-{plain(band.high)}"
+
+
+def _size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
+    refused = next((figure for figure in figures if figure.refusal), None)
+    if refused is not None and refused.refusal is not None:
+        held = refused.refusal.code != "missing"
+        shout = "shout.size.held" if held else "shout.size.wants"
+        return StepState(
+            step="size",
+            state="held" if held else "open",
+            shout=Message(shout, {"detail": refused.refusal.detail}),
+        )
+    guessed = any(mark.kind == "assumed" for mark in trail["conductor_size"].marks)
+    return StepState(
+        step="size",
+        state="working" if guessed else "proven",
+        shout=Message(
+            "shout.size",
+            {"flc": trail["table_flc_a"].shown, "size": trail["conductor_size"].shown},
+        ),
+    )
+
+
+def work_out(
+    plate: PlateInputs,
+    supply: SupplyInputs,
+    size: SizeInputs,
+    profile: Profile | None = None,
+) -> Worked:
+    """Work a job out from what people gave.
+
+    Parameters
+    ----------
+    plate : PlateInputs
+        The plate's text and what was assumed.
+    supply : SupplyInputs
+        The supply's name.
+    size : SizeInputs
+        What decides the sizes besides; its edition and school go before the
+        works' own.
+    profile : Profile, optional
+        The works' own rules.
+
+    Returns
+    -------
+    Worked
+        Everything, each figure with its evidence or its refusal.
+
+    Raises
+    ------
+    CoreError
+        If the plate's text is no text, or an assumed value no value.
+    """
+    base = profile or Profile()
+    profile = Profile(
+        edition=edition_of(size.edition or base.edition), school=size.school or base.school
+    )
+    reading = read(plate.text, [item.as_core() for item in plate.assumed])
+    found, verdict, error = _supply(supply.text, reading)
+    trail = Trail()
+
+    def flc() -> Step:
+        if found is None or verdict is None:
+            raise error if error is not None else RuntimeError("no verdict and no error")
+        return _full_load(reading, found, verdict, size, profile, trail)
+
+    def wire() -> Step:
+        if "table_flc_a" not in trail:
+            raise MissingError(
+                Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
+            )
+        return _conductor(reading, size, profile, trail)
+
+    figures = (_figure("table_flc_a", flc), _figure("conductor_size", wire))
+    return Worked(
+        reading=reading,
+        supply=found,
+        verdict=verdict,
+        supply_refusal=None if error is None else Refusal.of(error),
+        steps=tuple(trail),
+        figures=figures,
+        states=(_plate_state(reading), _size_state(figures, trail)),
+        profile=profile,
+    )

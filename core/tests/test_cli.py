@@ -1,0 +1,89 @@
+"""The command line: JSON or table out, exit codes, errors with field and hint."""
+
+import io
+import json
+from pathlib import Path
+
+import pytest
+
+from evencoil.cli import main
+
+GOLDEN = Path(__file__).parent / "golden" / "job-schema-1.json"
+
+
+def written(folder, **changes):
+    """Write the golden job with some fields changed and return its path."""
+    path = folder / "job.json"
+    path.write_text(json.dumps({**json.loads(GOLDEN.read_text()), **changes}))
+    return str(path)
+
+
+def test_size_as_json(capsys):
+    """Every figure comes with value, unit, rule and working; exit code 0."""
+    assert main(["size", str(GOLDEN), "--format", "json"]) == 0
+    said = json.loads(capsys.readouterr().out)
+
+    assert [figure["shown"] for figure in said["figures"]] == ["21", "10 AWG"]
+    worked = [step for step in said["steps"] if step["kind"] == "worked"]
+    assert all(step["rule"] and step["working"] for step in worked)
+
+
+def test_size_as_table(capsys):
+    """The table shows each step with its section."""
+    assert main(["size", str(GOLDEN)]) == 0
+    said = capsys.readouterr().out
+
+    assert "21 A × 1.25 = 26.25 A" in said
+    assert "Table 430.250" in said
+
+
+def test_a_withheld_figure_exits_with_1_and_says_why(tmp_path, capsys):
+    """230 V only on 480 V: no figure, the reason, exit code 1."""
+    path = written(tmp_path, plate={"text": "15 HP 230 V 3 PH"})
+
+    assert main(["size", path]) == 1
+    assert "It would burn out." in capsys.readouterr().out
+
+
+def test_json_tells_a_withheld_figure_too(tmp_path, capsys):
+    """The refusal has the one shape of every problem."""
+    path = written(tmp_path, plate={"text": "7.25 HP 460 V 3 PH"})
+
+    assert main(["size", path, "--format", "json"]) == 1
+    refusal = json.loads(capsys.readouterr().out)["figures"][0]["refusal"]
+    assert set(refusal) == {"code", "detail", "field", "hint"}
+
+
+@pytest.mark.parametrize("command", ["size", "validate"])
+def test_a_wrong_file_exits_with_2_and_names_the_field(command, tmp_path, capsys):
+    """The error goes to standard error with field and next step, as line or JSON."""
+    path = written(tmp_path, schema=9)
+
+    assert main([command, path]) == 2
+    assert capsys.readouterr().err.startswith("schema: The file has schema 9")
+    assert main([command, path, "--format", "json"]) == 2
+    assert json.loads(capsys.readouterr().err)["code"] == "newer_schema"
+
+
+def test_a_file_that_is_not_there(capsys):
+    """The name is said, and nothing is traced."""
+    assert main(["size", "nowhere.json"]) == 2
+    assert "nowhere.json cannot be read" in capsys.readouterr().err
+
+
+def test_validate_and_schema(capsys, monkeypatch):
+    """A good file is valid with its fingerprint; the schema is JSON; ``-`` reads a pipe."""
+    assert main(["validate", str(GOLDEN)]) == 0
+    assert "valid, schema 1" in capsys.readouterr().out
+    monkeypatch.setattr("sys.stdin", io.TextIOWrapper(io.BytesIO(GOLDEN.read_bytes())))
+    assert main(["validate", "-", "--format", "json"]) == 0
+    assert json.loads(capsys.readouterr().out)["valid"] is True
+    assert main(["schema"]) == 0
+    assert json.loads(capsys.readouterr().out)["title"] == "JobFile"
+
+
+def test_a_wrong_call_exits_with_2():
+    """No command is a wrong call."""
+    with pytest.raises(SystemExit) as caught:
+        main([])
+    assert caught.value.code == 2
