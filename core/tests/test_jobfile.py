@@ -48,7 +48,7 @@ def test_the_published_schema_is_this_code_and_holds_the_golden_file():
 @given(
     plate=TEXT,
     supply=TEXT,
-    tag=TEXT.filter(bool),
+    tag=st.from_regex(r"[A-Z][A-Z0-9 .-]{0,39}", fullmatch=True),
     ambient=st.none() | st.decimals(min_value=-50, max_value=99, places=2).map(str),
     metal=st.sampled_from([None, "cu", "al"]),
     ids=st.tuples(st.uuids(), st.uuids()),

@@ -21,7 +21,7 @@ from evencoil.editions import Edition
 from evencoil.errors import CoreError, FileFormatError, NewerSchemaError
 from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
 from evencoil.profile import Profile, School
-from evencoil.texts import Text
+from evencoil.texts import MotorTag, Text
 from evencoil.words import Message
 from evencoil.work import Worked, work_out
 
@@ -54,7 +54,7 @@ class FileMotor(_Model):
     """Which motor: an id that never changes, and the tag on it today."""
 
     id: UUID
-    motor_tag: Text = Field(min_length=1)
+    motor_tag: MotorTag
     name: Text = ""
     machine: Text = ""
 

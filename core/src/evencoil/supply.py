@@ -91,7 +91,7 @@ def _volts(text: str) -> Decimal:
     return value
 
 
-def _phases(text: str, found: re.Match[str] | None) -> int | None:
+def _phases(found: re.Match[str] | None) -> int | None:
     if found is None:
         return None
     if found["word"]:
@@ -181,7 +181,7 @@ def read_supply(text: str) -> Supply:
     first = _volts(one["first"].rstrip(".,"))
     second = _volts(pair["second"].rstrip(".,")) if pair else None
     line, ground, system = _shape(rest, first, second, (pair["sign"] or "") if pair else "")
-    phases = _phases(same, phase_found)
+    phases = _phases(phase_found)
     if phases is None:
         phases = 1 if system == "single_phase" or line <= 120 else 3
     if phases == 1 and system in {"delta", "unsaid"}:

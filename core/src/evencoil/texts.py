@@ -11,7 +11,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, StringConstraints
 
-__all__ = ["LongText", "Text", "clean"]
+__all__ = ["LongText", "MotorTag", "Text", "clean"]
 
 
 def clean(text: str) -> str:
@@ -34,3 +34,8 @@ def clean(text: str) -> str:
 
 Text = Annotated[str, StringConstraints(max_length=200), AfterValidator(clean)]
 LongText = Annotated[str, StringConstraints(max_length=4000), AfterValidator(clean)]
+MotorTag = Annotated[
+    str,
+    StringConstraints(pattern=r"^[\w][\w .\-]{0,39}$"),
+    AfterValidator(clean),
+]

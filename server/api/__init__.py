@@ -1,0 +1,1 @@
+"""The API: its one object, its problem shape, its committed OpenAPI file."""

@@ -1,0 +1,71 @@
+"""Answers of the framework, put into the one problem shape under ``/api/``."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+from django.core.exceptions import RequestDataTooBig
+from django.http import HttpRequest, HttpResponse, HttpResponseBase
+
+from api.problems import CONTENT_TYPE, problem
+
+__all__ = ["ProblemMiddleware"]
+
+_SAID = {
+    400: ("bad_request", "The request cannot be read.", "Reload the page and try again."),
+    401: ("sign_in", "Nobody is signed in.", "Sign in and try again."),
+    403: ("not_allowed", "You may not do this.", "Ask an admin of your works."),
+    404: ("not_found", "There is nothing at this address.", "Go back to the Yard."),
+    405: ("method", "This address does not take that kind of request.", "Reload the page."),
+    409: ("conflict", "This was changed meanwhile.", "Reload and look at the difference."),
+    413: ("too_large", "What was sent is too large.", "The most is about 1 MB."),
+    429: ("too_many", "Too many tries in a short time.", "Wait some minutes and try again."),
+}
+
+
+def _refused_sign_in(body: bytes) -> tuple[str, str]:
+    """Return detail and field out of the sign-in package's own error list."""
+    try:
+        errors: list[dict[str, Any]] = json.loads(body).get("errors") or []
+    except (ValueError, AttributeError):
+        errors = []
+    if not errors:
+        return "", ""
+    return str(errors[0].get("message", "")), str(errors[0].get("param", ""))
+
+
+class ProblemMiddleware:
+    """Rewrite every refusal under ``/api/`` that is not in the one shape yet."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        """Answer, with refusals in the one shape."""
+        response = self.get_response(request)
+        if not request.path_info.startswith("/api/") or response.status_code < 400:
+            return response
+        if response.headers.get("Content-Type", "").startswith(CONTENT_TYPE):
+            return response
+        code, detail, hint = _SAID.get(
+            response.status_code,
+            ("failed", "The server could not answer.", "Try again; if it stays, tell an admin."),
+        )
+        content = response.content if isinstance(response, HttpResponse) else b""
+        said, field = _refused_sign_in(content)
+        again = problem(
+            response.status_code,
+            {"code": code, "detail": said or detail, "field": field, "hint": hint},
+        )
+        for cookie in response.cookies.values():
+            again.cookies[cookie.key] = cookie
+        return again
+
+    def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
+        """Tell an oversized body as what it is."""
+        if isinstance(error, RequestDataTooBig) and request.path_info.startswith("/api/"):
+            code, detail, hint = _SAID[413]
+            return problem(413, {"code": code, "detail": detail, "field": "body", "hint": hint})
+        return None

@@ -1,0 +1,28 @@
+"""The one page that holds the screens; the address decides which one."""
+
+from __future__ import annotations
+
+from functools import cache
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.csrf import ensure_csrf_cookie
+from django.views.decorators.http import require_safe
+
+__all__ = ["page"]
+
+
+@cache
+def _html() -> str:
+    index = settings.WEB_DIST / "index.html"
+    return str(index.read_text(encoding="utf-8"))
+
+
+@require_safe
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """Return the page, with the token cookie that every change must carry."""
+    del request
+    response = HttpResponse(_html())
+    response.headers["Cache-Control"] = "no-cache"
+    return response

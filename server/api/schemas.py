@@ -1,0 +1,34 @@
+"""The problem shape as a schema, used by every operation."""
+
+from __future__ import annotations
+
+from ninja import Schema
+
+__all__ = ["REFUSALS", "ConflictOut", "ProblemOut", "VersionOut"]
+
+
+class ProblemOut(Schema):
+    """What is wrong, where, and what to do next."""
+
+    code: str
+    detail: str
+    field: str
+    hint: str
+
+
+class VersionOut(Schema):
+    """A version of what people gave: its number, who, and when."""
+
+    n: int
+    by: str
+    at: str
+
+
+class ConflictOut(ProblemOut):
+    """Somebody else changed it first: their version, and what they gave."""
+
+    theirs: VersionOut
+    body: dict[str, object]
+
+
+REFUSALS = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut, 400: ProblemOut}

@@ -1,0 +1,1 @@
+"""Settings, URLs and the application object of the server."""

@@ -1,0 +1,143 @@
+"""Settings, all of them from the environment where they differ by place.
+
+``./start`` and ``./check`` set the variables; nothing here knows a password.
+"""
+
+import os
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+
+BASE = Path(__file__).resolve().parents[2]
+WEB_DIST = BASE / "web" / "dist"
+FONTS = BASE / "web" / "node_modules" / "@fontsource"
+
+SECRET_KEY = os.environ.get("EVENCOIL_SECRET_KEY", "")
+DEBUG = False
+ALLOWED_HOSTS = os.environ.get("EVENCOIL_HOSTS", "127.0.0.1,localhost").split(",")
+IS_HTTPS = os.environ.get("EVENCOIL_HTTPS") == "1"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "allauth",
+    "allauth.account",
+    "allauth.headless",
+    "csp",
+    "ninja",
+    "people",
+    "plant",
+    "jobs",
+    "paper",
+    "demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "api.middleware.ProblemMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "allauth.account.middleware.AccountMiddleware",
+]
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+APPEND_SLASH = False
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {"context_processors": ["django.template.context_processors.request"]},
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "NAME": os.environ.get("EVENCOIL_DB_NAME", "evencoil"),
+        "USER": os.environ.get("EVENCOIL_DB_USER", "evencoil"),
+        "PASSWORD": os.environ.get("EVENCOIL_DB_PASSWORD", ""),
+        "HOST": "127.0.0.1",
+        "PORT": os.environ.get("EVENCOIL_DB_PORT", "5432"),
+        "CONN_MAX_AGE": int(os.environ.get("EVENCOIL_DB_KEEP_S", "60")),
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+CACHES = {
+    "default": {
+        "BACKEND": "django.core.cache.backends.db.DatabaseCache",
+        "LOCATION": "cache_entries",
+    }
+}
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en"
+
+AUTH_USER_MODEL = "people.User"
+AUTHENTICATION_BACKENDS = ["allauth.account.auth_backends.AuthenticationBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+ACCOUNT_LOGIN_METHODS = {"username"}
+ACCOUNT_SIGNUP_FIELDS = ["username*", "password1*"]
+ACCOUNT_EMAIL_VERIFICATION = "none"
+ACCOUNT_ADAPTER = "people.adapter.ClosedAdapter"
+ACCOUNT_RATE_LIMITS = {"login": "60/m/ip", "login_failed": "20/m/ip,5/5m/key"}
+ACCOUNT_SESSION_REMEMBER = True
+HEADLESS_ONLY = True
+HEADLESS_CLIENTS = ("browser",)
+HEADLESS_FRONTEND_URLS: dict[str, str] = {}
+
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = IS_HTTPS
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "api.problems.csrf_failure"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+SECURE_CROSS_ORIGIN_OPENER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 1_100_000
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [NONE],
+        "script-src": [SELF],
+        # Radix places its dialogs by style attributes
+        "style-src": [SELF, "'unsafe-inline'"],
+        "font-src": [SELF],
+        "img-src": [SELF, "data:"],
+        "connect-src": [SELF],
+        "manifest-src": [SELF],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+
+STATIC_URL = "/static/"
+STATIC_ROOT = BASE / "server" / "staticfiles"
+STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.is_dir() else []
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},
+}
+WHITENOISE_MAX_AGE = 3600
+
+
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802  # its own name
+    """Tell whether a file's name carries a hash of its contents: Vite's do."""
+    del path
+    return url.startswith("/static/assets/")
+
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"django.request": {"level": "ERROR"}, "evencoil.actions": {"level": "INFO"}},
+}

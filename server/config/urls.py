@@ -1,0 +1,12 @@
+"""Addresses: the API, sign-in, and the one page that holds the screens."""
+
+from django.urls import include, path, re_path
+
+from api.api import api
+from api.page import page
+
+urlpatterns = [
+    path("api/auth/", include("allauth.headless.urls")),
+    path("api/", api.urls),
+    re_path(r"^(?!api/|static/).*$", page),
+]

@@ -1,0 +1,73 @@
+"""Larkfall Lime Works, Lime Line 1, moving from 240 V delta to 480Y/277. All made up."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+__all__ = ["MACHINE", "MOTORS", "PASSWORD", "PEOPLE", "WORKS", "DemoMotor"]
+
+WORKS = {"slug": "larkfall", "name": "Larkfall Lime Works", "time_zone": "America/Denver"}
+MACHINE = "Lime Line 1"
+PASSWORD = "kiln-two-runs-hot"  # noqa: S105  # printed by ./start for the made-up people
+PEOPLE = {
+    "marta": ("Marta Quillan", "electrician"),
+    "dov": ("Dov Ansell", "admin"),
+    "ruth": ("Ruth Okafor-Lind", "reviewer"),
+    "pim": ("Pim Tarrow", "apprentice"),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class DemoMotor:
+    """A motor of the demo line, as far as its plate was read."""
+
+    tag: str
+    name: str
+    plate: str = ""
+    supply: str = ""
+    size: dict[str, object] = field(default_factory=dict)
+
+
+_SAID: dict[str, object] = {
+    "conductor_material": "cu",
+    "insulation": "THHN/THWN-2",
+    "ambient_c": "40",
+    "current_carrying": 3,
+}
+MOTORS = (
+    DemoMotor(
+        "JC-1",
+        "jaw crusher",
+        "75 HP, 230/460 V, 176/88 A, 1780 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 12 LEADS",
+        "480Y/277",
+        {**_SAID, "termination_c": 75},
+    ),
+    DemoMotor(
+        "IC-2",
+        "incline conveyor",
+        "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "
+        "40 C AMB, 9 LEADS",
+        "480Y/277",
+        _SAID,
+    ),
+    DemoMotor(
+        "BM-3",
+        "ball mill",
+        "HP 150  V 230/460  A 346/173  RPM 1785  HZ 60  PH 3  SF 1.15  CODE G  DES B  LEADS 9",
+        "480Y/277",
+        {"conductor_material": "cu", "insulation": "THHN/THWN-2"},
+    ),
+    DemoMotor(
+        "LS-4",
+        "lime slaker agitator",
+        "10/5 HP, 230 V, 27/16 A, 1750/870 RPM, 60 HZ, 3 PH, SF 1.0, 6 LEADS",
+        "480Y/277",
+    ),
+    DemoMotor(
+        "SF-5",
+        "screw feeder",
+        "5 HP, 230/460 V, 13.2/6.6 A, 1745 RPM, 60 HZ, 3 PH, SF 1.15, CODE J, DES B, 9 LEADS",
+        "480Y/277",
+    ),
+    DemoMotor("BS-6", "bag stitcher"),
+)

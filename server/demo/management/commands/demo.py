@@ -1,0 +1,45 @@
+"""``manage.py demo``: lay out Larkfall Lime Works, once, however often it is run."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.core.management.base import BaseCommand
+from django.db import transaction
+
+from demo.larkfall import MACHINE, MOTORS, PASSWORD, PEOPLE, WORKS
+from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from jobs.actions import AddMotor, GiveSize, GiveSupply, ReadPlate
+from people.access import Caller
+from people.models import Member, User, Works
+from plant.models import Motor
+
+
+class Command(BaseCommand):
+    help = "Lay out the demo works; what is there already stays as it is."
+
+    @transaction.atomic
+    def handle(self, *args: Any, **options: Any) -> None:
+        works, _ = Works.objects.get_or_create(slug=WORKS["slug"], defaults=WORKS)
+        callers = {}
+        for username, (name, role) in PEOPLE.items():
+            user, is_new = User.objects.get_or_create(
+                username=username, defaults={"display_name": name}
+            )
+            if is_new:
+                user.set_password(PASSWORD)
+                user.save()
+            Member.objects.get_or_create(user=user, works=works, defaults={"role": role})
+            callers[username] = Caller(user=user, works=works, role=role)
+        planner, fitter = callers["dov"], callers["marta"]
+        for motor in MOTORS:
+            if Motor.objects.filter(works=works, tag=motor.tag).exists():
+                continue
+            link = AddMotor(planner, tag=motor.tag, called=motor.name, machine=MACHINE).run()
+            if motor.plate:
+                ReadPlate(fitter, link, PlateInputs(text=motor.plate), 0).run()
+            if motor.supply:
+                GiveSupply(planner, link, SupplyInputs(text=motor.supply), 0).run()
+            if motor.size:
+                GiveSize(planner, link, SizeInputs.model_validate(motor.size), 0).run()
+        self.stdout.write(f"{works.name}: {', '.join(PEOPLE)}")

@@ -1,0 +1,1 @@
+"""Jobs and the versions of what people gave for them."""

@@ -1,0 +1,77 @@
+"""Jobs, the motors they cover, and the versions of their inputs."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import models
+
+from people.models import User, Works
+from plant.models import Motor
+
+__all__ = ["InputVersion", "Job", "JobMotor"]
+
+
+class Job(models.Model):
+    """A piece of work on one or more motors."""
+
+    uid = models.UUIDField(default=uuid.uuid4)
+    works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="jobs")
+    kind = models.CharField(max_length=16, default="new")
+    at = models.DateTimeField(auto_now_add=True)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["works", "uid"], name="job_uid_once")]
+
+    def __str__(self) -> str:
+        """Return kind and id."""
+        return f"{self.kind} {self.uid}"
+
+
+class JobMotor(models.Model):
+    """A motor in a job, its number there, and the plate revision it uses.
+
+    ``plate_n`` is 0 until a plate was read.
+    """
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="scope")
+    motor = models.ForeignKey(Motor, on_delete=models.CASCADE, related_name="jobs")
+    number = models.PositiveIntegerField()
+    plate_n = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["motor", "number"], name="job_number_once"),
+            models.UniqueConstraint(fields=["job", "motor"], name="job_motor_once"),
+        ]
+
+    def __str__(self) -> str:
+        """Return motor and job number."""
+        return f"{self.motor.tag} job {self.number}"
+
+
+class InputVersion(models.Model):
+    """What people gave for one step, version by version; never changed."""
+
+    job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="inputs")
+    motor = models.ForeignKey(Motor, on_delete=models.CASCADE, null=True, related_name="inputs")
+    step = models.CharField(max_length=16)
+    n = models.PositiveIntegerField()
+    schema = models.PositiveSmallIntegerField()
+    body = models.JSONField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(
+                fields=["job", "motor", "step", "n"],
+                name="input_n_once",
+                nulls_distinct=False,
+            )
+        ]
+
+    def __str__(self) -> str:
+        """Return step and version."""
+        return f"{self.step} {self.n}"

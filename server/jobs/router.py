@@ -1,0 +1,227 @@
+"""One motor's job: what was given, what comes out, export, import, print."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Path, Router, Schema
+
+from api.schemas import REFUSALS, ConflictOut, ProblemOut, VersionOut
+from evencoil.editions import edition_of
+from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.jobfile import JobFile, dump, fingerprint, load
+from evencoil.profile import Profile
+from evencoil.texts import MotorTag
+from evencoil.work import Worked, work_out
+from jobs.actions import GiveSize, GiveSupply, ImportJob, ReadPlate, UsePlate
+from jobs.models import JobMotor
+from jobs.schemas import WorkedOut, worked_out
+from jobs.store import Kept, as_job_file, kept, motor_job, version
+from paper.page import job_page
+from people.access import Caller, caller_in
+from people.models import Works
+
+__all__ = ["router"]
+
+router = Router(tags=["jobs"])
+Number = Annotated[int, Path(ge=1, le=1_000_000)]
+JOB = "/w/{works}/m/{tag}/j/{number}"
+
+
+class JobOut(Schema):
+    """A motor's job: what was given, by whom, and what comes out."""
+
+    works: str
+    tag: str
+    name: str
+    machine: str
+    job: int
+    kind: str
+    is_stale: bool
+    newest_plate_n: int
+    plate: PlateInputs
+    supply: SupplyInputs
+    size: SizeInputs
+    versions: dict[str, VersionOut]
+    worked: WorkedOut
+
+
+class GivenIn(Schema):
+    """Everything given for a motor, to be worked out and not kept."""
+
+    plate: PlateInputs = PlateInputs()
+    supply: SupplyInputs = SupplyInputs()
+    size: SizeInputs = SizeInputs()
+
+
+class PlateIn(Schema):
+    """A plate reading, and the revision it was made from."""
+
+    based_on: int
+    body: PlateInputs
+
+
+class SupplyIn(Schema):
+    """What is said of the supply, and the version it was made from."""
+
+    based_on: int
+    body: SupplyInputs
+
+
+class SizeIn(Schema):
+    """What decides the sizes, and the version it was made from."""
+
+    based_on: int
+    body: SizeInputs
+
+
+class ImportIn(Schema):
+    """A job file as text, and a tag to give the motor instead of its own."""
+
+    file: str
+    as_tag: MotorTag | None = None
+
+
+class PlaceOut(Schema):
+    """Where a motor's job is."""
+
+    works: str
+    tag: str
+    job: int
+
+
+def _profile(works: Works) -> Profile:
+    return Profile(
+        edition=edition_of(works.edition), school="exam" if works.school == "exam" else "field"
+    )
+
+
+def _job_out(caller: Caller, link: JobMotor) -> JobOut:
+    now: Kept = kept(link, caller.works)
+    worked: Worked = work_out(now.plate, now.supply, now.size, _profile(caller.works))
+    return JobOut(
+        works=caller.works.name,
+        tag=link.motor.tag,
+        name=link.motor.name,
+        machine=link.motor.machine.name,
+        job=link.number,
+        kind=link.job.kind,
+        is_stale=now.newest_plate_n > now.versions["plate"].n,
+        newest_plate_n=now.newest_plate_n,
+        plate=now.plate,
+        supply=now.supply,
+        size=now.size,
+        versions=now.versions,
+        worked=worked_out(worked),
+    )
+
+
+@router.post("/w/{works}/work-out", response={200: WorkedOut, **REFUSALS})
+def work(request: HttpRequest, works: str, body: GivenIn) -> WorkedOut:
+    """Work out what is given without keeping anything."""
+    caller = caller_in(request, works)
+    return worked_out(work_out(body.plate, body.supply, body.size, _profile(caller.works)))
+
+
+@router.get(JOB, response={200: JobOut, **REFUSALS})
+def job(request: HttpRequest, works: str, tag: str, number: Number) -> JobOut:
+    """Return a motor's job."""
+    caller = caller_in(request, works)
+    return _job_out(caller, motor_job(caller, tag, number))
+
+
+@router.put(f"{JOB}/plate", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
+def give_plate(
+    request: HttpRequest, works: str, tag: str, number: Number, body: PlateIn
+) -> VersionOut:
+    """Keep a reading of the plate; a stale one is told what differs."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    work_out(body.body, SupplyInputs(), SizeInputs())
+    row = ReadPlate(caller, link, body.body, body.based_on).run()
+    return version(row, caller.works)
+
+
+@router.post(f"{JOB}/plate/newest", response={200: JobOut, **REFUSALS})
+def use_newest_plate(request: HttpRequest, works: str, tag: str, number: Number) -> JobOut:
+    """Let the job use the newest plate revision of its motor."""
+    caller = caller_in(request, works)
+    link = UsePlate(caller, motor_job(caller, tag, number)).run()
+    return _job_out(caller, link)
+
+
+@router.put(f"{JOB}/supply", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
+def give_supply(
+    request: HttpRequest, works: str, tag: str, number: Number, body: SupplyIn
+) -> VersionOut:
+    """Keep what is said of the supply."""
+    caller = caller_in(request, works)
+    row = GiveSupply(caller, motor_job(caller, tag, number), body.body, body.based_on).run()
+    return version(row, caller.works)
+
+
+@router.put(f"{JOB}/size", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
+def give_size(
+    request: HttpRequest, works: str, tag: str, number: Number, body: SizeIn
+) -> VersionOut:
+    """Keep what decides the sizes."""
+    caller = caller_in(request, works)
+    row = GiveSize(caller, motor_job(caller, tag, number), body.body, body.based_on).run()
+    return version(row, caller.works)
+
+
+def _attachment(data: bytes, kind: str, name: str) -> HttpResponse:
+    response = HttpResponse(data, content_type=kind)
+    plain = "".join(sign if sign.isascii() and sign.isalnum() else "-" for sign in name)
+    response.headers["Content-Disposition"] = f'inline; filename="{plain}.{kind.split("/")[1]}"'
+    response.headers["Cache-Control"] = "no-store"
+    return response
+
+
+@router.get(f"{JOB}/file", response={200: JobFile, **REFUSALS}, by_alias=True)
+def export(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
+    """Return the job as the open job format."""
+    caller = caller_in(request, works)
+    file = as_job_file(motor_job(caller, tag, number), caller.works)
+    return _attachment(dump(file), "application/json", f"{tag}-{number}")
+
+
+@router.get(
+    f"{JOB}/page",
+    response=REFUSALS,
+    openapi_extra={
+        "responses": {
+            200: {
+                "description": "The page",
+                "content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}},
+            }
+        }
+    },
+)
+def page(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
+    """Return the job as a page to print, every figure with its working."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    file = as_job_file(link, caller.works)
+    data = job_page(
+        works=caller.works,
+        by=str(caller.user),
+        file=file,
+        number=link.number,
+        worked=_job_out(caller, link).worked,
+        print_id=fingerprint(file),
+    )
+    return _attachment(data, "application/pdf", f"{tag}-{number}")
+
+
+@router.post(
+    "/w/{works}/jobs/import", response={201: PlaceOut, 409: ProblemOut, **REFUSALS}
+)
+def take_over(request: HttpRequest, works: str, body: ImportIn) -> tuple[int, PlaceOut]:
+    """Take a job file over; a bad one changes nothing."""
+    caller = caller_in(request, works)
+    file = load(body.file.encode("utf-8", errors="replace"))
+    work_out(file.plate, file.supply, file.size)
+    link = ImportJob(caller, file, body.as_tag or "").run()
+    return 201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number)

@@ -1,0 +1,258 @@
+"""A worked job as the screens get it: every sentence said, every figure with its step."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from ninja import Schema
+
+from evencoil.evidence import Cell, Finding, Mark, Step
+from evencoil.nameplate import Token
+from evencoil.words import Message, say
+from evencoil.work import Figure, Refusal, Worked
+
+__all__ = ["WorkedOut", "worked_out"]
+
+
+class RuleOut(Schema):
+    """Where a rule stands."""
+
+    standard: str
+    edition: int
+    section: str
+
+
+class CellOut(Schema):
+    """A table cell with the row above and below."""
+
+    table: str
+    title: str
+    source: str
+    units: str
+    columns: list[str]
+    rows: list[list[str]]
+    hit_row: int
+    hit_column: int
+
+
+class MarkOut(Schema):
+    """A warning that travels with a value."""
+
+    kind: Literal["assumed", "check_the_book"]
+    origin: str
+    text: str
+
+
+class StepOut(Schema):
+    """One value with its evidence."""
+
+    id: str
+    label: str
+    kind: Literal["read", "assumed", "worked"]
+    value: str
+    unit: str
+    shown: str
+    working: str
+    rule: RuleOut | None
+    uses: list[str]
+    cell: CellOut | None
+    marks: list[MarkOut]
+    tips: list[str]
+
+
+class RefusalOut(Schema):
+    """Why a figure is withheld."""
+
+    code: str
+    detail: str
+    field: str
+    hint: str
+
+
+class FigureOut(Schema):
+    """One line of the Size sheet."""
+
+    id: str
+    label: str
+    step: str | None
+    refusal: RefusalOut | None
+
+
+class FindingOut(Schema):
+    """What a check found."""
+
+    code: str
+    level: Literal["agrees", "note", "doubt", "refusal"]
+    field: str
+    text: str
+    hint: str
+
+
+class TokenOut(Schema):
+    """A stretch of the plate's text, as it lights up."""
+
+    start: int
+    end: int
+    status: Literal["understood", "doubted", "unread"]
+    field: str
+    label: str
+    note: str
+
+
+class MissingOut(Schema):
+    """A field that the plate does not give, and what that costs."""
+
+    field: str
+    label: str
+    cost: str
+
+
+class StateOut(Schema):
+    """Where a step stands, and its first line."""
+
+    step: Literal["plate", "size"]
+    state: Literal["open", "working", "held", "proven"]
+    shout: str
+
+
+class SupplyOut(Schema):
+    """The supply as understood."""
+
+    line_volts_v: str
+    ground_volts_v: str
+    phases: int
+    frequency_hz: str
+    is_frequency_assumed: bool
+    system: str
+
+
+class WorkedOut(Schema):
+    """A whole job, worked out from what people gave."""
+
+    tokens: list[TokenOut]
+    missing: list[MissingOut]
+    checks: list[FindingOut]
+    supply: SupplyOut | None
+    verdict: list[FindingOut]
+    supply_refusal: RefusalOut | None
+    steps: list[StepOut]
+    figures: list[FigureOut]
+    states: list[StateOut]
+    edition: int
+    school: str
+
+
+def _label(field: str) -> str:
+    return say(Message(f"label.{field}")) if field else ""
+
+
+def _cell(cell: Cell | None) -> CellOut | None:
+    if cell is None:
+        return None
+    return CellOut(
+        table=cell.table,
+        title=cell.title,
+        source=cell.source,
+        units=cell.units,
+        columns=list(cell.columns),
+        rows=[list(row) for row in cell.rows],
+        hit_row=cell.hit_row,
+        hit_column=cell.hit_column,
+    )
+
+
+def _mark(mark: Mark) -> MarkOut:
+    return MarkOut(kind=mark.kind, origin=mark.origin, text=say(mark.message))
+
+
+def _step(step: Step) -> StepOut:
+    rule = step.rule
+    return StepOut(
+        id=step.id,
+        label=_label(step.id),
+        kind=step.kind,
+        value=str(step.value),
+        unit=step.unit,
+        shown=step.shown,
+        working=say(step.working),
+        rule=None
+        if rule is None
+        else RuleOut(standard=rule.standard, edition=rule.edition, section=rule.section),
+        uses=list(step.uses),
+        cell=_cell(step.cell),
+        marks=[_mark(mark) for mark in step.marks],
+        tips=[say(tip.message) for tip in step.tips],
+    )
+
+
+def _refusal(refusal: Refusal | None) -> RefusalOut | None:
+    if refusal is None:
+        return None
+    return RefusalOut(
+        code=refusal.code, detail=refusal.detail, field=refusal.field, hint=refusal.hint
+    )
+
+
+def _figure(figure: Figure) -> FigureOut:
+    return FigureOut(
+        id=figure.id,
+        label=_label(figure.id),
+        step=figure.step,
+        refusal=_refusal(figure.refusal),
+    )
+
+
+def _finding(finding: Finding) -> FindingOut:
+    return FindingOut(
+        code=finding.code,
+        level=finding.level,
+        field=finding.field,
+        text=say(finding.message),
+        hint="" if finding.hint is None else say(finding.hint),
+    )
+
+
+def _token(token: Token) -> TokenOut:
+    return TokenOut(
+        start=token.start,
+        end=token.end,
+        status=token.status,
+        field=token.field,
+        label=_label(token.field),
+        note="" if token.note is None else say(token.note),
+    )
+
+
+def worked_out(worked: Worked) -> WorkedOut:
+    """Return a worked job with every sentence said."""
+    supply = worked.supply
+    return WorkedOut(
+        tokens=[_token(token) for token in worked.reading.tokens],
+        missing=[
+            MissingOut(field=gap.field, label=_label(gap.field), cost=say(gap.cost))
+            for gap in worked.reading.missing
+        ],
+        checks=[_finding(finding) for finding in worked.reading.findings],
+        supply=None
+        if supply is None
+        else SupplyOut(
+            line_volts_v=str(supply.line_volts_v),
+            ground_volts_v="" if supply.ground_volts_v is None else str(supply.ground_volts_v),
+            phases=supply.phases,
+            frequency_hz=str(supply.frequency_hz),
+            is_frequency_assumed=supply.is_frequency_assumed,
+            system=say(Message(f"system.{supply.system}")),
+        ),
+        verdict=[
+            _finding(finding) for finding in (worked.verdict.findings if worked.verdict else ())
+        ],
+        supply_refusal=_refusal(worked.supply_refusal),
+        steps=[_step(step) for step in worked.steps],
+        figures=[_figure(figure) for figure in worked.figures],
+        states=[
+            StateOut(step=state.step, state=state.state, shout=say(state.shout))
+            for state in worked.states
+        ],
+        edition=worked.profile.edition,
+        school=worked.profile.school,
+    )

@@ -1,0 +1,190 @@
+"""What is kept for a motor in a job, read and written version by version."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any, TypeVar
+from zoneinfo import ZoneInfo
+
+from django.db import IntegrityError, transaction
+from django.db.models import Max
+from pydantic import BaseModel
+
+from api.problems import ProblemError
+from api.schemas import VersionOut
+from evencoil.inputs import PlateInputs, SizeInputs, StepName, SupplyInputs
+from evencoil.jobfile import SCHEMA, FileMotor, FileProfile, JobFile
+from people.access import Caller, not_found
+from people.models import Works
+from plant.models import Motor, PlateRevision
+
+from jobs.models import InputVersion, JobMotor
+
+__all__ = ["Kept", "add_input", "add_plate", "as_job_file", "kept", "motor_job", "version"]
+
+MODELS: dict[StepName, type[BaseModel]] = {"supply": SupplyInputs, "size": SizeInputs}
+Row = TypeVar("Row", PlateRevision, InputVersion)
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """The newest version of everything given for a motor in a job."""
+
+    plate: PlateInputs
+    supply: SupplyInputs
+    size: SizeInputs
+    versions: dict[str, VersionOut]
+    newest_plate_n: int
+
+
+def version(row: PlateRevision | InputVersion | None, works: Works) -> VersionOut:
+    """Return number, author and local time of a version; 0 for none."""
+    if row is None:
+        return VersionOut(n=0, by="", at="")
+    local = row.at.astimezone(ZoneInfo(works.time_zone))
+    return VersionOut(n=row.n, by=str(row.by), at=f"{local:%Y-%m-%d %H:%M}")
+
+
+def motor_job(caller: Caller, tag: str, number: int) -> JobMotor:
+    """Return a motor's job in the caller's works.
+
+    Raises
+    ------
+    ProblemError
+        404 if there is none there.
+    """
+    found = (
+        JobMotor.objects.select_related("job", "motor", "motor__machine")
+        .filter(motor__works=caller.works, motor__tag=tag, number=number)
+        .first()
+    )
+    if found is None:
+        raise not_found("job")
+    return found
+
+
+def _newest_input(link: JobMotor, step: StepName) -> InputVersion | None:
+    return (
+        InputVersion.objects.select_related("by")
+        .filter(job=link.job, motor=link.motor, step=step)
+        .order_by("-n")
+        .first()
+    )
+
+
+def kept(link: JobMotor, works: Works) -> Kept:
+    """Return what stands for a motor in a job: the pinned plate, the newest inputs."""
+    plate = (
+        PlateRevision.objects.select_related("by").filter(motor=link.motor, n=link.plate_n).first()
+    )
+    supply, size = _newest_input(link, "supply"), _newest_input(link, "size")
+    newest = PlateRevision.objects.filter(motor=link.motor).aggregate(n=Max("n"))["n"] or 0
+    return Kept(
+        plate=PlateInputs.model_validate(plate.body) if plate else PlateInputs(),
+        supply=SupplyInputs.model_validate(supply.body) if supply else SupplyInputs(),
+        size=SizeInputs.model_validate(size.body) if size else SizeInputs(),
+        versions={
+            "plate": version(plate, works),
+            "supply": version(supply, works),
+            "size": version(size, works),
+        },
+        newest_plate_n=newest,
+    )
+
+
+def _conflict(step: str, row: PlateRevision | InputVersion, works: Works) -> ProblemError:
+    theirs = version(row, works)
+    return ProblemError(
+        409,
+        code="conflict",
+        detail=f"{theirs.by} changed this at {theirs.at}, after you opened it.",
+        field=step,
+        hint="Look at both and keep one; nothing of either is lost.",
+        theirs=theirs.dict(),
+        body=row.body,
+    )
+
+
+def add_plate(
+    link: JobMotor, body: PlateInputs, based_on: int, caller: Caller
+) -> PlateRevision:
+    """Add a plate revision and pin it to the job.
+
+    Raises
+    ------
+    ProblemError
+        409 if a newer revision than ``based_on`` exists, with what it says.
+    """
+    newest = (
+        PlateRevision.objects.select_related("by").filter(motor=link.motor).order_by("-n").first()
+    )
+    n = newest.n if newest else 0
+    if newest is not None and n != based_on:
+        raise _conflict("plate", newest, caller.works)
+    given = body.model_dump(mode="json")
+    if newest is not None and newest.body == given:
+        link.plate_n = n
+        link.save(update_fields=["plate_n"])
+        return newest
+    try:
+        with transaction.atomic():
+            added = PlateRevision.objects.create(
+                motor=link.motor, n=n + 1, schema=SCHEMA, body=given, by=caller.user
+            )
+    except IntegrityError as race:
+        first = PlateRevision.objects.select_related("by").get(motor=link.motor, n=n + 1)
+        raise _conflict("plate", first, caller.works) from race
+    link.plate_n = added.n
+    link.save(update_fields=["plate_n"])
+    return added
+
+
+def add_input(
+    link: JobMotor, step: StepName, body: BaseModel, based_on: int, caller: Caller
+) -> InputVersion:
+    """Add a version of a step's inputs.
+
+    Raises
+    ------
+    ProblemError
+        409 if a newer version than ``based_on`` exists, with what it says.
+    """
+    newest = _newest_input(link, step)
+    n = newest.n if newest else 0
+    if newest is not None and n != based_on:
+        raise _conflict(step, newest, caller.works)
+    given: dict[str, Any] = body.model_dump(mode="json")
+    if newest is not None and newest.body == given:
+        return newest
+    try:
+        with transaction.atomic():
+            return InputVersion.objects.create(
+                job=link.job,
+                motor=link.motor,
+                step=step,
+                n=n + 1,
+                schema=SCHEMA,
+                body=given,
+                by=caller.user,
+            )
+    except IntegrityError as race:
+        first = InputVersion.objects.select_related("by").get(
+            job=link.job, motor=link.motor, step=step, n=n + 1
+        )
+        raise _conflict(step, first, caller.works) from race
+
+
+def as_job_file(link: JobMotor, works: Works) -> JobFile:
+    """Return a motor's job as the open job format."""
+    motor: Motor = link.motor
+    now = kept(link, works)
+    return JobFile(
+        job_id=link.job.uid,
+        motor=FileMotor(
+            id=motor.uid, motor_tag=motor.tag, name=motor.name, machine=motor.machine.name
+        ),
+        profile=FileProfile.model_validate({"edition": works.edition, "school": works.school}),
+        plate=now.plate,
+        supply=now.supply,
+        size=now.size,
+    )

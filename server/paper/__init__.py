@@ -1,0 +1,1 @@
+"""Pages to print: PDF from HTML, with the fonts that ship with the app."""

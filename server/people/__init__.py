@@ -1,0 +1,1 @@
+"""People, works, members and roles."""

@@ -1,0 +1,60 @@
+"""Who may see and do what: every look-up goes through the caller's works.
+
+A works that the caller does not belong to does not exist for them: 404, the
+same as for one that was never there.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from django.http import HttpRequest
+
+from api.problems import ProblemError
+from people.models import Member, Role, User, Works
+
+__all__ = ["RANK", "Caller", "caller_in", "not_found"]
+
+RANK = {role: place for place, role in enumerate(Role.values)}
+
+
+@dataclass(frozen=True, slots=True)
+class Caller:
+    """A signed-in person in one works."""
+
+    user: User
+    works: Works
+    role: str
+
+    def may(self, least: str) -> bool:
+        """Tell whether the caller's role is at least this one."""
+        return RANK[self.role] >= RANK[least]
+
+
+def not_found(what: str) -> ProblemError:
+    """Return the one answer for what is not there or not the caller's."""
+    return ProblemError(
+        404,
+        code="not_found",
+        detail=f"There is no such {what} here.",
+        field=what,
+        hint="Go back to the Yard and choose from what is there.",
+    )
+
+
+def caller_in(request: HttpRequest, works: str) -> Caller:
+    """Return the caller in a works.
+
+    Raises
+    ------
+    ProblemError
+        404 if the works does not exist or the caller does not belong to it.
+    """
+    member = (
+        Member.objects.select_related("works", "user")
+        .filter(works__slug=works, user_id=request.user.pk)
+        .first()
+    )
+    if member is None:
+        raise not_found("works")
+    return Caller(user=member.user, works=member.works, role=member.role)

@@ -1,0 +1,63 @@
+"""The frame of every mutation: permission, transaction, log line."""
+
+from __future__ import annotations
+
+import logging
+from typing import ClassVar, Generic, TypeVar
+
+from django.db import transaction
+
+from api.problems import ProblemError
+from people.access import Caller
+from people.models import ActionLog, Role
+
+__all__ = ["Action"]
+
+Result = TypeVar("Result")
+_log = logging.getLogger("evencoil.actions")
+
+
+class Action(Generic[Result]):
+    """One thing that a person does; a subclass says what, and who may."""
+
+    name: ClassVar[str]
+    least_role: ClassVar[str] = Role.APPRENTICE
+
+    def __init__(self, caller: Caller) -> None:
+        self.caller = caller
+
+    @property
+    def target(self) -> str:
+        """Return what it is done to, for the log."""
+        raise NotImplementedError
+
+    def perform(self) -> Result:
+        """Do it; the caller's role was checked, a transaction is open."""
+        raise NotImplementedError
+
+    def run(self) -> Result:
+        """Check the role, do it and write the log line, all or nothing.
+
+        Raises
+        ------
+        ProblemError
+            403 if the caller's role is too low, or what `perform` refuses.
+        """
+        if not self.caller.may(self.least_role):
+            raise ProblemError(
+                403,
+                code="not_allowed",
+                detail=f"Your role is {self.caller.role}; this needs {self.least_role} or above.",
+                field="role",
+                hint=f"Ask an {self.least_role} of {self.caller.works.name}.",
+            )
+        with transaction.atomic():
+            result = self.perform()
+            ActionLog.objects.create(
+                works=self.caller.works,
+                by=self.caller.user,
+                action=self.name,
+                target=self.target[:200],
+            )
+        _log.info("%s %s %s", self.caller.user.username, self.name, self.target)
+        return result

@@ -1,0 +1,71 @@
+"""People, works, who belongs where and as what, and what was done."""
+
+from __future__ import annotations
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+
+__all__ = ["ActionLog", "Member", "Role", "User", "Works"]
+
+
+class User(AbstractUser):
+    """A person who signs in. Names are shown beside everything they do."""
+
+    display_name = models.CharField(max_length=80, blank=True)
+
+    def __str__(self) -> str:
+        """Return the name as others see it."""
+        return self.display_name or self.username
+
+
+class Role(models.TextChoices):
+    """What a member may do; each role may do all that the ones above it may."""
+
+    APPRENTICE = "apprentice"
+    ELECTRICIAN = "electrician"
+    REVIEWER = "reviewer"
+    ADMIN = "admin"
+
+
+class Works(models.Model):
+    """A plant with its own people, motors and rules; nobody sees another's."""
+
+    slug = models.SlugField(unique=True)
+    name = models.CharField(max_length=120)
+    time_zone = models.CharField(max_length=64, default="UTC")
+    edition = models.PositiveSmallIntegerField(default=2023)
+    school = models.CharField(max_length=8, default="field")
+    members = models.ManyToManyField(User, through="Member", related_name="works")
+
+    def __str__(self) -> str:
+        """Return the works' name."""
+        return self.name
+
+
+class Member(models.Model):
+    """A person in a works, in a role."""
+
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
+    works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=16, choices=Role.choices)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["user", "works"], name="member_once")]
+
+    def __str__(self) -> str:
+        """Return who is what, where."""
+        return f"{self.user}, {self.role} at {self.works}"
+
+
+class ActionLog(models.Model):
+    """One line for each thing done, written in the same transaction."""
+
+    works = models.ForeignKey(Works, on_delete=models.CASCADE)
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+    action = models.CharField(max_length=40)
+    target = models.CharField(max_length=200)
+
+    def __str__(self) -> str:
+        """Return the line."""
+        return f"{self.at:%F %T} {self.by}: {self.action} {self.target}"

@@ -1,0 +1,1 @@
+"""Machines, motors and their plates."""

@@ -1,0 +1,64 @@
+"""Machines, motors, and the revisions of each motor's plate."""
+
+from __future__ import annotations
+
+import uuid
+
+from django.db import models
+
+from people.models import User, Works
+
+__all__ = ["Machine", "Motor", "PlateRevision"]
+
+
+class Machine(models.Model):
+    """A machine that motors drive, such as a production line."""
+
+    works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="machines")
+    name = models.CharField(max_length=120)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["works", "name"], name="machine_once")]
+
+    def __str__(self) -> str:
+        """Return the machine's name."""
+        return self.name
+
+
+class Motor(models.Model):
+    """A motor for life: its id never changes, its tag may."""
+
+    uid = models.UUIDField(default=uuid.uuid4)
+    works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="motors")
+    machine = models.ForeignKey(Machine, on_delete=models.PROTECT, related_name="motors")
+    tag = models.CharField(max_length=40)
+    name = models.CharField(max_length=200, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["works", "tag"], name="motor_tag_once"),
+            models.UniqueConstraint(fields=["works", "uid"], name="motor_uid_once"),
+        ]
+
+    def __str__(self) -> str:
+        """Return tag and name."""
+        return f"{self.tag} {self.name}"
+
+
+class PlateRevision(models.Model):
+    """What was read off the plate, version by version; never changed."""
+
+    motor = models.ForeignKey(Motor, on_delete=models.CASCADE, related_name="plates")
+    n = models.PositiveIntegerField()
+    schema = models.PositiveSmallIntegerField()
+    body = models.JSONField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["motor", "n"], name="plate_n_once")]
+
+    def __str__(self) -> str:
+        """Return whose plate and which revision."""
+        return f"{self.motor.tag} plate {self.n}"

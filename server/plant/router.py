@@ -1,0 +1,160 @@
+"""The Yard: every motor of a works, where its job stands, and what is next."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Field, Router, Schema
+
+from api.schemas import REFUSALS, ProblemOut
+from evencoil.profile import Profile
+from evencoil.editions import edition_of
+from evencoil.texts import MotorTag, Text
+from evencoil.work import Worked, work_out
+from evencoil.words import say
+from jobs.actions import AddMotor
+from jobs.models import JobMotor
+from jobs.store import Kept, kept
+from people.access import Caller, caller_in
+from people.models import Role
+
+__all__ = ["YardOut", "router"]
+
+router = Router(tags=["plant"])
+
+
+class ArchOut(Schema):
+    """One step of a job, as an arch of its winding."""
+
+    step: str
+    state: str
+
+
+class MotorOut(Schema):
+    """A motor's line in the Yard."""
+
+    tag: str
+    name: str
+    machine: str
+    job: int
+    shout: str
+    supply: str
+    arches: list[ArchOut]
+    wants: str
+    next_step: str
+
+
+class YardOut(Schema):
+    """A works at a glance."""
+
+    works: str
+    shout: str
+    may_add: bool
+    why_not_add: str
+    machines: list[str]
+    motors: list[MotorOut]
+
+
+class MotorIn(Schema):
+    """A new motor."""
+
+    tag: MotorTag
+    name: Text = ""
+    machine: Text = Field(default="Not placed yet", min_length=1)
+
+
+class PlaceOut(Schema):
+    """Where a motor's job is."""
+
+    works: str
+    tag: str
+    job: int
+
+
+def _wants(worked: Worked, is_stale: bool) -> tuple[str, str]:
+    """Return the next thing to do, and the step it is done at; empty if nothing."""
+    if is_stale:
+        return "The plate was read again after this job used it.", "plate"
+    if not worked.reading.text.strip():
+        return "Plate not read yet.", "plate"
+    doubts = [found for found in worked.reading.findings if found.level == "doubt"]
+    if doubts:
+        return say(doubts[0].message), "plate"
+    if worked.supply_refusal is not None:
+        return worked.supply_refusal.detail, "plate"
+    refused = next((figure.refusal for figure in worked.figures if figure.refusal), None)
+    if refused is not None:
+        return refused.detail, "size"
+    guesses = {
+        mark.origin for step in worked.steps for mark in step.marks if mark.kind == "assumed"
+    }
+    if guesses:
+        count = len(guesses)
+        return f"{count} assumed figure{'s' if count > 1 else ''} to settle.", "size"
+    return "", ""
+
+
+def _line(link: JobMotor, caller: Caller) -> MotorOut:
+    works = caller.works
+    now: Kept = kept(link, works)
+    profile = Profile(
+        edition=edition_of(works.edition), school="exam" if works.school == "exam" else "field"
+    )
+    worked = work_out(now.plate, now.supply, now.size, profile)
+    is_stale = now.newest_plate_n > now.versions["plate"].n
+    wants, step = _wants(worked, is_stale)
+    return MotorOut(
+        tag=link.motor.tag,
+        name=link.motor.name,
+        machine=link.motor.machine.name,
+        job=link.number,
+        shout=say(worked.states[0].shout),
+        supply=now.supply.text,
+        arches=[
+            ArchOut(step=state.step, state="stale" if is_stale else state.state)
+            for state in worked.states
+        ],
+        wants=wants,
+        next_step=step,
+    )
+
+
+@router.get("/w/{works}/yard", response={200: YardOut, **REFUSALS})
+def yard(request: HttpRequest, works: str) -> YardOut:
+    """Return every motor of a works with the newest job of each."""
+    caller = caller_in(request, works)
+    links = (
+        JobMotor.objects.select_related("motor", "motor__machine", "job")
+        .filter(motor__works=caller.works)
+        .order_by("motor__at", "motor__pk", "-number")
+    )
+    newest: dict[int, JobMotor] = {}
+    for link in links:
+        newest.setdefault(link.motor_id, link)
+    motors = [_line(link, caller) for link in newest.values()]
+    waiting = sum(1 for motor in motors if motor.wants)
+    if not motors:
+        shout = "No motors yet. Start from a nameplate."
+    elif waiting:
+        shout = f"{waiting} of {len(motors)} motors want something."
+    else:
+        shout = f"{len(motors)} motors, nothing open."
+    may_add = caller.may(Role.ELECTRICIAN)
+    machines = caller.works.machines.order_by("name").values_list("name", flat=True)
+    return YardOut(
+        works=caller.works.name,
+        shout=shout,
+        may_add=may_add,
+        why_not_add="" if may_add else "Adding a motor needs an electrician or above.",
+        machines=list(machines),
+        motors=motors,
+    )
+
+
+@router.post(
+    "/w/{works}/motors", response={201: PlaceOut, 409: ProblemOut, **REFUSALS}
+)
+def add_motor(request: HttpRequest, works: str, body: MotorIn) -> tuple[int, PlaceOut]:
+    """Add a motor with its first job."""
+    caller = caller_in(request, works)
+    link = AddMotor(caller, tag=body.tag, called=body.name, machine=body.machine).run()
+    return 201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number)

@@ -1,0 +1,172 @@
+"""A PostgreSQL cluster of the project's own: loopback, free port, password, no socket.
+
+PostgreSQL refuses to run as root: then it runs as the user ``postgres``, in the
+clone if that user can enter it, otherwise under ``/var/lib/evencoil``.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import hashlib
+import os
+import secrets
+import shutil
+import socket
+import subprocess
+import tempfile
+from pathlib import Path
+
+__all__ = ["Cluster", "ClusterError", "free_port", "place"]
+
+BIN = Path("/usr/lib/postgresql/15/bin")
+NAME = "evencoil"
+
+
+class ClusterError(Exception):
+    """The database cannot be made or started; the text says what to do."""
+
+
+def free_port(wish: int = 0) -> int:
+    """Return a free loopback port, the wished one if it is free."""
+    for port in (wish, 0):
+        with socket.socket() as probe, contextlib.suppress(OSError):
+            probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+            probe.bind(("127.0.0.1", port))
+            return int(probe.getsockname()[1])
+    raise ClusterError("no free port on 127.0.0.1")
+
+
+def _prefix() -> list[str]:
+    return ["runuser", "-u", "postgres", "--"] if os.geteuid() == 0 else []
+
+
+def place(clone: Path) -> Path:
+    """Return where the data may lie: inside the clone if it can be entered."""
+    inside = clone / ".run" / "pg"
+    if os.geteuid() != 0:
+        return inside
+    entered = subprocess.run(
+        [*_prefix(), "test", "-x", str(clone / ".run")], check=False, capture_output=True
+    )
+    if entered.returncode == 0:
+        return inside
+    name = hashlib.sha256(str(clone).encode()).hexdigest()[:12]
+    return Path("/var/lib/evencoil") / name / "pg"
+
+
+class Cluster:
+    """One cluster in one folder."""
+
+    def __init__(self, folder: Path) -> None:
+        self.folder = folder
+        self.data = folder / "data"
+        self.port = 0
+
+    @property
+    def password(self) -> str:
+        """Return the password, made with the cluster, readable by its owner only."""
+        return (self.folder / "password").read_text().strip()
+
+    def environment(self) -> dict[str, str]:
+        """Return what the server's settings read."""
+        return {
+            "EVENCOIL_DB_NAME": NAME,
+            "EVENCOIL_DB_USER": NAME,
+            "EVENCOIL_DB_PASSWORD": self.password,
+            "EVENCOIL_DB_PORT": str(self.port),
+        }
+
+    def _run(self, *command: str, **more: object) -> subprocess.CompletedProcess[str]:
+        return subprocess.run(  # type: ignore[call-overload,no-any-return]
+            [*_prefix(), *command],
+            check=False,
+            capture_output=True,
+            text=True,
+            cwd="/",
+            **more,
+        )
+
+    def create(self) -> None:
+        """Make the cluster if it is not there."""
+        if (self.data / "PG_VERSION").is_file():
+            return
+        if not (BIN / "initdb").is_file():
+            raise ClusterError("PostgreSQL 15 is missing: apt-get install postgresql-15")
+        shutil.rmtree(self.folder, ignore_errors=True)
+        self.folder.mkdir(parents=True, mode=0o700)
+        word = self.folder / "password"
+        word.write_text(secrets.token_urlsafe(24))
+        word.chmod(0o600)
+        if os.geteuid() == 0:
+            shutil.chown(self.folder, "postgres")
+            shutil.chown(word, "postgres")
+        made = self._run(
+            str(BIN / "initdb"),
+            "-D", str(self.data), "-U", NAME, "--pwfile", str(word),
+            "--encoding=UTF8", "--locale=C.UTF-8", "--auth=scram-sha-256",
+        )  # fmt: skip
+        if made.returncode:
+            raise ClusterError(f"initdb failed: {made.stderr.strip()[-400:]}")
+
+    def start(self) -> None:
+        """Start it on a free port; a stale pid file is no hindrance."""
+        self.create()
+        self.stop()
+        self.port = free_port()
+        options = (
+            f"-c listen_addresses=127.0.0.1 -p {self.port} -c unix_socket_directories= "
+            "-c fsync=on -c max_connections=60"
+        )
+        log = self.folder / "log"
+        started = self._run(
+            str(BIN / "pg_ctl"), "-D", str(self.data), "-l", str(log), "-w", "-t", "60",
+            "-o", options, "start",
+        )  # fmt: skip
+        if started.returncode:
+            said = log.read_text(errors="replace")[-600:] if log.is_file() else started.stderr
+            raise ClusterError(f"PostgreSQL does not start: {said.strip()}")
+        self._make_database()
+
+    def _make_database(self) -> None:
+        psql = [
+            str(BIN / "psql"), "-h", "127.0.0.1", "-p", str(self.port), "-U", NAME,
+            "-d", "postgres", "-tAc",
+        ]  # fmt: skip
+        environment = {**os.environ, "PGPASSWORD": self.password}
+        asked = f"select 1 from pg_database where datname = '{NAME}'"  # noqa: S608  # a constant
+        there = subprocess.run(
+            [*psql, asked], check=False, capture_output=True, text=True, env=environment
+        )
+        if there.stdout.strip() == "1":
+            return
+        made = subprocess.run(
+            [*psql, f"create database {NAME}"],
+            check=False,
+            capture_output=True,
+            text=True,
+            env=environment,
+        )
+        if made.returncode:
+            raise ClusterError(f"the database cannot be made: {made.stderr.strip()}")
+
+    def stop(self) -> None:
+        """Stop it if it runs."""
+        if (self.data / "postmaster.pid").is_file():
+            self._run(
+                str(BIN / "pg_ctl"), "-D", str(self.data), "-m", "fast", "-w", "-t", "30", "stop"
+            )
+
+
+@contextlib.contextmanager
+def throw_away():  # noqa: ANN201  # a generator of one cluster
+    """Give a cluster in a fresh temporary folder, gone afterwards."""
+    folder = Path(tempfile.mkdtemp(prefix="evencoil-check-"))
+    if os.geteuid() == 0:
+        folder.chmod(0o755)
+    cluster = Cluster(folder / "pg")
+    try:
+        cluster.start()
+        yield cluster
+    finally:
+        cluster.stop()
+        shutil.rmtree(folder, ignore_errors=True)

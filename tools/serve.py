@@ -1,0 +1,118 @@
+"""Start the cluster, bring the database up to date, serve, and stop it all again."""
+
+from __future__ import annotations
+
+import os
+import secrets
+import signal
+import subprocess
+import sys
+import time
+import urllib.request
+from pathlib import Path
+from types import FrameType
+
+from cluster import Cluster, ClusterError, free_port, place
+
+CLONE = Path(__file__).resolve().parents[1]
+PYTHON = str(CLONE / ".venv" / "bin" / "python")
+
+
+def secret_key() -> str:
+    """Return the key that signs sessions, made once for this clone."""
+    file = CLONE / ".run" / "secret_key"
+    if not file.is_file():
+        file.touch(mode=0o600)
+        file.write_text(secrets.token_urlsafe(48))
+    return file.read_text()
+
+
+def manage(environment: dict[str, str], *command: str) -> str:
+    """Run a management command; its last words go with a failure."""
+    done = subprocess.run(
+        [PYTHON, "server/manage.py", *command],
+        check=False,
+        cwd=CLONE,
+        env=environment,
+        capture_output=True,
+        text=True,
+    )
+    if done.returncode:
+        raise ClusterError(f"{' '.join(command)} failed: {done.stderr.strip()[-600:]}")
+    return done.stdout
+
+
+def wait_for(url: str, server: subprocess.Popen[bytes]) -> None:
+    """Wait until the server answers."""
+    for _ in range(150):
+        if server.poll() is not None:
+            raise ClusterError("the server stopped at once; its words are above")
+        try:
+            with urllib.request.urlopen(url, timeout=2):  # noqa: S310  # loopback
+                return
+        except OSError:
+            time.sleep(0.1)
+    raise ClusterError("the server does not answer")
+
+
+def main() -> int:
+    """Serve until Ctrl-C."""
+    stopping = []
+
+    def stop(number: int, frame: FrameType | None) -> None:
+        del frame
+        stopping.append(number)
+
+    cluster = Cluster(place(CLONE))
+    server = None
+    signal.signal(signal.SIGINT, stop)
+    signal.signal(signal.SIGTERM, stop)
+    try:
+        cluster.start()
+        environment = {
+            **os.environ,
+            **cluster.environment(),
+            "EVENCOIL_SECRET_KEY": secret_key(),
+            "PYTHONUNBUFFERED": "1",
+        }
+        manage(environment, "migrate", "-v", "0")
+        manage(environment, "createcachetable")
+        manage(environment, "demo")
+        port = free_port(int(os.environ.get("EVENCOIL_PORT", "8765")))
+        server = subprocess.Popen(
+            [
+                PYTHON, "-m", "gunicorn", "config.wsgi", "--chdir", "server",
+                "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4",
+                "--timeout", "60", "--log-level", "warning", "--no-control-socket",
+            ],
+            cwd=CLONE,
+            env=environment,
+            start_new_session=True,
+        )  # fmt: skip
+        wait_for(f"http://127.0.0.1:{port}/api/session", server)
+        sys.path.insert(0, str(CLONE / "server"))
+        from demo.larkfall import PASSWORD, PEOPLE, WORKS  # noqa: PLC0415  # after the path
+
+        print(f"\n  Even Coil:  http://127.0.0.1:{port}/\n")
+        print(f"  {WORKS['name']}, made-up people, password {PASSWORD}")
+        for username, (name, role) in PEOPLE.items():
+            print(f"    {username:8} {name}, {role}")
+        print("\n  Ctrl-C stops it.", flush=True)
+        while not stopping and server.poll() is None:
+            time.sleep(0.2)
+        return 0 if stopping else 1
+    except ClusterError as error:
+        print(f"even coil: {error}", file=sys.stderr)
+        return 1
+    finally:
+        if server is not None and server.poll() is None:
+            server.terminate()
+            try:
+                server.wait(15)
+            except subprocess.TimeoutExpired:
+                server.kill()
+        cluster.stop()
+
+
+if __name__ == "__main__":
+    sys.exit(main())
