@@ -1,0 +1,82 @@
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema.gen";
+
+export type Schemas = components["schemas"];
+export type Problem = Schemas["ProblemOut"];
+export type Conflict = Schemas["ConflictOut"];
+export type Job = Schemas["JobOut"];
+export type Worked = Schemas["WorkedOut"];
+export type Step = Schemas["StepOut"];
+export type Figure = Schemas["FigureOut"];
+
+const LINE_DOWN: Problem = {
+  code: "no_line",
+  detail: "The server does not answer.",
+  field: "",
+  hint: "What you typed stays on this page. It is tried again when you change something.",
+};
+
+/** A refusal in the one problem shape, or a lost line. */
+export class Refused extends Error {
+  constructor(
+    readonly problem: Problem & Partial<Conflict>,
+    readonly status: number,
+  ) {
+    super(problem.detail);
+  }
+}
+
+function token(): string {
+  const found = document.cookie.split("; ").find((part) => part.startsWith("csrftoken="));
+  return found ? decodeURIComponent(found.slice("csrftoken=".length)) : "";
+}
+
+const carryToken: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", token());
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: window.location.origin });
+api.use(carryToken);
+
+interface Answer<T> {
+  data?: T;
+  error?: unknown;
+  response: Response;
+}
+
+/** Return the data of an answer, or throw what was refused. */
+export async function told<T>(asked: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await asked;
+  } catch (lost) {
+    if (lost instanceof DOMException && lost.name === "AbortError") throw lost;
+    throw new Refused(LINE_DOWN, 0);
+  }
+  if (answer.data !== undefined && answer.response.ok) return answer.data;
+  const problem = answer.error as Problem | undefined;
+  throw new Refused(problem?.detail ? problem : LINE_DOWN, answer.response.status);
+}
+
+/** Sign in or out at the sign-in package's own address. */
+export async function signIn(username: string, password: string): Promise<void> {
+  const response = await fetch("/api/auth/browser/v1/auth/login", {
+    method: "POST",
+    headers: { "Content-Type": "application/json", "X-CSRFToken": token() },
+    body: JSON.stringify({ username, password }),
+  }).catch(() => {
+    throw new Refused(LINE_DOWN, 0);
+  });
+  if (!response.ok) throw new Refused((await response.json()) as Problem, response.status);
+}
+
+export async function signOut(): Promise<void> {
+  // 401 is this address's way to say "signed out now"
+  await fetch("/api/auth/browser/v1/auth/session", {
+    method: "DELETE",
+    headers: { "X-CSRFToken": token() },
+  });
+}

@@ -1,0 +1,74 @@
+import { useEffect } from "react";
+import { Link, Navigate, useLocation, useRouteError } from "react-router";
+import { Refused } from "../api/client";
+import { useSession } from "../state/session";
+import { ProblemSlab, Shout, Stop } from "./shapes";
+
+/** While the first screen loads: words, no spinner. */
+export function Waiting() {
+  return (
+    <main className="p-6">
+      <p role="status">Opening…</p>
+    </main>
+  );
+}
+
+/** To the first works of whoever is signed in, else to the sign-in. */
+export function Home() {
+  const session = useSession();
+  if (session.isPending) return <Waiting />;
+  if (session.error) return <Failure error={session.error} />;
+  const first = session.data.works[0];
+  if (!session.data.is_signed_in) return <Navigate to="/sign-in" replace />;
+  if (!first) {
+    return (
+      <main className="mx-auto max-w-3xl p-6">
+        <Shout>You belong to no works yet.</Shout>
+        <p>Ask an admin of your works to add you.</p>
+      </main>
+    );
+  }
+  return <Navigate to={`/w/${first.slug}`} replace />;
+}
+
+export function NotHere() {
+  return (
+    <main className="mx-auto max-w-3xl space-y-3 p-6">
+      <Shout>There is nothing at this address.</Shout>
+      <Link to="/" className="ask">
+        Back to the Yard
+      </Link>
+    </main>
+  );
+}
+
+/** What a screen shows when what it needs was refused; signed-out people go to sign in. */
+export function Failure({ error }: { error: unknown }) {
+  const location = useLocation();
+  const problem = error instanceof Refused ? error.problem : null;
+  if (problem?.code === "sign_in") {
+    return <Navigate to="/sign-in" replace state={{ from: location.pathname }} />;
+  }
+  return (
+    <main className="mx-auto max-w-3xl space-y-3 p-6">
+      {problem ? (
+        <ProblemSlab problem={problem} />
+      ) : (
+        <Stop strength="hold" title="This screen broke.">
+          <p>Reload the page. What was kept is safe; tell an admin if it happens again.</p>
+        </Stop>
+      )}
+      <Link to="/" className="ask">
+        Back to the Yard
+      </Link>
+    </main>
+  );
+}
+
+export function Broken() {
+  const error = useRouteError();
+  useEffect(() => {
+    document.title = "Even Coil";
+  }, []);
+  return <Failure error={error} />;
+}

@@ -1,0 +1,118 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+import type { Key } from "../state/keys";
+import { useKeys } from "../state/keys";
+import { useSession } from "../state/session";
+import type { JobState, Line, Place } from "../state/useJob";
+import { words } from "../words/en";
+import { ClashSlab } from "./ClashSlab";
+import { Failure, Waiting } from "./Edges";
+import { KeySheet } from "./KeySheet";
+import { ProblemSlab, Shout, Stop, Tag } from "./shapes";
+import { TopBar } from "./TopBar";
+import { Winding } from "./Winding";
+
+function lineWords(line: Line): string {
+  if (line.state === "typing") return "Read, not kept yet";
+  if (line.state === "keeping") return "Keeping…";
+  if (line.state === "refused") return "On this page only";
+  return line.version ? `Kept ${line.version.at.slice(-5)}` : "Kept";
+}
+
+export interface JobFrameProps {
+  place: Place;
+  step: string;
+  state: JobState;
+  keys: readonly Key[];
+  children: ReactNode;
+  /** Right of the work on a wide desk; the screen itself decides what a narrow one does. */
+  margin: ReactNode;
+  actions: ReactNode;
+}
+
+/** What all steps of a job share: bar, winding, shout, work, margin, actions. */
+export function JobFrame({ place, step, state, keys, children, margin, actions }: JobFrameProps) {
+  const navigate = useNavigate();
+  const session = useSession();
+  const [isHelp, setHelp] = useState(false);
+  const { job, worked, line, refusal } = state;
+  const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
+  const steps = worked?.states.map((item) => item.step) ?? [];
+  const beside = (by: number) =>
+    steps[(steps.indexOf(step as "plate") + by + steps.length) % steps.length];
+  const all: Key[] = [
+    ...keys,
+    { press: "[", does: "Step before", run: () => navigate(`${base}/${beside(-1)}`) },
+    { press: "]", does: "Step after", run: () => navigate(`${base}/${beside(1)}`) },
+    { press: "g p", does: "Go to Plate", run: () => navigate(`${base}/plate`) },
+    { press: "g s", does: "Go to Size", run: () => navigate(`${base}/size`) },
+    { press: "g y", does: "Go to the Yard", run: () => navigate(`/w/${place.works}`) },
+    { press: "p", does: "Print this job", run: () => window.open(`/api${base}/page`, "_blank") },
+    { press: "?", does: "Keys on this screen", run: () => setHelp(true) },
+  ];
+  useKeys(all);
+  useEffect(() => {
+    document.title = `${place.tag} ${words.steps[step]} · Even Coil`;
+  }, [place.tag, step]);
+  if (session.data && !session.data.is_signed_in) return <Failure error={null} />;
+  if (state.error) return <Failure error={state.error} />;
+  if (!job || !worked) return <Waiting />;
+  const shown = worked.states.find((item) => item.step === step);
+  const version = job.versions[step];
+  return (
+    <>
+      <TopBar
+        crumbs={[
+          { name: job.works, to: `/w/${place.works}` },
+          { name: job.machine },
+          { name: `${job.tag} ${job.name}` },
+        ]}
+        line={lineWords(line)}
+        who={session.data?.display_name ?? ""}
+        onHelp={() => setHelp(true)}
+      />
+      <Winding
+        arches={worked.states.map((item) => ({
+          step: item.step,
+          state: job.is_stale ? "stale" : item.state,
+        }))}
+        here={step}
+        to={(name) => `${base}/${name}`}
+      />
+      <div className="mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-3 pb-32 lg:grid-cols-[minmax(0,1fr)_400px]">
+        <main className="min-w-0 space-y-4">
+          <Shout>{shown?.shout}</Shout>
+          {job.is_stale && (
+            <Stop strength="hold" title="The plate was read again after this job used it.">
+              <button
+                type="button"
+                className="control"
+                onClick={() => void state.takeNewestPlate()}
+              >
+                Use the newest reading
+              </button>
+            </Stop>
+          )}
+          {state.clash && <ClashSlab state={state} />}
+          {refusal && <ProblemSlab problem={refusal.problem} />}
+          {line.state === "refused" && !state.clash && <ProblemSlab problem={line.problem} />}
+          {children}
+          {version && version.n > 0 && (
+            <p className="flex flex-wrap items-center gap-2 text-sm text-soft">
+              Version {version.n} <Tag who={version.by} when={version.at} />
+            </p>
+          )}
+        </main>
+        <aside aria-label="Margin" className="min-w-0 pt-4 lg:pt-0">
+          {margin}
+        </aside>
+      </div>
+      <div className="fixed inset-x-0 bottom-0 z-10 border-t-2 border-ink bg-sheet print:hidden">
+        <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
+          {actions}
+        </div>
+      </div>
+      <KeySheet keys={all} isOpen={isHelp} onOpenChange={setHelp} />
+    </>
+  );
+}

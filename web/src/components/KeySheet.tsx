@@ -1,0 +1,43 @@
+import { useDevice } from "../state/device";
+import type { Key } from "../state/keys";
+import { Sheet } from "./Sheet";
+
+export interface KeySheetProps {
+  keys: readonly Key[];
+  isOpen: boolean;
+  onOpenChange: (isOpen: boolean) => void;
+}
+
+/** The keys of this screen, and the switch that turns single letters off. */
+export function KeySheet({ keys, isOpen, onOpenChange }: KeySheetProps) {
+  const { areKeysOn, onKeysChange } = useDevice();
+  return (
+    <Sheet isOpen={isOpen} onOpenChange={onOpenChange} title="Keys on this screen">
+      <table className="w-full">
+        <tbody>
+          {keys.map((key) => (
+            <tr key={key.press} className="border-b border-hair">
+              <th scope="row" className="w-28 py-1.5 text-left font-mono">
+                {key.press}
+              </th>
+              <td>{key.does}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <label className="mt-3 flex min-h-11 items-center gap-3">
+        <input
+          type="checkbox"
+          className="size-5 accent-plum"
+          checked={areKeysOn}
+          onChange={(event) => onKeysChange(event.target.checked)}
+        />
+        Single letters act while no field has focus
+      </label>
+      <p className="mt-2 text-soft">
+        Figures follow the code's rules in our own words. The code book in force, the authority
+        having jurisdiction and licensed people decide.
+      </p>
+    </Sheet>
+  );
+}

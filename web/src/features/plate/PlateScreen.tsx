@@ -1,0 +1,145 @@
+import { useId } from "react";
+import { Link, useParams } from "react-router";
+import { Failure } from "../../components/Edges";
+import { Ghosted } from "../../components/Ghost";
+import { JobFrame } from "../../components/JobFrame";
+import type { Key } from "../../state/keys";
+import { type Place, useJob } from "../../state/useJob";
+import { Checks } from "./Checks";
+import { Gaps } from "./Gaps";
+import { Legend, PlateText } from "./PlateText";
+import { SupplyPlate } from "./SupplyPlate";
+import { runsOf } from "./tokens";
+
+function usePlace(): Place | null {
+  const { works = "", tag = "", number = "" } = useParams();
+  return /^\d{1,7}$/.test(number) ? { works, tag, number: Number(number) } : null;
+}
+
+export function PlateScreen() {
+  const place = usePlace();
+  if (!place) return <Failure error={null} />;
+  return <PlateWork key={`${place.works} ${place.tag} ${place.number}`} place={place} />;
+}
+
+/** What does the plate say, and does it agree with itself and with this supply? */
+function PlateWork({ place }: { place: Place }) {
+  const state = useJob(place);
+  const { given, worked } = state;
+  const legendId = useId();
+  const keys: Key[] = [
+    {
+      press: "e",
+      does: "Type the plate",
+      run: () => document.querySelector<HTMLElement>("[data-testid=plate] textarea")?.focus(),
+    },
+  ];
+  const text = given?.plate.text ?? "";
+  const tokens = worked?.tokens ?? [];
+  const read = tokens.filter((token) => token.field);
+  const labels = Object.fromEntries([
+    ...tokens.map((token) => [token.field, token.label]),
+    ...(worked?.missing ?? []).map((gap) => [gap.field, gap.label]),
+  ]) as Record<string, string>;
+  const runs = runsOf(text, state.readText, tokens);
+  const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
+  return (
+    <JobFrame
+      place={place}
+      step="plate"
+      state={state}
+      keys={keys}
+      margin={
+        worked && (
+          <div className="space-y-5">
+            <section aria-labelledby="checks" className="space-y-2">
+              <h2 id="checks" className="stamp">
+                Sense checks
+              </h2>
+              {worked.checks.length > 0 ? (
+                <Checks findings={worked.checks} />
+              ) : (
+                <p className="text-soft">
+                  Nothing to hold against each other yet. Volts with amps, rpm with Hz, hp with code
+                  letter.
+                </p>
+              )}
+            </section>
+            {text.trim() !== "" && given && (
+              <Gaps
+                missing={worked.missing}
+                assumed={given.plate.assumed ?? []}
+                labels={labels}
+                onAssumedChange={(assumed) => state.change("plate", { ...given.plate, assumed })}
+              />
+            )}
+          </div>
+        )
+      }
+      actions={
+        <>
+          <Link to={`${base}/size`} className="control md:w-auto!" data-primary="true">
+            To the sizes
+          </Link>
+          <a className="control" href={`/api${base}/page`} target="_blank" rel="noreferrer">
+            Print
+          </a>
+          <a
+            className="control"
+            href={`/api${base}/file`}
+            download={`${place.tag}-${place.number}.json`}
+          >
+            Export file
+          </a>
+        </>
+      }
+    >
+      {given && worked && (
+        <div className="space-y-6 pt-2">
+          <PlateText
+            text={text}
+            runs={runs}
+            describedBy={legendId}
+            onTextChange={(next) => state.change("plate", { ...given.plate, text: next })}
+            onRest={() => void state.keep()}
+          />
+          <Legend id={legendId} />
+          {read.length > 0 && (
+            <dl
+              className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-3 md:grid-cols-4"
+              aria-label="As read"
+              data-testid="as-read"
+            >
+              {read.map((token) => (
+                <div
+                  key={`${token.field} ${token.start}`}
+                  data-status={token.status}
+                  className="border-l-4 border-proven pl-2.5 data-[status=doubted]:border-caution"
+                >
+                  <dt className="text-sm text-soft">
+                    {token.label}
+                    {token.status === "doubted" && <b className="text-caution"> doubted</b>}
+                  </dt>
+                  <dd className="m-0 font-mono font-semibold break-words">
+                    <Ghosted value={sliceOf(state.readText, token.start, token.end)} />
+                  </dd>
+                </div>
+              ))}
+            </dl>
+          )}
+          <SupplyPlate
+            supply={given.supply}
+            worked={worked}
+            onSupplyChange={(supply) => state.change("supply", supply)}
+            onRest={() => void state.keep()}
+          />
+        </div>
+      )}
+    </JobFrame>
+  );
+}
+
+/** The core counts code points. */
+function sliceOf(text: string, start: number, end: number): string {
+  return [...text].slice(start, end).join("").replace(/\s+/g, " ");
+}

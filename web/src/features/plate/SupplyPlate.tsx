@@ -1,0 +1,64 @@
+import { useId } from "react";
+import type { Schemas, Worked } from "../../api/client";
+import { ProblemSlab } from "../../components/shapes";
+import { Checks } from "./Checks";
+
+const USUAL = ["480Y/277", "240 delta", "208Y/120", "600Y/347", "120/240 1PH"];
+
+export interface SupplyPlateProps {
+  supply: Schemas["SupplyInputs"];
+  worked: Worked;
+  onSupplyChange: (supply: Schemas["SupplyInputs"]) => void;
+  onRest: () => void;
+}
+
+/** The supply by the name of its system, and whether this motor may live on it. */
+export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPlateProps) {
+  const id = useId();
+  const text = supply.text ?? "";
+  return (
+    <section className="space-y-3" aria-label="Supply">
+      <div className="metal px-6 pt-5 pb-4">
+        <label htmlFor={id} className="stamp absolute -top-3 left-5 bg-ground px-2">
+          Supply
+        </label>
+        <div className="flex flex-wrap items-center gap-3">
+          <input
+            id={id}
+            className="w-56 border-0 border-b-2 border-edge bg-transparent py-1 font-mono text-[1.35rem] font-semibold text-ink placeholder:font-normal placeholder:text-soft"
+            value={text}
+            placeholder="480Y/277"
+            spellCheck={false}
+            autoComplete="off"
+            maxLength={200}
+            onChange={(event) => onSupplyChange({ text: event.target.value })}
+            onBlur={onRest}
+          />
+          <div className="flex flex-wrap gap-1.5" role="group" aria-label="Usual systems">
+            {USUAL.map((name) => (
+              <button
+                key={name}
+                type="button"
+                className="control px-2.5 font-mono text-sm"
+                aria-pressed={text === name}
+                onClick={() => onSupplyChange({ text: name })}
+              >
+                {name}
+              </button>
+            ))}
+          </div>
+        </div>
+        {worked.supply && (
+          <p className="mt-2 text-sm text-soft">
+            {worked.supply.line_volts_v} V between lines
+            {worked.supply.ground_volts_v && `, ${worked.supply.ground_volts_v} V to ground`},{" "}
+            {worked.supply.phases} phase, {worked.supply.frequency_hz} Hz
+            {worked.supply.is_frequency_assumed && " (assumed)"}, {worked.supply.system}
+          </p>
+        )}
+      </div>
+      {worked.supply_refusal && <ProblemSlab problem={worked.supply_refusal} />}
+      {worked.verdict.length > 0 && <Checks findings={worked.verdict} />}
+    </section>
+  );
+}

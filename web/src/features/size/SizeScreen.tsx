@@ -1,0 +1,221 @@
+import { useEffect, useState } from "react";
+import { Link, useLocation, useNavigate, useParams } from "react-router";
+import { Failure } from "../../components/Edges";
+import { JobFrame } from "../../components/JobFrame";
+import { Sheet } from "../../components/Sheet";
+import { Stop } from "../../components/shapes";
+import { useIsNarrow } from "../../state/device";
+import type { Key } from "../../state/keys";
+import { type Place, useJob } from "../../state/useJob";
+import { Decides } from "./Decides";
+import { Slip, Withheld } from "./Slip";
+import { WhySheet } from "./WhySheet";
+
+export function SizeScreen() {
+  const { works = "", tag = "", number = "" } = useParams();
+  if (!/^\d{1,7}$/.test(number)) return <Failure error={null} />;
+  return (
+    <SizeWork key={`${works} ${tag} ${number}`} place={{ works, tag, number: Number(number) }} />
+  );
+}
+
+const PLATE_FIELDS = new Set(["supply.text", "power_hp", "volts_v", "amps_a", "rated_load_amps_a"]);
+
+/** Which conductor, and why; what decides it can be changed in place. */
+function SizeWork({ place }: { place: Place }) {
+  const state = useJob(place);
+  const { given, worked } = state;
+  const navigate = useNavigate();
+  const location = useLocation();
+  const isNarrow = useIsNarrow();
+  const [seen, setSeen] = useState<string | null>(null);
+  const asked = location.hash.slice(1) || (isNarrow ? null : seen);
+  const figures = worked?.figures ?? [];
+  const steps = worked?.steps ?? [];
+  const first = figures.find((figure) => figure.step)?.step ?? null;
+  const shown = steps.find((step) => step.id === (asked ?? (isNarrow ? "" : first)));
+  const onWhy = (id: string) => {
+    setSeen(id);
+    navigate({ hash: id }, { replace: true });
+  };
+  useEffect(() => {
+    if (worked && asked && !worked.steps.some((step) => step.id === asked)) setSeen(null);
+  }, [worked, asked]);
+  const chain = steps.filter(
+    (step) => step.kind === "worked" && !figures.some((figure) => figure.step === step.id),
+  );
+  const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
+  const focused = () => {
+    const id = document.activeElement?.id;
+    return steps.find((step) => step.id === id)?.id ?? shown?.id ?? first;
+  };
+  const keys: Key[] = [
+    {
+      press: "w",
+      does: "Why, for the figure in focus",
+      run: () => {
+        const id = focused();
+        if (id) onWhy(id);
+      },
+    },
+    {
+      press: "e",
+      does: "Change what decides it",
+      run: () => document.querySelector<HTMLElement>("[aria-labelledby=decides] button")?.focus(),
+    },
+  ];
+  const betweenRows = figures.find(
+    (figure) => figure.refusal?.code === "not_in_table" && figure.refusal.field === "power_hp",
+  );
+  const why = worked && shown && <WhySheet worked={worked} step={shown} onStepChange={onWhy} />;
+  const title = shown ? `Why ${shown.shown}?` : "";
+  return (
+    <JobFrame
+      place={place}
+      step="size"
+      state={state}
+      keys={keys}
+      margin={
+        !isNarrow &&
+        why && (
+          <section
+            aria-label={title}
+            className="border-2 border-ink bg-ground p-4 lg:sticky lg:top-20 lg:max-h-[calc(100dvh-11rem)] lg:overflow-y-auto"
+          >
+            <h2 className="font-shout text-xl font-bold text-plum uppercase">{title}</h2>
+            {why}
+          </section>
+        )
+      }
+      actions={
+        <>
+          <a
+            className="control md:w-auto!"
+            data-primary="true"
+            href={`/api${base}/page`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            Print the page
+          </a>
+          <Link to={`${base}/plate`} className="control">
+            To the plate
+          </Link>
+          <a
+            className="control"
+            href={`/api${base}/file`}
+            download={`${place.tag}-${place.number}.json`}
+          >
+            Export file
+          </a>
+        </>
+      }
+    >
+      {given && worked && (
+        <div className="space-y-6">
+          <div className="grid items-start gap-4 sm:grid-cols-2" data-testid="figures">
+            {figures.map((figure) => {
+              const step = steps.find((other) => other.id === figure.step);
+              if (step) {
+                return (
+                  <Slip
+                    key={figure.id}
+                    step={step}
+                    isLarge
+                    isOpen={shown?.id === step.id}
+                    onWhy={onWhy}
+                  />
+                );
+              }
+              if (figure.refusal && figure.refusal.code !== "missing") {
+                const isHold = figure.refusal.code === "not_in_table";
+                return (
+                  <div key={figure.id} className="sm:col-span-2">
+                    <Stop strength={isHold ? "hold" : "stop"} title={figure.refusal.detail}>
+                      <p>{figure.refusal.hint}</p>
+                      <div className="flex flex-wrap gap-3">
+                        {betweenRows === figure && /next row up/.test(figure.refusal.hint) && (
+                          <button
+                            type="button"
+                            className="control"
+                            onClick={() =>
+                              state.change("size", { ...given.size, between_rows: "next_row_up" })
+                            }
+                          >
+                            Allow the next row up
+                          </button>
+                        )}
+                        {PLATE_FIELDS.has(figure.refusal.field) && (
+                          <Link className="control" to={`${base}/plate`}>
+                            To the plate
+                          </Link>
+                        )}
+                      </div>
+                    </Stop>
+                  </div>
+                );
+              }
+              return (
+                <Withheld
+                  key={figure.id}
+                  figure={figure}
+                  action={
+                    figure.refusal && PLATE_FIELDS.has(figure.refusal.field) ? (
+                      <Link className="ask" to={`${base}/plate`}>
+                        To the plate
+                      </Link>
+                    ) : undefined
+                  }
+                />
+              );
+            })}
+          </div>
+          {chain.length > 0 && (
+            <section aria-labelledby="chain">
+              <h2 id="chain" className="stamp mb-2 text-soft">
+                How it comes about
+              </h2>
+              <div className="grid gap-x-4 gap-y-2 sm:grid-cols-2 md:grid-cols-3">
+                {chain.map((step) => (
+                  <Slip key={step.id} step={step} isOpen={shown?.id === step.id} onWhy={onWhy} />
+                ))}
+              </div>
+            </section>
+          )}
+          <Decides
+            size={given.size}
+            worked={worked}
+            onSizeChange={(size) => state.change("size", size)}
+            onRest={() => void state.keep()}
+          />
+          {given.size.between_rows === "next_row_up" && (
+            <p>
+              The next table row up is allowed for this job.{" "}
+              <button
+                type="button"
+                className="ask"
+                onClick={() => state.change("size", { ...given.size, between_rows: "ask" })}
+              >
+                Take that back
+              </button>
+            </p>
+          )}
+        </div>
+      )}
+      {isNarrow && (
+        <Sheet
+          isOpen={Boolean(why)}
+          onOpenChange={(isOpen) => {
+            if (!isOpen) {
+              setSeen(null);
+              navigate({ hash: "" }, { replace: true });
+            }
+          }}
+          title={title}
+        >
+          {why}
+        </Sheet>
+      )}
+    </JobFrame>
+  );
+}

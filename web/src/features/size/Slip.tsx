@@ -1,0 +1,64 @@
+import type { Figure, Step } from "../../api/client";
+import { Ghosted } from "../../components/Ghost";
+import { Notches } from "../../components/shapes";
+import { words } from "../../words/en";
+
+export interface SlipProps {
+  step: Step;
+  isOpen: boolean;
+  isLarge?: boolean;
+  onWhy: (id: string) => void;
+}
+
+/** Worked out by a rule: rule number in the corner, always opens Why. */
+export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
+  const isGuess = step.marks.some((mark) => mark.kind === "assumed");
+  const value =
+    step.id === "conductor_size" || !step.unit ? step.shown : `${step.shown} ${step.unit}`;
+  return (
+    <button
+      type="button"
+      id={step.id}
+      aria-expanded={isOpen}
+      aria-label={`${step.label}: ${value}, ${step.rule?.section ?? ""}${isGuess ? ", stands on a guess" : ""}. Why?`}
+      data-guess={isGuess}
+      data-testid={`slip-${step.id}`}
+      onClick={() => onWhy(step.id)}
+      className={`relative mb-2 block w-full border-[1.5px] border-b-0 border-ink bg-sheet text-left text-ink hover:bg-sunk data-[guess=true]:border-dashed data-[guess=true]:border-caution aria-expanded:outline-3 aria-expanded:outline-plum ${isLarge ? "px-5 pt-3 pb-4" : "px-4 pt-2 pb-3"}`}
+    >
+      <span className="flex items-start justify-between gap-3">
+        <span className={isLarge ? "text-soft" : "text-sm text-soft"}>{step.label}</span>
+        <span className="font-mono text-xs whitespace-nowrap text-plum">{step.rule?.section}</span>
+      </span>
+      <Ghosted
+        value={value}
+        className={`block font-mono font-semibold ${isLarge ? "text-[2.1rem] leading-tight" : "text-xl"}`}
+      />
+      <span className="mt-0.5 flex items-center gap-2 text-sm">
+        {step.marks.map((mark) => mark.kind).includes("assumed") && (
+          <b className="stamp text-caution">{words.marks.assumed}</b>
+        )}
+        {step.marks.map((mark) => mark.kind).includes("check_the_book") && (
+          <b className="stamp text-caution">{words.marks.check_the_book}</b>
+        )}
+        <span className="ml-auto font-semibold text-plum underline underline-offset-3">Why?</span>
+      </span>
+      <Notches />
+    </button>
+  );
+}
+
+/** A figure that is withheld, with the reason and the next step. */
+export function Withheld({ figure, action }: { figure: Figure; action?: React.ReactNode }) {
+  return (
+    <div
+      className="border-[1.5px] border-edge bg-sunk px-5 py-3"
+      data-testid={`withheld-${figure.id}`}
+    >
+      <p className="text-soft">{figure.label}</p>
+      <p className="font-semibold">{figure.refusal?.detail}</p>
+      <p className="text-soft">{figure.refusal?.hint}</p>
+      {action}
+    </div>
+  );
+}

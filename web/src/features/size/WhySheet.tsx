@@ -1,0 +1,154 @@
+import type { Step, Worked } from "../../api/client";
+import { words } from "../../words/en";
+
+export interface WhySheetProps {
+  worked: Worked;
+  step: Step;
+  /** Go on to another step that this one stands on. */
+  onStepChange: (id: string) => void;
+}
+
+function unitOf(step: Step): string {
+  return step.id === "conductor_size" || !step.unit ? step.shown : `${step.shown} ${step.unit}`;
+}
+
+/** The cell that was read, with the row above and the row below. */
+function CellTable({ step }: { step: Step }) {
+  const { cell } = step;
+  if (!cell) return null;
+  return (
+    <figure className="m-0">
+      <div className="overflow-x-auto border border-hair">
+        <table className="w-full font-mono text-sm">
+          <thead>
+            <tr>
+              {cell.columns.map((name, place) => (
+                <th
+                  key={name}
+                  scope="col"
+                  className={`px-1.5 py-0.5 text-right font-normal ${place === cell.hit_column ? "bg-sunk font-semibold" : "text-soft"}`}
+                >
+                  {name}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {cell.rows.map((row, place) => (
+              <tr key={row.join(" ")} className={place === cell.hit_row ? "bg-sunk" : ""}>
+                {row.map((text, column) => {
+                  const isHit = place === cell.hit_row && column === cell.hit_column;
+                  return (
+                    <td
+                      key={cell.columns[column]}
+                      className={`px-1.5 py-0.5 text-right ${isHit ? "font-semibold outline-2 -outline-offset-2 outline-plum" : ""}`}
+                    >
+                      {text}
+                      {isHit && <span className="sr-only"> (read here)</span>}
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <figcaption className="mt-1 text-sm text-soft">
+        {cell.title}. {cell.source}. {cell.units}
+      </figcaption>
+    </figure>
+  );
+}
+
+/** Why this number: answer, sum, where from, what would tip it over, how it stands. */
+export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
+  const uses = step.uses
+    .map((id) => worked.steps.find((other) => other.id === id))
+    .filter((other) => other !== undefined);
+  const inputs = allInputs(worked, step);
+  const assumed = inputs.filter((other) => other.kind === "assumed").length;
+  return (
+    <div className="space-y-3" data-testid="why">
+      <p className="font-mono text-3xl font-semibold">{unitOf(step)}</p>
+      <section>
+        <h3 className="stamp text-soft">Sum</h3>
+        <p className="font-mono">{step.working}</p>
+      </section>
+      {(uses.length > 0 || step.cell) && (
+        <section className="space-y-2">
+          <h3 className="stamp text-soft">From</h3>
+          <ul className="space-y-1">
+            {uses.map((other) => (
+              <li key={other.id} className="flex items-baseline justify-between gap-3">
+                <button
+                  type="button"
+                  className="ask min-h-7 text-left"
+                  onClick={() => onStepChange(other.id)}
+                >
+                  {other.label}
+                </button>
+                <span className="text-right">
+                  <span className="font-mono font-semibold">{unitOf(other)}</span>{" "}
+                  <span className="text-sm text-soft">
+                    {other.kind === "worked" ? other.rule?.section : words.kinds[other.kind]}
+                  </span>
+                </span>
+              </li>
+            ))}
+          </ul>
+          <CellTable step={step} />
+        </section>
+      )}
+      {step.tips.length > 0 && (
+        <section>
+          <h3 className="stamp text-soft">Tips over</h3>
+          <ul className="list-disc pl-5">
+            {step.tips.map((tip) => (
+              <li key={tip}>{tip}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section>
+        <h3 className="stamp text-soft">Standing</h3>
+        {step.marks.length > 0 && (
+          <ul className="space-y-1">
+            {step.marks.map((mark) => (
+              <li key={mark.origin} className="border-l-4 border-dashed border-caution pl-2">
+                <b className="stamp text-caution">{words.marks[mark.kind]}</b> {mark.text}
+              </li>
+            ))}
+          </ul>
+        )}
+        <p>
+          {step.rule
+            ? `${step.rule.standard} ${step.rule.edition}, ${step.rule.section}. `
+            : step.kind === "read"
+              ? "As given, no rule. "
+              : "No rule: a guess. "}
+          Stands on {inputs.length} given {inputs.length === 1 ? "figure" : "figures"}, {assumed}{" "}
+          assumed.
+        </p>
+        <p className="text-sm text-soft">
+          Told in our own words; the code book decides. Table figures were not yet compared with the
+          printed code.
+        </p>
+      </section>
+    </div>
+  );
+}
+
+/** All inputs, read or assumed, that a step stands on in the end. */
+function allInputs(worked: Worked, step: Step): Step[] {
+  const byId = new Map(worked.steps.map((other) => [other.id, other]));
+  const seen = new Set<string>();
+  const walk = (id: string) => {
+    if (seen.has(id)) return;
+    seen.add(id);
+    for (const used of byId.get(id)?.uses ?? []) walk(used);
+  };
+  walk(step.id);
+  return [...seen]
+    .map((id) => byId.get(id))
+    .filter((other): other is Step => other !== undefined && other.kind !== "worked");
+}

@@ -1,0 +1,161 @@
+import { useEffect, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { Failure, Waiting } from "../../components/Edges";
+import { KeySheet } from "../../components/KeySheet";
+import { Shout } from "../../components/shapes";
+import { TopBar } from "../../components/TopBar";
+import { WindingMark } from "../../components/Winding";
+import { type Key, useKeys } from "../../state/keys";
+import { useSession } from "../../state/session";
+import { Intake } from "./Intake";
+import { OneLine } from "./OneLine";
+import { useYard, type YardMotor } from "./useYard";
+
+/** Every motor of the works: where its job stands and what it wants next. */
+export function Yard() {
+  const { works = "" } = useParams();
+  const state = useYard(works);
+  const session = useSession();
+  const navigate = useNavigate();
+  const [at, setAt] = useState(0);
+  const [mode, setMode] = useState<"add" | "import" | null>(null);
+  const [isHelp, setHelp] = useState(false);
+  const [filter, setFilter] = useState("");
+  const yard = state.yard.data;
+  const wanted = filter.trim().toLowerCase();
+  const motors = (yard?.motors ?? []).filter((motor) =>
+    `${motor.tag} ${motor.name} ${motor.machine}`.toLowerCase().includes(wanted),
+  );
+  const to = (motor: YardMotor) =>
+    `/w/${works}/m/${encodeURIComponent(motor.tag)}/j/${motor.job}/${motor.next_step || "size"}`;
+  const open = (motor: YardMotor | undefined) => motor && navigate(to(motor));
+  const move = (by: number) => {
+    const next = Math.min(Math.max(at + by, 0), Math.max(motors.length - 1, 0));
+    setAt(next);
+    document.getElementById(`motor-${next}`)?.focus();
+  };
+  const keys: Key[] = [
+    { press: "j", does: "Next motor", run: () => move(1) },
+    { press: "k", does: "Motor before", run: () => move(-1) },
+    { press: "n", does: "Next thing undone", run: () => open(motors.find((motor) => motor.wants)) },
+    { press: "a", does: "New motor", run: () => setMode("add") },
+    { press: "i", does: "Import a job file", run: () => setMode("import") },
+    { press: "/", does: "Search", run: () => document.getElementById("search")?.focus() },
+    { press: "?", does: "Keys on this screen", run: () => setHelp(true) },
+  ];
+  useKeys(keys);
+  useEffect(() => {
+    document.title = "Yard · Even Coil";
+  }, []);
+  if (state.yard.error) return <Failure error={state.yard.error} />;
+  if (!yard) return <Waiting />;
+  const wants = motors.filter((motor) => motor.wants);
+  return (
+    <>
+      <TopBar
+        crumbs={[{ name: yard.works }]}
+        who={session.data?.display_name ?? ""}
+        onHelp={() => setHelp(true)}
+      />
+      <main className="mx-auto max-w-[1280px] space-y-4 px-4 pt-4 pb-24">
+        <div className="flex flex-wrap items-end justify-between gap-3">
+          <Shout>{yard.shout}</Shout>
+          <div className="flex flex-wrap items-center gap-3">
+            <label className="flex items-center gap-2">
+              <span className="sr-only">Search motors</span>
+              <input
+                id="search"
+                type="search"
+                className="field w-56"
+                placeholder="Search   /"
+                value={filter}
+                onChange={(event) => setFilter(event.target.value)}
+              />
+            </label>
+            <button type="button" className="control" onClick={() => setMode("import")}>
+              Import file
+            </button>
+            <button
+              type="button"
+              className="control md:w-auto!"
+              data-primary="true"
+              aria-describedby={yard.may_add ? undefined : "why-not-add"}
+              onClick={() => setMode("add")}
+            >
+              New motor
+            </button>
+            {!yard.may_add && (
+              <p id="why-not-add" className="text-sm text-soft">
+                {yard.why_not_add}
+              </p>
+            )}
+          </div>
+        </div>
+        <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_340px]">
+          <div className="min-w-0 space-y-4">
+            {yard.motors.length > 0 && <OneLine motors={yard.motors} to={to} />}
+            <ul className="space-y-2" aria-label="Motors">
+              {motors.map((motor, place) => (
+                <li key={motor.tag}>
+                  <Link
+                    id={`motor-${place}`}
+                    to={to(motor)}
+                    onFocus={() => setAt(place)}
+                    className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 border-[1.5px] border-edge bg-sheet px-3 py-2.5 text-ink no-underline hover:border-plum md:grid-cols-[5.2rem_minmax(0,1fr)_auto]"
+                  >
+                    <span className="font-shout text-2xl leading-none font-bold">{motor.tag}</span>
+                    <span className="min-w-0">
+                      <span className="block">
+                        <b>{motor.name || "not named"}</b>
+                        <span className="text-soft"> · {motor.machine}</span>
+                      </span>
+                      <span className="block truncate font-mono text-sm text-soft">
+                        {motor.arches[0]?.state === "open" ? "no plate yet" : motor.shout}
+                        {motor.supply && ` · on ${motor.supply}`}
+                      </span>
+                      {motor.wants && <span className="block text-caution">{motor.wants}</span>}
+                    </span>
+                    <span className="col-span-2 md:col-span-1">
+                      <WindingMark arches={motor.arches} />
+                    </span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+            {motors.length === 0 && yard.motors.length > 0 && <p>No motor matches “{filter}”.</p>}
+          </div>
+          <section aria-labelledby="next-undone" className="metal px-5 py-4">
+            <h2 id="next-undone" className="stamp">
+              Next thing undone
+            </h2>
+            {wants.length === 0 ? (
+              <p className="mt-2">Nothing. Every figure stands on something read.</p>
+            ) : (
+              <ol className="mt-2 space-y-2">
+                {wants.slice(0, 5).map((motor) => (
+                  <li
+                    key={motor.tag}
+                    className="border-t border-hair pt-2 first:border-0 first:pt-0"
+                  >
+                    <Link to={to(motor)} className="ask font-shout text-lg">
+                      {motor.tag}
+                    </Link>
+                    <span className="block">{motor.wants}</span>
+                  </li>
+                ))}
+              </ol>
+            )}
+          </section>
+        </div>
+      </main>
+      <Intake
+        works={works}
+        machines={yard.machines}
+        yard={state}
+        mode={mode}
+        onClose={() => setMode(null)}
+      />
+      <KeySheet keys={keys} isOpen={isHelp} onOpenChange={setHelp} />
+    </>
+  );
+}

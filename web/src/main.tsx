@@ -1,0 +1,58 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import { Refused } from "./api/client";
+import { Broken, Home, NotHere, Waiting } from "./components/Edges";
+import "./index.css";
+import { apply } from "./state/device";
+
+apply();
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => count < 2 && !(error instanceof Refused && error.status > 0),
+    },
+  },
+});
+
+const router = createBrowserRouter([
+  {
+    errorElement: <Broken />,
+    HydrateFallback: Waiting,
+    children: [
+      { path: "/", Component: Home },
+      {
+        path: "/sign-in",
+        lazy: async () => ({ Component: (await import("./features/sign-in/SignIn")).SignIn }),
+      },
+      {
+        path: "/w/:works",
+        lazy: async () => ({ Component: (await import("./features/yard/Yard")).Yard }),
+      },
+      {
+        path: "/w/:works/m/:tag/j/:number/plate",
+        lazy: async () => ({
+          Component: (await import("./features/plate/PlateScreen")).PlateScreen,
+        }),
+      },
+      {
+        path: "/w/:works/m/:tag/j/:number/size",
+        lazy: async () => ({ Component: (await import("./features/size/SizeScreen")).SizeScreen }),
+      },
+      { path: "*", Component: NotHere },
+    ],
+  },
+]);
+
+const root = document.getElementById("root");
+if (root) {
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  );
+}

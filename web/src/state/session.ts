@@ -1,0 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, told } from "../api/client";
+
+/** Who is signed in, and the works that they belong to. */
+export function useSession() {
+  return useQuery({
+    queryKey: ["session"],
+    queryFn: ({ signal }) => told(api.GET("/api/session", { signal })),
+    staleTime: 60_000,
+  });
+}

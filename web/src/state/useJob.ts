@@ -1,0 +1,268 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import {
+  api,
+  type Conflict,
+  type Job,
+  Refused,
+  type Schemas,
+  told,
+  type Worked,
+} from "../api/client";
+
+export interface Place {
+  works: string;
+  tag: string;
+  number: number;
+}
+
+export interface Given {
+  plate: Schemas["PlateInputs"];
+  supply: Schemas["SupplyInputs"];
+  size: Schemas["SizeInputs"];
+}
+export type Part = keyof Given;
+
+export type Line =
+  | { state: "kept"; version: Schemas["VersionOut"] | undefined }
+  | { state: "typing" }
+  | { state: "keeping" }
+  | { state: "refused"; problem: Refused["problem"] };
+
+/** A second version of the same part, from somebody else. */
+export interface Clash {
+  part: Part;
+  theirs: Conflict["theirs"];
+  body: Given[Part];
+}
+
+const READ_AFTER_MS = 40;
+const KEEP_AFTER_MS = 900;
+const PARTS: readonly Part[] = ["plate", "supply", "size"];
+
+const givenOf = (job: Job): Given => ({ plate: job.plate, supply: job.supply, size: job.size });
+const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
+
+function put(place: Place, part: Part, given: Given, basedOn: number) {
+  const params = { path: { works: place.works, tag: place.tag, number: place.number } };
+  if (part === "plate") {
+    return told(
+      api.PUT("/api/w/{works}/m/{tag}/j/{number}/plate", {
+        params,
+        body: { based_on: basedOn, body: given.plate },
+      }),
+    );
+  }
+  if (part === "supply") {
+    return told(
+      api.PUT("/api/w/{works}/m/{tag}/j/{number}/supply", {
+        params,
+        body: { based_on: basedOn, body: given.supply },
+      }),
+    );
+  }
+  return told(
+    api.PUT("/api/w/{works}/m/{tag}/j/{number}/size", {
+      params,
+      body: { based_on: basedOn, body: given.size },
+    }),
+  );
+}
+
+/**
+ * A motor's job: what is given, what comes out, and keeping it without a button.
+ * Each change is worked out by the server at once and kept when the hand rests.
+ */
+export function useJob(place: Place) {
+  const client = useQueryClient();
+  const { works, tag, number } = place;
+  const key = useMemo(() => ["job", works, tag, number], [works, tag, number]);
+  const query = useQuery({
+    queryKey: key,
+    queryFn: ({ signal }) =>
+      told(
+        api.GET("/api/w/{works}/m/{tag}/j/{number}", {
+          params: { path: { works, tag, number } },
+          signal,
+        }),
+      ),
+    refetchOnWindowFocus: false,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const job = query.data;
+  const [draft, setDraft] = useState<Given | null>(null);
+  const [worked, setWorked] = useState<Worked | null>(null);
+  const [readText, setReadText] = useState<string | null>(null);
+  const [refusal, setRefusal] = useState<Refused | null>(null);
+  const [line, setLine] = useState<Line>({ state: "kept", version: undefined });
+  const [clash, setClash] = useState<Clash | null>(null);
+  const given = draft ?? (job ? givenOf(job) : null);
+  const latest = useRef<{ given: Given | null; job: Job | undefined; clash: Clash | null }>({
+    given,
+    job,
+    clash,
+  });
+  latest.current = { given, job, clash };
+  const reading = useRef<{ timer: number; abort: AbortController | null }>({
+    timer: 0,
+    abort: null,
+  });
+  const keeping = useRef<{ timer: number; isBusy: boolean }>({ timer: 0, isBusy: false });
+
+  const keep = useCallback(async () => {
+    window.clearTimeout(keeping.current.timer);
+    const { given: now, job: base, clash: open } = latest.current;
+    if (!now || !base || open || keeping.current.isBusy) return;
+    const part = PARTS.find((name) => !same(now[name], base[name]));
+    if (!part) return;
+    keeping.current.isBusy = true;
+    setLine({ state: "keeping" });
+    try {
+      const version = await put({ works, tag, number }, part, now, base.versions[part]?.n ?? 0);
+      client.setQueryData<Job>(key, (before) =>
+        before
+          ? {
+              ...before,
+              [part]: now[part],
+              is_stale: false,
+              versions: { ...before.versions, [part]: version },
+              newest_plate_n: part === "plate" ? version.n : before.newest_plate_n,
+            }
+          : before,
+      );
+      void client.invalidateQueries({ queryKey: ["yard", works] });
+      setLine({ state: "kept", version });
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      if (error.status === 409 && error.problem.theirs) {
+        const theirs = error.problem.theirs;
+        setClash({ part, theirs, body: error.problem.body as unknown as Given[Part] });
+      }
+      setLine({ state: "refused", problem: error.problem });
+      return;
+    } finally {
+      keeping.current.isBusy = false;
+    }
+    const after = latest.current;
+    if (after.given && after.job) {
+      keeping.current.timer = window.setTimeout(() => void keep(), 0);
+    }
+  }, [client, key, works, tag, number]);
+
+  const workOut = useCallback(
+    async (next: Given) => {
+      reading.current.abort?.abort();
+      const abort = new AbortController();
+      reading.current.abort = abort;
+      try {
+        const found = await told(
+          api.POST("/api/w/{works}/work-out", {
+            params: { path: { works } },
+            body: next,
+            signal: abort.signal,
+          }),
+        );
+        setWorked(found);
+        setReadText(next.plate.text ?? "");
+        setRefusal(null);
+        return true;
+      } catch (error) {
+        if (error instanceof Refused) setRefusal(error);
+        else if (!(error instanceof DOMException)) throw error;
+        return false;
+      }
+    },
+    [works],
+  );
+
+  const change = useCallback(
+    <P extends Part>(part: P, body: Given[P]) => {
+      const base = latest.current.given;
+      if (!base) return;
+      const next = { ...base, [part]: body };
+      latest.current.given = next;
+      setDraft(next);
+      setLine({ state: "typing" });
+      window.clearTimeout(reading.current.timer);
+      window.clearTimeout(keeping.current.timer);
+      reading.current.timer = window.setTimeout(() => {
+        void workOut(next).then((isRead) => {
+          if (!isRead) return;
+          window.clearTimeout(keeping.current.timer);
+          keeping.current.timer = window.setTimeout(() => void keep(), KEEP_AFTER_MS);
+        });
+      }, READ_AFTER_MS);
+    },
+    [keep, workOut],
+  );
+
+  /** Settle a clash: `theirs` drops the own change, `mine` makes it the next version. */
+  const settle = useCallback(
+    (whose: "theirs" | "mine") => {
+      const { clash: open, given: now } = latest.current;
+      if (!open || !now) return;
+      client.setQueryData<Job>(key, (before) =>
+        before
+          ? {
+              ...before,
+              [open.part]: open.body,
+              versions: { ...before.versions, [open.part]: open.theirs },
+            }
+          : before,
+      );
+      const next = whose === "theirs" ? { ...now, [open.part]: open.body } : now;
+      setClash(null);
+      latest.current.clash = null;
+      setDraft(next);
+      latest.current.given = next;
+      setLine({ state: "kept", version: open.theirs });
+      void workOut(next);
+      keeping.current.timer = window.setTimeout(() => void keep(), 50);
+    },
+    [client, key, keep, workOut],
+  );
+
+  const takeNewestPlate = useCallback(async () => {
+    const fresh = await told(
+      api.POST("/api/w/{works}/m/{tag}/j/{number}/plate/newest", {
+        params: { path: { works, tag, number } },
+      }),
+    );
+    client.setQueryData(key, fresh);
+    setDraft(null);
+    setReadText(null);
+    setWorked(fresh.worked);
+  }, [client, key, works, tag, number]);
+
+  useEffect(() => {
+    const flush = () => void keep();
+    window.addEventListener("pagehide", flush);
+    window.addEventListener("blur", flush);
+    const timers = { reading: reading.current, keeping: keeping.current };
+    return () => {
+      window.removeEventListener("pagehide", flush);
+      window.removeEventListener("blur", flush);
+      window.clearTimeout(timers.reading.timer);
+      timers.reading.abort?.abort();
+      flush();
+    };
+  }, [keep]);
+
+  return {
+    job,
+    given,
+    worked: worked ?? job?.worked ?? null,
+    /** The plate's text that `worked` was read from. */
+    readText: readText ?? job?.plate.text ?? "",
+    error: query.error,
+    refusal,
+    line,
+    clash,
+    change,
+    keep,
+    settle,
+    takeNewestPlate,
+  };
+}
+
+export type JobState = ReturnType<typeof useJob>;

@@ -1,0 +1,17 @@
+/** Words of the screens. Sentences about the job come from the core, not from here. */
+export const words = {
+  app: "Even Coil",
+  steps: { plate: "Plate", size: "Size" } as Record<string, string>,
+  states: {
+    open: "Open",
+    working: "Working",
+    held: "Held",
+    proven: "Proven",
+    stale: "Stale",
+  } as Record<string, string>,
+  marks: { assumed: "ASSUMED", check_the_book: "CHECK THE BOOK" } as Record<string, string>,
+  kinds: { read: "read", assumed: "assumed", worked: "worked out" } as Record<string, string>,
+};
+
+export const SAMPLE_PLATE =
+  "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 40 C AMB, 9 LEADS";
