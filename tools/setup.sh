@@ -68,7 +68,7 @@ install_web() {
   sum=$(node --version; sha256sum < web/package-lock.json)
   if [ ! -d web/node_modules ] || ! same npm "$sum"; then
     echo "even coil: installing front-end packages" >&2
-    (cd web && npm ci --silent --no-fund --no-audit) >.run/npm.log 2>&1 || fail "npm ci failed" "See .run/npm.log; is there a network?"
+    (cd web && npm ci --no-fund --no-audit) >.run/npm.log 2>&1 || fail "npm ci failed" "See .run/npm.log; is there a network?"
     printf '%s' "$sum" > .run/npm
   fi
   sum=$(git ls-files -z --cached --others --exclude-standard web 2>/dev/null | xargs -0 sha256sum 2>/dev/null | sha256sum || true)

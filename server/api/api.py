@@ -87,7 +87,10 @@ def _core(request: HttpRequest, error: CoreError) -> HttpResponse:
 def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
     del request
     first = error.errors[0] if error.errors else {"loc": (), "msg": "The request is wrong."}
-    field = ".".join(str(part) for part in first["loc"] if part not in {"body", "query", "path"})
+    place = list(first["loc"])
+    # ninja puts where it came from, and for a body its parameter's name, before the path
+    del place[: 2 if place[:1] == ["body"] else 1]
+    field = ".".join(str(part) for part in place)
     body = {
         "code": "invalid",
         "detail": str(first["msg"]).removeprefix("Value error, ")[:300],

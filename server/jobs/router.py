@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Path, Router, Schema
+from ninja import Path, Router, Schema, Status
 
 from api.schemas import REFUSALS, ConflictOut, ProblemOut, VersionOut
 from evencoil.editions import edition_of
@@ -218,10 +218,10 @@ def page(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResp
 @router.post(
     "/w/{works}/jobs/import", response={201: PlaceOut, 409: ProblemOut, **REFUSALS}
 )
-def take_over(request: HttpRequest, works: str, body: ImportIn) -> tuple[int, PlaceOut]:
+def take_over(request: HttpRequest, works: str, body: ImportIn) -> Status[PlaceOut]:
     """Take a job file over; a bad one changes nothing."""
     caller = caller_in(request, works)
     file = load(body.file.encode("utf-8", errors="replace"))
     work_out(file.plate, file.supply, file.size)
     link = ImportJob(caller, file, body.as_tag or "").run()
-    return 201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number)
+    return Status(201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from django.http import HttpRequest
-from ninja import Field, Router, Schema
+from ninja import Field, Router, Schema, Status
 
 from api.schemas import REFUSALS, ProblemOut
 from evencoil.profile import Profile
@@ -153,8 +153,8 @@ def yard(request: HttpRequest, works: str) -> YardOut:
 @router.post(
     "/w/{works}/motors", response={201: PlaceOut, 409: ProblemOut, **REFUSALS}
 )
-def add_motor(request: HttpRequest, works: str, body: MotorIn) -> tuple[int, PlaceOut]:
+def add_motor(request: HttpRequest, works: str, body: MotorIn) -> Status[PlaceOut]:
     """Add a motor with its first job."""
     caller = caller_in(request, works)
     link = AddMotor(caller, tag=body.tag, called=body.name, machine=body.machine).run()
-    return 201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number)
+    return Status(201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number))

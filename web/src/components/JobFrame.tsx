@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
+import { useDevice } from "../state/device";
 import type { Key } from "../state/keys";
 import { useKeys } from "../state/keys";
 import { useSession } from "../state/session";
@@ -27,14 +28,27 @@ export interface JobFrameProps {
   children: ReactNode;
   /** Right of the work on a wide desk; the screen itself decides what a narrow one does. */
   margin: ReactNode;
-  actions: ReactNode;
+  /** The one thing to do next. */
+  primary: ReactNode;
+  /** What else can be done here: in the bar at the desk, under the work at the panel. */
+  others: ReactNode;
 }
 
 /** What all steps of a job share: bar, winding, shout, work, margin, actions. */
-export function JobFrame({ place, step, state, keys, children, margin, actions }: JobFrameProps) {
+export function JobFrame({
+  place,
+  step,
+  state,
+  keys,
+  children,
+  margin,
+  primary,
+  others,
+}: JobFrameProps) {
   const navigate = useNavigate();
   const session = useSession();
   const [isHelp, setHelp] = useState(false);
+  const isPanel = useDevice().seat === "panel";
   const { job, worked, line, refusal } = state;
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const steps = worked?.states.map((item) => item.step) ?? [];
@@ -97,6 +111,7 @@ export function JobFrame({ place, step, state, keys, children, margin, actions }
           {refusal && <ProblemSlab problem={refusal.problem} />}
           {line.state === "refused" && !state.clash && <ProblemSlab problem={line.problem} />}
           {children}
+          {isPanel && <div className="flex flex-wrap gap-3">{others}</div>}
           {version && version.n > 0 && (
             <p className="flex flex-wrap items-center gap-2 text-sm text-soft">
               Version {version.n} <Tag who={version.by} when={version.at} />
@@ -109,7 +124,8 @@ export function JobFrame({ place, step, state, keys, children, margin, actions }
       </div>
       <div className="fixed inset-x-0 bottom-0 z-10 border-t-2 border-ink bg-sheet print:hidden">
         <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
-          {actions}
+          {primary}
+          {!isPanel && others}
         </div>
       </div>
       <KeySheet keys={all} isOpen={isHelp} onOpenChange={setHelp} />

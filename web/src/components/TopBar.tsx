@@ -1,8 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { ToggleGroup } from "radix-ui";
+import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { signOut } from "../api/client";
-import { type Lamp, type Seat, useDevice } from "../state/device";
+import { type Lamp, type Seat, useDevice, useIsNarrow } from "../state/device";
+import { Sheet } from "./Sheet";
 
 export interface TopBarProps {
   crumbs: readonly { name: string; to?: string }[];
@@ -13,13 +15,72 @@ export interface TopBarProps {
 }
 
 const item =
-  "min-h-8 px-2.5 text-sm font-semibold first:rounded-l-[9px] last:rounded-r-[9px] data-[state=on]:bg-ink data-[state=on]:text-ground hover:not-data-[state=on]:bg-sunk";
+  "min-h-8 px-2.5 text-sm font-semibold first:rounded-l-[9px] last:rounded-r-[9px] data-[state=on]:bg-ink data-[state=on]:text-ground hover:not-data-[state=on]:bg-sunk in-data-[seat=panel]:min-h-14";
 
-/** Where you are, which seat, which lamp, whether it is kept, who you are, help last. */
-export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
+/** Seat, lamp, sign-out and help: in the bar at the desk, in a sheet on a phone. */
+function Settings({ who, onHelp }: { who: string; onHelp: () => void }) {
   const device = useDevice();
   const navigate = useNavigate();
   const client = useQueryClient();
+  return (
+    <>
+      <ToggleGroup.Root
+        type="single"
+        value={device.seat}
+        onValueChange={(value) => value && device.onSeatChange(value as Seat)}
+        aria-label="Seat"
+        className="inline-flex rounded-control border-[1.5px] border-edge"
+      >
+        <ToggleGroup.Item value="desk" className={item}>
+          Desk
+        </ToggleGroup.Item>
+        <ToggleGroup.Item value="panel" className={item}>
+          Panel
+        </ToggleGroup.Item>
+      </ToggleGroup.Root>
+      <ToggleGroup.Root
+        type="single"
+        value={device.lamp}
+        onValueChange={(value) => value && device.onLampChange(value as Lamp)}
+        aria-label="Lamp"
+        className="inline-flex rounded-control border-[1.5px] border-edge"
+      >
+        <ToggleGroup.Item value="light" className={item}>
+          Light
+        </ToggleGroup.Item>
+        <ToggleGroup.Item value="dark" className={item}>
+          Dark
+        </ToggleGroup.Item>
+        <ToggleGroup.Item value="auto" className={item}>
+          Auto
+        </ToggleGroup.Item>
+      </ToggleGroup.Root>
+      <button
+        type="button"
+        className="ask"
+        title={`Signed in as ${who}`}
+        onClick={async () => {
+          await signOut();
+          client.clear();
+          navigate("/sign-in");
+        }}
+      >
+        Sign out
+      </button>
+      <button type="button" className="ask" aria-keyshortcuts="?" onClick={onHelp}>
+        Keys and help
+      </button>
+    </>
+  );
+}
+
+/** Where you are, which seat, which lamp, whether it is kept, who you are, help last. */
+export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
+  const isNarrow = useIsNarrow();
+  const [isOpen, setOpen] = useState(false);
+  const shown = isNarrow
+    ? crumbs.filter((crumb, place) => crumb.to || place === crumbs.length - 1)
+    : crumbs;
   return (
     <header className="sticky top-0 z-20 border-b-2 border-ink bg-sheet print:hidden">
       <a
@@ -28,26 +89,28 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
       >
         Skip to the work
       </a>
-      <div className="mx-auto flex min-h-14 max-w-[1280px] flex-wrap items-center gap-x-4 gap-y-1 px-4 py-1.5">
-        <Link
-          to="/"
-          className="font-shout text-xl font-bold tracking-wide text-plum uppercase no-underline"
-        >
-          Even Coil
-        </Link>
+      <div className="mx-auto flex min-h-14 max-w-[1280px] items-center gap-x-4 px-4 py-1.5">
+        {!isNarrow && (
+          <Link
+            to="/"
+            className="font-shout text-xl font-bold tracking-wide text-plum uppercase no-underline"
+          >
+            Even Coil
+          </Link>
+        )}
         <nav aria-label="Where you are" className="min-w-0 flex-1">
-          <ol className="flex flex-wrap items-center gap-x-2">
-            {crumbs.map((crumb) => (
+          <ol className="flex min-w-0 items-center gap-x-2">
+            {shown.map((crumb) => (
               <li
                 key={crumb.name}
-                className="truncate before:mr-2 before:text-edge before:content-['›'] first:before:hidden"
+                className="min-w-0 shrink truncate before:mr-2 before:text-edge before:content-['›'] first:shrink-2 first:before:hidden"
               >
                 {crumb.to ? (
                   <Link
                     to={crumb.to}
-                    className="inline-flex min-h-8 items-center text-ink underline underline-offset-3"
+                    className="inline-flex min-h-8 items-center text-ink underline underline-offset-3 in-data-[seat=panel]:min-h-14"
                   >
-                    {crumb.name}
+                    {isNarrow ? "Yard" : crumb.name}
                   </Link>
                 ) : (
                   <span className="font-semibold">{crumb.name}</span>
@@ -56,56 +119,30 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
             ))}
           </ol>
         </nav>
-        <p role="status" className="text-sm text-soft">
+        <p role="status" className="shrink-0 text-sm text-soft">
           {line}
         </p>
-        <ToggleGroup.Root
-          type="single"
-          value={device.seat}
-          onValueChange={(value) => value && device.onSeatChange(value as Seat)}
-          aria-label="Seat"
-          className="inline-flex rounded-control border-[1.5px] border-edge"
-        >
-          <ToggleGroup.Item value="desk" className={item}>
-            Desk
-          </ToggleGroup.Item>
-          <ToggleGroup.Item value="panel" className={item}>
-            Panel
-          </ToggleGroup.Item>
-        </ToggleGroup.Root>
-        <ToggleGroup.Root
-          type="single"
-          value={device.lamp}
-          onValueChange={(value) => value && device.onLampChange(value as Lamp)}
-          aria-label="Lamp"
-          className="inline-flex rounded-control border-[1.5px] border-edge"
-        >
-          <ToggleGroup.Item value="light" className={item}>
-            Light
-          </ToggleGroup.Item>
-          <ToggleGroup.Item value="dark" className={item}>
-            Dark
-          </ToggleGroup.Item>
-          <ToggleGroup.Item value="auto" className={item}>
-            Auto
-          </ToggleGroup.Item>
-        </ToggleGroup.Root>
-        <button
-          type="button"
-          className="ask"
-          title={`Signed in as ${who}`}
-          onClick={async () => {
-            await signOut();
-            client.clear();
-            navigate("/sign-in");
-          }}
-        >
-          Sign out
-        </button>
-        <button type="button" className="ask" aria-keyshortcuts="?" onClick={onHelp}>
-          Keys and help
-        </button>
+        {isNarrow ? (
+          <button type="button" className="control px-3" onClick={() => setOpen(true)}>
+            Menu
+          </button>
+        ) : (
+          <Settings who={who} onHelp={onHelp} />
+        )}
       </div>
+      {isNarrow && (
+        <Sheet isOpen={isOpen} onOpenChange={setOpen} title="Menu">
+          <div className="flex flex-col items-start gap-4">
+            <Settings
+              who={who}
+              onHelp={() => {
+                setOpen(false);
+                onHelp();
+              }}
+            />
+          </div>
+        </Sheet>
+      )}
     </header>
   );
 }

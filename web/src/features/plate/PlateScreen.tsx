@@ -76,11 +76,13 @@ function PlateWork({ place }: { place: Place }) {
           </div>
         )
       }
-      actions={
+      primary={
+        <Link to={`${base}/size`} className="control md:w-auto!" data-primary="true">
+          To the sizes
+        </Link>
+      }
+      others={
         <>
-          <Link to={`${base}/size`} className="control md:w-auto!" data-primary="true">
-            To the sizes
-          </Link>
           <a className="control" href={`/api${base}/page`} target="_blank" rel="noreferrer">
             Print
           </a>

@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef } from "react";
+import { useId } from "react";
 import { SAMPLE_PLATE } from "../../words/en";
 import type { Run } from "./tokens";
 
@@ -18,18 +18,12 @@ export interface PlateTextProps {
   onRest: () => void;
 }
 
-/** One stamped plate, typed or pasted as one text; each piece lights as it is read. */
+/**
+ * One stamped plate, typed or pasted as one text; each piece lights as it is read.
+ * The lit text lies under the writing and sets the height of both.
+ */
 export function PlateText({ text, runs, describedBy, onTextChange, onRest }: PlateTextProps) {
   const id = useId();
-  const area = useRef<HTMLTextAreaElement>(null);
-  const back = useRef<HTMLDivElement>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the height follows the text
-  useEffect(() => {
-    const element = area.current;
-    if (!element) return;
-    element.style.height = "0";
-    element.style.height = `${element.scrollHeight}px`;
-  }, [text]);
   const shape =
     "px-6 py-5 font-mono text-[1.35rem] leading-[2.15rem] font-semibold whitespace-pre-wrap break-words";
   return (
@@ -38,7 +32,7 @@ export function PlateText({ text, runs, describedBy, onTextChange, onRest }: Pla
         Plate as stamped
       </label>
       <div className="relative">
-        <div ref={back} aria-hidden="true" className={`${shape} absolute inset-0 text-transparent`}>
+        <div aria-hidden="true" className={`${shape} min-h-36 text-transparent`}>
           {runs.map((run, place) =>
             run.token ? (
               <mark
@@ -55,11 +49,11 @@ export function PlateText({ text, runs, describedBy, onTextChange, onRest }: Pla
               <span key={place}>{run.text}</span>
             ),
           )}
+          {text === "" ? SAMPLE_PLATE : "\u200b"}
         </div>
         <textarea
           id={id}
-          ref={area}
-          className={`${shape} relative block min-h-36 w-full resize-none overflow-hidden border-0 bg-transparent text-ink placeholder:font-normal placeholder:text-soft`}
+          className={`${shape} absolute inset-0 block size-full resize-none overflow-hidden border-0 bg-transparent text-ink placeholder:font-normal placeholder:text-soft`}
           value={text}
           placeholder={SAMPLE_PLATE}
           spellCheck={false}

@@ -87,17 +87,19 @@ function SizeWork({ place }: { place: Place }) {
           </section>
         )
       }
-      actions={
+      primary={
+        <a
+          className="control md:w-auto!"
+          data-primary="true"
+          href={`/api${base}/page`}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Print the page
+        </a>
+      }
+      others={
         <>
-          <a
-            className="control md:w-auto!"
-            data-primary="true"
-            href={`/api${base}/page`}
-            target="_blank"
-            rel="noreferrer"
-          >
-            Print the page
-          </a>
           <Link to={`${base}/plate`} className="control">
             To the plate
           </Link>

@@ -1,0 +1,93 @@
+"""The committed OpenAPI file is the code, and no operation leaks another works."""
+
+import json
+from pathlib import Path
+
+import pytest
+from django.test import Client
+
+from api.api import api
+from jobs.models import InputVersion
+from people.models import ActionLog
+from plant.models import Motor, PlateRevision
+from tests_support import caller, motor, signed_in
+
+FILE = Path(__file__).parents[1] / "openapi.json"
+SPEC = json.loads(FILE.read_text())
+OPERATIONS = [
+    (method, path, operation)
+    for path, methods in SPEC["paths"].items()
+    for method, operation in methods.items()
+]
+BODIES = {
+    "put plate": {"based_on": 0, "body": {"text": "20 HP"}},
+    "put supply": {"based_on": 0, "body": {"text": "240 delta"}},
+    "put size": {"based_on": 0, "body": {}},
+    "post motors": {"tag": "X-1"},
+    "post import": {"file": "{}"},
+    "post work-out": {},
+}
+
+
+def filled(path, works):
+    """Return an operation's address for the motor IC-2 of a works."""
+    return path.format(works=works, tag="IC-2", number=1)
+
+
+def test_the_committed_file_is_what_the_code_says():
+    """`manage.py export_openapi_schema` was run after the last change."""
+    now = json.loads(json.dumps(api.get_openapi_schema(), default=str))
+    assert json.loads(json.dumps(now, sort_keys=True)) == json.loads(
+        json.dumps(SPEC, sort_keys=True)
+    )
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
+def test_a_foreign_works_answers_404_on_every_operation(db, method, path, operation):
+    """Whatever is asked of a works one does not belong to: 404, and nothing changed."""
+    motor(caller("there", "bob"))
+    stranger = signed_in(caller("here", "ann"))
+    before = [model.objects.count() for model in (Motor, PlateRevision, InputVersion, ActionLog)]
+    body = BODIES.get(f"{method} {path.rsplit('/', 1)[-1]}", {})
+    answer = stranger.generic(
+        method.upper(), filled(path, "there"), json.dumps(body), content_type="application/json"
+    )
+
+    if "{works}" not in path:
+        assert b"there" not in answer.content
+        return
+    assert answer.status_code == 404, answer.content
+    assert set(answer.json()) == {"code", "detail", "field", "hint"}
+    after = [model.objects.count() for model in (Motor, PlateRevision, InputVersion, ActionLog)]
+    assert before == after
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
+def test_nobody_gets_in_without_a_session(db, method, path, operation):
+    """Signed out: 401 in the one shape, except for the question who is signed in."""
+    motor(caller("here", "ann"))
+    answer = Client(HTTP_HOST="localhost").generic(
+        method.upper(), filled(path, "here"), "{}", content_type="application/json"
+    )
+
+    if path == "/api/session":
+        assert answer.json()["is_signed_in"] is False
+        return
+    assert answer.status_code == 401
+    assert answer.json()["code"] == "sign_in"
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
+def test_every_change_needs_the_token_of_the_page(db, method, path, operation):
+    """A change without the CSRF token is refused in the one shape, and changes nothing."""
+    who = caller("here", "ann")
+    motor(who)
+    strict = Client(HTTP_HOST="localhost", enforce_csrf_checks=True)
+    strict.force_login(who.user, backend="allauth.account.auth_backends.AuthenticationBackend")
+    if method == "get":
+        return
+    answer = strict.generic(
+        method.upper(), filled(path, "here"), "{}", content_type="application/json"
+    )
+    assert answer.status_code == 403
+    assert set(answer.json()) == {"code", "detail", "field", "hint"}

@@ -1,0 +1,86 @@
+"""Signing in: by name and password, throttled, never by a guess."""
+
+import pytest
+from django.contrib.auth.hashers import identify_hasher
+from django.core.cache import cache
+from django.test import Client
+
+from people.models import User
+from tests_support import WORD, caller
+
+LOGIN = "/api/auth/browser/v1/auth/login"
+
+
+@pytest.fixture
+def person(db):
+    """A person who can sign in, before a fresh count of tries."""
+    cache.clear()
+    return caller("here", "ann").user
+
+
+def sign_in(client, password, username="ann"):
+    """Try to sign in."""
+    return client.post(
+        LOGIN, {"username": username, "password": password}, content_type="application/json"
+    )
+
+
+def test_a_right_password_opens_and_signing_out_closes(person):
+    """The session then says who it is; afterwards nobody."""
+    client = Client(HTTP_HOST="localhost")
+
+    assert sign_in(client, WORD).status_code == 200
+    assert client.get("/api/session").json()["username"] == "ann"
+    client.delete("/api/auth/browser/v1/auth/session")
+    assert client.get("/api/session").json()["is_signed_in"] is False
+
+
+@pytest.mark.parametrize(("username", "password"), [("ann", "wrong"), ("nobody", WORD)])
+def test_a_wrong_name_and_a_wrong_password_sound_the_same(person, username, password):
+    """The refusal does not tell which of the two was wrong."""
+    answer = sign_in(Client(HTTP_HOST="localhost"), password, username)
+
+    assert answer.status_code == 400
+    assert answer.json()["detail"] == (
+        "The username and/or password you specified are not correct."
+    )
+
+
+def test_guessing_is_throttled(person):
+    """After five wrong tries even the right password has to wait."""
+    client = Client(HTTP_HOST="localhost")
+    for _ in range(6):
+        answer = sign_in(client, "wrong")
+    assert answer.status_code in {400, 429}
+
+    late = sign_in(client, WORD)
+    assert late.status_code in {400, 429}
+    assert client.get("/api/session").json()["is_signed_in"] is False
+
+
+def test_passwords_are_kept_by_argon2(person):
+    """No other way to keep a password is switched on."""
+    assert identify_hasher(User.objects.get(username="ann").password).algorithm == "argon2"
+
+
+def test_nobody_signs_up_from_outside(db):
+    """Accounts are made by the works."""
+    answer = Client(HTTP_HOST="localhost").post(
+        "/api/auth/browser/v1/auth/signup",
+        {"username": "eve", "password": WORD},
+        content_type="application/json",
+    )
+
+    assert answer.status_code == 403
+    assert not User.objects.filter(username="eve").exists()
+
+
+def test_the_page_carries_a_content_policy(client, settings, tmp_path):
+    """Scripts and styles come from here only; nobody may frame the page."""
+    (tmp_path / "index.html").write_text("<!doctype html>")
+    settings.WEB_DIST = tmp_path
+    answer = client.get("/w/here")
+
+    assert "script-src 'self'" in answer.headers["Content-Security-Policy"]
+    assert "frame-ancestors 'none'" in answer.headers["Content-Security-Policy"]
+    assert "csrftoken" in answer.cookies

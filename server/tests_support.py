@@ -1,0 +1,43 @@
+"""What server tests share: two works, their people, and a client that is signed in."""
+
+from __future__ import annotations
+
+from django.test import Client
+
+from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from jobs.actions import AddMotor, GiveSize, GiveSupply, ReadPlate
+from jobs.models import JobMotor
+from people.access import Caller
+from people.models import Member, User, Works
+
+__all__ = ["PLATE", "WORD", "caller", "motor", "signed_in"]
+
+WORD = "a-word-for-tests-only"
+PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
+
+
+def caller(works: str, username: str, role: str = "electrician") -> Caller:
+    """Return a person in a works, making both where they are missing."""
+    place, _ = Works.objects.get_or_create(slug=works, defaults={"name": works.title()})
+    user, is_new = User.objects.get_or_create(username=username)
+    if is_new:
+        user.set_password(WORD)
+        user.save()
+    Member.objects.get_or_create(user=user, works=place, defaults={"role": role})
+    return Caller(user=user, works=place, role=role)
+
+
+def motor(who: Caller, tag: str = "IC-2") -> JobMotor:
+    """Return a motor's job, with plate, supply and sizes given."""
+    link = AddMotor(who, tag=tag, called="conveyor", machine="Line 1").run()
+    ReadPlate(who, link, PlateInputs(text=PLATE), 0).run()
+    GiveSupply(who, link, SupplyInputs(text="480Y/277"), 0).run()
+    GiveSize(who, link, SizeInputs(conductor_material="cu"), 0).run()
+    return link
+
+
+def signed_in(who: Caller) -> Client:
+    """Return a client that carries the person's session."""
+    client = Client(HTTP_HOST="localhost")
+    client.force_login(who.user, backend="allauth.account.auth_backends.AuthenticationBackend")
+    return client

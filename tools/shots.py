@@ -1,0 +1,67 @@
+"""Take the pictures of ``docs/screenshots`` from a running demo.
+
+Call: ``.venv/bin/python tools/shots.py URL [name ...]``. Each picture is one
+main view, made from the demo data.
+"""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+OUT = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
+JOB = "/w/larkfall/m/IC-2/j/1"
+VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
+    "yard": ("/w/larkfall", DESK, "light"),
+    "plate": (f"{JOB}/plate", DESK, "light"),
+    "plate-phone": (f"{JOB}/plate", PHONE, "dark"),
+    "size": (f"{JOB}/size#conductor_size", DESK, "light"),
+    "size-dark": ("/w/larkfall/m/BM-3/j/1/size#conductor_size", DESK, "dark"),
+    "size-phone": (f"{JOB}/size", PHONE, "light"),
+    "refusal": ("/w/larkfall/m/LS-4/j/1/plate", DESK, "light"),
+}
+
+
+def sign_in(page: Page, url: str) -> None:
+    """Sign in as a demo person."""
+    page.goto(f"{url}/sign-in")
+    page.get_by_label("Name").fill("dov")
+    page.get_by_label("Password").fill("kiln-two-runs-hot")
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("heading", level=1).filter(has_text="motors").wait_for()
+
+
+def shoot(browser: Browser, url: str, names: list[str], out: Path) -> None:
+    """Take the named pictures."""
+    out.mkdir(parents=True, exist_ok=True)
+    context = browser.new_context()
+    sign_in(context.new_page(), url)
+    state = context.storage_state()
+    for name in names or ["sign-in", *VIEWS]:
+        path, size, lamp = VIEWS.get(name, ("/sign-in", DESK, "light"))
+        view = browser.new_context(
+            viewport=size,  # type: ignore[arg-type]
+            storage_state=None if name == "sign-in" else state,
+            color_scheme=lamp,  # type: ignore[arg-type]
+            has_touch=size is PHONE,
+        )
+        page = view.new_page()
+        page.goto(url + path)
+        page.get_by_role("heading", level=1).wait_for()
+        page.wait_for_timeout(500)
+        page.screenshot(path=out / f"{name}.png")
+        view.close()
+
+
+if __name__ == "__main__":
+    with sync_playwright() as play:
+        with_flags = play.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        shoot(with_flags, sys.argv[1].rstrip("/"), sys.argv[2:], OUT)
+        with_flags.close()
