@@ -14,6 +14,7 @@ import shutil
 import socket
 import subprocess
 import tempfile
+from collections.abc import Iterator
 from pathlib import Path
 
 __all__ = ["Cluster", "ClusterError", "free_port", "place"]
@@ -133,7 +134,7 @@ class Cluster:
             "-d", "postgres", "-tAc",
         ]  # fmt: skip
         environment = {**os.environ, "PGPASSWORD": self.password}
-        asked = f"select 1 from pg_database where datname = '{NAME}'"  # noqa: S608  # a constant
+        asked = f"select 1 from pg_database where datname = '{NAME}'"  # a constant
         there = subprocess.run(
             [*psql, asked], check=False, capture_output=True, text=True, env=environment
         )
@@ -158,7 +159,7 @@ class Cluster:
 
 
 @contextlib.contextmanager
-def throw_away():  # noqa: ANN201  # a generator of one cluster
+def throw_away() -> Iterator[Cluster]:
     """Give a cluster in a fresh temporary folder, gone afterwards."""
     folder = Path(tempfile.mkdtemp(prefix="evencoil-check-"))
     if os.geteuid() == 0:

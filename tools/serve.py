@@ -48,7 +48,7 @@ def wait_for(url: str, server: subprocess.Popen[bytes]) -> None:
         if server.poll() is not None:
             raise ClusterError("the server stopped at once; its words are above")
         try:
-            with urllib.request.urlopen(url, timeout=2):  # noqa: S310  # loopback
+            with urllib.request.urlopen(url, timeout=2):  # loopback
                 return
         except OSError:
             time.sleep(0.1)
@@ -91,7 +91,7 @@ def main() -> int:
         )  # fmt: skip
         wait_for(f"http://127.0.0.1:{port}/api/session", server)
         sys.path.insert(0, str(CLONE / "server"))
-        from demo.larkfall import PASSWORD, PEOPLE, WORKS  # noqa: PLC0415  # after the path
+        from demo.larkfall import PASSWORD, PEOPLE, WORKS  # after the path
 
         print(f"\n  Even Coil:  http://127.0.0.1:{port}/\n")
         print(f"  {WORKS['name']}, made-up people, password {PASSWORD}")

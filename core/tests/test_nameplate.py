@@ -202,7 +202,35 @@ def test_what_is_no_plate_is_refused_whole(text, assumed):
 
 
 WORDS = st.sampled_from(
-    ["HP", "V", "A", "RPM", "HZ", "PH", "SF", "CODE", "DES", "AMB", "C", "LEADS", "D", "Y", "/", "-", ",", "\n", "½", "1,250", "230/460", "38.6", "7-1/2", "-1", "0", "9e9", "KW"]
+    [
+        "HP",
+        "V",
+        "A",
+        "RPM",
+        "HZ",
+        "PH",
+        "SF",
+        "CODE",
+        "DES",
+        "AMB",
+        "C",
+        "LEADS",
+        "D",
+        "Y",
+        "/",
+        "-",
+        ",",
+        "\n",
+        "½",
+        "1,250",
+        "230/460",
+        "38.6",
+        "7-1/2",
+        "-1",
+        "0",
+        "9e9",
+        "KW",
+    ]
 )
 
 

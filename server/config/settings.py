@@ -128,7 +128,7 @@ STORAGES = {
 WHITENOISE_MAX_AGE = 3600
 
 
-def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # noqa: N802  # its own name
+def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # its own name
     """Tell whether a file's name carries a hash of its contents: Vite's do."""
     del path
     return url.startswith("/static/assets/")

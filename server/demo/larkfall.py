@@ -8,7 +8,7 @@ __all__ = ["MACHINE", "MOTORS", "PASSWORD", "PEOPLE", "WORKS", "DemoMotor"]
 
 WORKS = {"slug": "larkfall", "name": "Larkfall Lime Works", "time_zone": "America/Denver"}
 MACHINE = "Lime Line 1"
-PASSWORD = "kiln-two-runs-hot"  # noqa: S105  # printed by ./start for the made-up people
+PASSWORD = "kiln-two-runs-hot"  # printed by ./start for the made-up people
 PEOPLE = {
     "marta": ("Marta Quillan", "electrician"),
     "dov": ("Dov Ansell", "admin"),

@@ -7,13 +7,12 @@ from django.db.models import Max
 from api.problems import ProblemError
 from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
 from evencoil.jobfile import JobFile
+from jobs.models import InputVersion, Job, JobMotor
+from jobs.store import add_input, add_plate, kept
 from people.access import Caller
 from people.actions import Action
 from people.models import Role
 from plant.models import Machine, Motor, PlateRevision
-
-from jobs.models import InputVersion, Job, JobMotor
-from jobs.store import add_input, add_plate, kept
 
 __all__ = ["AddMotor", "GiveSize", "GiveSupply", "ImportJob", "ReadPlate", "UsePlate"]
 
@@ -60,9 +59,7 @@ class AddMotor(Action[JobMotor]):
         if Motor.objects.filter(works=works, tag=self.tag).exists():
             raise _tag_taken(self.tag, "tag")
         machine, _ = Machine.objects.get_or_create(works=works, name=self.machine)
-        motor = Motor.objects.create(
-            works=works, machine=machine, tag=self.tag, name=self.called
-        )
+        motor = Motor.objects.create(works=works, machine=machine, tag=self.tag, name=self.called)
         return _link(Job.objects.create(works=works, by=self.caller.user), motor)
 
 

@@ -215,9 +215,7 @@ def page(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResp
     return _attachment(data, "application/pdf", f"{tag}-{number}")
 
 
-@router.post(
-    "/w/{works}/jobs/import", response={201: PlaceOut, 409: ProblemOut, **REFUSALS}
-)
+@router.post("/w/{works}/jobs/import", response={201: PlaceOut, 409: ProblemOut, **REFUSALS})
 def take_over(request: HttpRequest, works: str, body: ImportIn) -> Status[PlaceOut]:
     """Take a job file over; a bad one changes nothing."""
     caller = caller_in(request, works)

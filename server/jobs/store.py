@@ -14,11 +14,10 @@ from api.problems import ProblemError
 from api.schemas import VersionOut
 from evencoil.inputs import PlateInputs, SizeInputs, StepName, SupplyInputs
 from evencoil.jobfile import SCHEMA, FileMotor, FileProfile, JobFile
+from jobs.models import InputVersion, JobMotor
 from people.access import Caller, not_found
 from people.models import Works
 from plant.models import Motor, PlateRevision
-
-from jobs.models import InputVersion, JobMotor
 
 __all__ = ["Kept", "add_input", "add_plate", "as_job_file", "kept", "motor_job", "version"]
 
@@ -105,9 +104,7 @@ def _conflict(step: str, row: PlateRevision | InputVersion, works: Works) -> Pro
     )
 
 
-def add_plate(
-    link: JobMotor, body: PlateInputs, based_on: int, caller: Caller
-) -> PlateRevision:
+def add_plate(link: JobMotor, body: PlateInputs, based_on: int, caller: Caller) -> PlateRevision:
     """Add a plate revision and pin it to the job.
 
     Raises

@@ -50,9 +50,11 @@ def caller_in(request: HttpRequest, works: str) -> Caller:
     ProblemError
         404 if the works does not exist or the caller does not belong to it.
     """
+    if request.user.pk is None:
+        raise not_found("works")
     member = (
         Member.objects.select_related("works", "user")
-        .filter(works__slug=works, user_id=request.user.pk)
+        .filter(works__slug=works, user__pk=request.user.pk)
         .first()
     )
     if member is None:

@@ -6,11 +6,11 @@ from django.http import HttpRequest
 from ninja import Field, Router, Schema, Status
 
 from api.schemas import REFUSALS, ProblemOut
-from evencoil.profile import Profile
 from evencoil.editions import edition_of
+from evencoil.profile import Profile
 from evencoil.texts import MotorTag, Text
-from evencoil.work import Worked, work_out
 from evencoil.words import say
+from evencoil.work import Worked, work_out
 from jobs.actions import AddMotor
 from jobs.models import JobMotor
 from jobs.store import Kept, kept
@@ -70,27 +70,28 @@ class PlaceOut(Schema):
     job: int
 
 
-def _wants(worked: Worked, is_stale: bool) -> tuple[str, str]:
+def _wants(worked: Worked, *, is_stale: bool) -> tuple[str, str]:
     """Return the next thing to do, and the step it is done at; empty if nothing."""
-    if is_stale:
-        return "The plate was read again after this job used it.", "plate"
-    if not worked.reading.text.strip():
-        return "Plate not read yet.", "plate"
     doubts = [found for found in worked.reading.findings if found.level == "doubt"]
-    if doubts:
-        return say(doubts[0].message), "plate"
-    if worked.supply_refusal is not None:
-        return worked.supply_refusal.detail, "plate"
     refused = next((figure.refusal for figure in worked.figures if figure.refusal), None)
-    if refused is not None:
-        return refused.detail, "size"
     guesses = {
         mark.origin for step in worked.steps for mark in step.marks if mark.kind == "assumed"
     }
-    if guesses:
-        count = len(guesses)
-        return f"{count} assumed figure{'s' if count > 1 else ''} to settle.", "size"
-    return "", ""
+    wants = ("", "")
+    if is_stale:
+        wants = ("The plate was read again after this job used it.", "plate")
+    elif not worked.reading.text.strip():
+        wants = ("Plate not read yet.", "plate")
+    elif doubts:
+        wants = (say(doubts[0].message), "plate")
+    elif worked.supply_refusal is not None:
+        wants = (worked.supply_refusal.detail, "plate")
+    elif refused is not None:
+        wants = (refused.detail, "size")
+    elif guesses:
+        plural = "s" if len(guesses) > 1 else ""
+        wants = (f"{len(guesses)} assumed figure{plural} to settle.", "size")
+    return wants
 
 
 def _line(link: JobMotor, caller: Caller) -> MotorOut:
@@ -101,7 +102,7 @@ def _line(link: JobMotor, caller: Caller) -> MotorOut:
     )
     worked = work_out(now.plate, now.supply, now.size, profile)
     is_stale = now.newest_plate_n > now.versions["plate"].n
-    wants, step = _wants(worked, is_stale)
+    wants, step = _wants(worked, is_stale=is_stale)
     return MotorOut(
         tag=link.motor.tag,
         name=link.motor.name,
@@ -150,9 +151,7 @@ def yard(request: HttpRequest, works: str) -> YardOut:
     )
 
 
-@router.post(
-    "/w/{works}/motors", response={201: PlaceOut, 409: ProblemOut, **REFUSALS}
-)
+@router.post("/w/{works}/motors", response={201: PlaceOut, 409: ProblemOut, **REFUSALS})
 def add_motor(request: HttpRequest, works: str, body: MotorIn) -> Status[PlaceOut]:
     """Add a motor with its first job."""
     caller = caller_in(request, works)

@@ -36,7 +36,8 @@ def _decimal(value: object) -> object:
     if isinstance(value, str):
         return number(value, field="number")
     if isinstance(value, bool | float):
-        raise ValueError('Write this number as text, for example "30", so that it stays exact.')
+        # pydantic turns a ValueError, and no other, into an error of this field
+        raise ValueError('Write this number as text, for example "30".')
     return value
 
 

@@ -256,7 +256,9 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
             field="supply.text",
             hint=Message("verdict.one_phase.hint"),
         )
-    if (plate.phases == 1 and supply.phases == 3 and supply.ground_volts_v is not None) or (supply.system == "single_phase" and supply.ground_volts_v is not None):
+    if (plate.phases == 1 and supply.phases == 3 and supply.ground_volts_v is not None) or (
+        supply.system == "single_phase" and supply.ground_volts_v is not None
+    ):
         choices = [volts, supply.ground_volts_v]
     else:
         choices = [volts]

@@ -213,7 +213,7 @@ def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
 
 
 def _plate_amps(reading: PlateReading, verdict: Verdict) -> Decimal | None:
-    """Return the plate current at the connection in use. [A]"""
+    """Return the plate current at the connection in use [A]."""
     amps = reading.plate.amps_a
     if len(amps) == len(reading.plate.volts_v):
         return amps[verdict.column].high
@@ -267,7 +267,7 @@ def _full_load(
 
 
 def _used_volts(supply: Supply, verdict: Verdict) -> Decimal:
-    """Return the volts of the supply that this motor takes. [V]"""
+    """Return the volts of the supply that this motor takes [V]."""
     choices = [supply.line_volts_v]
     if supply.ground_volts_v is not None:
         choices.append(supply.ground_volts_v)

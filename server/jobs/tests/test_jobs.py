@@ -54,7 +54,9 @@ def test_every_change_is_a_version_and_the_same_again_is_none(client):
     assert put(client, "supply", 1, {"text": "240 delta"}).json()["n"] == 2
     assert put(client, "supply", 2, {"text": "240 delta"}).json()["n"] == 2
     assert list(
-        InputVersion.objects.filter(step="supply").order_by("n").values_list("body__text", flat=True)
+        InputVersion.objects.filter(step="supply")
+        .order_by("n")
+        .values_list("body__text", flat=True)
     ) == ["480Y/277", "240 delta"]
 
 
@@ -187,7 +189,9 @@ def test_a_job_goes_stale_when_the_plate_is_read_again_elsewhere(client, here):
     body = json.loads(client.get(f"{JOB}/file").content)
     body["job_id"] = str(uuid.uuid4())
     body["plate"]["text"] = "20 HP 460 V 3 PH"
-    client.post("/api/w/here/jobs/import", {"file": json.dumps(body)}, content_type="application/json")
+    client.post(
+        "/api/w/here/jobs/import", {"file": json.dumps(body)}, content_type="application/json"
+    )
 
     first = client.get(JOB).json()
     assert first["is_stale"]

@@ -103,7 +103,7 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
             {shown.map((crumb) => (
               <li
                 key={crumb.name}
-                className="min-w-0 shrink truncate before:mr-2 before:text-edge before:content-['›'] first:shrink-2 first:before:hidden"
+                className="min-w-0 shrink truncate before:mr-2 before:text-edge before:content-['›'] first:shrink-0 first:before:hidden"
               >
                 {crumb.to ? (
                   <Link

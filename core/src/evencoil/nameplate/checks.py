@@ -71,7 +71,7 @@ def poles_of(speed_rpm: Decimal, frequency_hz: Decimal) -> int | None:
 
 
 def kva_band(letter: str) -> tuple[Decimal, Decimal | None]:
-    """Return the locked-rotor band of a code letter, NEC Table 430.7(B). [kVA/hp]
+    """Return the locked-rotor band of a code letter, NEC Table 430.7(B), in kVA per hp.
 
     Raises
     ------
@@ -87,7 +87,7 @@ def kva_band(letter: str) -> tuple[Decimal, Decimal | None]:
 def locked_rotor_band_a(
     *, letter: str, power_hp: Decimal, volts_v: Decimal, phases: int
 ) -> tuple[Decimal, Decimal | None]:
-    """Return the locked-rotor current that a code letter stands for. [A]
+    """Return the locked-rotor current that a code letter stands for, in amps.
 
     Parameters
     ----------

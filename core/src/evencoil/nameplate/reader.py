@@ -8,7 +8,7 @@ the least unread and nothing implausible: a shortest path over the text.
 from __future__ import annotations
 
 import unicodedata
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -26,6 +26,22 @@ __all__ = ["MAX_LENGTH", "read"]
 MAX_LENGTH = 4000
 _UNREAD, _WRONG, _UNUSUAL, _CROSSING, _PAIR = 5.0, 4.0, 2.5, 0.4, 0.05
 _BY_NAME = {field.name: field for field in FIELDS}
+Group = tuple[str, ...]
+
+
+def _by_first_word(groups: Iterable[Group]) -> dict[str, list[Group]]:
+    found: dict[str, list[Group]] = {}
+    for group in groups:
+        found.setdefault(group[0], []).append(group)
+    return found
+
+
+_BY_FIRST_WORD: dict[str, list[tuple[Group, Field]]] = {}
+for _field in FIELDS:
+    for _group in _field.words:
+        _BY_FIRST_WORD.setdefault(_group[0], []).append((_group, _field))
+_NOTED_BY_FIRST_WORD = _by_first_word(NOTED)
+_FLAGS_BY_FIRST_WORD = _by_first_word(FLAGS)
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,10 +93,16 @@ def _degree_word(items: Sequence[Lexeme], at: int) -> int:
     return int(bool(here) and here[0].kind == "word" and here[0].text in {"C", "DEG"})
 
 
-def _word_first(items: Sequence[Lexeme], at: int, field: Field) -> Iterator[_Piece]:
-    for group in field.words:
-        if not _starts(items, at, group):
-            continue
+def _named(words: Sequence[Lexeme], at: int) -> Iterator[tuple[tuple[str, ...], Field]]:
+    """Go through the fields whose words stand at a place."""
+    if at < len(words) and words[at].kind == "word":
+        for group, field in _BY_FIRST_WORD.get(words[at].text, ()):
+            if len(group) == 1 or _starts(words, at, group):
+                yield group, field
+
+
+def _word_first(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
+    for group, field in _named(items, at):
         after = at + len(group)
         cost = _PAIR
         if after < len(items) and items[after].kind == "separator":
@@ -111,34 +133,30 @@ def _joined(items: Sequence[Lexeme], at: int, count: int) -> str:
     return " ".join(item.text for item in items[at : at + count])
 
 
-def _figure_first(items: Sequence[Lexeme], at: int, field: Field) -> Iterator[_Piece]:
-    if field.shape == "letter":
-        for group in field.words:
-            letter = items[at]
-            if (
-                letter.kind == "word"
-                and len(letter.text) == 1
-                and letter.text in field.letters
-                and _starts(items, at + 1, group)
-                and group[0] in {"INS", "DESIGN", "CODE"}
-            ):
-                yield _Piece(1 + len(group), 3 * _PAIR, field.name, letter.text)
+def _figure_first(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
+    here = items[at]
+    if here.kind == "word" and len(here.text) == 1:
+        for group, field in _named(items, at + 1):
+            is_said_so = field.shape == "letter" and group[0] in {"INS", "DESIGN", "CODE"}
+            if is_said_so and here.text in field.letters:
+                yield _Piece(1 + len(group), 3 * _PAIR, field.name, here.text)
+    if here.kind != "number":
         return
-    if items[at].kind != "number":
-        return
-    spans = [1, 2] if field.shape == "power" and _mixed(items, at) else [1]
-    for span in spans:
+    for span in (1, 2) if _mixed(items, at) else (1,):
         after = at + span
-        if field.shape == "degrees":
-            after += _degree_word(items, after)
-        for group in field.words:
-            if _starts(items, after, group):
-                length = after + len(group) - at
+        degrees = _degree_word(items, after)
+        for skipped in {0, degrees}:
+            for group, field in _named(items, after + skipped):
+                if field.shape == "letter" or (span == 2 and field.shape != "power"):
+                    continue
+                if skipped and field.shape != "degrees":
+                    continue
+                length = span + skipped + len(group)
                 yield _figure(field, _joined(items, at, span), length, _PAIR)
 
 
 def _noted(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
-    for group in NOTED:
+    for group in _NOTED_BY_FIRST_WORD.get(items[at].text, ()):
         if _starts(items, at, group):
             end = at + len(group)
             while end < len(items) and items[end].kind != "separator" and end - at < len(group) + 3:
@@ -155,15 +173,15 @@ def _pieces(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
     if here.kind == "signs":
         signs = tuple(part.strip().replace("Δ", "D") for part in here.text.split("/"))
         yield _Piece(1, _PAIR, "connection_signs", signs)
-    for words, (name, value) in FLAGS.items():
+    for words in _FLAGS_BY_FIRST_WORD.get(here.text, ()):
         if _starts(items, at, words):
+            name, value = FLAGS[words]
             yield _Piece(len(words), _PAIR, name, value)
     if here.kind == "word" and here.text in FILLERS:
         yield _Piece(1, 0.8, "filler")
     yield from _noted(items, at)
-    for field in FIELDS:
-        yield from _word_first(items, at, field)
-        yield from _figure_first(items, at, field)
+    yield from _word_first(items, at)
+    yield from _figure_first(items, at)
 
 
 def _cheapest(items: Sequence[Lexeme]) -> list[tuple[int, _Piece]]:
@@ -177,7 +195,8 @@ def _cheapest(items: Sequence[Lexeme]) -> list[tuple[int, _Piece]]:
     way, at = [], 0
     while at < len(items):
         piece = best[at][1]
-        assert piece is not None
+        if piece is None:
+            raise RuntimeError("every lexeme has at least one reading")
         way.append((at, piece))
         at += piece.length
     return way

@@ -215,5 +215,32 @@ NOTED: tuple[tuple[str, ...], ...] = _words(
     "|IP|IE|IC|IM|MTR|GREASE|HEATER|SPACE HEATER|DUTY|TIME|TIME RATING|USABLE AT"
 )
 FILLERS: frozenset[str] = frozenset(
-    ["MOTOR", "INDUCTION", "AC", "ELECTRIC", "NEMA", "SQUIRREL", "CAGE", "NOM", "MAX", "RATED", "RATING", "NO", "THE", "AND", "AT", "FOR", "C", "INVERTER", "DUTY", "CONN", "CONNECTION", "VOLTAGE", "PLATE", "NAMEPLATE", "MADE", "TO"]
+    [
+        "MOTOR",
+        "INDUCTION",
+        "AC",
+        "ELECTRIC",
+        "NEMA",
+        "SQUIRREL",
+        "CAGE",
+        "NOM",
+        "MAX",
+        "RATED",
+        "RATING",
+        "NO",
+        "THE",
+        "AND",
+        "AT",
+        "FOR",
+        "C",
+        "INVERTER",
+        "DUTY",
+        "CONN",
+        "CONNECTION",
+        "VOLTAGE",
+        "PLATE",
+        "NAMEPLATE",
+        "MADE",
+        "TO",
+    ]
 )

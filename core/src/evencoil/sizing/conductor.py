@@ -93,7 +93,7 @@ class ConductorFacts:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Pick:
-    """The smallest size that passes, with both of its ampacities. [A]"""
+    """The smallest size that passes, with both of its ampacities [A]."""
 
     size: ConductorSize
     row: int
@@ -104,7 +104,7 @@ class Pick:
 
     @property
     def holds_a(self) -> Decimal:
-        """Return the ampacity that governs. [A]"""
+        """Return the ampacity that governs [A]."""
         return min(self.terminal_a, self.corrected_a)
 
 

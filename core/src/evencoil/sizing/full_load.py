@@ -283,22 +283,23 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
 
 def _tips(book: Table, row: int, column: str) -> tuple[Tip, ...]:
     """Say what the neighbouring rows and the usual other columns would give."""
-    tips = []
-    for near in (row - 1, row + 1):
-        if 0 <= near < len(book.rows) and (amps := book.number(near, column)) is not None:
-            tips.append(
-                Tip(message=Message("flc.tip", {"hp": book.rows[near][0], "amps": plain(amps)}))
-            )
-    for other in ("v230", "v460"):
-        if other != column and other in book.columns and (amps := book.number(row, other)):
-            tips.append(
-                Tip(message=Message("flc.tip_volts", {"volts": other[1:], "amps": plain(amps)}))
-            )
-    return tuple(tips)
+    rows = [near for near in (row - 1, row + 1) if 0 <= near < len(book.rows)]
+    others = [name for name in ("v230", "v460") if name != column and name in book.columns]
+    said = [
+        Message("flc.tip", {"hp": book.rows[near][0], "amps": plain(amps)})
+        for near in rows
+        if (amps := book.number(near, column)) is not None
+    ]
+    said += [
+        Message("flc.tip_volts", {"volts": other[1:], "amps": plain(amps)})
+        for other in others
+        if (amps := book.number(row, other)) is not None
+    ]
+    return tuple(Tip(message=message) for message in said)
 
 
 def horsepower_from_kw(power_kw: Decimal) -> Decimal:
-    """Return a power in horsepower, 0.746 kW each. [hp]
+    """Return a power in horsepower [hp], at 0.746 kW each.
 
     Raises
     ------

@@ -1,0 +1,111 @@
+"""The browser, a signed-in person, and the rule that nothing may complain."""
+
+import re
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).parents[2]
+FLAGS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
+WORD = re.search(r'PASSWORD = "([^"]+)"', (ROOT / "server/demo/larkfall.py").read_text())[1]
+DESK = {"viewport": {"width": 1280, "height": 800}}
+PANEL = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args():
+    """Debian's Chromium, quiet."""
+    return {"executable_path": "/usr/bin/chromium", "args": FLAGS}
+
+
+class Complaints:
+    """Console errors, policy reports, failed requests and page errors of a context."""
+
+    def __init__(self):
+        self.said = []
+        self.allowed = []
+
+    def watch(self, page):
+        """Listen to a page."""
+        page.on("console", lambda note: note.type == "error" and self.said.append(note.text))
+        page.on("pageerror", lambda error: self.said.append(str(error)))
+
+    def left(self):
+        """Return what was said and not allowed."""
+        return [text for text in self.said if not any(part in text for part in self.allowed)]
+
+
+@pytest.fixture
+def complaints():
+    """What pages complain of; anything left at the end fails the test."""
+    heard = Complaints()
+    yield heard
+    assert heard.left() == []
+
+
+def enter(page, base_url, username="dov"):
+    """Sign in at the screen."""
+    page.goto(f"{base_url}/sign-in")
+    page.get_by_label("Name").fill(username)
+    page.get_by_label("Password").fill(WORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("heading", level=1).filter(has_text="motors").wait_for()
+
+
+@pytest.fixture(scope="session")
+def sessions(browser, base_url):
+    """One signed-in session for each person, made at the screen once."""
+    kept = {}
+
+    def of(username):
+        if username not in kept:
+            context = browser.new_context()
+            enter(context.new_page(), base_url, username)
+            kept[username] = context.storage_state()
+            context.close()
+        return kept[username]
+
+    return of
+
+
+@pytest.fixture
+def opened(browser, base_url, sessions, complaints):
+    """Open a page of a seat, signed in."""
+    contexts = []
+
+    def of(path="", seat=DESK, username="dov", **more):
+        context = browser.new_context(
+            base_url=base_url, storage_state=sessions(username), **seat, **more
+        )
+        contexts.append(context)
+        page = context.new_page()
+        complaints.watch(page)
+        if path:
+            page.goto(path)
+        return page
+
+    yield of
+    for context in contexts:
+        context.close()
+
+
+def violations(page):
+    """Run axe on a page and return what it finds, in short.
+
+    It is run in the page's own world from outside, so the script policy stays.
+    """
+    page.wait_for_timeout(150)
+    page.evaluate(AXE)
+    found = page.evaluate("() => axe.run(document, {resultTypes: ['violations']})")
+    return [
+        (item["id"], [node["html"][:120] for node in item["nodes"]]) for item in found["violations"]
+    ]

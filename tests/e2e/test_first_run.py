@@ -1,0 +1,247 @@
+"""From sign-in to a printed page and back in from a file, as an electrician does it."""
+
+import json
+import re
+import subprocess
+
+import pytest
+from playwright.sync_api import expect
+
+from conftest import DESK, PANEL, ROOT, enter, violations
+
+PLATE = (
+    "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "
+    "40 C AMB, 9 LEADS"
+)
+
+
+@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
+def test_from_a_stamped_plate_to_a_printed_page(browser, base_url, complaints, seat, tmp_path):
+    """Sign in, add a motor, type its plate, read the sizes, print, export, import, size again."""
+    tag = f"T-{'desk' if seat is DESK else 'panel'}"
+    context = browser.new_context(base_url=base_url, accept_downloads=True, **seat)
+    page = context.new_page()
+    complaints.watch(page)
+    enter(page, base_url)
+
+    page.get_by_role("button", name="New motor").click()
+    page.get_by_label("Tag on the motor").fill(tag)
+    page.get_by_label("What it drives").fill("test conveyor")
+    page.get_by_label("Machine or line").fill("Lime Line 1")
+    page.get_by_role("button", name="Add and read its plate").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text("TYPE THE PLATE AS STAMPED")
+
+    page.get_by_label("Plate as stamped").fill(PLATE)
+    page.get_by_role("button", name="480Y/277").click()
+    expect(page.get_by_role("heading", level=1)).to_have_text(
+        "15 hp · 230/460 V · 38.6/19.3 A · 9 leads"
+    )
+    expect(page.locator("mark[data-status=understood]")).to_have_count(11)
+    expect(page.get_by_test_id("checks").first).to_contain_text("1765 rpm at 60 Hz is 4 pole")
+    expect(page.get_by_test_id("checks").first).to_contain_text("38.6 A is 2 times 19.3 A")
+    expect(page.get_by_text("A 480 V system is the home of a 460 V plate.")).to_be_visible()
+    assert violations(page) == []
+    expect(page.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+
+    page.get_by_role("link", name="To the sizes").click()
+    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
+    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
+    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("ASSUMED")
+    page.get_by_test_id("slip-table_flc_a").click()
+    why = page.get_by_test_id("why")
+    expect(why).to_contain_text("Table 430.250, row 15 hp, column 460 V: 21 A.")
+    expect(why.get_by_role("row").filter(has_text="(read here)")).to_contain_text("15")
+    assert violations(page) == []
+
+    address = page.url.split("#")[0].replace("/size", "").replace(base_url, "")
+    printed = page.request.get(f"/api{address}/page")
+    assert printed.headers["content-type"] == "application/pdf"
+    file = page.request.get(f"/api{address}/file").body()
+    path = tmp_path / "job.json"
+    path.write_bytes(file)
+
+    said = subprocess.run(
+        [ROOT / ".venv/bin/python", "-m", "evencoil", "size", path, "--format", "json"],
+        check=True, capture_output=True, text=True,
+    )  # fmt: skip
+    by_line = {step["id"]: step["shown"] for step in json.loads(said.stdout)["steps"]}
+    assert (by_line["table_flc_a"], by_line["conductor_size"]) == ("21", "10 AWG")
+
+    body = json.loads(file)
+    body["motor"]["id"] = body["job_id"] = body["job_id"][::-1].replace("-", "")[:32]
+    path.write_text(json.dumps(body))
+    page.goto("/w/larkfall")
+    page.get_by_role("button", name="Import file").click()
+    complaints.allowed.append("409")
+    page.get_by_label(re.compile("Job file")).set_input_files(path)
+    expect(page.get_by_role("alert")).to_contain_text(f"There is a motor {tag} in this works")
+    page.get_by_label("Take it over under another tag").fill(f"{tag}-copy")
+    page.get_by_role("button", name=f"Import as {tag}-copy").click()
+    expect(page.get_by_label("Plate as stamped")).to_have_value(PLATE)
+    page.goto(page.url.replace("/plate", "/size"))
+    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
+    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
+    context.close()
+
+
+def test_a_change_in_place_moves_the_slips_and_ghosts_the_old_value(opened):
+    """Copper to aluminium at 60 °C: 10 AWG becomes 8 AWG, the old one struck through."""
+    page = opened("/w/larkfall/m/IC-2/j/1/size")
+    slip = page.get_by_test_id("slip-conductor_size")
+    expect(slip).to_contain_text("10 AWG")
+    page.get_by_role("button", name="60 °C").click()
+    page.get_by_role("button", name="Aluminium").click()
+
+    expect(slip).to_contain_text("8 AWG")
+    expect(slip.get_by_test_id("ghost")).to_contain_text("10 AWG")
+    page.get_by_role("button", name="Copper").click()
+    page.get_by_role("button", name="Not read").click()
+    expect(slip).to_contain_text("10 AWG")
+    expect(page.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+
+
+def test_a_wrong_entry_is_named_and_nothing_is_lost(opened):
+    """Amps that contradict the volts light up; a control character never gets in."""
+    page = opened("/w/larkfall/m/SF-5/j/1/plate")
+    plate = page.get_by_label("Plate as stamped")
+    before = plate.input_value()
+    plate.fill("5 HP, 230/460 V, 13.2/7.6 A, 1,745 RPM, 60 HZ, 3 PH, rusty, 9 LEADS")
+
+    expect(page.locator("mark[data-status=doubted]")).to_have_count(2)
+    expect(page.locator("mark[data-status=unread]")).to_have_text("rusty")
+    expect(page.get_by_text("1,745 can be read as 1745 or as 1.745.")).to_be_visible()
+    expect(
+        page.get_by_text("13.2 A is 1.74 times 7.6 A, but the volts differ 2 times.")
+    ).to_be_visible()
+    plate.fill(before)
+    expect(page.locator("mark[data-status=doubted]")).to_have_count(0)
+    expect(page.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+
+
+def test_a_motor_that_must_not_be_connected_is_refused_with_a_way_out(opened):
+    """LS-4 is 230 V only: on 480 V the slab says why, on 240 V the two powers hold the size."""
+    page = opened("/w/larkfall/m/LS-4/j/1/plate")
+    expect(page.get_by_role("alert")).to_contain_text("480 V is 2.09 times the plate's 230 V.")
+    page.get_by_role("link", name="To the sizes").click()
+    expect(page.get_by_role("alert")).to_contain_text("It would burn out.")
+    expect(page.get_by_test_id("withheld-conductor_size")).to_contain_text("Waits for the table")
+
+
+def test_horsepower_between_rows_asks_before_it_steps_up(opened):
+    """7.25 hp has no row: refused, and one tap allows the next row up."""
+    page = opened("/w/larkfall/m/BS-6/j/1/plate")
+    page.get_by_label("Plate as stamped").fill("7.25 HP 460 V 3 PH 11 A")
+    page.get_by_role("button", name="480Y/277").click()
+    page.get_by_role("link", name="To the sizes").click()
+    expect(page.get_by_role("alert")).to_contain_text(
+        "no row for 7.25 hp. Nearest rows: 5 and 7.5."
+    )
+    page.get_by_role("button", name="Allow the next row up").click()
+    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("11 A")
+
+
+def test_a_guess_is_put_in_marked_and_taken_out(opened):
+    """The design letter cannot be read: B is assumed, and marks the size that stands on it."""
+    page = opened("/w/larkfall/m/BS-6/j/1/plate")
+    page.get_by_label("Plate as stamped").fill("3/4 HP 230 V 3 PH 2.8 A")
+    page.get_by_role("button", name="240 delta").click()
+    gap = page.get_by_role("listitem").filter(has_text="No design letter")
+    gap.get_by_role("button", name="Cannot read it: assume").click()
+    gap.get_by_role("button", name="B", exact=True).click()
+    gap.get_by_label("Taken from").fill("same frame as SF-5")
+    gap.get_by_role("button", name="Put it in as a guess").click()
+    expect(page.get_by_text("From: same frame as SF-5")).to_be_visible()
+    page.get_by_role("link", name="To the sizes").click()
+    page.get_by_test_id("slip-terminal_temperature_c").click()
+    expect(page.get_by_test_id("why")).to_contain_text("same frame as SF-5")
+
+
+def test_two_people_at_one_plate_see_the_difference_and_lose_nothing(opened, complaints):
+    """Marta changes the supply; Dov, who opened it before, is shown both and decides."""
+    complaints.allowed.append("409")
+    place = "/w/larkfall/m/JC-1/j/1/plate"
+    dov, marta = opened(place), opened(place, username="marta")
+    expect(dov.get_by_label("Supply", exact=True)).to_have_value("480Y/277")
+    marta.get_by_role("button", name="240 delta").click()
+    expect(marta.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+    dov.get_by_role("button", name="208Y/120").click()
+
+    slab = dov.get_by_role("alert").filter(has_text="Marta Quillan changed this")
+    expect(slab).to_contain_text("208Y/120")
+    expect(slab).to_contain_text("240 delta")
+    slab.get_by_role("button", name="Take theirs").click()
+    expect(dov.get_by_label("Supply", exact=True)).to_have_value("240 delta")
+    dov.get_by_role("button", name="480Y/277").click()
+    expect(dov.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+
+
+def test_keys_work_while_no_field_has_focus(opened):
+    """J and Enter open a motor, ] goes on, w opens Why, ? lists the keys, letters can be off."""
+    page = opened("/w/larkfall")
+    page.get_by_role("heading", level=1).wait_for()
+    page.keyboard.press("j")
+    page.keyboard.press("Enter")
+    expect(page).to_have_url(re.compile(r"/m/IC-2/"))
+    page.keyboard.press("g")
+    page.keyboard.press("p")
+    expect(page).to_have_url(re.compile(r"/plate$"))
+    page.get_by_label("Plate as stamped").focus()
+    page.keyboard.press("]")
+    expect(page).to_have_url(re.compile(r"/plate$"))
+    page.keyboard.press("Backspace")
+    page.get_by_label("Plate as stamped").blur()
+    page.keyboard.press("]")
+    expect(page).to_have_url(re.compile(r"/size$"))
+    page.get_by_test_id("slip-ampacity_a").focus()
+    page.keyboard.press("w")
+    expect(page.get_by_test_id("why")).to_contain_text("35 A")
+    page.keyboard.press("?")
+    expect(page.get_by_role("dialog")).to_contain_text("Print this job")
+    page.get_by_label("Single letters act").uncheck()
+    page.keyboard.press("Escape")
+    page.keyboard.press("[")
+    expect(page).to_have_url(re.compile(r"/size#"))
+
+
+@pytest.mark.parametrize("lamp", ["light", "dark"])
+@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
+def test_no_screen_has_a_barrier(opened, browser, base_url, lamp, seat):
+    """Axe finds nothing on any screen, in either light, in either seat."""
+    found = {}
+    for path in (
+        "/w/larkfall",
+        "/w/larkfall/m/IC-2/j/1/plate",
+        "/w/larkfall/m/LS-4/j/1/plate",
+        "/w/larkfall/m/BM-3/j/1/size#conductor_size",
+        "/w/larkfall/m/LS-4/j/1/size",
+    ):
+        page = opened(path, seat=seat, color_scheme=lamp)
+        page.get_by_role("heading").first.wait_for()
+        page.get_by_text("Kept").or_(page.get_by_text("Next thing undone")).first.wait_for()
+        found[path] = violations(page)
+    context = browser.new_context(base_url=base_url, color_scheme=lamp, **seat)
+    page = context.new_page()
+    page.goto("/sign-in")
+    page.get_by_role("heading", level=1).wait_for()
+    found["/sign-in"] = violations(page)
+    context.close()
+    assert {path: items for path, items in found.items() if items} == {}
+
+
+def test_a_wrong_password_and_a_foreign_address(browser, base_url, complaints):
+    """The refusal says what to do; a works that is not yours is not there."""
+    complaints.allowed += ["400", "404", "401"]
+    context = browser.new_context(base_url=base_url)
+    page = context.new_page()
+    complaints.watch(page)
+    page.goto("/w/larkfall/m/IC-2/j/1/plate")
+    expect(page).to_have_url(re.compile("/sign-in$"))
+    page.get_by_label("Name").fill("pim")
+    page.get_by_label("Password").fill("wrong")
+    page.get_by_role("button", name="Sign in").click()
+    expect(page.get_by_role("alert")).to_contain_text("not correct")
+    page.get_by_label("Password").fill("")
+    enter(page, base_url, "pim")
+    page.goto("/w/elsewhere")
+    expect(page.get_by_role("alert")).to_contain_text("There is no such works here.")
+    context.close()

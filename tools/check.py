@@ -1,0 +1,202 @@
+"""Run the parts of ``./check``: quiet when good, the whole output when not."""
+
+from __future__ import annotations
+
+import json
+import os
+import signal
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from cluster import Cluster, ClusterError, free_port, throw_away
+
+CLONE = Path(__file__).resolve().parents[1]
+BIN = CLONE / ".venv" / "bin"
+PYTHON = str(BIN / "python")
+Environment = dict[str, str]
+
+
+class PartError(Exception):
+    """A part does not hold; the text is its output."""
+
+
+def run(*command: str, cwd: Path = CLONE, env: Environment | None = None) -> str:
+    """Run a command and return its output; a failure raises it."""
+    done = subprocess.run(
+        command,
+        check=False,
+        cwd=cwd,
+        env={**os.environ, **(env or {})},
+        stdout=subprocess.PIPE,
+        stderr=subprocess.STDOUT,
+        stdin=subprocess.DEVNULL,
+        text=True,
+    )
+    if done.returncode:
+        raise PartError(f"$ {' '.join(command)}\n{done.stdout}")
+    return done.stdout
+
+
+def last_line(output: str) -> str:
+    """Return the line that counts the tests."""
+    lines = [line for line in output.splitlines() if "passed" in line]
+    return lines[-1].strip() if lines else ""
+
+
+def lint(env: Environment) -> str:
+    """Check format and linters, Python and web."""
+    run(str(BIN / "ruff"), "format", "--check", "-q", ".", env=env)
+    run(str(BIN / "ruff"), "check", "-q", ".", env=env)
+    run("npx", "--no-install", "biome", "check", "--error-on-warnings", ".", cwd=CLONE / "web")
+    return ""
+
+
+def types(env: Environment) -> str:
+    """Check types strictly: core, server, tools, web."""
+    run(str(BIN / "mypy"), "core/src", "server", "tools", env=env)
+    run("npx", "--no-install", "tsc", "-b", cwd=CLONE / "web")
+    return ""
+
+
+def api(env: Environment) -> str:
+    """Check that OpenAPI file, generated types, job schema and migrations are the code's."""
+    said = run(
+        PYTHON, "server/manage.py", "export_openapi_schema", "--api", "config.urls.api",
+        "--sorted", env=env,
+    )  # fmt: skip
+    kept = json.loads((CLONE / "server" / "api" / "openapi.json").read_text())
+    if json.loads(said) != kept:
+        raise PartError("server/api/openapi.json is not what the code says: run `make api`.")
+    made = run(
+        "npx", "--no-install", "openapi-typescript", "../server/api/openapi.json",
+        cwd=CLONE / "web",
+    )  # fmt: skip
+    types_file = (CLONE / "web" / "src" / "api" / "schema.gen.ts").read_text()
+    if types_file.strip() not in made.strip():
+        raise PartError("web/src/api/schema.gen.ts is not up to date: run `make api`.")
+    run(PYTHON, "server/manage.py", "makemigrations", "--check", "--dry-run", env=env)
+    return ""
+
+
+def core(env: Environment) -> str:
+    """Test the core by itself, branches covered."""
+    del env
+    return last_line(
+        run(
+            PYTHON,
+            "-m",
+            "pytest",
+            "--cov=evencoil",
+            "--cov-branch",
+            "--cov-fail-under=95",
+            "--cov-report=term:skip-covered",
+            cwd=CLONE / "core",
+            env={"PYTHONPATH": ""},
+        )
+    )
+
+
+def server(env: Environment) -> str:
+    """Test the server on the throw-away cluster."""
+    return last_line(run(PYTHON, "-m", "pytest", "-n", "2", cwd=CLONE / "server", env=env))
+
+
+def web(env: Environment) -> str:
+    """Test hooks and components."""
+    del env
+    return last_line(run("npx", "--no-install", "vitest", "run", cwd=CLONE / "web"))
+
+
+def e2e(env: Environment) -> str:
+    """Walk the electrician's tasks in a browser, on a server that runs for it."""
+    for command in (["migrate", "-v", "0"], ["createcachetable"], ["demo"]):
+        run(PYTHON, "server/manage.py", *command, env=env)
+    port = free_port()
+    log = (CLONE / ".run" / "e2e-server.log").open("w")
+    served = subprocess.Popen(
+        [
+            PYTHON, "-m", "gunicorn", "config.wsgi", "--chdir", "server",
+            "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4",
+            "--log-level", "warning", "--no-control-socket",
+        ],
+        cwd=CLONE,
+        env={**os.environ, **env},
+        stdout=log,
+        stderr=subprocess.STDOUT,
+    )  # fmt: skip
+    try:
+        time.sleep(2)
+        return last_line(
+            run(
+                PYTHON,
+                "-m",
+                "pytest",
+                "--base-url",
+                f"http://127.0.0.1:{port}",
+                cwd=CLONE / "tests" / "e2e",
+                env=env,
+            )
+        )
+    finally:
+        served.terminate()
+        served.wait(15)
+        log.close()
+
+
+PARTS: dict[str, Callable[[Environment], str]] = {
+    "lint": lint,
+    "types": types,
+    "api": api,
+    "core": core,
+    "web": web,
+    "server": server,
+    "e2e": e2e,
+}
+NEED_DATABASE = {"api", "server", "e2e"}
+
+
+def main(names: list[str]) -> int:
+    """Run the named parts, or all."""
+    unknown = [name for name in names if name not in PARTS]
+    if unknown:
+        print(f"./check has no part {', '.join(unknown)}; parts: {' '.join(PARTS)}")
+        return 2
+    chosen = names or list(PARTS)
+    base = {"EVENCOIL_SECRET_KEY": "check", "PYTHONPATH": f"{CLONE}/server:{CLONE}/core/src"}
+
+    def through(cluster: Cluster | None) -> int:
+        env = base | (cluster.environment() if cluster else {})
+        for name in chosen:
+            begun = time.monotonic()
+            try:
+                said = PARTS[name](env)
+            except PartError as broken:
+                print(broken)
+                print(f"./check: {name} does not hold")
+                return 1
+            print(f"{name:8} ok {time.monotonic() - begun:6.1f} s  {said}", flush=True)
+        return 0
+
+    if not NEED_DATABASE & set(chosen):
+        return through(None)
+    with throw_away() as cluster:
+        return through(cluster)
+
+
+def _stopped(number: int, frame: object) -> None:
+    del number, frame
+    sys.exit(130)
+
+
+if __name__ == "__main__":
+    signal.signal(signal.SIGTERM, _stopped)
+    try:
+        sys.exit(main(sys.argv[1:]))
+    except ClusterError as error:
+        print(f"./check: {error}")
+        sys.exit(1)
+    except KeyboardInterrupt:
+        sys.exit(130)
