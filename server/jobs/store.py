@@ -116,13 +116,14 @@ def add_plate(link: JobMotor, body: PlateInputs, based_on: int, caller: Caller) 
         PlateRevision.objects.select_related("by").filter(motor=link.motor).order_by("-n").first()
     )
     n = newest.n if newest else 0
-    if newest is not None and n != based_on:
-        raise _conflict("plate", newest, caller.works)
     given = body.model_dump(mode="json")
     if newest is not None and newest.body == given:
+        # the same again is no conflict, whoever said it first
         link.plate_n = n
         link.save(update_fields=["plate_n"])
         return newest
+    if newest is not None and n != based_on:
+        raise _conflict("plate", newest, caller.works)
     try:
         with transaction.atomic():
             added = PlateRevision.objects.create(
@@ -148,11 +149,11 @@ def add_input(
     """
     newest = _newest_input(link, step)
     n = newest.n if newest else 0
-    if newest is not None and n != based_on:
-        raise _conflict(step, newest, caller.works)
     given: dict[str, Any] = body.model_dump(mode="json")
     if newest is not None and newest.body == given:
         return newest
+    if newest is not None and n != based_on:
+        raise _conflict(step, newest, caller.works)
     try:
         with transaction.atomic():
             return InputVersion.objects.create(

@@ -32,14 +32,22 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./features/yard/Yard")).Yard }),
       },
       {
-        path: "/w/:works/m/:tag/j/:number/plate",
-        lazy: async () => ({
-          Component: (await import("./features/plate/PlateScreen")).PlateScreen,
-        }),
-      },
-      {
-        path: "/w/:works/m/:tag/j/:number/size",
-        lazy: async () => ({ Component: (await import("./features/size/SizeScreen")).SizeScreen }),
+        path: "/w/:works/m/:tag/j/:number",
+        lazy: async () => ({ Component: (await import("./components/JobRoom")).JobRoom }),
+        children: [
+          {
+            path: "plate",
+            lazy: async () => ({
+              Component: (await import("./features/plate/PlateScreen")).PlateScreen,
+            }),
+          },
+          {
+            path: "size",
+            lazy: async () => ({
+              Component: (await import("./features/size/SizeScreen")).SizeScreen,
+            }),
+          },
+        ],
       },
       { path: "*", Component: NotHere },
     ],

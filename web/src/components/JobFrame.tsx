@@ -68,7 +68,6 @@ export function JobFrame({
   useEffect(() => {
     document.title = `${place.tag} ${words.steps[step]} · Even Coil`;
   }, [place.tag, step]);
-  if (session.data && !session.data.is_signed_in) return <Failure error={null} />;
   if (state.error) return <Failure error={state.error} />;
   if (!job || !worked) return <Waiting />;
   const shown = worked.states.find((item) => item.step === step);
@@ -122,12 +121,12 @@ export function JobFrame({
           {margin}
         </aside>
       </div>
-      <div className="fixed inset-x-0 bottom-0 z-10 border-t-2 border-ink bg-sheet print:hidden">
+      <footer className="fixed inset-x-0 bottom-0 z-10 border-t-2 border-ink bg-sheet print:hidden">
         <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
           {primary}
           {!isPanel && others}
         </div>
-      </div>
+      </footer>
       <KeySheet keys={all} isOpen={isHelp} onOpenChange={setHelp} />
     </>
   );

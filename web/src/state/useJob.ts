@@ -50,6 +50,7 @@ function put(place: Place, part: Part, given: Given, basedOn: number) {
       api.PUT("/api/w/{works}/m/{tag}/j/{number}/plate", {
         params,
         body: { based_on: basedOn, body: given.plate },
+        keepalive: true,
       }),
     );
   }
@@ -58,6 +59,7 @@ function put(place: Place, part: Part, given: Given, basedOn: number) {
       api.PUT("/api/w/{works}/m/{tag}/j/{number}/supply", {
         params,
         body: { based_on: basedOn, body: given.supply },
+        keepalive: true,
       }),
     );
   }
@@ -65,6 +67,7 @@ function put(place: Place, part: Part, given: Given, basedOn: number) {
     api.PUT("/api/w/{works}/m/{tag}/j/{number}/size", {
       params,
       body: { based_on: basedOn, body: given.size },
+      keepalive: true,
     }),
   );
 }
@@ -97,12 +100,8 @@ export function useJob(place: Place) {
   const [line, setLine] = useState<Line>({ state: "kept", version: undefined });
   const [clash, setClash] = useState<Clash | null>(null);
   const given = draft ?? (job ? givenOf(job) : null);
-  const latest = useRef<{ given: Given | null; job: Job | undefined; clash: Clash | null }>({
-    given,
-    job,
-    clash,
-  });
-  latest.current = { given, job, clash };
+  const latest = useRef<{ given: Given | null; clash: Clash | null }>({ given, clash });
+  latest.current = { given, clash };
   const reading = useRef<{ timer: number; abort: AbortController | null }>({
     timer: 0,
     abort: null,
@@ -111,10 +110,17 @@ export function useJob(place: Place) {
 
   const keep = useCallback(async () => {
     window.clearTimeout(keeping.current.timer);
-    const { given: now, job: base, clash: open } = latest.current;
+    const { given: now, clash: open } = latest.current;
+    // the cache, not the last drawing: it already knows the version that was just kept
+    const base = client.getQueryData<Job>(key);
     if (!now || !base || open || keeping.current.isBusy) return;
     const part = PARTS.find((name) => !same(now[name], base[name]));
-    if (!part) return;
+    if (!part) {
+      setLine((before) =>
+        before.state === "typing" ? { state: "kept", version: undefined } : before,
+      );
+      return;
+    }
     keeping.current.isBusy = true;
     setLine({ state: "keeping" });
     try {
@@ -143,10 +149,8 @@ export function useJob(place: Place) {
     } finally {
       keeping.current.isBusy = false;
     }
-    const after = latest.current;
-    if (after.given && after.job) {
-      keeping.current.timer = window.setTimeout(() => void keep(), 0);
-    }
+    // whatever was changed meanwhile, or is another part, is kept next
+    keeping.current.timer = window.setTimeout(() => void keep(), 0);
   }, [client, key, works, tag, number]);
 
   const workOut = useCallback(

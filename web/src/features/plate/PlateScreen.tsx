@@ -1,30 +1,18 @@
 import { useId } from "react";
-import { Link, useParams } from "react-router";
-import { Failure } from "../../components/Edges";
+import { Link } from "react-router";
 import { Ghosted } from "../../components/Ghost";
 import { JobFrame } from "../../components/JobFrame";
+import { useRoom } from "../../components/JobRoom";
 import type { Key } from "../../state/keys";
-import { type Place, useJob } from "../../state/useJob";
 import { Checks } from "./Checks";
 import { Gaps } from "./Gaps";
 import { Legend, PlateText } from "./PlateText";
 import { SupplyPlate } from "./SupplyPlate";
 import { runsOf } from "./tokens";
 
-function usePlace(): Place | null {
-  const { works = "", tag = "", number = "" } = useParams();
-  return /^\d{1,7}$/.test(number) ? { works, tag, number: Number(number) } : null;
-}
-
-export function PlateScreen() {
-  const place = usePlace();
-  if (!place) return <Failure error={null} />;
-  return <PlateWork key={`${place.works} ${place.tag} ${place.number}`} place={place} />;
-}
-
 /** What does the plate say, and does it agree with itself and with this supply? */
-function PlateWork({ place }: { place: Place }) {
-  const state = useJob(place);
+export function PlateScreen() {
+  const { place, state } = useRoom();
   const { given, worked } = state;
   const legendId = useId();
   const keys: Key[] = [

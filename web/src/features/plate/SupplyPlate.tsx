@@ -17,7 +17,7 @@ export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPl
   const id = useId();
   const text = supply.text ?? "";
   return (
-    <section className="space-y-3" aria-label="Supply">
+    <section className="space-y-3" aria-label="Supply and verdict">
       <div className="metal px-6 pt-5 pb-4">
         <label htmlFor={id} className="stamp absolute -top-3 left-5 bg-ground px-2">
           Supply

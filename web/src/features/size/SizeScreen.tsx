@@ -1,29 +1,20 @@
 import { useEffect, useState } from "react";
-import { Link, useLocation, useNavigate, useParams } from "react-router";
-import { Failure } from "../../components/Edges";
+import { Link, useLocation, useNavigate } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
+import { useRoom } from "../../components/JobRoom";
 import { Sheet } from "../../components/Sheet";
 import { Stop } from "../../components/shapes";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
-import { type Place, useJob } from "../../state/useJob";
 import { Decides } from "./Decides";
 import { Slip, Withheld } from "./Slip";
 import { WhySheet } from "./WhySheet";
 
-export function SizeScreen() {
-  const { works = "", tag = "", number = "" } = useParams();
-  if (!/^\d{1,7}$/.test(number)) return <Failure error={null} />;
-  return (
-    <SizeWork key={`${works} ${tag} ${number}`} place={{ works, tag, number: Number(number) }} />
-  );
-}
-
 const PLATE_FIELDS = new Set(["supply.text", "power_hp", "volts_v", "amps_a", "rated_load_amps_a"]);
 
 /** Which conductor, and why; what decides it can be changed in place. */
-function SizeWork({ place }: { place: Place }) {
-  const state = useJob(place);
+export function SizeScreen() {
+  const { place, state } = useRoom();
   const { given, worked } = state;
   const navigate = useNavigate();
   const location = useLocation();

@@ -20,7 +20,6 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
       type="button"
       id={step.id}
       aria-expanded={isOpen}
-      aria-label={`${step.label}: ${value}, ${step.rule?.section ?? ""}${isGuess ? ", stands on a guess" : ""}. Why?`}
       data-guess={isGuess}
       data-testid={`slip-${step.id}`}
       onClick={() => onWhy(step.id)}

@@ -18,7 +18,12 @@ function CellTable({ step }: { step: Step }) {
   if (!cell) return null;
   return (
     <figure className="m-0">
-      <div className="overflow-x-auto border border-hair">
+      <section
+        aria-label={cell.title}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
+        tabIndex={0}
+        className="overflow-x-auto border border-hair"
+      >
         <table className="w-full font-mono text-sm">
           <thead>
             <tr>
@@ -52,7 +57,7 @@ function CellTable({ step }: { step: Step }) {
             ))}
           </tbody>
         </table>
-      </div>
+      </section>
       <figcaption className="mt-1 text-sm text-soft">
         {cell.title}. {cell.source}. {cell.units}
       </figcaption>

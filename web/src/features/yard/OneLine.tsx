@@ -27,11 +27,7 @@ export function OneLine({ motors, to }: OneLineProps) {
           const x = 70 + place * step;
           const isOther = motor.supply !== supply;
           return (
-            <Link
-              key={motor.tag}
-              to={to(motor)}
-              aria-label={`${motor.tag}: ${motor.wants || "nothing open"}`}
-            >
+            <Link key={motor.tag} to={to(motor)}>
               <line
                 x1={x}
                 y1="32"

@@ -1,0 +1,25 @@
+import { Outlet, useOutletContext, useParams } from "react-router";
+import { type JobState, type Place, useJob } from "../state/useJob";
+import { NotHere } from "./Edges";
+
+export interface Room {
+  place: Place;
+  state: JobState;
+}
+
+/** One motor's job; its steps share one state, so a step left in a hurry loses nothing. */
+export function JobRoom() {
+  const { works = "", tag = "", number = "" } = useParams();
+  if (!/^\d{1,7}$/.test(number)) return <NotHere />;
+  const place = { works, tag, number: Number(number) };
+  return <JobInside key={`${works} ${tag} ${number}`} place={place} />;
+}
+
+function JobInside({ place }: { place: Place }) {
+  const state = useJob(place);
+  return <Outlet context={{ place, state } satisfies Room} />;
+}
+
+export function useRoom(): Room {
+  return useOutletContext<Room>();
+}
