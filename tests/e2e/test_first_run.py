@@ -7,7 +7,7 @@ import subprocess
 import pytest
 from playwright.sync_api import expect
 
-from conftest import DESK, PANEL, ROOT, enter, violations
+from conftest import DESK, PANEL, ROOT, WORD, enter, violations
 
 KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
 PLATE = (
@@ -243,8 +243,10 @@ def test_a_wrong_password_and_a_foreign_address(browser, base_url, complaints):
     page.get_by_label("Password").fill("wrong")
     page.get_by_role("button", name="Sign in").click()
     expect(page.get_by_role("alert")).to_contain_text("not correct")
-    page.get_by_label("Password").fill("")
-    enter(page, base_url, "pim")
+    page.get_by_label("Password").fill(WORD)
+    page.get_by_role("button", name="Sign in").click()
+    # back to where they wanted to go
+    expect(page.get_by_role("heading", level=1)).to_contain_text("15 hp")
     page.goto("/w/elsewhere")
     expect(page.get_by_role("alert")).to_contain_text("There is no such works here.")
     context.close()

@@ -21,7 +21,7 @@ export function SignIn() {
     setBusy(true);
     try {
       await signIn(String(form.get("username")), String(form.get("password")));
-      await client.invalidateQueries();
+      client.clear();
       navigate((location.state as { from?: string } | null)?.from ?? "/", { replace: true });
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
