@@ -107,7 +107,9 @@ def server(env: Environment) -> str:
 def web(env: Environment) -> str:
     """Test hooks and components."""
     del env
-    return last_line(run("npx", "--no-install", "vitest", "run", cwd=CLONE / "web"))
+    return last_line(
+        run("npx", "--no-install", "vitest", "run", cwd=CLONE / "web", env={"NO_COLOR": "1"})
+    )
 
 
 def e2e(env: Environment) -> str:
