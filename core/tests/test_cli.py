@@ -8,7 +8,7 @@ import pytest
 
 from evencoil.cli import main
 
-GOLDEN = Path(__file__).parent / "golden" / "job-schema-1.json"
+GOLDEN = Path(__file__).parent / "golden" / "job-schema-2.json"
 
 
 def written(folder, **changes):
@@ -23,7 +23,14 @@ def test_size_as_json(capsys):
     assert main(["size", str(GOLDEN), "--format", "json"]) == 0
     said = json.loads(capsys.readouterr().out)
 
-    assert [figure["shown"] for figure in said["figures"]] == ["21", "10 AWG"]
+    assert [figure["shown"] for figure in said["figures"]] == [
+        "21",
+        "10 AWG",
+        "40",
+        "24.12",
+        "10 AWG",
+        "60",
+    ]
     worked = [step for step in said["steps"] if step["kind"] == "worked"]
     assert all(step["rule"] and step["working"] for step in worked)
 
@@ -74,7 +81,7 @@ def test_a_file_that_is_not_there(capsys):
 def test_validate_and_schema(capsys, monkeypatch):
     """A good file is valid with its fingerprint; the schema is JSON; ``-`` reads a pipe."""
     assert main(["validate", str(GOLDEN)]) == 0
-    assert "valid, schema 1" in capsys.readouterr().out
+    assert "valid, schema 2" in capsys.readouterr().out
     monkeypatch.setattr("sys.stdin", io.TextIOWrapper(io.BytesIO(GOLDEN.read_bytes())))
     assert main(["validate", "-", "--format", "json"]) == 0
     assert json.loads(capsys.readouterr().out)["valid"] is True
@@ -87,3 +94,20 @@ def test_a_wrong_call_exits_with_2():
     with pytest.raises(SystemExit) as caught:
         main([])
     assert caught.value.code == 2
+
+
+def test_connect_tells_the_joints_and_what_the_given_ones_do(tmp_path, capsys):
+    """The derived joining, then a wrong one with its volts; a refusal exits with 1."""
+    assert main(["connect", str(GOLDEN), "--format", "json"]) == 0
+    said = json.loads(capsys.readouterr().out)
+    assert said["connection"] == "series_wye"
+    assert said["as_joined"]["verdict"] == "right"
+    assert main(["connect", str(GOLDEN)]) == 0
+    assert "L1  T1" in capsys.readouterr().out
+
+    leads = {"winding": "9-wye", "joints": [{"id": "x", "leads": ["T1", "T1"]}]}
+    assert main(["connect", written(tmp_path, leads=leads), "--format", "json"]) == 0
+    assert json.loads(capsys.readouterr().out)["as_joined"]["refusal"]["code"] == "refused"
+    path = written(tmp_path, plate={"text": "15 HP 230 V 3 PH 3 LEADS"}, leads={})
+    assert main(["connect", path]) == 1
+    assert "withheld: 480 V is 2.09 times" in capsys.readouterr().out

@@ -18,7 +18,11 @@ from evencoil.work import work_out
 
 PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
 SAID = SizeInputs(
-    conductor_material="cu", insulation="THHN/THWN-2", ambient_c="30", current_carrying=3
+    conductor_material="cu",
+    insulation="THHN/THWN-2",
+    ambient_c="30",
+    current_carrying=3,
+    protection_kind="inverse_time_breaker",
 )
 
 
@@ -44,6 +48,7 @@ def test_the_first_run_by_hand():
     assert not [figure for figure in worked.figures if figure.refusal]
     assert {state.step: state.state for state in worked.states} == {
         "plate": "proven",
+        "leads": "open",
         "size": "proven",
     }
 
@@ -65,7 +70,13 @@ def test_a_guess_marks_everything_downstream_and_nothing_else():
     found = steps(run(size=SAID.model_copy(update={"ambient_c": None})))
     marked = {step_id for step_id, step in found.items() if step.marks}
 
-    assert marked == {"ambient_c", "ambient_factor", "ampacity_a", "conductor_size"}
+    assert marked == {
+        "ambient_c",
+        "ambient_factor",
+        "ampacity_a",
+        "conductor_size",
+        "grounding_conductor_size",
+    }
     assert {mark.kind for mark in found["conductor_size"].marks} == {"assumed"}
 
 

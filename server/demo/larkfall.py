@@ -26,6 +26,7 @@ class DemoMotor:
     plate: str = ""
     supply: str = ""
     size: dict[str, object] = field(default_factory=dict)
+    leads: dict[str, object] = field(default_factory=dict)
 
 
 _SAID: dict[str, object] = {
@@ -33,6 +34,26 @@ _SAID: dict[str, object] = {
     "insulation": "THHN/THWN-2",
     "ambient_c": "40",
     "current_carrying": 3,
+    "protection_kind": "dual_element_fuse",
+}
+_SERIES: dict[str, object] = {
+    "winding": "9-wye",
+    "joints": [
+        {"id": "joint.line_1", "leads": ["T1"], "line": "L1"},
+        {"id": "joint.line_2", "leads": ["T2"], "line": "L2"},
+        {"id": "joint.line_3", "leads": ["T3"], "line": "L3"},
+        {"id": "joint.series_a", "leads": ["T4", "T7"]},
+        {"id": "joint.series_b", "leads": ["T5", "T8"]},
+        {"id": "joint.series_c", "leads": ["T6", "T9"]},
+    ],
+}
+_LEFT_LOW: dict[str, object] = {
+    "winding": "9-delta",
+    "joints": [
+        {"id": "joint.line_1", "leads": ["T1", "T6", "T7"], "line": "L1"},
+        {"id": "joint.line_2", "leads": ["T2", "T4", "T8"], "line": "L2"},
+        {"id": "joint.line_3", "leads": ["T3", "T5", "T9"], "line": "L3"},
+    ],
 }
 MOTORS = (
     DemoMotor(
@@ -49,6 +70,7 @@ MOTORS = (
         "40 C AMB, 9 LEADS",
         "480Y/277",
         _SAID,
+        _SERIES,
     ),
     DemoMotor(
         "BM-3",
@@ -56,6 +78,7 @@ MOTORS = (
         "HP 150  V 230/460  A 346/173  RPM 1785  HZ 60  PH 3  SF 1.15  CODE G  DES B  LEADS 9",
         "480Y/277",
         {"conductor_material": "cu", "insulation": "THHN/THWN-2"},
+        _LEFT_LOW,
     ),
     DemoMotor(
         "LS-4",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db.models import Max
 
 from api.problems import ProblemError
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.jobfile import JobFile
 from jobs.models import InputVersion, Job, JobMotor
 from jobs.store import add_input, add_plate, kept
@@ -14,7 +14,7 @@ from people.actions import Action
 from people.models import Role
 from plant.models import Machine, Motor, PlateRevision
 
-__all__ = ["AddMotor", "GiveSize", "GiveSupply", "ImportJob", "ReadPlate", "UsePlate"]
+__all__ = ["AddMotor", "GiveLeads", "GiveSize", "GiveSupply", "ImportJob", "ReadPlate", "UsePlate"]
 
 
 def _tag_taken(tag: str, field: str) -> ProblemError:
@@ -142,6 +142,25 @@ class GiveSize(Action[InputVersion]):
         return add_input(self.link, "size", self.body, self.based_on, self.caller)
 
 
+class GiveLeads(Action[InputVersion]):
+    """Keep which winding it is and what is joined in the box."""
+
+    name = "give leads"
+
+    def __init__(self, caller: Caller, link: JobMotor, body: LeadsInputs, based_on: int) -> None:
+        super().__init__(caller)
+        self.link, self.body, self.based_on = link, body, based_on
+
+    @property
+    def target(self) -> str:
+        """Return motor and job."""
+        return str(self.link)
+
+    def perform(self) -> InputVersion:
+        """Add the version."""
+        return add_input(self.link, "leads", self.body, self.based_on, self.caller)
+
+
 class ImportJob(Action[JobMotor]):
     """Take a job file over: the same motor and job if they are here, else new ones."""
 
@@ -186,6 +205,7 @@ class ImportJob(Action[JobMotor]):
         now = kept(link, works)
         add_plate(link, file.plate, now.newest_plate_n, self.caller)
         add_input(link, "supply", file.supply, now.versions["supply"].n, self.caller)
+        add_input(link, "leads", file.leads, now.versions["leads"].n, self.caller)
         add_input(link, "size", self._size(), now.versions["size"].n, self.caller)
         return link
 

@@ -2,22 +2,22 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Schema, Status
 
 from api.schemas import REFUSALS, ConflictOut, ProblemOut, VersionOut
 from evencoil.editions import edition_of
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.jobfile import JobFile, dump, fingerprint, load
 from evencoil.profile import Profile
 from evencoil.texts import MotorTag
 from evencoil.work import Worked, work_out
-from jobs.actions import GiveSize, GiveSupply, ImportJob, ReadPlate, UsePlate
+from jobs.actions import GiveLeads, GiveSize, GiveSupply, ImportJob, ReadPlate, UsePlate
 from jobs.models import JobMotor
 from jobs.schemas import WorkedOut, worked_out
-from jobs.store import Kept, as_job_file, kept, motor_job, version
+from jobs.store import Kept, as_job_file, kept, motor_job, version, versions_of
 from paper.page import job_page
 from people.access import Caller, caller_in
 from people.models import Works
@@ -42,6 +42,7 @@ class JobOut(Schema):
     newest_plate_n: int
     plate: PlateInputs
     supply: SupplyInputs
+    leads: LeadsInputs
     size: SizeInputs
     versions: dict[str, VersionOut]
     worked: WorkedOut
@@ -52,6 +53,7 @@ class GivenIn(Schema):
 
     plate: PlateInputs = PlateInputs()
     supply: SupplyInputs = SupplyInputs()
+    leads: LeadsInputs = LeadsInputs()
     size: SizeInputs = SizeInputs()
 
 
@@ -67,6 +69,20 @@ class SupplyIn(Schema):
 
     based_on: int
     body: SupplyInputs
+
+
+class LeadsIn(Schema):
+    """Winding and joints, and the version they were made from."""
+
+    based_on: int
+    body: LeadsInputs
+
+
+class EntryOut(VersionOut):
+    """A version of a step's inputs, with what was given and what it changed."""
+
+    body: dict[str, object]
+    changed: list[str]
 
 
 class SizeIn(Schema):
@@ -99,7 +115,7 @@ def _profile(works: Works) -> Profile:
 
 def _job_out(caller: Caller, link: JobMotor) -> JobOut:
     now: Kept = kept(link, caller.works)
-    worked: Worked = work_out(now.plate, now.supply, now.size, _profile(caller.works))
+    worked: Worked = work_out(now.plate, now.supply, now.size, _profile(caller.works), now.leads)
     return JobOut(
         works=caller.works.name,
         tag=link.motor.tag,
@@ -111,6 +127,7 @@ def _job_out(caller: Caller, link: JobMotor) -> JobOut:
         newest_plate_n=now.newest_plate_n,
         plate=now.plate,
         supply=now.supply,
+        leads=now.leads,
         size=now.size,
         versions=now.versions,
         worked=worked_out(worked),
@@ -121,7 +138,9 @@ def _job_out(caller: Caller, link: JobMotor) -> JobOut:
 def work(request: HttpRequest, works: str, body: GivenIn) -> WorkedOut:
     """Work out what is given without keeping anything."""
     caller = caller_in(request, works)
-    return worked_out(work_out(body.plate, body.supply, body.size, _profile(caller.works)))
+    return worked_out(
+        work_out(body.plate, body.supply, body.size, _profile(caller.works), body.leads)
+    )
 
 
 @router.get(JOB, response={200: JobOut, **REFUSALS})
@@ -159,6 +178,43 @@ def give_supply(
     caller = caller_in(request, works)
     row = GiveSupply(caller, motor_job(caller, tag, number), body.body, body.based_on).run()
     return version(row, caller.works)
+
+
+@router.put(f"{JOB}/leads", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
+def give_leads(
+    request: HttpRequest, works: str, tag: str, number: Number, body: LeadsIn
+) -> VersionOut:
+    """Keep which winding it is and what is joined in the box, right or wrong."""
+    caller = caller_in(request, works)
+    row = GiveLeads(caller, motor_job(caller, tag, number), body.body, body.based_on).run()
+    return version(row, caller.works)
+
+
+@router.get(f"{JOB}/history/{{step}}", response={200: list[EntryOut], **REFUSALS})
+def history(
+    request: HttpRequest,
+    works: str,
+    tag: str,
+    number: Number,
+    step: Literal["plate", "supply", "leads", "size"],
+) -> list[EntryOut]:
+    """Return every version of a step's inputs, newest first: who, when, what changed."""
+    caller = caller_in(request, works)
+    rows = versions_of(motor_job(caller, tag, number), step)
+    older = [*[row.body for row in rows[1:]], {}]
+    return [
+        EntryOut(
+            **version(row, caller.works).dict(),
+            body=row.body,
+            changed=sorted(
+                name
+                for name in {*row.body, *before}
+                if row.body.get(name) != before.get(name)
+                and not (before == {} and row.body.get(name) in (None, [], ""))
+            ),
+        )
+        for row, before in zip(rows, older, strict=False)
+    ]
 
 
 @router.put(f"{JOB}/size", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
@@ -220,6 +276,6 @@ def take_over(request: HttpRequest, works: str, body: ImportIn) -> Status[PlaceO
     """Take a job file over; a bad one changes nothing."""
     caller = caller_in(request, works)
     file = load(body.file.encode("utf-8", errors="replace"))
-    work_out(file.plate, file.supply, file.size)
+    work_out(file.plate, file.supply, file.size, None, file.leads)
     link = ImportJob(caller, file, body.as_tag or "").run()
     return Status(201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number))

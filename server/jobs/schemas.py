@@ -6,8 +6,10 @@ from typing import Literal
 
 from ninja import Schema
 
+from evencoil.box import Box
 from evencoil.evidence import Cell, Finding, Mark, Step
 from evencoil.nameplate import Token
+from evencoil.winding import KINDS
 from evencoil.words import Message, say
 from evencoil.work import Figure, Refusal, Worked
 
@@ -58,6 +60,7 @@ class StepOut(Schema):
     cell: CellOut | None
     marks: list[MarkOut]
     tips: list[str]
+    schools: str
 
 
 class RefusalOut(Schema):
@@ -107,10 +110,52 @@ class MissingOut(Schema):
     cost: str
 
 
+class JointOut(Schema):
+    """A joint in the box, with how many conductors meet."""
+
+    id: str
+    leads: list[str]
+    line: str | None
+    conductors: int
+
+
+class CoilOut(Schema):
+    """What one coil sees with the joints as given."""
+
+    name: str
+    start: str
+    end: str
+    volts_v: float
+    rated_v: float
+    percent: float
+    angle_deg: float
+    is_idle: bool
+    is_turned: bool
+
+
+class BoxOut(Schema):
+    """The Leads step: the derived answer, and what the joints given do."""
+
+    kind: str
+    kinds: list[str]
+    leads: list[str]
+    rated_v: float
+    derived_name: str
+    derived: list[JointOut]
+    derived_refusal: RefusalOut | None
+    verdict: Literal["right", "wrong", "open", "untold"]
+    name: str
+    coils: list[CoilOut]
+    findings: list[FindingOut]
+    refusal: RefusalOut | None
+    tell: str
+    note: str
+
+
 class StateOut(Schema):
     """Where a step stands, and its first line."""
 
-    step: Literal["plate", "size"]
+    step: Literal["plate", "leads", "size"]
     state: Literal["open", "working", "held", "proven"]
     shout: str
 
@@ -138,6 +183,7 @@ class WorkedOut(Schema):
     steps: list[StepOut]
     figures: list[FigureOut]
     states: list[StateOut]
+    box: BoxOut
     edition: int
     school: str
 
@@ -182,6 +228,10 @@ def _step(step: Step) -> StepOut:
         cell=_cell(step.cell),
         marks=[_mark(mark) for mark in step.marks],
         tips=[say(tip.message) for tip in step.tips],
+        schools=next(
+            (say(tip.message) for tip in step.tips if tip.message.id == "protection.tip_schools"),
+            "",
+        ),
     )
 
 
@@ -223,6 +273,48 @@ def _token(token: Token) -> TokenOut:
     )
 
 
+def _connection_name(name: str) -> str:
+    return say(Message(f"connection.{name}")) if name else ""
+
+
+def _box(box: Box, leads: int | None) -> BoxOut:
+    winding, outcome, derived = box.winding, box.outcome, box.derived
+    return BoxOut(
+        kind="" if winding is None else winding.kind,
+        kinds=[kind.kind for kind in KINDS.values() if len(kind.leads) == leads],
+        leads=[] if winding is None else list(winding.leads),
+        rated_v=round(box.rated_v or 0, 1),
+        derived_name="" if derived is None else _connection_name(derived.name),
+        derived=[
+            JointOut(
+                id=joint.id, leads=list(joint.leads), line=joint.line, conductors=joint.conductors
+            )
+            for joint in (derived.joints if derived else ())
+        ],
+        derived_refusal=_refusal(Refusal.of(box.derived_error) if box.derived_error else None),
+        verdict="untold" if outcome is None else outcome.verdict,
+        name="" if outcome is None else _connection_name(outcome.name),
+        coils=[
+            CoilOut(
+                name=coil.name,
+                start=coil.start,
+                end=coil.end,
+                volts_v=round(coil.volts_v, 1),
+                rated_v=round(coil.rated_v, 1),
+                percent=round(coil.ratio * 100),
+                angle_deg=round(coil.angle_deg, 1),
+                is_idle=coil.is_idle,
+                is_turned=coil.is_turned,
+            )
+            for coil in (outcome.coils if outcome else ())
+        ],
+        findings=[_finding(found) for found in (outcome.findings if outcome else ())],
+        refusal=_refusal(Refusal.of(box.outcome_error) if box.outcome_error else None),
+        tell="" if box.tell is None else say(box.tell),
+        note="" if box.note is None else say(box.note),
+    )
+
+
 def worked_out(worked: Worked) -> WorkedOut:
     """Return a worked job with every sentence said."""
     supply = worked.supply
@@ -253,6 +345,7 @@ def worked_out(worked: Worked) -> WorkedOut:
             StateOut(step=state.step, state=state.state, shout=say(state.shout))
             for state in worked.states
         ],
+        box=_box(worked.box, worked.reading.plate.leads),
         edition=worked.profile.edition,
         school=worked.profile.school,
     )

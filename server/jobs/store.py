@@ -12,16 +12,30 @@ from pydantic import BaseModel
 
 from api.problems import ProblemError
 from api.schemas import VersionOut
-from evencoil.inputs import PlateInputs, SizeInputs, StepName, SupplyInputs
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StepName, SupplyInputs
 from evencoil.jobfile import SCHEMA, FileMotor, FileProfile, JobFile
 from jobs.models import InputVersion, JobMotor
 from people.access import Caller, not_found
 from people.models import Works
 from plant.models import Motor, PlateRevision
 
-__all__ = ["Kept", "add_input", "add_plate", "as_job_file", "kept", "motor_job", "version"]
+__all__ = [
+    "Kept",
+    "add_input",
+    "add_plate",
+    "as_job_file",
+    "kept",
+    "motor_job",
+    "version",
+    "versions_of",
+]
 
-MODELS: dict[StepName, type[BaseModel]] = {"supply": SupplyInputs, "size": SizeInputs}
+MODELS: dict[str, type[BaseModel]] = {
+    "plate": PlateInputs,
+    "supply": SupplyInputs,
+    "leads": LeadsInputs,
+    "size": SizeInputs,
+}
 Row = TypeVar("Row", PlateRevision, InputVersion)
 
 
@@ -31,6 +45,7 @@ class Kept:
 
     plate: PlateInputs
     supply: SupplyInputs
+    leads: LeadsInputs
     size: SizeInputs
     versions: dict[str, VersionOut]
     newest_plate_n: int
@@ -77,14 +92,17 @@ def kept(link: JobMotor, works: Works) -> Kept:
         PlateRevision.objects.select_related("by").filter(motor=link.motor, n=link.plate_n).first()
     )
     supply, size = _newest_input(link, "supply"), _newest_input(link, "size")
+    leads = _newest_input(link, "leads")
     newest = PlateRevision.objects.filter(motor=link.motor).aggregate(n=Max("n"))["n"] or 0
     return Kept(
         plate=PlateInputs.model_validate(plate.body) if plate else PlateInputs(),
         supply=SupplyInputs.model_validate(supply.body) if supply else SupplyInputs(),
+        leads=LeadsInputs.model_validate(leads.body) if leads else LeadsInputs(),
         size=SizeInputs.model_validate(size.body) if size else SizeInputs(),
         versions={
             "plate": version(plate, works),
             "supply": version(supply, works),
+            "leads": version(leads, works),
             "size": version(size, works),
         },
         newest_plate_n=newest,
@@ -184,5 +202,19 @@ def as_job_file(link: JobMotor, works: Works) -> JobFile:
         profile=FileProfile.model_validate({"edition": works.edition, "school": works.school}),
         plate=now.plate,
         supply=now.supply,
+        leads=now.leads,
         size=now.size,
+    )
+
+
+def versions_of(link: JobMotor, step: str) -> list[PlateRevision | InputVersion]:
+    """Return every version of what was given for a step, newest first."""
+    if step == "plate":
+        return list(
+            PlateRevision.objects.select_related("by").filter(motor=link.motor).order_by("-n")
+        )
+    return list(
+        InputVersion.objects.select_related("by")
+        .filter(job=link.job, motor=link.motor, step=step)
+        .order_by("-n")
     )

@@ -88,6 +88,12 @@ def _wants(worked: Worked, *, is_stale: bool) -> tuple[str, str]:
         wants = (worked.supply_refusal.detail, "plate")
     elif refused is not None:
         wants = (refused.detail, "size")
+    elif worked.box.outcome is not None and worked.box.outcome.verdict == "wrong":
+        wants = (say(worked.box.outcome.findings[0].message), "leads")
+    elif worked.box.derived_error is not None:
+        wants = (str(worked.box.derived_error), "leads")
+    elif worked.box.outcome is not None and worked.box.outcome.verdict == "open":
+        wants = ("Leads not joined yet.", "leads")
     elif guesses:
         plural = "s" if len(guesses) > 1 else ""
         wants = (f"{len(guesses)} assumed figure{plural} to settle.", "size")
@@ -100,7 +106,7 @@ def _line(link: JobMotor, caller: Caller) -> MotorOut:
     profile = Profile(
         edition=edition_of(works.edition), school="exam" if works.school == "exam" else "field"
     )
-    worked = work_out(now.plate, now.supply, now.size, profile)
+    worked = work_out(now.plate, now.supply, now.size, profile, now.leads)
     is_stale = now.newest_plate_n > now.versions["plate"].n
     wants, step = _wants(worked, is_stale=is_stale)
     return MotorOut(

@@ -42,6 +42,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: "leads",
+            lazy: async () => ({
+              Component: (await import("./features/leads/LeadsScreen")).LeadsScreen,
+            }),
+          },
+          {
             path: "size",
             lazy: async () => ({
               Component: (await import("./features/size/SizeScreen")).SizeScreen,

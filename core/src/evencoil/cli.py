@@ -1,4 +1,4 @@
-"""The command line: ``evencoil size|validate JOB.json``.
+"""The command line: ``evencoil size|connect|validate JOB.json``.
 
 Exit codes: 0 all figures found; 1 at least one figure is withheld, with its
 reason; 2 the file or the call is wrong. Errors go to standard error with field
@@ -117,7 +117,7 @@ def _as_table(job: JobFile, worked: Worked, out: TextIO) -> None:
         marks = " ".join(sorted({mark.kind.upper() for mark in step.marks}))
         rule = "" if step.rule is None else step.rule.section
         value = f"{step.shown} {step.unit}".strip()
-        if step.id == "conductor_size":
+        if step.id.endswith("_size"):
             value = step.shown
         line = f"{step.id:24} {value:>14}  {rule:24} {say(step.working)} {marks}"
         print(line.rstrip(), file=out)
@@ -135,6 +135,67 @@ def _size(arguments: argparse.Namespace) -> int:
     else:
         _as_table(job, worked, sys.stdout)
     return WITHHELD if any(figure.refusal for figure in worked.figures) else OK
+
+
+def _connect(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    box = work_out_job(job).box
+    said: dict[str, Any] = {
+        "motor_tag": job.motor.motor_tag,
+        "winding": None if box.winding is None else box.winding.kind,
+    }
+    if box.derived is not None:
+        said["connection"] = box.derived.name
+        said["joints"] = [
+            {"line": joint.line, "leads": list(joint.leads), "conductors": joint.conductors}
+            for joint in box.derived.joints
+        ]
+        said["tell"] = "" if box.tell is None else say(box.tell)
+    error = box.derived_error
+    if error is not None:
+        said["refusal"] = error.problem()
+    if box.outcome is not None and job.leads.joints:
+        said["as_joined"] = {
+            "verdict": box.outcome.verdict,
+            "connection": box.outcome.name,
+            "coils": [
+                {
+                    "coil": coil.name,
+                    "from": coil.start,
+                    "to": coil.end,
+                    "volts_v": round(coil.volts_v, 1),
+                    "rated_v": round(coil.rated_v, 1),
+                    "angle_deg": round(coil.angle_deg, 1),
+                }
+                for coil in box.outcome.coils
+            ],
+            "findings": [say(found.message) for found in box.outcome.findings],
+        }
+    if box.outcome_error is not None:
+        said["as_joined"] = {"refusal": box.outcome_error.problem()}
+    if arguments.format == "json":
+        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        _connect_table(said)
+    return OK if error is None else WITHHELD
+
+
+def _connect_table(said: dict[str, Any]) -> None:
+    print(f"{said['motor_tag']}  {said['winding'] or 'winding not known'}")
+    for joint in said.get("joints", []):
+        line = joint["line"] or "  "
+        print(f"  {line}  {' '.join(joint['leads']):16} {joint['conductors']} conductors")
+    if said.get("tell"):
+        print(f"  {said['tell']}")
+    if "refusal" in said:
+        print(f"  withheld: {said['refusal']['detail']} {said['refusal']['hint']}")
+    for coil in said.get("as_joined", {}).get("coils", []):
+        print(
+            f"  {coil['from']}-{coil['to']:4} {coil['volts_v']:8.1f} V of {coil['rated_v']:.1f} V"
+            f" at {coil['angle_deg']:.1f}°"
+        )
+    for text in said.get("as_joined", {}).get("findings", []):
+        print(f"  {text}")
 
 
 def _validate(arguments: argparse.Namespace) -> int:
@@ -162,6 +223,7 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(dest="command", required=True)
     for name, action, about in (
         ("size", _size, "work out table current and conductor, each with its evidence"),
+        ("connect", _connect, "derive the joints of the leads, and tell what the joints given do"),
         ("validate", _validate, "check a job file without showing its figures"),
     ):
         command = commands.add_parser(name, help=about, description=about)

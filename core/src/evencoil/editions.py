@@ -31,6 +31,12 @@ _SAME: dict[str, str] = {
     "code_letter": "430.7(B)",
     "small_motor_minimum": "430.22(G)",
     "overcurrent_release": "240.4(G)",
+    "overload": "430.32(A)(1)",
+    "overload_ceiling": "430.32(C)",
+    "grounding": "Table 250.122",
+    "grounding_limit": "250.122(A)",
+    "disconnect": "430.110(A)",
+    "disconnect_type": "430.109(A)",
 }
 _MOVED: dict[str, dict[int, str]] = {
     "ampacity": {2017: "Table 310.15(B)(16)", 2020: "Table 310.16", 2023: "Table 310.16"},
@@ -44,9 +50,15 @@ _MOVED: dict[str, dict[int, str]] = {
         2020: "Table 310.15(C)(1)",
         2023: "Table 310.15(C)(1)",
     },
+    "protection": {2017: "Table 430.52", 2020: "Table 430.52", 2023: "Table 430.52(C)(1)"},
+    "protection_step_up": {
+        2017: "430.52(C)(1) Ex. 1",
+        2020: "430.52(C)(1) Ex. 1",
+        2023: "430.52(C)(1)(a)",
+    },
     "parallel": {2017: "310.10(H)", 2020: "310.10(G)", 2023: "310.10(G)"},
 }
-UNSURE: frozenset[str] = frozenset({"small_motor_minimum"})
+UNSURE: frozenset[str] = frozenset({"small_motor_minimum", "protection_step_up"})
 
 
 def edition_of(year: int) -> Edition:

@@ -11,24 +11,29 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer
 
+from evencoil.connection import Joint
 from evencoil.editions import Edition
 from evencoil.nameplate import Assumed
 from evencoil.profile import School
 from evencoil.quantities import number, plain
+from evencoil.sizing.protection import DeviceKind
 from evencoil.texts import LongText, Text
+from evencoil.winding import WindingKind
 
 __all__ = [
     "STEPS",
     "AssumedInput",
     "DecimalText",
+    "JointInput",
+    "LeadsInputs",
     "PlateInputs",
     "SizeInputs",
     "StepName",
     "SupplyInputs",
 ]
 
-StepName = Literal["supply", "size"]
-STEPS: tuple[StepName, ...] = ("supply", "size")
+StepName = Literal["supply", "leads", "size"]
+STEPS: tuple[StepName, ...] = ("supply", "leads", "size")
 
 
 def _decimal(value: object) -> object:
@@ -93,6 +98,28 @@ class SupplyInputs(_Inputs):
     text: Text = ""
 
 
+class JointInput(_Inputs):
+    """Leads that are joined in the box, and the line conductor on them if any.
+
+    The id lasts: a role from the derived answer, a UUID from a person's tap.
+    """
+
+    id: Text = Field(min_length=1)
+    leads: tuple[Text, ...] = Field(default=(), max_length=12)
+    line: Literal["L1", "L2", "L3"] | None = None
+
+    def as_core(self) -> Joint:
+        """Return it as the core takes it."""
+        return Joint(id=self.id, leads=self.leads, line=self.line)
+
+
+class LeadsInputs(_Inputs):
+    """Which winding it is, where that was read by ohms, and the joints in the box."""
+
+    winding: WindingKind | None = None
+    joints: tuple[JointInput, ...] = Field(default=(), max_length=12)
+
+
 class SizeInputs(_Inputs):
     """What decides the sizes besides plate and supply."""
 
@@ -103,5 +130,6 @@ class SizeInputs(_Inputs):
     termination_c: Literal[60, 75] | None = None
     ambient_c: DecimalText | None = None
     current_carrying: int | None = Field(default=None, ge=1, le=100)
+    protection_kind: DeviceKind | None = None
     parallel_sets: int = Field(default=1, ge=1, le=12)
     between_rows: Literal["ask", "next_row_up"] = "ask"

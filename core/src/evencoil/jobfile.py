@@ -19,7 +19,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from evencoil.editions import Edition
 from evencoil.errors import CoreError, FileFormatError, NewerSchemaError
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.profile import Profile, School
 from evencoil.texts import MotorTag, Text
 from evencoil.words import Message
@@ -40,10 +40,17 @@ __all__ = [
 ]
 
 FORMAT = "even-coil-job"
-SCHEMA = 1
+SCHEMA = 2
 MAX_BYTES = 1_000_000
 MAX_DEPTH = 40
-UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+
+
+def _from_1(body: dict[str, Any]) -> dict[str, Any]:
+    """Give a file of schema 1 the Leads step that schema 2 brought."""
+    return {**body, "leads": {"winding": None, "joints": []}}
+
+
+UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1}
 
 
 class _Model(BaseModel):
@@ -70,13 +77,14 @@ class JobFile(_Model):
     """One job of one motor: everything that people gave, nothing worked out."""
 
     format: Literal["even-coil-job"] = "even-coil-job"
-    schema_: Literal[1] = Field(default=1, alias="schema")
+    schema_: Literal[2] = Field(default=2, alias="schema")
     job_id: UUID
     kind: Literal["new"] = "new"
     motor: FileMotor
     profile: FileProfile = FileProfile()
     plate: PlateInputs = PlateInputs()
     supply: SupplyInputs = SupplyInputs()
+    leads: LeadsInputs = LeadsInputs()
     size: SizeInputs = SizeInputs()
 
 
@@ -230,4 +238,4 @@ def work_out_job(job: JobFile) -> Worked:
         As `evencoil.work.work_out`.
     """
     profile = Profile(edition=job.profile.edition, school=job.profile.school)
-    return work_out(job.plate, job.supply, job.size, profile)
+    return work_out(job.plate, job.supply, job.size, profile, job.leads)

@@ -9,19 +9,25 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import Decimal
-from typing import Literal
+from typing import Literal, get_args
 
+from evencoil.box import Box, work_out_box
+from evencoil.connection import Joint
 from evencoil.editions import edition_of
 from evencoil.errors import CoreError, MissingError, RefusedError
 from evencoil.evidence import Mark, Rule, Step, Trail
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.nameplate import Band, PlateReading, read
 from evencoil.profile import Profile
 from evencoil.quantities import plain, show
 from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
+from evencoil.sizing.disconnect import disconnect
 from evencoil.sizing.full_load import MotorFacts, horsepower_from_kw, table_full_load_current
+from evencoil.sizing.grounding import grounding_conductor
+from evencoil.sizing.overload import overload_setting
+from evencoil.sizing.protection import FUSES, DeviceKind, protection_device
 from evencoil.supply import Supply, Verdict, judge, read_supply
-from evencoil.words import Message
+from evencoil.words import Message, say
 
 __all__ = ["Figure", "Refusal", "StepState", "Worked", "work_out"]
 
@@ -31,8 +37,13 @@ _DEFAULTS: dict[str, tuple[str, str, str]] = {
     "insulation": ("THWN", "", "assumed.insulation"),
     "ambient_c": ("30", "°C", "assumed.ambient_c"),
     "current_carrying": ("3", "", "assumed.current_carrying"),
+    "protection_kind": ("dual_element_fuse", "", "assumed.protection_kind"),
 }
-_SHOWN = {"cu": "copper", "al": "aluminium"}
+_SHOWN = {
+    "cu": "copper",
+    "al": "aluminium",
+    **{kind: say(Message(f"kind.{kind}")) for kind in get_args(DeviceKind)},
+}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,7 +74,7 @@ class Figure:
 class StepState:
     """Where a step of the job stands, and the sentence that says it."""
 
-    step: Literal["plate", "size"]
+    step: Literal["plate", "leads", "size"]
     state: State
     shout: Message
 
@@ -88,6 +99,8 @@ class Worked:
         The lines of the Size sheet.
     states : tuple of StepState
         One for each step that exists.
+    box : Box
+        The Leads step: the derived joining, and what the joints given do.
     """
 
     reading: PlateReading
@@ -98,6 +111,7 @@ class Worked:
     figures: tuple[Figure, ...]
     states: tuple[StepState, ...]
     profile: Profile
+    box: Box
 
 
 def _read_step(
@@ -312,6 +326,70 @@ def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trai
     )
 
 
+def _protection(
+    reading: PlateReading, inputs: SizeInputs, profile: Profile, supply: Supply, trail: Trail
+) -> Step:
+    return protection_device(
+        kind=_kind(_size_input(trail, "protection_kind", inputs.protection_kind)),
+        school=profile.school,
+        phases=reading.plate.phases or supply.phases,
+        edition=profile.edition,
+        trail=trail,
+        design_letter=reading.plate.design_letter,
+        is_premium=reading.plate.is_premium_efficiency,
+    )
+
+
+def _kind(name: str) -> DeviceKind:
+    return next(kind for kind in get_args(DeviceKind) if kind == name)
+
+
+def _overload(reading: PlateReading, profile: Profile, trail: Trail) -> Step:
+    plate = reading.plate
+    for name, value in (
+        ("service_factor", plate.service_factor),
+        ("temperature_rise_c", plate.temperature_rise_c),
+    ):
+        if value is not None:
+            _read_step(trail, name, value, "", plain(value), reading)
+    return overload_setting(
+        service_factor=plate.service_factor,
+        temperature_rise_c=plate.temperature_rise_c,
+        edition=profile.edition,
+        trail=trail,
+    )
+
+
+def _grounding(reading: PlateReading, profile: Profile, supply: Supply, trail: Trail) -> Step:
+    _wait_for(trail, "protection_device_a", "conductor_size")
+    return grounding_conductor(
+        material=str(trail["conductor_material"].value),
+        kind=_kind(str(trail["protection_kind"].value)),
+        phases=reading.plate.phases or supply.phases,
+        edition=profile.edition,
+        trail=trail,
+    )
+
+
+def _disconnect(profile: Profile, trail: Trail) -> Step:
+    _wait_for(trail, "protection_device_a")
+    is_fuse = str(trail["protection_kind"].value) in FUSES
+    return disconnect(
+        fuse_a=trail.number("protection_device_a") if is_fuse else None,
+        edition=profile.edition,
+        trail=trail,
+    )
+
+
+def _wait_for(trail: Trail, *names: str) -> None:
+    if any(name not in trail for name in names):
+        raise MissingError(
+            Message("size.waits_device"),
+            field="protection_device_a",
+            hint=Message("size.waits_device.hint"),
+        )
+
+
 def _figure(figure: str, make: Callable[[], Step]) -> Figure:
     try:
         return Figure(id=figure, step=make().id)
@@ -350,6 +428,34 @@ def _band_text(band: Band) -> str:
     return plain(band.low) if band.low == band.high else f"{plain(band.low)}-{plain(band.high)}"
 
 
+def _leads_state(box: Box) -> StepState:
+    outcome, error = box.outcome, box.outcome_error or box.derived_error
+    state: State = "open"
+    shout = Message("shout.leads.open")
+    if box.outcome_error is not None or (outcome is None and error is not None):
+        missing = error is not None and error.code == "missing"
+        state = "open" if missing else "held"
+        shout = Message("shout.leads.wants", {"detail": str(error)})
+    elif outcome is not None and outcome.verdict == "right":
+        joints = (
+            " · ".join(_joint_text(joint) for joint in box.derived.joints) if box.derived else ""
+        )
+        state = "proven"
+        shout = Message(
+            "shout.leads",
+            {"name": say(Message(f"connection.{outcome.name}")), "joints": joints},
+        )
+    elif outcome is not None and outcome.verdict == "wrong":
+        state = "held"
+        shout = Message("shout.leads.wrong", {"fault": say(outcome.findings[0].message)})
+    return StepState(step="leads", state=state, shout=shout)
+
+
+def _joint_text(joint: Joint) -> str:
+    leads = "-".join(lead.removeprefix("T") for lead in joint.leads)
+    return f"{joint.line} {leads}" if joint.line else leads
+
+
 def _size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
     refused = next((figure for figure in figures if figure.refusal), None)
     if refused is not None and refused.refusal is not None:
@@ -360,13 +466,18 @@ def _size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
             state="held" if held else "open",
             shout=Message(shout, {"detail": refused.refusal.detail}),
         )
-    guessed = any(mark.kind == "assumed" for mark in trail["conductor_size"].marks)
+    guessed = any(mark.kind == "assumed" for step in trail for mark in step.marks)
     return StepState(
         step="size",
         state="working" if guessed else "proven",
         shout=Message(
-            "shout.size",
-            {"flc": trail["table_flc_a"].shown, "size": trail["conductor_size"].shown},
+            "shout.size.full",
+            {
+                "size": trail["conductor_size"].shown,
+                "device": trail["protection_device_a"].shown,
+                "kind": trail["protection_kind"].shown,
+                "trip": trail["overload_setting_a"].shown,
+            },
         ),
     )
 
@@ -376,6 +487,7 @@ def work_out(
     supply: SupplyInputs,
     size: SizeInputs,
     profile: Profile | None = None,
+    leads: LeadsInputs | None = None,
 ) -> Worked:
     """Work a job out from what people gave.
 
@@ -390,6 +502,8 @@ def work_out(
         works' own.
     profile : Profile, optional
         The works' own rules.
+    leads : LeadsInputs, optional
+        The winding's kind and the joints.
 
     Returns
     -------
@@ -414,14 +528,34 @@ def work_out(
             raise error if error is not None else RuntimeError("no verdict and no error")
         return _full_load(reading, found, verdict, size, profile, trail)
 
-    def wire() -> Step:
-        if "table_flc_a" not in trail:
-            raise MissingError(
-                Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
-            )
-        return _conductor(reading, size, profile, trail)
+    def after_flc(make: Callable[[Supply], Step]) -> Callable[[], Step]:
+        def made() -> Step:
+            if found is None or "table_flc_a" not in trail:
+                raise MissingError(
+                    Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
+                )
+            return make(found)
 
-    figures = (_figure("table_flc_a", flc), _figure("conductor_size", wire))
+        return made
+
+    figures = (
+        _figure("table_flc_a", flc),
+        _figure(
+            "conductor_size",
+            after_flc(lambda _: _conductor(reading, size, profile, trail)),
+        ),
+        _figure(
+            "protection_device_a",
+            after_flc(lambda on: _protection(reading, size, profile, on, trail)),
+        ),
+        _figure("overload_setting_a", after_flc(lambda _: _overload(reading, profile, trail))),
+        _figure(
+            "grounding_conductor_size",
+            after_flc(lambda on: _grounding(reading, profile, on, trail)),
+        ),
+        _figure("disconnect_switch_a", after_flc(lambda _: _disconnect(profile, trail))),
+    )
+    box = work_out_box(reading, found, verdict, error, leads or LeadsInputs())
     return Worked(
         reading=reading,
         supply=found,
@@ -429,6 +563,7 @@ def work_out(
         supply_refusal=None if error is None else Refusal.of(error),
         steps=tuple(trail),
         figures=figures,
-        states=(_plate_state(reading), _size_state(figures, trail)),
+        states=(_plate_state(reading), _leads_state(box), _size_state(figures, trail)),
         profile=profile,
+        box=box,
     )

@@ -23,6 +23,7 @@ BODIES = {
     "put plate": {"based_on": 0, "body": {"text": "20 HP"}},
     "put supply": {"based_on": 0, "body": {"text": "240 delta"}},
     "put size": {"based_on": 0, "body": {}},
+    "put leads": {"based_on": 0, "body": {}},
     "post motors": {"tag": "X-1"},
     "post import": {"file": "{}"},
     "post work-out": {},
@@ -31,7 +32,7 @@ BODIES = {
 
 def filled(path, works):
     """Return an operation's address for the motor IC-2 of a works."""
-    return path.format(works=works, tag="IC-2", number=1)
+    return path.format(works=works, tag="IC-2", number=1, step="plate")
 
 
 def test_the_committed_file_is_what_the_code_says():

@@ -66,12 +66,17 @@ def test_every_change_is_a_version_and_the_same_again_is_none(client):
         ("plate", {"text": "20 HP 460 V"}, {"text": "25 HP 460 V", "assumed": []}),
         ("supply", {"text": "208Y/120"}, {"text": "240 delta"}),
         ("size", {"conductor_material": "al"}, None),
+        ("leads", {"winding": "9-delta"}, {"winding": "9-wye", "joints": []}),
     ],
 )
 def test_a_stale_write_is_told_what_differs(client, part, mine, theirs):
     """The second of two people gets 409 with the first one's version; nothing is lost."""
     other = signed_in(caller("here", "ben"))
-    first = put(other, part, 1, theirs or {"conductor_material": "al", "ambient_c": "40"})
+    begun = 0 if part == "leads" else 1
+    if part == "leads":
+        put(client, part, 0, {})
+        begun = 1
+    first = put(other, part, begun, theirs or {"conductor_material": "al", "ambient_c": "40"})
     assert first.status_code == 200
     second = put(client, part, 1, mine)
 
@@ -260,3 +265,40 @@ def test_every_change_leaves_a_line_in_the_log(client):
     last = ActionLog.objects.order_by("-pk").first()
 
     assert (last.by.username, last.action, last.target) == ("ann", "give supply", "IC-2 job 1")
+
+
+def test_history_tells_who_changed_what_and_an_old_version_can_come_back(client):
+    """Three versions of the supply, newest first, each with what it changed."""
+    put(client, "supply", 1, {"text": "240 delta"})
+    other = signed_in(caller("here", "ben"))
+    put(other, "supply", 2, {"text": "208Y/120"})
+    rows = client.get(f"{JOB}/history/supply").json()
+
+    assert [(row["n"], row["by"], row["body"]["text"]) for row in rows] == [
+        (3, "ben", "208Y/120"),
+        (2, "ann", "240 delta"),
+        (1, "ann", "480Y/277"),
+    ]
+    assert all(row["changed"] == ["text"] for row in rows)
+    assert put(client, "supply", 3, rows[-1]["body"]).json()["n"] == 4
+    assert client.get(JOB).json()["supply"]["text"] == "480Y/277"
+
+
+def test_a_wrong_join_is_kept_and_told_for_what_it_does(client):
+    """The box may be wrong: it is stored as found, and the coils say so."""
+    joints = [
+        {"id": str(uuid.uuid4()), "leads": leads, "line": line}
+        for leads, line in (
+            (["T1", "T7"], "L1"), (["T2", "T8"], "L2"), (["T3", "T9"], "L3"),
+            (["T4", "T5", "T6"], None),
+        )
+    ]  # fmt: skip
+    answer = put(client, "leads", 0, {"winding": "9-wye", "joints": joints})
+    box = client.get(JOB).json()["worked"]["box"]
+
+    assert answer.status_code == 200
+    assert box["verdict"] == "wrong"
+    assert {round(coil["percent"] / 10) for coil in box["coils"]} == {21}
+    assert [joint["leads"] for joint in box["derived"] if joint["line"] is None] == [
+        ["T4", "T7"], ["T5", "T8"], ["T6", "T9"],
+    ]  # fmt: skip

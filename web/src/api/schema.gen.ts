@@ -84,6 +84,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/history/{step}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * History
+         * @description Return every version of a step's inputs, newest first: who, when, what changed.
+         */
+        get: operations["jobs_router_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/leads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Leads
+         * @description Keep which winding it is and what is joined in the box, right or wrong.
+         */
+        put: operations["jobs_router_give_leads"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/page": {
         parameters: {
             query?: never;
@@ -274,6 +314,41 @@ export interface components {
             value: string;
         };
         /**
+         * BoxOut
+         * @description The Leads step: the derived answer, and what the joints given do.
+         */
+        BoxOut: {
+            /** Coils */
+            coils: components["schemas"]["CoilOut"][];
+            /** Derived */
+            derived: components["schemas"]["JointOut"][];
+            /** Derived Name */
+            derived_name: string;
+            derived_refusal: components["schemas"]["RefusalOut"] | null;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Kind */
+            kind: string;
+            /** Kinds */
+            kinds: string[];
+            /** Leads */
+            leads: string[];
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Rated V */
+            rated_v: number;
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Tell */
+            tell: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "wrong" | "open" | "untold";
+        };
+        /**
          * CellOut
          * @description A table cell with the row above and below.
          */
@@ -296,6 +371,30 @@ export interface components {
             units: string;
         };
         /**
+         * CoilOut
+         * @description What one coil sees with the joints as given.
+         */
+        CoilOut: {
+            /** Angle Deg */
+            angle_deg: number;
+            /** End */
+            end: string;
+            /** Is Idle */
+            is_idle: boolean;
+            /** Is Turned */
+            is_turned: boolean;
+            /** Name */
+            name: string;
+            /** Percent */
+            percent: number;
+            /** Rated V */
+            rated_v: number;
+            /** Start */
+            start: string;
+            /** Volts V */
+            volts_v: number;
+        };
+        /**
          * ConflictOut
          * @description Somebody else changed it first: their version, and what they gave.
          */
@@ -313,6 +412,24 @@ export interface components {
             /** Hint */
             hint: string;
             theirs: components["schemas"]["VersionOut"];
+        };
+        /**
+         * EntryOut
+         * @description A version of a step's inputs, with what was given and what it changed.
+         */
+        EntryOut: {
+            /** At */
+            at: string;
+            /** Body */
+            body: {
+                [key: string]: unknown;
+            };
+            /** By */
+            by: string;
+            /** Changed */
+            changed: string[];
+            /** N */
+            n: number;
         };
         /**
          * FigureOut
@@ -394,6 +511,13 @@ export interface components {
         GivenIn: {
             /**
              * @default {
+             *       "joints": [],
+             *       "winding": null
+             *     }
+             */
+            leads: components["schemas"]["LeadsInputs"];
+            /**
+             * @default {
              *       "assumed": [],
              *       "text": ""
              *     }
@@ -408,6 +532,7 @@ export interface components {
              *       "edition": null,
              *       "insulation": null,
              *       "parallel_sets": 1,
+             *       "protection_kind": null,
              *       "school": null,
              *       "termination_c": null
              *     }
@@ -452,6 +577,13 @@ export interface components {
              * @constant
              */
             kind: "new";
+            /**
+             * @default {
+             *       "joints": [],
+             *       "winding": null
+             *     }
+             */
+            leads: components["schemas"]["LeadsInputs"];
             motor: components["schemas"]["FileMotor"];
             /**
              * @default {
@@ -469,10 +601,10 @@ export interface components {
             profile: components["schemas"]["FileProfile"];
             /**
              * Schema
-             * @default 1
+             * @default 2
              * @constant
              */
-            schema: 1;
+            schema: 2;
             /**
              * @default {
              *       "ambient_c": null,
@@ -482,6 +614,7 @@ export interface components {
              *       "edition": null,
              *       "insulation": null,
              *       "parallel_sets": 1,
+             *       "protection_kind": null,
              *       "school": null,
              *       "termination_c": null
              *     }
@@ -505,6 +638,7 @@ export interface components {
             job: number;
             /** Kind */
             kind: string;
+            leads: components["schemas"]["LeadsInputs"];
             /** Machine */
             machine: string;
             /** Name */
@@ -523,6 +657,59 @@ export interface components {
             worked: components["schemas"]["WorkedOut"];
             /** Works */
             works: string;
+        };
+        /**
+         * JointInput
+         * @description Leads that are joined in the box, and the line conductor on them if any.
+         *
+         *     The id lasts: a role from the derived answer, a UUID from a person's tap.
+         */
+        JointInput: {
+            /** Id */
+            id: string;
+            /**
+             * Leads
+             * @default []
+             */
+            leads: string[];
+            /** Line */
+            line?: ("L1" | "L2" | "L3") | null;
+        };
+        /**
+         * JointOut
+         * @description A joint in the box, with how many conductors meet.
+         */
+        JointOut: {
+            /** Conductors */
+            conductors: number;
+            /** Id */
+            id: string;
+            /** Leads */
+            leads: string[];
+            /** Line */
+            line: string | null;
+        };
+        /**
+         * LeadsIn
+         * @description Winding and joints, and the version they were made from.
+         */
+        LeadsIn: {
+            /** Based On */
+            based_on: number;
+            body: components["schemas"]["LeadsInputs"];
+        };
+        /**
+         * LeadsInputs
+         * @description Which winding it is, where that was read by ohms, and the joints in the box.
+         */
+        LeadsInputs: {
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["JointInput"][];
+            /** Winding */
+            winding?: ("3-wye" | "3-delta" | "9-wye" | "9-delta") | null;
         };
         /**
          * MarkOut
@@ -728,6 +915,8 @@ export interface components {
              * @default 1
              */
             parallel_sets: number;
+            /** Protection Kind */
+            protection_kind?: ("dual_element_fuse" | "nontime_delay_fuse" | "inverse_time_breaker" | "instantaneous_breaker") | null;
             /** School */
             school?: ("exam" | "field") | null;
             /** Termination C */
@@ -749,7 +938,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "plate" | "size";
+            step: "plate" | "leads" | "size";
         };
         /**
          * StepOut
@@ -769,6 +958,8 @@ export interface components {
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             rule: components["schemas"]["RuleOut"] | null;
+            /** Schools */
+            schools: string;
             /** Shown */
             shown: string;
             /** Tips */
@@ -858,6 +1049,7 @@ export interface components {
          * @description A whole job, worked out from what people gave.
          */
         WorkedOut: {
+            box: components["schemas"]["BoxOut"];
             /** Checks */
             checks: components["schemas"]["FindingOut"][];
             /** Edition */
@@ -1149,6 +1341,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_router_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                step: "plate" | "supply" | "leads" | "size";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_router_give_leads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeadsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
                 };
             };
             /** @description Unprocessable Entity */

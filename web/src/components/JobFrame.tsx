@@ -8,6 +8,7 @@ import type { JobState, Line, Place } from "../state/useJob";
 import { words } from "../words/en";
 import { ClashSlab } from "./ClashSlab";
 import { Failure, Waiting } from "./Edges";
+import { HistorySheet } from "./HistorySheet";
 import { KeySheet } from "./KeySheet";
 import { ProblemSlab, Shout, Stop, Tag } from "./shapes";
 import { TopBar } from "./TopBar";
@@ -48,6 +49,7 @@ export function JobFrame({
   const navigate = useNavigate();
   const session = useSession();
   const [isHelp, setHelp] = useState(false);
+  const [isHistory, setHistory] = useState(false);
   const isPanel = useDevice().seat === "panel";
   const { job, worked, line, refusal } = state;
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
@@ -59,6 +61,8 @@ export function JobFrame({
     { press: "[", does: "Step before", run: () => navigate(`${base}/${beside(-1)}`) },
     { press: "]", does: "Step after", run: () => navigate(`${base}/${beside(1)}`) },
     { press: "g p", does: "Go to Plate", run: () => navigate(`${base}/plate`) },
+    { press: "g l", does: "Go to Leads", run: () => navigate(`${base}/leads`) },
+    { press: "h", does: "History of this step", run: () => setHistory(true) },
     { press: "g s", does: "Go to Size", run: () => navigate(`${base}/size`) },
     { press: "g y", does: "Go to the Yard", run: () => navigate(`/w/${place.works}`) },
     { press: "p", does: "Print this job", run: () => window.open(`/api${base}/page`, "_blank") },
@@ -114,6 +118,9 @@ export function JobFrame({
           {version && version.n > 0 && (
             <p className="flex flex-wrap items-center gap-2 text-sm text-soft">
               Version {version.n} <Tag who={version.by} when={version.at} />
+              <button type="button" className="ask" onClick={() => setHistory(true)}>
+                History
+              </button>
             </p>
           )}
         </main>
@@ -127,6 +134,9 @@ export function JobFrame({
           {!isPanel && others}
         </div>
       </footer>
+      {isHistory && (
+        <HistorySheet place={place} step={step} state={state} onClose={() => setHistory(false)} />
+      )}
       <KeySheet keys={all} isOpen={isHelp} onOpenChange={setHelp} />
     </>
   );

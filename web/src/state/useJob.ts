@@ -19,6 +19,7 @@ export interface Place {
 export interface Given {
   plate: Schemas["PlateInputs"];
   supply: Schemas["SupplyInputs"];
+  leads: Schemas["LeadsInputs"];
   size: Schemas["SizeInputs"];
 }
 export type Part = keyof Given;
@@ -38,9 +39,14 @@ export interface Clash {
 
 const READ_AFTER_MS = 40;
 const KEEP_AFTER_MS = 900;
-const PARTS: readonly Part[] = ["plate", "supply", "size"];
+const PARTS: readonly Part[] = ["plate", "supply", "leads", "size"];
 
-const givenOf = (job: Job): Given => ({ plate: job.plate, supply: job.supply, size: job.size });
+const givenOf = (job: Job): Given => ({
+  plate: job.plate,
+  supply: job.supply,
+  leads: job.leads,
+  size: job.size,
+});
 const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
 
 function put(place: Place, part: Part, given: Given, basedOn: number) {
@@ -59,6 +65,15 @@ function put(place: Place, part: Part, given: Given, basedOn: number) {
       api.PUT("/api/w/{works}/m/{tag}/j/{number}/supply", {
         params,
         body: { based_on: basedOn, body: given.supply },
+        keepalive: true,
+      }),
+    );
+  }
+  if (part === "leads") {
+    return told(
+      api.PUT("/api/w/{works}/m/{tag}/j/{number}/leads", {
+        params,
+        body: { based_on: basedOn, body: given.leads },
         keepalive: true,
       }),
     );

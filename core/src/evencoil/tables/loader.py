@@ -105,8 +105,21 @@ class Table:
         value = self.number(row, column)
         if value is None:
             raise ValueError(f"{self.name}: row {row}, column {column} is empty")
+        return Found(
+            value=value, cell=self._cell(row, column), marks=self._marks(row, column, edition)
+        )
+
+    def find_text(self, row: int, column: str, *, edition: int) -> Found:
+        """Return a cell that holds a size and no figure; its ``value`` is its place."""
+        return Found(
+            value=Decimal(row),
+            cell=self._cell(row, column),
+            marks=self._marks(row, column, edition),
+        )
+
+    def _cell(self, row: int, column: str) -> Cell:
         above = max(row - 1, 0)
-        cell = Cell(
+        return Cell(
             table=self.name,
             title=self.title,
             source=self.source,
@@ -116,7 +129,6 @@ class Table:
             hit_row=row - above,
             hit_column=self.columns.index(column),
         )
-        return Found(value=value, cell=cell, marks=self._marks(row, column, edition))
 
     def _marks(self, row: int, column: str, edition: int) -> tuple[Mark, ...]:
         keys = _KEYS.get(self.name, (self.columns[0],))

@@ -8,8 +8,8 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from demo.larkfall import MACHINE, MOTORS, PASSWORD, PEOPLE, WORKS
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
-from jobs.actions import AddMotor, GiveSize, GiveSupply, ReadPlate
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from jobs.actions import AddMotor, GiveLeads, GiveSize, GiveSupply, ReadPlate
 from people.access import Caller
 from people.models import Member, User, Works
 from plant.models import Motor
@@ -40,6 +40,8 @@ class Command(BaseCommand):
                 ReadPlate(fitter, link, PlateInputs(text=motor.plate), 0).run()
             if motor.supply:
                 GiveSupply(planner, link, SupplyInputs(text=motor.supply), 0).run()
+            if motor.leads:
+                GiveLeads(fitter, link, LeadsInputs.model_validate(motor.leads), 0).run()
             if motor.size:
                 GiveSize(planner, link, SizeInputs.model_validate(motor.size), 0).run()
         self.stdout.write(f"{works.name}: {', '.join(PEOPLE)}")

@@ -255,6 +255,39 @@ export function Decides({ size, worked, onSizeChange, onRest }: DecidesProps) {
           </select>
         </Said>
       </div>
+      <Said
+        label="Short-circuit device"
+        guess={guessOf("protection_kind")}
+        onSettle={() => set({ protection_kind: "dual_element_fuse" })}
+      >
+        <Choice
+          options={[
+            { value: "dual_element_fuse", label: "Dual-element fuse" },
+            { value: "nontime_delay_fuse", label: "Fuse, no time delay" },
+            { value: "inverse_time_breaker", label: "Inverse-time breaker" },
+            { value: "instantaneous_breaker", label: "Instantaneous breaker" },
+          ]}
+          value={size.protection_kind ?? null}
+          onValueChange={(value) =>
+            set({ protection_kind: value as NonNullable<Size["protection_kind"]> })
+          }
+        />
+      </Said>
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="stamp text-soft" id="school">
+          School
+        </span>
+        <div role="group" aria-labelledby="school">
+          <Choice
+            options={[
+              { value: "exam", label: "Exam: not above" },
+              { value: "field", label: "Field: next size up" },
+            ]}
+            value={worked.school}
+            onValueChange={(value) => set({ school: value === "exam" ? "exam" : "field" })}
+          />
+        </div>
+      </div>
       <div className="flex flex-wrap items-center gap-2">
         <span className="stamp text-soft" id="edition">
           Edition

@@ -42,6 +42,18 @@ export function SizeScreen() {
   };
   const keys: Key[] = [
     {
+      press: "s",
+      does: "Switch school",
+      run: () => {
+        if (given && worked) {
+          state.change("size", {
+            ...given.size,
+            school: worked.school === "exam" ? "field" : "exam",
+          });
+        }
+      },
+    },
+    {
       press: "w",
       does: "Why, for the figure in focus",
       run: () => {
@@ -106,7 +118,10 @@ export function SizeScreen() {
     >
       {given && worked && (
         <div className="space-y-6">
-          <div className="grid items-start gap-4 sm:grid-cols-2" data-testid="figures">
+          <div
+            className="grid items-start gap-x-4 gap-y-3 sm:grid-cols-2 md:grid-cols-3"
+            data-testid="figures"
+          >
             {figures.map((figure) => {
               const step = steps.find((other) => other.id === figure.step);
               if (step) {
@@ -123,7 +138,7 @@ export function SizeScreen() {
               if (figure.refusal && figure.refusal.code !== "missing") {
                 const isHold = figure.refusal.code === "not_in_table";
                 return (
-                  <div key={figure.id} className="sm:col-span-2">
+                  <div key={figure.id} className="sm:col-span-2 md:col-span-3">
                     <Stop strength={isHold ? "hold" : "stop"} title={figure.refusal.detail}>
                       <p>{figure.refusal.hint}</p>
                       <div className="flex flex-wrap gap-3">

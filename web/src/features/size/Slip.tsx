@@ -1,7 +1,30 @@
+import { useEffect, useRef, useState } from "react";
 import type { Figure, Step } from "../../api/client";
 import { Ghosted } from "../../components/Ghost";
 import { Notches } from "../../components/shapes";
 import { words } from "../../words/en";
+
+/** A figure with its unit; a conductor size carries its own. */
+export function shownOf(step: Step): string {
+  const isBare = !step.unit || step.unit === "AWG" || step.unit === "kcmil";
+  return isBare ? step.shown : `${step.shown} ${step.unit}`;
+}
+
+/** True from a change of the figure until its Why is opened. */
+function useMoved(value: string, isOpen: boolean): boolean {
+  const seen = useRef(value);
+  const [hasMoved, setMoved] = useState(false);
+  useEffect(() => {
+    if (seen.current !== value) {
+      seen.current = value;
+      setMoved(true);
+    }
+  }, [value]);
+  useEffect(() => {
+    if (isOpen) setMoved(false);
+  }, [isOpen]);
+  return hasMoved && !isOpen;
+}
 
 export interface SlipProps {
   step: Step;
@@ -12,9 +35,9 @@ export interface SlipProps {
 
 /** Worked out by a rule: rule number in the corner, always opens Why. */
 export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
+  const hasMoved = useMoved(shownOf(step), isOpen);
   const isGuess = step.marks.some((mark) => mark.kind === "assumed");
-  const value =
-    step.id === "conductor_size" || !step.unit ? step.shown : `${step.shown} ${step.unit}`;
+  const value = shownOf(step);
   return (
     <button
       type="button"
@@ -40,6 +63,8 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
         {step.marks.map((mark) => mark.kind).includes("check_the_book") && (
           <b className="stamp text-caution">{words.marks.check_the_book}</b>
         )}
+        {hasMoved && <b className="stamp text-plum">moved</b>}
+        {step.schools && <span className="font-mono text-xs">{`< ${step.schools} >`}</span>}
         <span className="ml-auto font-semibold text-plum underline underline-offset-3">Why?</span>
       </span>
       <Notches />

@@ -1,15 +1,12 @@
 import type { Step, Worked } from "../../api/client";
 import { words } from "../../words/en";
+import { shownOf } from "./Slip";
 
 export interface WhySheetProps {
   worked: Worked;
   step: Step;
   /** Go on to another step that this one stands on. */
   onStepChange: (id: string) => void;
-}
-
-function unitOf(step: Step): string {
-  return step.id === "conductor_size" || !step.unit ? step.shown : `${step.shown} ${step.unit}`;
 }
 
 /** The cell that was read, with the row above and the row below. */
@@ -74,7 +71,7 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
   const assumed = inputs.filter((other) => other.kind === "assumed").length;
   return (
     <div className="space-y-3" data-testid="why">
-      <p className="font-mono text-3xl font-semibold">{unitOf(step)}</p>
+      <p className="font-mono text-3xl font-semibold">{shownOf(step)}</p>
       <section>
         <h3 className="stamp text-soft">Sum</h3>
         <p className="font-mono">{step.working}</p>
@@ -93,7 +90,7 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
                   {other.label}
                 </button>
                 <span className="text-right">
-                  <span className="font-mono font-semibold">{unitOf(other)}</span>{" "}
+                  <span className="font-mono font-semibold">{shownOf(other)}</span>{" "}
                   <span className="text-sm text-soft">
                     {other.kind === "worked" ? other.rule?.section : words.kinds[other.kind]}
                   </span>

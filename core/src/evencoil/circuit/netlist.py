@@ -1,0 +1,77 @@
+"""Devices and wires with ids that never change, and the nets they make.
+
+A terminal is written ``device.terminal``. A wire joins exactly two terminals.
+Everything that wires join is one net. Ids from a recipe are roles
+(``motor``, ``joint.line_1``); ids from a person are UUIDs. Tags and numbers
+are labels and stand elsewhere.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+__all__ = ["Device", "Netlist", "Wire"]
+
+
+@dataclass(frozen=True, slots=True)
+class Device:
+    """A device: its lasting id, its type, its terminals.
+
+    All terminals of a ``joint`` are one point; those of a motor or a supply
+    are apart.
+    """
+
+    id: str
+    type: str
+    terminals: tuple[str, ...]
+    parameters: Mapping[str, str] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Wire:
+    """One conductor between two terminals."""
+
+    id: str
+    start: str
+    end: str
+
+
+@dataclass(frozen=True, slots=True)
+class Netlist:
+    """Devices and wires of one job and motor."""
+
+    devices: tuple[Device, ...]
+    wires: tuple[Wire, ...]
+
+    def terminals(self) -> tuple[str, ...]:
+        """Return every terminal as ``device.terminal``, in order."""
+        return tuple(
+            f"{device.id}.{terminal}" for device in self.devices for terminal in device.terminals
+        )
+
+    def nets(self) -> dict[str, int]:
+        """Return the net of every terminal, numbered from 0 in order.
+
+        Raises
+        ------
+        KeyError
+            If a wire ends at a terminal that no device has: a bug.
+        """
+        parent = {terminal: terminal for terminal in self.terminals()}
+
+        def root(terminal: str) -> str:
+            while parent[terminal] != terminal:
+                parent[terminal] = parent[parent[terminal]]
+                terminal = parent[terminal]
+            return terminal
+
+        for wire in self.wires:
+            parent[root(wire.start)] = root(wire.end)
+        for device in self.devices:
+            if device.type == "joint":
+                names = [f"{device.id}.{terminal}" for terminal in device.terminals]
+                for name in names[1:]:
+                    parent[root(name)] = root(names[0])
+        numbers: dict[str, int] = {}
+        return {terminal: numbers.setdefault(root(terminal), len(numbers)) for terminal in parent}

@@ -1,0 +1,123 @@
+"""Overload protection of one motor: set from the plate current.
+
+Units: current [A], temperature rise [C].
+Rules: NEC 430.32(A)(1) and 430.32(C), 430.6(A)(2). Table: ``nec/430_32``.
+Left out: heaters in a winding leg or behind current transformers, integral
+protectors, heater tables, dials that contain the 125 % already.
+"""
+
+from __future__ import annotations
+
+from decimal import Decimal
+
+from evencoil.editions import Edition, rule
+from evencoil.errors import MissingError
+from evencoil.evidence import Step, Tip, Trail
+from evencoil.quantities import plain, show
+from evencoil.tables import table
+from evencoil.words import Message
+
+__all__ = ["overload_setting"]
+
+_LARGE_SERVICE_FACTOR = Decimal("1.15")
+_COOL_RISE_C = Decimal(40)
+
+
+def overload_setting(
+    *,
+    service_factor: Decimal | None,
+    temperature_rise_c: Decimal | None,
+    edition: Edition,
+    trail: Trail,
+) -> Step:
+    """Return the largest setting of the overload device.
+
+    Parameters
+    ----------
+    service_factor : Decimal or None
+        As stamped; None counts as below 1.15.
+    temperature_rise_c : Decimal or None
+        As stamped. [C]
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``plate_amps_a``; the steps are added to it.
+
+    Returns
+    -------
+    Step
+        ``overload_setting_a``, with ``overload_ceiling_a`` beside it. [A]
+
+    Raises
+    ------
+    MissingError
+        If the plate current at this voltage is not known.
+    """
+    if "plate_amps_a" not in trail:
+        raise MissingError(
+            Message("overload.no_amps"), field="amps_a", hint=Message("overload.no_amps.hint")
+        )
+    amps = trail.number("plate_amps_a")
+    if service_factor is not None and service_factor >= _LARGE_SERVICE_FACTOR:
+        row, why = 0, Message("overload.service_factor", {"sf": plain(service_factor)})
+    elif temperature_rise_c is not None and temperature_rise_c <= _COOL_RISE_C:
+        row, why = 1, Message("overload.rise", {"rise": plain(temperature_rise_c)})
+    elif service_factor is None:
+        row, why = 2, Message("overload.not_said")
+    else:
+        row, why = 2, Message("overload.other", {"sf": plain(service_factor)})
+    book = table("430_32")
+    normal = book.find(row, "normal_percent", edition=edition)
+    most = book.find(row, "max_percent", edition=edition)
+    setting, ceiling = amps * normal.value / 100, amps * most.value / 100
+    uses = tuple(
+        name for name in ("plate_amps_a", "service_factor", "temperature_rise_c") if name in trail
+    )
+    trail.add(
+        Step(
+            id="overload_ceiling_a",
+            value=ceiling,
+            unit="A",
+            kind="worked",
+            shown=show(ceiling, "limit"),
+            working=Message(
+                "overload.ceiling",
+                {"amps": plain(amps), "percent": plain(most.value), "value": plain(ceiling)},
+            ),
+            rule=rule("overload_ceiling", edition),
+            uses=uses,
+            cell=most.cell,
+            marks=most.marks,
+        )
+    )
+    other = Decimal(115) if normal.value == 125 else Decimal(125)
+    return trail.add(
+        Step(
+            id="overload_setting_a",
+            value=setting,
+            unit="A",
+            kind="worked",
+            shown=show(setting, "limit"),
+            working=Message(
+                "overload.setting",
+                {
+                    "why": str(why),
+                    "amps": plain(amps),
+                    "percent": plain(normal.value),
+                    "value": plain(setting),
+                },
+            ),
+            rule=rule("overload", edition),
+            uses=uses,
+            cell=normal.cell,
+            marks=normal.marks,
+            tips=(
+                Tip(message=Message("overload.tip_ceiling", {"value": show(ceiling, "limit")})),
+                Tip(
+                    message=Message(
+                        f"overload.tip_{other}", {"value": show(amps * other / 100, "limit")}
+                    )
+                ),
+            ),
+        )
+    )

@@ -1,0 +1,356 @@
+"""Short-circuit and ground-fault device of one motor's branch circuit.
+
+The device lets the motor start and clears faults; it does not protect against
+overload, and the conductor's ordinary overcurrent limit does not hold for it
+(240.4(G)). Two schools differ: `exam` stays at the main rule (largest standard
+rating not above the figure), `field` takes the next standard rating up.
+
+Units: current [A], percent of table full-load current.
+Rules: NEC 430.52, 240.6(A). Tables: ``nec/430_52_c_1``, ``nec/240_6_a``.
+Left out: wound-rotor, DC and synchronous motors; several motors on one device;
+limits printed by the maker of an overload relay.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+from functools import cache
+from typing import Literal
+
+from evencoil.editions import Edition, rule
+from evencoil.errors import NotInTableError
+from evencoil.evidence import Step, Tip, Trail
+from evencoil.profile import School
+from evencoil.quantities import plain, show
+from evencoil.tables import table
+from evencoil.words import Message
+
+__all__ = [
+    "FUSES",
+    "DeviceKind",
+    "Ratings",
+    "largest_not_above",
+    "next_up",
+    "protection_device",
+    "protection_ratings",
+    "standard_ratings",
+]
+
+DeviceKind = Literal[
+    "dual_element_fuse", "nontime_delay_fuse", "inverse_time_breaker", "instantaneous_breaker"
+]
+FUSES = frozenset({"dual_element_fuse", "nontime_delay_fuse"})
+_LARGEST_FUSE_CLASS_A = Decimal(600)
+_SMALL_MOTOR_A = Decimal(100)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Ratings:
+    """What the rules give for one device.
+
+    Attributes
+    ----------
+    limit_a : Decimal
+        Table percentage times table current. [A]
+    exam_a : Decimal or None
+        Largest standard rating not above it; None where none is so small. [A]
+    field_a : Decimal
+        The figure itself if standard, else the next standard rating up. [A]
+    cap_a : Decimal
+        The absolute limit if the motor does not start. [A]
+    raised_a : Decimal
+        Largest standard rating not above the cap, at least ``field_a``. [A]
+    """
+
+    limit_a: Decimal
+    exam_a: Decimal | None
+    field_a: Decimal
+    cap_a: Decimal
+    raised_a: Decimal
+
+
+@cache
+def standard_ratings(kind: DeviceKind, edition: Edition) -> tuple[Decimal, ...]:
+    """Return the standard ratings of a kind of device in amps, smallest first.
+
+    Parameters
+    ----------
+    kind : str
+        Fuses have a few small ratings that breakers lack.
+    edition : int
+        10 A became a standard rating of breakers in 2023.
+
+    Returns
+    -------
+    tuple of Decimal
+        Ratings of 240.6(A). [A]
+    """
+    book = table("240_6_a")
+    found = set()
+    for amps, sort, since, until in book.rows:
+        if (since and edition < int(since)) or (until and edition > int(until)):
+            continue
+        if sort == "standard" or kind in FUSES:
+            found.add(Decimal(amps))
+    return tuple(sorted(found))
+
+
+def largest_not_above(limit_a: Decimal, kind: DeviceKind, edition: Edition) -> Decimal | None:
+    """Return the largest standard rating not above a limit, or None.
+
+    Parameters
+    ----------
+    limit_a : Decimal
+        The limit. [A]
+    kind : str
+        Kind of device.
+    edition : int
+        Edition whose ratings hold.
+    """
+    return max((amps for amps in standard_ratings(kind, edition) if amps <= limit_a), default=None)
+
+
+def next_up(limit_a: Decimal, kind: DeviceKind, edition: Edition) -> Decimal | None:
+    """Return the smallest standard rating not below a figure, or None.
+
+    Parameters
+    ----------
+    limit_a : Decimal
+        The figure. [A]
+    kind : str
+        Kind of device.
+    edition : int
+        Edition whose ratings hold.
+    """
+    return min((amps for amps in standard_ratings(kind, edition) if amps >= limit_a), default=None)
+
+
+def _row(phases: int, design_letter: str | None, *, is_premium: bool) -> int:
+    motor = "squirrel cage, other than Design B energy-efficient (or premium-efficiency)"
+    if phases == 1:
+        motor = "single-phase"
+    elif design_letter == "B" and is_premium:
+        motor = "squirrel cage, Design B energy-efficient (or premium-efficiency)"
+    return table("430_52_c_1").column("motor_type").index(motor)
+
+
+def _cap_percent(kind: DeviceKind, flc_a: Decimal, *, is_premium_b: bool) -> Decimal:
+    if kind == "nontime_delay_fuse":
+        return Decimal(400)
+    if kind == "dual_element_fuse":
+        return Decimal(225)
+    if kind == "inverse_time_breaker":
+        return Decimal(400) if flc_a <= _SMALL_MOTOR_A else Decimal(300)
+    return Decimal(1700) if is_premium_b else Decimal(1300)
+
+
+def protection_ratings(
+    *,
+    flc_a: Decimal,
+    kind: DeviceKind,
+    phases: int,
+    edition: Edition,
+    design_letter: str | None = None,
+    is_premium: bool = False,
+) -> Ratings:
+    """Return the ratings that main rule, next-size step and raised limit give.
+
+    Parameters
+    ----------
+    flc_a : Decimal
+        Table full-load current. [A]
+    kind : str
+        One of the four kinds.
+    phases : int
+        1 or 3.
+    edition : int
+        Edition whose standard ratings hold.
+    design_letter : str or None
+        Design letter of the plate.
+    is_premium : bool
+        Stamped as energy-efficient or premium-efficiency.
+
+    Returns
+    -------
+    Ratings
+        For an instantaneous breaker, a setting: nothing is rounded.
+
+    Raises
+    ------
+    NotInTableError
+        If no standard rating is as large as the figure.
+    """
+    book = table("430_52_c_1")
+    row = _row(phases, design_letter, is_premium=is_premium)
+    percent = book.number(row, kind) or Decimal(0)
+    limit = flc_a * percent / 100
+    premium_b = design_letter == "B" and is_premium
+    cap = flc_a * _cap_percent(kind, flc_a, is_premium_b=premium_b) / 100
+    if kind == "instantaneous_breaker":
+        return Ratings(limit_a=limit, exam_a=limit, field_a=limit, cap_a=cap, raised_a=cap)
+    up = next_up(limit, kind, edition)
+    if up is None:
+        raise NotInTableError(
+            Message("protection.none", {"amps": show(limit)}),
+            field="size.protection_kind",
+            hint=Message("protection.none.hint"),
+        )
+    if kind in FUSES and up > _LARGEST_FUSE_CLASS_A:
+        cap = max(flc_a * 3, limit)
+    highest = largest_not_above(cap, kind, edition) or up
+    if kind == "nontime_delay_fuse" and up <= _LARGEST_FUSE_CLASS_A:
+        highest = min(highest, _LARGEST_FUSE_CLASS_A)
+    return Ratings(
+        limit_a=limit,
+        exam_a=largest_not_above(limit, kind, edition),
+        field_a=up,
+        cap_a=cap,
+        raised_a=max(highest, up),
+    )
+
+
+def protection_device(
+    *,
+    kind: DeviceKind,
+    school: School,
+    phases: int,
+    edition: Edition,
+    trail: Trail,
+    design_letter: str | None = None,
+    is_premium: bool = False,
+) -> Step:
+    """Return the rating of the short-circuit and ground-fault device.
+
+    Parameters
+    ----------
+    kind : str
+        One of the four kinds.
+    school : str
+        ``exam`` or ``field``.
+    phases : int
+        1 or 3.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``table_flc_a``; the steps are added to it.
+    design_letter : str or None
+        Design letter of the plate.
+    is_premium : bool
+        Stamped as energy-efficient or premium-efficiency.
+
+    Returns
+    -------
+    Step
+        ``protection_device_a``; a breaker's setting for the instantaneous kind. [A]
+
+    Raises
+    ------
+    NotInTableError
+        If no standard rating is as large as the figure.
+    """
+    flc = trail.number("table_flc_a")
+    found = protection_ratings(
+        flc_a=flc,
+        kind=kind,
+        phases=phases,
+        edition=edition,
+        design_letter=design_letter,
+        is_premium=is_premium,
+    )
+    row = _row(phases, design_letter, is_premium=is_premium)
+    cell = table("430_52_c_1").find(row, kind, edition=edition)
+    kinds = tuple(name for name in ("protection_kind",) if name in trail)
+    trail.add(
+        Step(
+            id="protection_limit_a",
+            value=found.limit_a,
+            unit="A",
+            kind="worked",
+            shown=show(found.limit_a, "limit"),
+            working=Message(
+                "protection.limit",
+                {
+                    "flc": plain(flc),
+                    "percent": plain(cell.value),
+                    "value": plain(found.limit_a),
+                    "kind": str(Message(f"kind.{kind}")),
+                },
+            ),
+            rule=rule("protection", edition),
+            uses=("table_flc_a", *kinds),
+            cell=cell.cell,
+            marks=cell.marks,
+        )
+    )
+    choice, said = _choice(found, kind, school)
+    return trail.add(
+        Step(
+            id="protection_device_a",
+            value=choice,
+            unit="A",
+            kind="worked",
+            shown=show(choice, "limit"),
+            working=Message(
+                said,
+                {
+                    "limit": show(found.limit_a, "limit"),
+                    "value": plain(choice),
+                    "kind": str(Message(f"kind.{kind}")),
+                },
+            ),
+            rule=rule(
+                "protection_step_up" if said == "protection.field" else "protection", edition
+            ),
+            uses=("protection_limit_a",),
+            tips=_tips(found, kind, flc, trail),
+        )
+    )
+
+
+def _choice(found: Ratings, kind: DeviceKind, school: School) -> tuple[Decimal, str]:
+    """Return the rating that a school takes, and the message that says why."""
+    if kind == "instantaneous_breaker":
+        return found.limit_a, "protection.setting"
+    if found.field_a == found.limit_a:
+        return found.field_a, "protection.exact"
+    if school == "exam" and found.exam_a is not None:
+        return found.exam_a, "protection.exam"
+    return found.field_a, "protection.field" if school == "field" else "protection.no_smaller"
+
+
+def _tips(found: Ratings, kind: DeviceKind, flc_a: Decimal, trail: Trail) -> tuple[Tip, ...]:
+    """Work out what would tip the rating over, and name what does not apply."""
+    said = []
+    if kind != "instantaneous_breaker":
+        exam = "—" if found.exam_a is None else plain(found.exam_a)
+        if exam != plain(found.field_a):
+            said.append(
+                Message("protection.tip_schools", {"exam": exam, "field": plain(found.field_a)})
+            )
+        if found.raised_a > found.field_a:
+            said.append(
+                Message(
+                    "protection.tip_no_start",
+                    {
+                        "cap": show(found.cap_a, "limit"),
+                        "percent": show(found.cap_a / flc_a * 100),
+                        "value": plain(found.raised_a),
+                    },
+                )
+            )
+    else:
+        said.append(Message("protection.tip_setting", {"cap": show(found.cap_a, "limit")}))
+    if "conductor_size" in trail:
+        said.append(_ordinary(trail))
+    return tuple(Tip(message=message) for message in said)
+
+
+def _ordinary(trail: Trail) -> Message:
+    """Name the figure of an ordinary circuit, which motor circuits are released from."""
+    size = str(trail["conductor_size"].value)
+    metal = str(trail["conductor_material"].value) if "conductor_material" in trail else "cu"
+    small = table("240_4_d")
+    rows = [row for row in small.rows if row[0] == size and row[1] == metal]
+    amps = rows[0][2] if rows else show(trail.number("ampacity_a"), "limit")
+    return Message("protection.tip_ordinary", {"size": trail["conductor_size"].shown, "amps": amps})

@@ -1,0 +1,131 @@
+"""Stator coils on a supply with the rotor open: volts and amps of each coil.
+
+The revolving-field coil matrix (rotating-field theory of polyphase machines):
+each coil has its own resistance and leakage, and all are coupled through the
+air gap by turns and axis. With the rotor open only the magnetising branch is
+left, the same for the forward and the backward field.
+
+The machine constants are typical parts of the rated impedance, not read from
+any motor: they decide how large currents are, hardly how volts divide.
+
+Units: volts [V], amps [A], angles [deg].
+"""
+
+from __future__ import annotations
+
+import cmath
+from collections.abc import Mapping
+from dataclasses import dataclass
+from math import pi, radians, sqrt
+
+from evencoil.solver.network import Matrix, Network
+from evencoil.winding import LINES, Winding
+
+__all__ = ["CoilReading", "coil_matrix", "solve_stator"]
+
+RESISTANCE, LEAKAGE, MAGNETISING, IRON = 0.02, 0.08, 2.5, 40.0
+SOURCE = 0.002
+_X_OVER_R = 5.0
+
+
+@dataclass(frozen=True, slots=True)
+class CoilReading:
+    """What one coil sees.
+
+    Attributes
+    ----------
+    volts_v : float
+        From start to end, RMS. [V]
+    angle_deg : float
+        Of that voltage against L1 to neutral. [deg]
+    amps_a : float
+        Magnetising current through it, RMS. [A]
+    amps_angle_deg : float
+        Of that current. [deg]
+    """
+
+    name: str
+    volts_v: float
+    angle_deg: float
+    amps_a: float
+    amps_angle_deg: float
+
+
+def coil_matrix(winding: Winding, phase_ohm: float) -> Matrix:
+    """Return the coil impedance matrix with the rotor open [ohm].
+
+    Parameters
+    ----------
+    winding : Winding
+        Coils with their turns and axes.
+    phase_ohm : float
+        Rated impedance of one whole phase, coils in series. [ohm]
+    """
+    air = 1 / (1 / (1j * MAGNETISING * phase_ohm) + 1 / (IRON * phase_ohm)) / 3
+    coils = winding.coils
+    weights = [coil.turns * cmath.exp(-1j * radians(coil.axis_deg)) for coil in coils]
+    own = complex(RESISTANCE, LEAKAGE) * phase_ohm
+    return [
+        [
+            (own * coils[row].turns if row == column else 0j)
+            + air
+            * (
+                weights[row] * weights[column].conjugate()
+                + weights[row].conjugate() * weights[column]
+            )
+            for column in range(len(coils))
+        ]
+        for row in range(len(coils))
+    ]
+
+
+def solve_stator(
+    winding: Winding,
+    node_of: Mapping[str, int],
+    line_nodes: Mapping[str, int],
+    *,
+    line_volts_v: float,
+    phase_ohm: float,
+) -> tuple[CoilReading, ...]:
+    """Return what each coil sees on a three-phase supply.
+
+    Parameters
+    ----------
+    winding : Winding
+        The coils.
+    node_of : mapping
+        Node of every lead and inner point of the winding.
+    line_nodes : mapping
+        Node of each line that is connected; the same node twice is a short.
+    line_volts_v : float
+        Volts between lines. [V]
+    phase_ohm : float
+        Rated impedance of one whole phase. [ohm]
+
+    Returns
+    -------
+    tuple of CoilReading
+        In the winding's order; always finite.
+    """
+    network = Network(max([*node_of.values(), *line_nodes.values()]) + 1)
+    size = SOURCE * phase_ohm
+    behind = complex(size / sqrt(1 + _X_OVER_R**2), size * _X_OVER_R / sqrt(1 + _X_OVER_R**2))
+    for place, line in enumerate(LINES):
+        if line in line_nodes:
+            volts = line_volts_v / sqrt(3) * cmath.exp(-2j * pi / 3 * place)
+            network.source(line_nodes[line], volts, behind)
+    ends = [(node_of[coil.start], node_of[coil.end]) for coil in winding.coils]
+    admittance = network.coils(ends, coil_matrix(winding, phase_ohm))
+    at_nodes = network.solve()
+    across = [at_nodes[start] - at_nodes[end] for start, end in ends]
+    amps = [sum(row[place] * across[place] for place in range(len(across))) for row in admittance]
+    return tuple(
+        CoilReading(
+            name=coil.name,
+            volts_v=abs(across[place]),
+            angle_deg=cmath.phase(across[place]) * 180 / pi,
+            amps_a=abs(amps[place]),
+            amps_angle_deg=cmath.phase(amps[place]) * 180 / pi,
+        )
+        for place, coil in enumerate(winding.coils)
+    )

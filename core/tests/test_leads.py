@@ -1,0 +1,307 @@
+"""Leads: the derived joining, wrong joins for what they do, and the solver under both."""
+
+import cmath
+import json
+from math import sqrt
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from evencoil.box import work_out_box
+from evencoil.circuit import Device, Netlist, Wire
+from evencoil.connection import Joint, candidates, derive, kind_from_plate, rated_coil_volts, tried
+from evencoil.errors import CoreError
+from evencoil.inputs import LeadsInputs
+from evencoil.nameplate import read
+from evencoil.solver import Network, solve_linear
+from evencoil.supply import judge, read_supply
+from evencoil.winding import KINDS, LINES, winding_of
+from evencoil.words import say
+
+CASES = json.loads((Path(__file__).parent / "cases" / "leads.json").read_text())["cases"]
+SIGN = {"YY/Y": "CONN YY/Y", "ΔΔ/Δ": "CONN DD/D"}
+
+
+def plate_of(motor):
+    """Return an example's plate, typed as stamped."""
+    count = len(motor["leads"])
+    sign = SIGN.get(motor["signs"], "")
+    return read(f"15 HP {motor['nameplate_volts']} V 3 PH {count} LEADS {sign}").plate
+
+
+def joints_of(listed):
+    """Return an example's joints."""
+    return [
+        Joint(id=str(place), leads=tuple(item["leads"]), line=item["supply"])
+        for place, item in enumerate(listed)
+    ]
+
+
+def partition(joints):
+    """Return joints without ids and order."""
+    return {(joint.line, frozenset(joint.leads), joint.conductors) for joint in joints}
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda case: case["id"])
+def test_worked_examples(case):
+    """The joints, the refusal, or the verdict of every example of these kinds."""
+    plate = plate_of(case["motor"])
+    supply = read_supply(f"{case['supply_volts']} V 3 phase")
+    winding = kind_from_plate(plate, None)
+    expected = case["expected"]
+    if case["direction"] == "inverse":
+        outcome = tried(
+            winding,
+            joints_of(case["found"]),
+            supply=supply,
+            rated_v=rated_coil_volts(winding, plate),
+        )
+        assert outcome.verdict == {"valid": "right", "mistake": "wrong"}[expected["result"]]
+        if expected["result"] == "mistake":
+            assert outcome.findings[0].code == "idle"
+            assert "T1-T4, T2-T5, T3-T6" in say(outcome.findings[0].message)
+        else:
+            assert outcome.name == expected["connection"].replace(" ", "_")
+        return
+    method = "wye_delta" if case.get("start_method") == "wye-delta" else "full_voltage"
+    if expected["result"] == "refuse":
+        with pytest.raises(CoreError) as caught:
+            derive(
+                winding, plate=plate, supply=supply, verdict=judge(plate, supply),
+                start_method=method,
+            )  # fmt: skip
+        assert say(caught.value.hint)
+        return
+    found = derive(winding, plate=plate, supply=supply, verdict=judge(plate, supply))
+    wanted = {
+        (item["supply"], frozenset(item["leads"]), item["conductors"])
+        for item in expected["joints"]
+    }
+    assert partition(found.joints) == wanted
+
+
+NINE = read("15 HP 230/460 V 3 PH 9 LEADS").plate
+HIGH, LOW = read_supply("480Y/277"), read_supply("240 delta")
+
+
+def joined(text, kind="9-wye", supply=HIGH):
+    """Join leads as in ``L1 1, L2 2, 4 7`` and return what it does."""
+    joints = []
+    for place, part in enumerate(text.split(", ")):
+        names = [name if name.startswith("L") else f"T{name}" for name in part.split()]
+        line = next((name for name in names if name in LINES), None)
+        leads = tuple(name for name in names if name not in LINES)
+        joints.append(Joint(id=str(place), leads=leads, line=line))
+    winding = winding_of(kind)
+    return tried(winding, joints, supply=supply, rated_v=rated_coil_volts(winding, NINE))
+
+
+SERIES = "L1 1, L2 2, L3 3, 4 7, 5 8, 6 9"
+
+
+@pytest.mark.parametrize("kind", ["9-wye", "9-delta"])
+def test_half_volts_by_hand(kind):
+    """480 / sqrt(3) / 2 = 138.6 V a half in wye, 240 V in delta, less the supply's small drop."""
+    outcome = joined(SERIES, kind)
+    by_hand = 480 / (2 * sqrt(3) if kind == "9-wye" else 2)
+
+    assert outcome.verdict == "right"
+    for coil in outcome.coils:
+        assert coil.volts_v == pytest.approx(by_hand, rel=0.005)
+
+
+@pytest.mark.parametrize(
+    ("joints", "supply", "codes"),
+    [
+        # low-voltage joints on the high supply: twice the volts
+        ("L1 1 7, L2 2 8, L3 3 9, 4 5 6", HIGH, ["over"]),
+        # high-voltage joints on the low supply: half the volts
+        (SERIES, LOW, ["low"]),
+        # 4-5 instead of 4-7
+        ("L1 1, L2 2, L3 3, 4 5, 7 8, 6 9", HIGH, ["over", "turned", "idle"]),
+        # one line off
+        ("L1 1, L2 2, 4 7, 5 8, 6 9", HIGH, ["no_line", "turned", "idle"]),
+        # two of the inner joints crossed
+        ("L1 1, L2 2, L3 3, 4 8, 5 7, 6 9", HIGH, ["turned"]),
+        # the star of the outer halves not made
+        ("L1 1 7, L2 2 8, L3 3 9", LOW, ["idle"]),
+    ],
+)
+def test_wrong_joins_are_named_for_what_they_do(joints, supply, codes):
+    """Nothing is prevented; each fault is named, worst first, with what to do."""
+    outcome = joined(joints, supply=supply)
+
+    assert outcome.verdict == "wrong"
+    assert [found.code for found in outcome.findings] == codes
+    assert all(say(found.hint) for found in outcome.findings)
+
+
+def test_no_line_yet_is_open_and_not_wrong():
+    """Before a line is on, there is nothing to judge."""
+    assert joined("4 7, 5 8").verdict == "open"
+
+
+@pytest.mark.parametrize(
+    ("plate", "chosen", "code"),
+    [
+        ("15 HP 460 V", None, "missing"),
+        ("15 HP 230/460 V 9 LEADS", None, "missing"),
+        ("15 HP 230/460 V 12 LEADS", None, "out_of_range"),
+        ("15 HP 230/460 V 3 LEADS", None, "refused"),
+        ("15 HP 460 V 9 LEADS", "9-wye", "missing"),
+        ("15 HP 250/460 V 9 LEADS", "9-wye", "refused"),
+        ("15 HP 230/460 V 9 LEADS", "3-wye", "refused"),
+    ],
+)
+def test_what_cannot_be_derived_says_why(plate, chosen, code):
+    """Missing counts, look-alikes, too few leads, volts that do not fit."""
+    reading = read(plate)
+    supply = read_supply("480Y/277")
+    box = work_out_box(
+        reading, supply, judge(reading.plate, supply), None, LeadsInputs(winding=chosen)
+    )
+
+    assert box.derived is None
+    assert box.derived_error is not None
+    assert box.derived_error.code == code
+    assert say(box.derived_error.hint)
+
+
+def test_the_quick_tell_says_when_counting_cannot_decide():
+    """Series wye and series delta count the same; the parallel ones do not."""
+    reading = read("15 HP 230/460 V 9 LEADS")
+    texts = {}
+    for supply in (HIGH, LOW):
+        verdict = judge(reading.plate, supply)
+        box = work_out_box(reading, supply, verdict, None, LeadsInputs(winding="9-delta"))
+        texts[box.derived.name] = say(box.tell)
+
+    assert "Counting cannot tell it from a nine-lead wye in series" in texts["series_delta"]
+    assert "cannot" not in texts["parallel_delta"]
+
+
+def test_a_three_lead_motor_is_drawn_as_a_wye_and_says_so():
+    """The joints are the same either way; the note names what nobody read."""
+    reading = read("15 HP 460 V 3 LEADS")
+    box = work_out_box(reading, HIGH, judge(reading.plate, HIGH), None, LeadsInputs())
+
+    assert box.derived.name == "wye"
+    assert "Nothing says wye or delta" in say(box.note)
+
+
+@pytest.mark.parametrize("text", ["L1 1, L2 1", "L1 1, L1 2", "L1 12"])
+def test_impossible_joints_are_refused(text):
+    """A lead or a line in two joints, a lead that is not there."""
+    with pytest.raises(CoreError):
+        joined(text)
+
+
+GROUPS = st.lists(st.integers(0, 5), min_size=12, max_size=12)
+
+
+def groups(places):
+    """Return any partition of nine leads and three lines, as joints."""
+    names = [f"T{number}" for number in range(1, 10)] + list(LINES)
+    found = []
+    for group in sorted(set(places)):
+        inside = [name for name, place in zip(names, places, strict=True) if place == group]
+        lines = [name for name in inside if name in LINES]
+        leads = tuple(name for name in inside if name not in LINES)
+        if len(inside) > 1 and len(lines) < 2:
+            found.append(Joint(id=str(group), leads=leads, line=lines[0] if lines else None))
+    return found
+
+
+@settings(deadline=None)
+@given(GROUPS, st.sampled_from(["9-wye", "9-delta"]))
+def test_any_partition_of_leads_gives_a_finite_solution(places, kind):
+    """However the leads are joined, every coil has finite volts."""
+    winding = winding_of(kind)
+    outcome = tried(winding, groups(places), supply=HIGH, rated_v=rated_coil_volts(winding, NINE))
+
+    for coil in outcome.coils:
+        assert 0 <= coil.volts_v < 1000
+
+
+@settings(deadline=None)
+@given(
+    st.sampled_from(["series", "parallel"]),
+    st.sampled_from(["9-wye", "9-delta"]),
+    st.permutations(LINES),
+)
+def test_swapping_lines_never_changes_magnitudes(way, kind, order):
+    """For every right joining: other lines on the same joints give the same volts."""
+    winding = winding_of(kind)
+    known = next(item for item in candidates(winding) if item.name.startswith(way))
+    swap = dict(zip(LINES, order, strict=True))
+    swapped = [
+        Joint(id=joint.id, leads=joint.leads, line=swap[joint.line] if joint.line else None)
+        for joint in known.joints
+    ]
+    rated = rated_coil_volts(winding, NINE)
+    first = tried(winding, known.joints, supply=HIGH, rated_v=rated)
+    other = tried(winding, swapped, supply=HIGH, rated_v=rated)
+
+    mine, theirs = (sorted(coil.volts_v for coil in outcome.coils) for outcome in (first, other))
+    assert mine == pytest.approx(theirs, rel=1e-9)
+
+
+def test_the_solver_against_a_divider_and_coupled_coils_by_hand():
+    """10 V over 1 and 3 ohm; and two coupled coils: V2 = M / L1 of what is on the first."""
+    network = Network(2)
+    network.source(0, 10, 1)
+    network.coils([(0, 1)], [[2]])
+    network.source(1, 0, 1)
+    assert network.solve() == pytest.approx([7.5, 2.5], rel=1e-6)
+
+    coupled = Network(3)
+    coupled.source(0, 10, 1e-6)
+    coupled.coils([(0, 2), (1, 2)], [[10j, 4j], [4j, 10j]])
+    coupled.source(2, 0, 1e-6)
+    assert abs(coupled.solve()[1]) == pytest.approx(4, rel=1e-3)
+
+
+@given(st.lists(st.complex_numbers(max_magnitude=10, allow_nan=False), min_size=9, max_size=9))
+def test_elimination_solves_what_it_was_given(entries):
+    """A x = b holds for any well-conditioned matrix."""
+    matrix = [
+        [entries[3 * row + column] + (50 if row == column else 0) for column in range(3)]
+        for row in range(3)
+    ]
+    right = [1, 2j, cmath.rect(3, 1)]
+    found = solve_linear(matrix, right)
+
+    for row in range(3):
+        assert sum(matrix[row][column] * found[column] for column in range(3)) == pytest.approx(
+            right[row]
+        )
+
+
+@given(st.lists(st.tuples(st.integers(0, 5), st.integers(0, 5)), max_size=8))
+def test_nets_are_exactly_what_wires_join(pairs):
+    """Two terminals have one number if and only if a chain of wires joins them."""
+    device = Device("x", "motor", tuple("abcdef"))
+    wires = tuple(
+        Wire(str(place), f"x.{'abcdef'[one]}", f"x.{'abcdef'[other]}")
+        for place, (one, other) in enumerate(pairs)
+    )
+    nets = Netlist((device,), wires).nets()
+    reach = [{place} for place in range(6)]
+    for _ in range(6):
+        for one, other in pairs:
+            joined_set = reach[one] | reach[other]
+            for place in joined_set:
+                reach[place] = reach[place] | joined_set
+    for one in range(6):
+        for other in range(6):
+            together = nets[f"x.{'abcdef'[one]}"] == nets[f"x.{'abcdef'[other]}"]
+            assert together == (other in reach[one])
+
+
+def test_unknown_windings_are_refused():
+    """Only kinds whose coils are here."""
+    assert set(KINDS) == {"3-wye", "3-delta", "9-wye", "9-delta"}
+    with pytest.raises(CoreError):
+        winding_of("7-lead")

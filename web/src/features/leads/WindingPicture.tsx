@@ -1,0 +1,192 @@
+import type { Schemas } from "../../api/client";
+import { type Joint, jointOf } from "./joints";
+import { coilPath, linePoints, type Point, pointsOf } from "./layout";
+
+type Coil = Schemas["CoilOut"];
+
+export interface WindingPictureProps {
+  box: Schemas["BoxOut"];
+  joints: readonly Joint[];
+  /** The end that was tapped first, waiting for the second. */
+  armed: string | null;
+  onTap: (end: string) => void;
+}
+
+const TICKS: Record<string, number> = { L1: 1, L2: 2, L3: 3 };
+
+function stateOf(coil: Coil): "right" | "over" | "low" | "idle" | "turned" {
+  if (coil.percent > 110) return "over";
+  if (coil.is_idle) return "idle";
+  if (coil.is_turned) return "turned";
+  return coil.percent < 90 ? "low" : "right";
+}
+
+const COIL = {
+  right: { stroke: "var(--proven)", width: 3.5, dash: undefined, word: "" },
+  over: { stroke: "var(--live)", width: 6, dash: undefined, word: "too much" },
+  turned: { stroke: "var(--live)", width: 4, dash: "8 4", word: "turned" },
+  low: { stroke: "var(--caution)", width: 3, dash: "12 4", word: "too little" },
+  idle: { stroke: "var(--edge)", width: 2.5, dash: "3 4", word: "idle" },
+};
+
+/** An end that is tapped: a lead's sleeve or a line. */
+function End({
+  name,
+  point,
+  isArmed,
+  joint,
+  onTap,
+}: {
+  name: string;
+  point: Point;
+  isArmed: boolean;
+  joint: Joint | undefined;
+  onTap: (end: string) => void;
+}) {
+  const isLine = name.startsWith("L");
+  const others = joint
+    ? [...(joint.line ? [joint.line] : []), ...(joint.leads ?? [])].filter((end) => end !== name)
+    : [];
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-pressed={isArmed}
+      aria-label={`${name}, ${others.length ? `joined with ${others.join(" and ")}` : "free"}`}
+      data-end={name}
+      className="cursor-pointer [outline-offset:4px]"
+      onClick={() => onTap(name)}
+      onKeyDown={(event) => {
+        if (event.key === "Enter" || event.key === " ") {
+          event.preventDefault();
+          onTap(name);
+        }
+      }}
+    >
+      <circle cx={point.x} cy={point.y} r="25" fill="transparent" />
+      <rect
+        x={point.x - 17}
+        y={point.y - 13}
+        width="34"
+        height="26"
+        rx={isLine ? 2 : 9}
+        fill={isArmed ? "var(--plum)" : isLine ? "var(--ink)" : "var(--sheet)"}
+        stroke={isArmed ? "var(--plum)" : "var(--ink)"}
+        strokeWidth="2"
+      />
+      <text
+        x={point.x}
+        y={point.y + 6}
+        textAnchor="middle"
+        fill={isArmed ? "var(--on-plum)" : isLine ? "var(--ground)" : "var(--ink)"}
+        className="font-mono text-[17px] font-semibold"
+      >
+        {isLine ? name : name.slice(1)}
+      </text>
+      {isLine &&
+        Array.from({ length: TICKS[name] ?? 0 }, (_, tick) => (
+          <line
+            // biome-ignore lint/suspicious/noArrayIndexKey: ticks have no other name
+            key={tick}
+            x1={point.x - 14 + tick * 6}
+            y1={point.y - 22}
+            x2={point.x - 11 + tick * 6}
+            y2={point.y - 15}
+            stroke="var(--ink)"
+            strokeWidth="2.5"
+          />
+        ))}
+    </g>
+  );
+}
+
+/** Winding and box in one picture: coils with their volts, leads, joints, lines. */
+export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProps) {
+  const points: Record<string, Point> = { ...pointsOf(box.kind), ...linePoints() };
+  const names = ["L1", "L2", "L3", ...box.leads];
+  return (
+    <div className="border-2 border-ink bg-sheet" data-testid="winding">
+      <svg
+        viewBox="30 0 600 440"
+        className="block w-full"
+        role="group"
+        aria-label="Winding and box"
+      >
+        {joints.map((joint) => {
+          const ends = [...(joint.line ? [joint.line] : []), ...(joint.leads ?? [])];
+          const [from, ...rest] = ends
+            .map((end) => points[end])
+            .filter((point) => point !== undefined);
+          return (
+            <g
+              key={joint.id}
+              fill="none"
+              stroke="var(--plum)"
+              strokeWidth="6"
+              strokeLinecap="round"
+              opacity="0.85"
+            >
+              {from &&
+                rest.map((to) => (
+                  <path
+                    key={`${to.x} ${to.y}`}
+                    d={`M${from.x} ${from.y}Q${(from.x + to.x) / 2 + (to.y - from.y) * 0.16} ${(from.y + to.y) / 2 - (to.x - from.x) * 0.16} ${to.x} ${to.y}`}
+                  />
+                ))}
+            </g>
+          );
+        })}
+        {box.coils.map((coil) => {
+          const [from, to] = [points[coil.start], points[coil.end]];
+          if (!from || !to) return null;
+          const state = stateOf(coil);
+          const look = COIL[state];
+          const { path, label } = coilPath(from, to);
+          return (
+            <g key={coil.name} data-coil={coil.name} data-state={state}>
+              <path
+                d={path}
+                fill="none"
+                stroke={look.stroke}
+                strokeWidth={look.width}
+                strokeDasharray={look.dash}
+              />
+              <text
+                x={label.x}
+                y={label.y}
+                textAnchor="middle"
+                className="fill-ink font-mono text-[17px] font-semibold"
+              >
+                {coil.volts_v.toFixed(0)} V
+              </text>
+              <text
+                x={label.x}
+                y={label.y + 16}
+                textAnchor="middle"
+                className="fill-soft text-[12.5px]"
+              >
+                {look.word || `of ${coil.rated_v.toFixed(0)}`}
+              </text>
+            </g>
+          );
+        })}
+        {box.kind.endsWith("wye") && (
+          <circle cx={points.S?.x} cy={points.S?.y} r="6" fill="var(--ink)" />
+        )}
+        {names.map((name) => {
+          const point = points[name];
+          return point ? (
+            <End
+              key={name}
+              name={name}
+              point={point}
+              isArmed={armed === name}
+              joint={jointOf(joints, name)}
+              onTap={onTap}
+            />
+          ) : null;
+        })}
+      </svg>
+    </div>
+  );
+}
