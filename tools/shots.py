@@ -25,6 +25,9 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "size": (f"{JOB}/size#conductor_size", DESK, "light"),
     "size-dark": ("/w/larkfall/m/BM-3/j/1/size#conductor_size", DESK, "dark"),
     "size-phone": (f"{JOB}/size", PHONE, "light"),
+    "leads": (f"{JOB}/leads", DESK, "light"),
+    "leads-wrong": ("/w/larkfall/m/BM-3/j/1/leads", DESK, "dark"),
+    "leads-phone": (f"{JOB}/leads", PHONE, "light"),
     "refusal": ("/w/larkfall/m/LS-4/j/1/plate", DESK, "light"),
 }
 

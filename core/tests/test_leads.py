@@ -13,12 +13,13 @@ from evencoil.box import work_out_box
 from evencoil.circuit import Device, Netlist, Wire
 from evencoil.connection import Joint, candidates, derive, kind_from_plate, rated_coil_volts, tried
 from evencoil.errors import CoreError
-from evencoil.inputs import LeadsInputs
+from evencoil.inputs import JointInput, LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.nameplate import read
 from evencoil.solver import Network, solve_linear
 from evencoil.supply import judge, read_supply
 from evencoil.winding import KINDS, LINES, winding_of
 from evencoil.words import say
+from evencoil.work import work_out
 
 CASES = json.loads((Path(__file__).parent / "cases" / "leads.json").read_text())["cases"]
 SIGN = {"YY/Y": "CONN YY/Y", "ΔΔ/Δ": "CONN DD/D"}
@@ -223,6 +224,37 @@ def test_any_partition_of_leads_gives_a_finite_solution(places, kind):
 
     for coil in outcome.coils:
         assert 0 <= coil.volts_v < 1000
+    if outcome.verdict == "right":
+        assert all(0.9 <= coil.ratio <= 1.1 for coil in outcome.coils)
+        assert not any(coil.is_idle or coil.is_turned for coil in outcome.coils)
+
+
+@settings(deadline=None)
+@given(GROUPS, st.sampled_from(["9-wye", "9-delta"]))
+def test_any_box_is_told_in_words(places, kind):
+    """Whatever is joined, the step has a first line and every finding its sentence."""
+    joints = tuple(
+        JointInput(id=joint.id, leads=joint.leads, line=joint.line) for joint in groups(places)
+    )
+    worked = work_out(
+        PlateInputs(text="15 HP 230/460 V 3 PH 9 LEADS"),
+        SupplyInputs(text="480Y/277"),
+        SizeInputs(),
+        None,
+        LeadsInputs(winding=kind, joints=joints),
+    )
+
+    assert all(say(state.shout) for state in worked.states)
+    assert worked.box.outcome is not None
+    assert all(say(found.message) for found in worked.box.outcome.findings)
+
+
+def test_lines_on_leads_that_lead_nowhere_are_not_right():
+    """Three lines on T1, T2, T3 and nothing else joined: no coil carries anything."""
+    outcome = joined("L1 1, L2 2, L3 3")
+
+    assert outcome.verdict == "wrong"
+    assert "idle" in [found.code for found in outcome.findings]
 
 
 @settings(deadline=None)

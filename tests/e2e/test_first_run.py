@@ -194,6 +194,9 @@ def test_keys_work_while_no_field_has_focus(opened):
     page.keyboard.press("Backspace")
     page.get_by_label("Plate as stamped").blur()
     page.keyboard.press("]")
+    expect(page).to_have_url(re.compile(r"/leads$"))
+    page.get_by_test_id("winding").wait_for()
+    page.keyboard.press("]")
     expect(page).to_have_url(re.compile(r"/size$"))
     page.get_by_test_id("slip-ampacity_a").focus()
     page.keyboard.press("w")
@@ -215,6 +218,8 @@ def test_no_screen_has_a_barrier(opened, browser, base_url, lamp, seat):
         "/w/larkfall",
         "/w/larkfall/m/IC-2/j/1/plate",
         "/w/larkfall/m/LS-4/j/1/plate",
+        "/w/larkfall/m/IC-2/j/1/leads",
+        "/w/larkfall/m/BM-3/j/1/leads",
         "/w/larkfall/m/BM-3/j/1/size#conductor_size",
         "/w/larkfall/m/LS-4/j/1/size",
     ):

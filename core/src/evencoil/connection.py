@@ -402,7 +402,7 @@ def _names(coils: Sequence[CoilState]) -> str:
     return ", ".join(f"{coil.start}-{coil.end}" for coil in coils)
 
 
-def _faults(winding: Winding, joints: Sequence[Joint], coils: Sequence[CoilState]) -> list[Finding]:
+def _faults(joints: Sequence[Joint], coils: Sequence[CoilState]) -> list[Finding]:
     """Name what is wrong, worst first."""
     found = []
     lines = [joint.line for joint in joints if joint.line is not None]
@@ -427,7 +427,7 @@ def _faults(winding: Winding, joints: Sequence[Joint], coils: Sequence[CoilState
         )
     if turned:
         found.append(_finding("turned", "doubt", coils=_names(turned)))
-    if idle and len(idle) < len(winding.coils):
+    if idle:
         found.append(_finding("idle", "doubt", coils=_names(idle)))
     if low and not missing:
         worst = min(low, key=lambda coil: coil.ratio)
@@ -473,14 +473,14 @@ def tried(winding: Winding, joints: Sequence[Joint], *, supply: Supply, rated_v:
     coils = _states(winding, readings, rated_v)
     if not any(joint.line for joint in joints):
         return Outcome(verdict="open", name="", coils=coils, findings=())
-    faults = _faults(winding, joints, coils)
+    faults = _faults(joints, coils)
     name = _name_of(winding, joints)
     if faults:
         return Outcome(verdict="wrong", name=name, coils=coils, findings=tuple(faults))
     right = _finding(
         "right",
         "agrees",
-        name=str(Message(f"connection.{name}")) if name else "",
+        name=str(Message(f"connection.{name or 'other'}")),
         volts=f"{coils[0].volts_v:.0f}",
     )
     return Outcome(verdict="right", name=name, coils=coils, findings=(right,))

@@ -443,11 +443,11 @@ def _leads_state(box: Box) -> StepState:
         state = "proven"
         shout = Message(
             "shout.leads",
-            {"name": say(Message(f"connection.{outcome.name}")), "joints": joints},
+            {"name": say(Message(f"connection.{outcome.name or 'other'}")), "joints": joints},
         )
     elif outcome is not None and outcome.verdict == "wrong":
         state = "held"
-        shout = Message("shout.leads.wrong", {"fault": say(outcome.findings[0].message)})
+        shout = Message(f"shout.leads.{outcome.findings[0].code}")
     return StepState(step="leads", state=state, shout=shout)
 
 

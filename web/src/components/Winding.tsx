@@ -65,7 +65,7 @@ export function Winding({ arches, here, to }: WindingProps) {
     <nav aria-label="Steps of this job" className="border-b border-edge bg-ground">
       <ol className="mx-auto flex max-w-[1280px] items-stretch gap-1 px-4 pt-1.5">
         {arches.map((arch) => (
-          <li key={arch.step} className="min-w-36">
+          <li key={arch.step} className="min-w-0 flex-1 md:min-w-36 md:flex-none">
             <Link
               to={to(arch.step)}
               aria-current={arch.step === here ? "step" : undefined}

@@ -52,7 +52,7 @@ function End({
       role="button"
       tabIndex={0}
       aria-pressed={isArmed}
-      aria-label={`${name}, ${others.length ? `joined with ${others.join(" and ")}` : "free"}`}
+      aria-label={`${isLine ? name : `Lead ${name.slice(1)}`}, ${others.length ? `joined with ${others.join(" and ")}` : "free"}`}
       data-end={name}
       className="cursor-pointer [outline-offset:4px]"
       onClick={() => onTap(name)}
@@ -107,8 +107,8 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
   return (
     <div className="border-2 border-ink bg-sheet" data-testid="winding">
       <svg
-        viewBox="30 0 600 440"
-        className="block w-full"
+        viewBox="20 -16 620 430"
+        className="mx-auto block max-h-[54vh] w-full"
         role="group"
         aria-label="Winding and box"
       >
@@ -155,7 +155,7 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
                 x={label.x}
                 y={label.y}
                 textAnchor="middle"
-                className="fill-ink font-mono text-[17px] font-semibold"
+                className="fill-ink stroke-sheet font-mono text-[17px] font-semibold [paint-order:stroke] [stroke-width:6px]"
               >
                 {coil.volts_v.toFixed(0)} V
               </text>
@@ -163,7 +163,7 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
                 x={label.x}
                 y={label.y + 16}
                 textAnchor="middle"
-                className="fill-soft text-[12.5px]"
+                className="fill-soft stroke-sheet text-[12.5px] [paint-order:stroke] [stroke-width:5px]"
               >
                 {look.word || `of ${coil.rated_v.toFixed(0)}`}
               </text>

@@ -65,12 +65,15 @@ export function PlateScreen() {
         )
       }
       primary={
-        <Link to={`${base}/size`} className="control md:w-auto!" data-primary="true">
-          To the sizes
+        <Link to={`${base}/leads`} className="control md:w-auto!" data-primary="true">
+          To the leads
         </Link>
       }
       others={
         <>
+          <Link to={`${base}/size`} className="control">
+            To the sizes
+          </Link>
           <a className="control" href={`/api${base}/page`} target="_blank" rel="noreferrer">
             Print
           </a>

@@ -103,8 +103,8 @@ export function SizeScreen() {
       }
       others={
         <>
-          <Link to={`${base}/plate`} className="control">
-            To the plate
+          <Link to={`${base}/leads`} className="control">
+            To the leads
           </Link>
           <a
             className="control"

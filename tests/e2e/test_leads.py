@@ -1,0 +1,149 @@
+"""Joints by tapping, by key and by the derived answer; what a wrong one would do; history."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from conftest import DESK, PANEL, violations
+
+KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
+LEADS = "/w/larkfall/m/SF-5/j/1/leads"
+
+
+def end(page, name):
+    """Return a lead or a line of the picture."""
+    return page.locator(f"[data-end={name}]")
+
+
+def settled(page):
+    """Wait until the last change is kept."""
+    expect(page.get_by_text(KEPT)).to_be_visible()
+
+
+@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
+def test_four_to_five_instead_of_four_to_seven_changes_the_volts(opened, seat):
+    """The derived answer, then 4-7 and 5-8 parted and 4 tied to 5: halves see far too much."""
+    page = opened(LEADS, seat=seat)
+    page.get_by_role("button", name="9 leads, wye").click()
+    page.get_by_role("button", name="Open all joints").click()
+    page.get_by_role("button", name="Join the box like this").click()
+    expect(page.get_by_text("The box is joined like this.")).to_be_visible()
+    expect(page.locator("[data-coil=A1]")).to_contain_text("139 V")
+    expect(page.locator("[data-state=right]")).to_have_count(6)
+
+    for one, other in (("T4", "T7"), ("T5", "T8"), ("T4", "T5"), ("T7", "T8")):
+        end(page, one).click()
+        end(page, other).click()
+    expect(page.locator("[data-coil=A1]")).to_contain_text("234 V")
+    expect(page.locator("[data-coil=A1]")).to_have_attribute("data-state", "over")
+    expect(page.get_by_role("alert")).to_contain_text("It will smoke.")
+    expect(page.get_by_role("heading", level=1)).to_have_text("TOO MANY VOLTS: IT WILL SMOKE")
+    assert violations(page) == []
+
+    page.get_by_role("button", name="Join the box like this").click()
+    expect(page.locator("[data-state=right]")).to_have_count(6)
+    settled(page)
+
+
+def test_the_keyboard_does_the_same(opened):
+    """Digits tap leads, a b c tap lines, u takes out, d takes the answer, x opens all."""
+    page = opened(LEADS)
+    page.get_by_role("button", name="9 leads, wye").click()
+    page.get_by_test_id("winding").wait_for()
+    page.keyboard.press("x")
+    expect(page.get_by_role("heading", level=1)).to_have_text("JOIN THE LEADS, OR TAKE THE ANSWER")
+    for pressed in "a1b2c3475869":
+        page.keyboard.press(pressed)
+    expect(page.get_by_role("heading", level=1)).to_contain_text("series wye, high voltage")
+    page.keyboard.press("4")
+    page.keyboard.press("u")
+    expect(page.get_by_role("alert")).to_be_visible()
+    page.keyboard.press("d")
+    expect(page.get_by_text("The box is joined like this.")).to_be_visible()
+    end(page, "T1").focus()
+    page.keyboard.press("Enter")
+    expect(end(page, "T1")).to_have_attribute("aria-pressed", "true")
+    page.keyboard.press("Enter")
+    settled(page)
+
+
+def test_low_voltage_joints_left_in_after_the_conversion(opened):
+    """BM-3 still has its 240 V joints on 480 V: every half sees twice its volts."""
+    page = opened("/w/larkfall/m/BM-3/j/1/leads")
+
+    expect(page.locator("[data-state=over]")).to_have_count(6)
+    expect(page.get_by_role("alert")).to_contain_text("where 230 V is right, 207 %")
+    expect(page.get_by_test_id("answer")).to_contain_text("T4 T7")
+
+
+def test_two_lines_in_one_joint_are_not_drawn_and_say_why(opened):
+    """A short circuit of two lines is refused in words; the joints stay."""
+    page = opened(LEADS)
+    page.get_by_role("button", name="9 leads, wye").click()
+    page.get_by_test_id("winding").wait_for()
+    page.keyboard.press("d")
+    expect(page.get_by_text("The box is joined like this.")).to_be_visible()
+    end(page, "T1").click()
+    end(page, "T2").click()
+    expect(page.get_by_role("alert")).to_contain_text("Two lines in one joint are a short circuit.")
+    expect(page.get_by_text("The box is joined like this.")).to_be_visible()
+    settled(page)
+
+
+def test_two_people_at_one_box_see_the_difference(opened, complaints):
+    """Marta opens all joints; Dov, who opened the box before, is shown both and decides."""
+    complaints.allowed.append("409")
+    dov, marta = opened(LEADS), opened(LEADS, username="marta")
+    for page in (dov, marta):
+        page.get_by_test_id("winding").wait_for()
+    marta.get_by_role("button", name="Open all joints").click()
+    expect(marta.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+    end(dov, "T4").click()
+    end(dov, "T7").click()
+    slab = dov.get_by_role("alert").filter(has_text="Marta Quillan changed this")
+    expect(slab).to_contain_text("joints")
+    slab.get_by_role("button", name="Keep mine as the next version").click()
+    settled(dov)
+
+
+def test_an_old_version_is_compared_and_brought_back(opened):
+    """Two supplies kept; the first is compared with now and becomes the newest."""
+    page = opened("/w/larkfall/m/JC-1/j/1/plate")
+    supply = page.get_by_label("Supply", exact=True)
+    expect(supply).to_have_value(re.compile("."))
+    before = supply.input_value()
+    other = "240 delta" if before != "240 delta" else "480Y/277"
+    page.get_by_role("button", name=other).click()
+    expect(supply).to_have_value(other)
+    expect(page.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+    page.get_by_role("button", name="History").click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_role("button", name="Supply").click()
+    expect(sheet.get_by_test_id("version").first).to_contain_text("as it is now")
+    sheet.get_by_test_id("version").nth(1).get_by_role("button", name="Compare with now").click()
+    expect(sheet).to_contain_text(before)
+    assert violations(page) == []
+    sheet.get_by_role("button", name=re.compile("Bring version")).click()
+    expect(supply).to_have_value(before)
+    settled(page)
+
+
+def test_schools_and_devices_change_in_place(opened):
+    """Field 40 A, exam 35 A; a breaker instead gives 60 A; what moved stays marked."""
+    page = opened("/w/larkfall/m/IC-2/j/1/size")
+    slip = page.get_by_test_id("slip-protection_device_a")
+    expect(slip).to_contain_text("40 A")
+    expect(slip).to_contain_text("Exam 35 A, field 40 A.")
+    page.get_by_role("button", name="Exam: not above").click()
+    expect(slip).to_contain_text("35 A")
+    expect(slip).to_contain_text("moved")
+    page.get_by_role("button", name="Inverse-time breaker").click()
+    expect(slip).to_contain_text("50 A")
+    page.keyboard.press("s")
+    expect(slip).to_contain_text("60 A")
+    slip.click()
+    expect(page.get_by_test_id("why")).to_contain_text("240.4(G) releases motor circuits")
+    page.get_by_role("button", name="Dual-element fuse").click()
+    expect(slip).to_contain_text("40 A")
+    settled(page)
