@@ -93,7 +93,7 @@ def joined(text, kind="9-wye", supply=HIGH):
     for place, part in enumerate(text.split(", ")):
         names = [name if name.startswith("L") else f"T{name}" for name in part.split()]
         line = next((name for name in names if name in LINES), None)
-        leads = tuple(name for name in names if name not in LINES)
+        leads = tuple(name for name in names if name != line)
         joints.append(Joint(id=str(place), leads=leads, line=line))
     winding = winding_of(kind)
     return tried(winding, joints, supply=supply, rated_v=rated_coil_volts(winding, NINE))
@@ -122,6 +122,8 @@ def test_half_volts_by_hand(kind):
         (SERIES, LOW, ["low"]),
         # 4-5 instead of 4-7
         ("L1 1, L2 2, L3 3, 4 5, 7 8, 6 9", HIGH, ["over", "turned", "idle"]),
+        # two lines in one joint, shown and not prevented: A and C in series, B open
+        ("L1 L2 1, L3 3, 4 7, 5 8, 6 9", HIGH, ["short", "turned", "idle", "low"]),
         # one line off
         ("L1 1, L2 2, 4 7, 5 8, 6 9", HIGH, ["no_line", "turned", "idle"]),
         # two of the inner joints crossed
@@ -210,8 +212,9 @@ def groups(places):
         inside = [name for name, place in zip(names, places, strict=True) if place == group]
         lines = [name for name in inside if name in LINES]
         leads = tuple(name for name in inside if name not in LINES)
-        if len(inside) > 1 and len(lines) < 2:
-            found.append(Joint(id=str(group), leads=leads, line=lines[0] if lines else None))
+        if len(inside) > 1:
+            line = lines[0] if lines else None
+            found.append(Joint(id=str(group), leads=(*leads, *lines[1:]), line=line))
     return found
 
 

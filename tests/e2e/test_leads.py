@@ -77,16 +77,19 @@ def test_low_voltage_joints_left_in_after_the_conversion(opened):
     expect(page.get_by_test_id("answer")).to_contain_text("T4 T7")
 
 
-def test_two_lines_in_one_joint_are_not_drawn_and_say_why(opened):
-    """A short circuit of two lines is refused in words; the joints stay."""
+def test_two_lines_in_one_joint_are_shown_for_what_they_do(opened):
+    """A short circuit is not prevented: it is named, and one key brings the answer back."""
     page = opened(LEADS)
     page.get_by_role("button", name="9 leads, wye").click()
     page.get_by_test_id("winding").wait_for()
     page.keyboard.press("d")
     expect(page.get_by_text("The box is joined like this.")).to_be_visible()
-    end(page, "T1").click()
-    end(page, "T2").click()
-    expect(page.get_by_role("alert")).to_contain_text("Two lines in one joint are a short circuit.")
+    end(page, "L1").click()
+    end(page, "L2").click()
+    expect(page.get_by_role("alert")).to_contain_text(
+        "L1 and L2 are joined: a bolted short circuit."
+    )
+    page.keyboard.press("d")
     expect(page.get_by_text("The box is joined like this.")).to_be_visible()
     settled(page)
 
@@ -126,6 +129,20 @@ def test_an_old_version_is_compared_and_brought_back(opened):
     assert violations(page) == []
     sheet.get_by_role("button", name=re.compile("Bring version")).click()
     expect(supply).to_have_value(before)
+    settled(page)
+
+
+def test_horsepower_is_changed_in_place_and_rows_move(opened):
+    """15 to 20 hp on the Size screen: 27 A, 47.25 A, a 50 A fuse; then back again."""
+    page = opened("/w/larkfall/m/IC-2/j/1/size")
+    plate = page.get_by_label("Plate as stamped")
+    expect(plate).to_have_value(re.compile("15 HP"))
+    before = plate.input_value()
+    plate.fill(before.replace("15 HP", "20 HP"))
+    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("27 A")
+    expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("50 A")
+    plate.fill(before)
+    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
     settled(page)
 
 

@@ -56,12 +56,19 @@ class Joint:
     """A joint in the terminal box: leads, and the line conductor on it if any.
 
     ``id`` lasts: a role where the joint was derived, a UUID where a person
-    made it.
+    made it. A second line in the same joint, which is a short circuit, stands
+    among the leads.
     """
 
     id: str
     leads: tuple[str, ...]
     line: str | None = None
+
+    @property
+    def lines(self) -> tuple[str, ...]:
+        """Return every line in the joint: one, or a short circuit."""
+        more = tuple(lead for lead in self.leads if lead in LINES)
+        return ((self.line,) if self.line else ()) + more
 
     @property
     def conductors(self) -> int:
@@ -336,7 +343,7 @@ def _read(
     count = max(nets.values()) + 1
     node_of = {lead: nets[f"motor.{lead}"] for lead in winding.leads}
     node_of |= {point: count + place for place, point in enumerate(inner)}
-    lines = {joint.line: nets[f"supply.{joint.line}"] for joint in joints if joint.line is not None}
+    lines = {line: nets[f"supply.{line}"] for joint in joints for line in joint.lines}
     return solve_stator(
         winding,
         node_of,
@@ -405,12 +412,17 @@ def _names(coils: Sequence[CoilState]) -> str:
 def _faults(joints: Sequence[Joint], coils: Sequence[CoilState]) -> list[Finding]:
     """Name what is wrong, worst first."""
     found = []
-    lines = [joint.line for joint in joints if joint.line is not None]
+    lines = [line for joint in joints for line in joint.lines]
     missing = [line for line in LINES if line not in lines]
     over = [coil for coil in coils if coil.ratio > HIGH]
     idle = [coil for coil in coils if coil.is_idle]
     turned = [coil for coil in coils if coil.is_turned and not coil.is_idle]
     low = [coil for coil in coils if coil.ratio < LOW and not coil.is_idle]
+    found += [
+        _finding("short", "doubt", lines=" and ".join(joint.lines))
+        for joint in joints
+        if len(joint.lines) > 1
+    ]
     if missing:
         found.append(_finding("no_line", "doubt", lines=", ".join(missing)))
     if over:
@@ -471,7 +483,7 @@ def tried(winding: Winding, joints: Sequence[Joint], *, supply: Supply, rated_v:
     check_joints(winding, joints)
     readings = _read(winding, joints, float(supply.line_volts_v), rated_v)
     coils = _states(winding, readings, rated_v)
-    if not any(joint.line for joint in joints):
+    if not any(joint.lines for joint in joints):
         return Outcome(verdict="open", name="", coils=coils, findings=())
     faults = _faults(joints, coils)
     name = _name_of(winding, joints)

@@ -63,20 +63,16 @@ export function LeadsScreen() {
   const { place, state } = useRoom();
   const { given, worked } = state;
   const [armed, setArmed] = useState<string | null>(null);
-  const [refused, setRefused] = useState(false);
   const box = worked?.box;
   const joints: readonly Joint[] = given?.leads.joints ?? [];
   const put = (next: readonly Joint[]) => {
     if (given) state.change("leads", { ...given.leads, joints: [...next] });
   };
   const onTap = (end: string) => {
-    setRefused(false);
     if (armed === null) setArmed(end);
     else if (armed === end) setArmed(null);
     else {
-      const next = tap(joints, armed, end);
-      if (next) put(next);
-      else setRefused(true);
+      put(tap(joints, armed, end));
       setArmed(null);
     }
   };
@@ -173,11 +169,6 @@ export function LeadsScreen() {
                 Locked out, by ohms: three pairs and a trio is wye, three trios is delta.
               </span>
             </fieldset>
-          )}
-          {refused && (
-            <Stop strength="hold" title="Two lines in one joint are a short circuit.">
-              <p>That is not drawn. Take one of the lines out of its joint first.</p>
-            </Stop>
           )}
           {box.refusal && <ProblemSlab problem={box.refusal} />}
           {box.verdict === "wrong" && (

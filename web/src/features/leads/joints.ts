@@ -19,7 +19,7 @@ export function lastingId(): string {
   return hex.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, "$1-$2-$3-$4-$5");
 }
 
-/** The joint that an end (a lead or a line) is in. */
+/** The joint that an end (a lead or a line) is in; a second line stands among the leads. */
 export function jointOf(joints: readonly Joint[], end: string): Joint | undefined {
   return joints.find((joint) => joint.line === end || (joint.leads ?? []).includes(end));
 }
@@ -39,17 +39,16 @@ export function takeOut(joints: readonly Joint[], end: string): Joint[] {
 
 /**
  * Join two ends, or part them if they are together. What is joined to either
- * comes along. Two lines in one joint are not drawn: null says so.
+ * comes along. Two lines in one joint are a short circuit: shown for what it is.
  */
-export function tap(joints: readonly Joint[], one: string, other: string): Joint[] | null {
+export function tap(joints: readonly Joint[], one: string, other: string): Joint[] {
   const [first, second] = [jointOf(joints, one), jointOf(joints, other)];
   if (first && first === second) return takeOut(joints, other);
   const together = [...(first ? ends(first) : [one]), ...(second ? ends(second) : [other])];
   const lines = together.filter((end) => LINES.includes(end));
-  if (lines.length > 1) return null;
   const joined: Joint = {
     id: first?.id ?? second?.id ?? lastingId(),
-    leads: together.filter((end) => !LINES.includes(end)),
+    leads: together.filter((end) => end !== lines[0]),
     line: (lines[0] as Line | undefined) ?? null,
   };
   return [...joints.filter((joint) => joint !== first && joint !== second), joined];

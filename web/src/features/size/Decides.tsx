@@ -4,6 +4,9 @@ import type { Schemas, Worked } from "../../api/client";
 type Size = Schemas["SizeInputs"];
 
 export interface DecidesProps {
+  /** The plate as stamped: hp, volts and amps are changed here too. */
+  plateText: string;
+  onPlateTextChange: (text: string) => void;
   size: Size;
   worked: Worked;
   onSizeChange: (size: Size) => void;
@@ -139,7 +142,15 @@ function Figure({
 }
 
 /** What decides the sizes besides plate and supply; every change moves the slips at once. */
-export function Decides({ size, worked, onSizeChange, onRest }: DecidesProps) {
+export function Decides({
+  plateText,
+  onPlateTextChange,
+  size,
+  worked,
+  onSizeChange,
+  onRest,
+}: DecidesProps) {
+  const plateId = useId();
   const set = (change: Partial<Size>) => onSizeChange({ ...size, ...change });
   const guessOf = (id: string) => {
     const step = worked.steps.find((other) => other.id === id);
@@ -254,6 +265,20 @@ export function Decides({ size, worked, onSizeChange, onRest }: DecidesProps) {
             ))}
           </select>
         </Said>
+      </div>
+      <div className="metal px-4 pt-4 pb-3">
+        <label htmlFor={plateId} className="stamp absolute -top-3 left-4 bg-ground px-1.5">
+          Plate as stamped
+        </label>
+        <textarea
+          id={plateId}
+          className="field block resize-y leading-snug"
+          rows={2}
+          value={plateText}
+          spellCheck={false}
+          onChange={(event) => onPlateTextChange(event.target.value)}
+          onBlur={onRest}
+        />
       </div>
       <Said
         label="Short-circuit device"

@@ -191,6 +191,8 @@ export function SizeScreen() {
             </section>
           )}
           <Decides
+            plateText={given.plate.text ?? ""}
+            onPlateTextChange={(text) => state.change("plate", { ...given.plate, text })}
             size={given.size}
             worked={worked}
             onSizeChange={(size) => state.change("size", size)}
