@@ -16,6 +16,12 @@ PLATE = (
 )
 
 
+def read_back(page):
+    """Wait until the plate is read: what stands below it then no longer moves."""
+    expect(page.get_by_role("heading", level=1)).to_contain_text("hp")
+    expect(page.get_by_test_id("as-read")).to_be_visible()
+
+
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
 def test_from_a_stamped_plate_to_a_printed_page(browser, base_url, complaints, seat, tmp_path):
     """Sign in, add a motor, type its plate, read the sizes, print, export, import, size again."""
@@ -33,6 +39,7 @@ def test_from_a_stamped_plate_to_a_printed_page(browser, base_url, complaints, s
     expect(page.get_by_role("heading", level=1)).to_have_text("TYPE THE PLATE AS STAMPED")
 
     page.get_by_label("Plate as stamped").fill(PLATE)
+    read_back(page)
     page.get_by_role("button", name="480Y/277").click()
     expect(page.get_by_role("heading", level=1)).to_have_text(
         "15 hp · 230/460 V · 38.6/19.3 A · 9 leads"
@@ -133,6 +140,7 @@ def test_horsepower_between_rows_asks_before_it_steps_up(opened):
     """7.25 hp has no row: refused, and one tap allows the next row up."""
     page = opened("/w/larkfall/m/BS-6/j/1/plate")
     page.get_by_label("Plate as stamped").fill("7.25 HP 460 V 3 PH 11 A")
+    read_back(page)
     page.get_by_role("button", name="480Y/277").click()
     page.get_by_role("link", name="To the sizes").click()
     expect(page.get_by_role("alert")).to_contain_text(
@@ -146,6 +154,7 @@ def test_a_guess_is_put_in_marked_and_taken_out(opened):
     """The design letter cannot be read: B is assumed, and marks the size that stands on it."""
     page = opened("/w/larkfall/m/BS-6/j/1/plate")
     page.get_by_label("Plate as stamped").fill("3/4 HP 230 V 3 PH 2.8 A")
+    read_back(page)
     page.get_by_role("button", name="240 delta").click()
     gap = page.get_by_role("listitem").filter(has_text="No design letter")
     gap.get_by_role("button", name="Cannot read it: assume").click()
