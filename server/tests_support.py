@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.test import Client
 
 from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
-from jobs.actions import AddMotor, GiveSize, GiveSupply, ReadPlate
+from jobs.actions import AddMotor, GiveInputs, ReadPlate
 from jobs.models import JobMotor
 from people.access import Caller
 from people.models import Member, User, Works
@@ -31,8 +31,8 @@ def motor(who: Caller, tag: str = "IC-2") -> JobMotor:
     """Return a motor's job, with plate, supply and sizes given."""
     link = AddMotor(who, tag=tag, called="conveyor", machine="Line 1").run()
     ReadPlate(who, link, PlateInputs(text=PLATE), 0).run()
-    GiveSupply(who, link, SupplyInputs(text="480Y/277"), 0).run()
-    GiveSize(who, link, SizeInputs(conductor_material="cu"), 0).run()
+    GiveInputs(who, link, "supply", SupplyInputs(text="480Y/277"), 0).run()
+    GiveInputs(who, link, "size", SizeInputs(conductor_material="cu"), 0).run()
     return link
 
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from django.db.models import Max
+from pydantic import BaseModel
 
 from api.problems import ProblemError
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import PlateInputs, SizeInputs, StepName
 from evencoil.jobfile import JobFile
 from jobs.models import InputVersion, Job, JobMotor
 from jobs.store import add_input, add_plate, kept
@@ -14,7 +15,7 @@ from people.actions import Action
 from people.models import Role
 from plant.models import Machine, Motor, PlateRevision
 
-__all__ = ["AddMotor", "GiveLeads", "GiveSize", "GiveSupply", "ImportJob", "ReadPlate", "UsePlate"]
+__all__ = ["AddMotor", "GiveInputs", "ImportJob", "ReadPlate", "UsePlate"]
 
 
 def _tag_taken(tag: str, field: str) -> ProblemError:
@@ -104,14 +105,15 @@ class UsePlate(Action[JobMotor]):
         return self.link
 
 
-class GiveSupply(Action[InputVersion]):
-    """Keep what was said of the supply."""
+class GiveInputs(Action[InputVersion]):
+    """Keep what was given for one step of a job."""
 
-    name = "give supply"
-
-    def __init__(self, caller: Caller, link: JobMotor, body: SupplyInputs, based_on: int) -> None:
+    def __init__(
+        self, caller: Caller, link: JobMotor, step: StepName, body: BaseModel, based_on: int
+    ) -> None:
         super().__init__(caller)
-        self.link, self.body, self.based_on = link, body, based_on
+        self.name = f"give {step}"
+        self.link, self.step, self.body, self.based_on = link, step, body, based_on
 
     @property
     def target(self) -> str:
@@ -120,45 +122,7 @@ class GiveSupply(Action[InputVersion]):
 
     def perform(self) -> InputVersion:
         """Add the version."""
-        return add_input(self.link, "supply", self.body, self.based_on, self.caller)
-
-
-class GiveSize(Action[InputVersion]):
-    """Keep what decides the sizes."""
-
-    name = "give size"
-
-    def __init__(self, caller: Caller, link: JobMotor, body: SizeInputs, based_on: int) -> None:
-        super().__init__(caller)
-        self.link, self.body, self.based_on = link, body, based_on
-
-    @property
-    def target(self) -> str:
-        """Return motor and job."""
-        return str(self.link)
-
-    def perform(self) -> InputVersion:
-        """Add the version."""
-        return add_input(self.link, "size", self.body, self.based_on, self.caller)
-
-
-class GiveLeads(Action[InputVersion]):
-    """Keep which winding it is and what is joined in the box."""
-
-    name = "give leads"
-
-    def __init__(self, caller: Caller, link: JobMotor, body: LeadsInputs, based_on: int) -> None:
-        super().__init__(caller)
-        self.link, self.body, self.based_on = link, body, based_on
-
-    @property
-    def target(self) -> str:
-        """Return motor and job."""
-        return str(self.link)
-
-    def perform(self) -> InputVersion:
-        """Add the version."""
-        return add_input(self.link, "leads", self.body, self.based_on, self.caller)
+        return add_input(self.link, self.step, self.body, self.based_on, self.caller)
 
 
 class ImportJob(Action[JobMotor]):

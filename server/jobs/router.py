@@ -14,7 +14,7 @@ from evencoil.jobfile import JobFile, dump, fingerprint, load
 from evencoil.profile import Profile
 from evencoil.texts import MotorTag
 from evencoil.work import Worked, work_out
-from jobs.actions import GiveLeads, GiveSize, GiveSupply, ImportJob, ReadPlate, UsePlate
+from jobs.actions import GiveInputs, ImportJob, ReadPlate, UsePlate
 from jobs.models import JobMotor
 from jobs.schemas import WorkedOut, worked_out
 from jobs.store import Kept, as_job_file, kept, motor_job, version, versions_of
@@ -176,7 +176,9 @@ def give_supply(
 ) -> VersionOut:
     """Keep what is said of the supply."""
     caller = caller_in(request, works)
-    row = GiveSupply(caller, motor_job(caller, tag, number), body.body, body.based_on).run()
+    row = GiveInputs(
+        caller, motor_job(caller, tag, number), "supply", body.body, body.based_on
+    ).run()
     return version(row, caller.works)
 
 
@@ -186,7 +188,9 @@ def give_leads(
 ) -> VersionOut:
     """Keep which winding it is and what is joined in the box, right or wrong."""
     caller = caller_in(request, works)
-    row = GiveLeads(caller, motor_job(caller, tag, number), body.body, body.based_on).run()
+    row = GiveInputs(
+        caller, motor_job(caller, tag, number), "leads", body.body, body.based_on
+    ).run()
     return version(row, caller.works)
 
 
@@ -223,7 +227,7 @@ def give_size(
 ) -> VersionOut:
     """Keep what decides the sizes."""
     caller = caller_in(request, works)
-    row = GiveSize(caller, motor_job(caller, tag, number), body.body, body.based_on).run()
+    row = GiveInputs(caller, motor_job(caller, tag, number), "size", body.body, body.based_on).run()
     return version(row, caller.works)
 
 

@@ -20,7 +20,7 @@ _log = logging.getLogger("evencoil.actions")
 class Action(Generic[Result]):
     """One thing that a person does; a subclass says what, and who may."""
 
-    name: ClassVar[str]
+    name: str
     least_role: ClassVar[str] = Role.APPRENTICE
 
     def __init__(self, caller: Caller) -> None:

@@ -9,7 +9,7 @@ from django.db import transaction
 
 from demo.larkfall import MACHINE, MOTORS, PASSWORD, PEOPLE, WORKS
 from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
-from jobs.actions import AddMotor, GiveLeads, GiveSize, GiveSupply, ReadPlate
+from jobs.actions import AddMotor, GiveInputs, ReadPlate
 from people.access import Caller
 from people.models import Member, User, Works
 from plant.models import Motor
@@ -39,9 +39,9 @@ class Command(BaseCommand):
             if motor.plate:
                 ReadPlate(fitter, link, PlateInputs(text=motor.plate), 0).run()
             if motor.supply:
-                GiveSupply(planner, link, SupplyInputs(text=motor.supply), 0).run()
+                GiveInputs(planner, link, "supply", SupplyInputs(text=motor.supply), 0).run()
             if motor.leads:
-                GiveLeads(fitter, link, LeadsInputs.model_validate(motor.leads), 0).run()
+                GiveInputs(fitter, link, "leads", LeadsInputs.model_validate(motor.leads), 0).run()
             if motor.size:
-                GiveSize(planner, link, SizeInputs.model_validate(motor.size), 0).run()
+                GiveInputs(planner, link, "size", SizeInputs.model_validate(motor.size), 0).run()
         self.stdout.write(f"{works.name}: {', '.join(PEOPLE)}")

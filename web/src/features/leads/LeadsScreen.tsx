@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
+import { useDevice } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { Checks } from "../plate/Checks";
 import { type Joint, takeOut, tap } from "./joints";
@@ -62,6 +63,7 @@ function Answer({ box, isTaken, onTake }: { box: Box; isTaken: boolean; onTake: 
 export function LeadsScreen() {
   const { place, state } = useRoom();
   const { given, worked } = state;
+  const isPanel = useDevice().seat === "panel";
   const [armed, setArmed] = useState<string | null>(null);
   const box = worked?.box;
   const joints: readonly Joint[] = given?.leads.joints ?? [];
@@ -189,6 +191,22 @@ export function LeadsScreen() {
                   : "Tap two ends to join them; tap two that are joined to part them."}
               </p>
               <WindingPicture box={box} joints={joints} armed={armed} onTap={onTap} />
+              {isPanel && (
+                <fieldset className="grid grid-cols-4 gap-3" data-testid="sleeves">
+                  <legend className="sr-only">Leads and lines, large enough for gloves</legend>
+                  {["L1", "L2", "L3", ...box.leads].map((name) => (
+                    <button
+                      key={name}
+                      type="button"
+                      className="control font-mono text-xl"
+                      aria-pressed={armed === name}
+                      onClick={() => onTap(name)}
+                    >
+                      {name.replace("T", "")}
+                    </button>
+                  ))}
+                </fieldset>
+              )}
               <details>
                 <summary className="ask">The same as a table</summary>
                 <table className="w-full" data-testid="coils">
