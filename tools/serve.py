@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import fcntl
 import os
 import secrets
 import signal
@@ -63,6 +64,14 @@ def main() -> int:
         del frame
         stopping.append(number)
 
+    lock = (CLONE / ".run" / "start.lock").open("w")
+    try:
+        fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError:
+        print(
+            "even coil: ./start runs already in this folder; stop that one first", file=sys.stderr
+        )
+        return 1
     cluster = Cluster(place(CLONE))
     server = None
     signal.signal(signal.SIGINT, stop)

@@ -32,7 +32,7 @@ def session(db):
 
 @schema.parametrize()
 @settings(
-    max_examples=25,
+    max_examples=15,
     deadline=None,
     suppress_health_check=[HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
 )
