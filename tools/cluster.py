@@ -78,7 +78,7 @@ class Cluster:
         }
 
     def _run(self, *command: str, **more: object) -> subprocess.CompletedProcess[str]:
-        return subprocess.run(  # type: ignore[call-overload,no-any-return]
+        return subprocess.run(  # type: ignore[call-overload,no-any-return]  # the options pass through
             [*_prefix(), *command],
             check=False,
             capture_output=True,

@@ -8,19 +8,16 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Schema, Status
 
 from api.schemas import REFUSALS, ConflictOut, ProblemOut, VersionOut
-from evencoil.editions import edition_of
 from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.jobfile import JobFile, dump, fingerprint, load
-from evencoil.profile import Profile
 from evencoil.texts import MotorTag
 from evencoil.work import Worked, work_out
 from jobs.actions import GiveInputs, ImportJob, ReadPlate, UsePlate
 from jobs.models import JobMotor
 from jobs.schemas import WorkedOut, worked_out
-from jobs.store import Kept, as_job_file, kept, motor_job, version, versions_of
+from jobs.store import Kept, as_job_file, kept, motor_job, profile_of, version, versions_of
 from paper.page import job_page
 from people.access import Caller, caller_in
-from people.models import Works
 
 __all__ = ["router"]
 
@@ -107,15 +104,9 @@ class PlaceOut(Schema):
     job: int
 
 
-def _profile(works: Works) -> Profile:
-    return Profile(
-        edition=edition_of(works.edition), school="exam" if works.school == "exam" else "field"
-    )
-
-
 def _job_out(caller: Caller, link: JobMotor) -> JobOut:
     now: Kept = kept(link, caller.works)
-    worked: Worked = work_out(now.plate, now.supply, now.size, _profile(caller.works), now.leads)
+    worked: Worked = work_out(now.plate, now.supply, now.size, profile_of(caller.works), now.leads)
     return JobOut(
         works=caller.works.name,
         tag=link.motor.tag,
@@ -139,7 +130,7 @@ def work(request: HttpRequest, works: str, body: GivenIn) -> WorkedOut:
     """Work out what is given without keeping anything."""
     caller = caller_in(request, works)
     return worked_out(
-        work_out(body.plate, body.supply, body.size, _profile(caller.works), body.leads)
+        work_out(body.plate, body.supply, body.size, profile_of(caller.works), body.leads)
     )
 
 

@@ -12,8 +12,10 @@ from pydantic import BaseModel
 
 from api.problems import ProblemError
 from api.schemas import VersionOut
+from evencoil.editions import edition_of
 from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StepName, SupplyInputs
 from evencoil.jobfile import SCHEMA, FileMotor, FileProfile, JobFile
+from evencoil.profile import Profile, School
 from jobs.models import InputVersion, JobMotor
 from people.access import Caller, not_found
 from people.models import Works
@@ -26,6 +28,7 @@ __all__ = [
     "as_job_file",
     "kept",
     "motor_job",
+    "profile_of",
     "version",
     "versions_of",
 ]
@@ -49,6 +52,12 @@ class Kept:
     size: SizeInputs
     versions: dict[str, VersionOut]
     newest_plate_n: int
+
+
+def profile_of(works: Works) -> Profile:
+    """Return the works' own rules."""
+    school: School = "exam" if works.school == "exam" else "field"
+    return Profile(edition=edition_of(works.edition), school=school)
 
 
 def version(row: PlateRevision | InputVersion | None, works: Works) -> VersionOut:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import logging
+from abc import ABC, abstractmethod
 from typing import ClassVar, Generic, TypeVar
 
 from django.db import transaction
@@ -17,7 +18,7 @@ Result = TypeVar("Result")
 _log = logging.getLogger("evencoil.actions")
 
 
-class Action(Generic[Result]):
+class Action(ABC, Generic[Result]):
     """One thing that a person does; a subclass says what, and who may."""
 
     name: str
@@ -27,13 +28,13 @@ class Action(Generic[Result]):
         self.caller = caller
 
     @property
+    @abstractmethod
     def target(self) -> str:
         """Return what it is done to, for the log."""
-        raise NotImplementedError
 
+    @abstractmethod
     def perform(self) -> Result:
         """Do it; the caller's role was checked, a transaction is open."""
-        raise NotImplementedError
 
     def run(self) -> Result:
         """Check the role, do it and write the log line, all or nothing.

@@ -6,14 +6,12 @@ from django.http import HttpRequest
 from ninja import Field, Router, Schema, Status
 
 from api.schemas import REFUSALS, ProblemOut
-from evencoil.editions import edition_of
-from evencoil.profile import Profile
 from evencoil.texts import MotorTag, Text
 from evencoil.words import say
 from evencoil.work import Worked, work_out
 from jobs.actions import AddMotor
 from jobs.models import JobMotor
-from jobs.store import Kept, kept
+from jobs.store import Kept, kept, profile_of
 from people.access import Caller, caller_in
 from people.models import Role
 
@@ -103,10 +101,7 @@ def _wants(worked: Worked, *, is_stale: bool) -> tuple[str, str]:
 def _line(link: JobMotor, caller: Caller) -> MotorOut:
     works = caller.works
     now: Kept = kept(link, works)
-    profile = Profile(
-        edition=edition_of(works.edition), school="exam" if works.school == "exam" else "field"
-    )
-    worked = work_out(now.plate, now.supply, now.size, profile, now.leads)
+    worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
     is_stale = now.newest_plate_n > now.versions["plate"].n
     wants, step = _wants(worked, is_stale=is_stale)
     return MotorOut(

@@ -271,8 +271,11 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
         key=lambda item: (item[0], item[1]),
     )
     far, place, band, used = ranked[0]
-    said = plain(band.low) if band.low == band.high else f"{plain(band.low)}-{plain(band.high)}"
-    params = {"supply": plain(used), "plate": said, "percent": show(abs(_off(band, used)) * 100)}
+    params = {
+        "supply": plain(used),
+        "plate": str(band),
+        "percent": show(abs(_off(band, used)) * 100),
+    }
     if far > _TOLERANCE:
         ratio = used / (band.high if used > band.high else band.low)
         raise RefusedError(

@@ -17,7 +17,7 @@ from evencoil.editions import edition_of
 from evencoil.errors import CoreError, MissingError, RefusedError
 from evencoil.evidence import Mark, Rule, Step, Trail
 from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
-from evencoil.nameplate import Band, PlateReading, read
+from evencoil.nameplate import PlateReading, read
 from evencoil.profile import Profile
 from evencoil.quantities import plain, show
 from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
@@ -248,7 +248,7 @@ def _full_load(
     if plate.phases is not None:
         _read_step(trail, "phases", Decimal(phases), "", str(phases), reading)
     band = verdict.plate_volts
-    said = plain(band.low) if band.low == band.high else f"{plain(band.low)}-{plain(band.high)}"
+    said = str(band)
     _read_step(trail, "plate_volts", said, "V", said, reading)
     volts = _used_volts(supply, verdict)
     trail.add(
@@ -407,9 +407,9 @@ def _plate_state(reading: PlateReading) -> StepState:
     elif plate.power_kw:
         parts.append("/".join(plain(kw) for kw in plate.power_kw) + " kW")
     if plate.volts_v:
-        parts.append("/".join(_band_text(band) for band in plate.volts_v) + " V")
+        parts.append("/".join(str(band) for band in plate.volts_v) + " V")
     if plate.amps_a:
-        parts.append("/".join(_band_text(band) for band in plate.amps_a) + " A")
+        parts.append("/".join(str(band) for band in plate.amps_a) + " A")
     if plate.leads:
         parts.append(f"{plate.leads} leads")
     said = " · ".join(parts)
@@ -422,10 +422,6 @@ def _plate_state(reading: PlateReading) -> StepState:
         state="proven" if done else "working",
         shout=Message("shout.plate", {"said": said}),
     )
-
-
-def _band_text(band: Band) -> str:
-    return plain(band.low) if band.low == band.high else f"{plain(band.low)}-{plain(band.high)}"
 
 
 def _leads_state(box: Box) -> StepState:

@@ -12,7 +12,7 @@ from collections.abc import Collection, Iterator, Mapping
 from decimal import Decimal
 
 from evencoil.evidence import Finding
-from evencoil.nameplate.model import Band, Missing, Nameplate
+from evencoil.nameplate.model import Missing, Nameplate
 from evencoil.quantities import plain, show
 from evencoil.tables import table
 from evencoil.words import Message
@@ -39,10 +39,6 @@ def _finding(
         hint=hint,
         spans=tuple(spans[name] for name in (field, *fields) if name in spans),
     )
-
-
-def _text(band: Band) -> str:
-    return plain(band.low) if band.low == band.high else f"{plain(band.low)}-{plain(band.high)}"
 
 
 def poles_of(speed_rpm: Decimal, frequency_hz: Decimal) -> int | None:
@@ -142,7 +138,7 @@ def _volts(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
         return
     first, second = sorted(plate.volts_v, key=lambda band: band.high)
     ratio = second.high / first.high
-    params = {"low": _text(first), "high": _text(second), "ratio": show(ratio)}
+    params = {"low": str(first), "high": str(second), "ratio": show(ratio)}
     if _TWO[0] <= ratio <= _TWO[1]:
         kind, needs = "two", {9, 12}
     elif _ROOT3_BAND[0] <= ratio <= _ROOT3_BAND[1]:
@@ -173,15 +169,15 @@ def _amps(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
                 "amps_a",
                 spans,
                 "volts_v",
-                first=_text(plate.amps_a[0]),
-                second=_text(plate.amps_a[1]),
+                first=str(plate.amps_a[0]),
+                second=str(plate.amps_a[1]),
             )
             return
         by_volts = volts[1].high / volts[0].high
         by_amps = amps[0].high / amps[1].high
         params = {
-            "large": _text(amps[0]),
-            "small": _text(amps[1]),
+            "large": str(amps[0]),
+            "small": str(amps[1]),
             "amps_ratio": show(by_amps),
             "volts_ratio": show(by_volts),
         }
@@ -190,10 +186,10 @@ def _amps(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
         else:
             yield _finding("amps.ratio", "doubt", "amps_a", spans, "volts_v", **params)
     elif len(plate.volts_v) > 1 and len(plate.amps_a) == 1:
-        yield _finding("amps.one", "doubt", "amps_a", spans, "volts_v", amps=_text(plate.amps_a[0]))
+        yield _finding("amps.one", "doubt", "amps_a", spans, "volts_v", amps=str(plate.amps_a[0]))
     for band in plate.volts_v:
         if band.low <= 208 <= band.high and band.high >= 220 and plate.amps_a:
-            yield _finding("amps.208", "note", "amps_a", spans, volts=_text(band))
+            yield _finding("amps.208", "note", "amps_a", spans, volts=str(band))
 
 
 def _power(plate: Nameplate, spans: Spans) -> Iterator[Finding]:

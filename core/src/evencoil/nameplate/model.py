@@ -11,6 +11,7 @@ from decimal import Decimal
 from typing import Literal
 
 from evencoil.evidence import Finding
+from evencoil.quantities import plain
 from evencoil.words import Message
 
 __all__ = ["Assumed", "Band", "Lexeme", "Missing", "Nameplate", "PlateReading", "Token"]
@@ -29,6 +30,11 @@ class Band:
     low: Decimal
     high: Decimal
     sign: str = ""
+
+    def __str__(self) -> str:
+        """Return the figure, or the range with a hyphen, as stamped."""
+        low = plain(self.low)
+        return low if self.low == self.high else f"{low}-{plain(self.high)}"
 
     def holds(self, value: Decimal) -> bool:
         """Tell whether a value lies in the range, ends included."""
