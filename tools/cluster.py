@@ -58,8 +58,9 @@ def place(clone: Path) -> Path:
 class Cluster:
     """One cluster in one folder."""
 
-    def __init__(self, folder: Path) -> None:
+    def __init__(self, folder: Path, *, is_lasting: bool = True) -> None:
         self.folder = folder
+        self.is_lasting = is_lasting
         self.data = folder / "data"
         self.port = 0
 
@@ -114,9 +115,12 @@ class Cluster:
         self.create()
         self.stop()
         self.port = free_port()
+        # a throw-away cluster never waits for the disk: nothing in it outlives the run
+        keep = "on" if self.is_lasting else "off"
         options = (
             f"-c listen_addresses=127.0.0.1 -p {self.port} -c unix_socket_directories= "
-            "-c fsync=on -c max_connections=60"
+            f"-c fsync={keep} -c synchronous_commit={keep} -c full_page_writes={keep} "
+            "-c max_connections=60"
         )
         log = self.folder / "log"
         started = self._run(
@@ -164,7 +168,7 @@ def throw_away() -> Iterator[Cluster]:
     folder = Path(tempfile.mkdtemp(prefix="evencoil-check-"))
     if os.geteuid() == 0:
         folder.chmod(0o755)
-    cluster = Cluster(folder / "pg")
+    cluster = Cluster(folder / "pg", is_lasting=False)
     try:
         cluster.start()
         yield cluster

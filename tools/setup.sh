@@ -52,7 +52,7 @@ install_python() {
   fi
   if ! same "pip-$1" "$sum"; then
     echo "even coil: installing Python packages" >&2
-    .venv/bin/python -m pip install -q --disable-pip-version-check --require-hashes -r "$file" >.run/pip.log 2>&1 || fail "installing Python packages failed" "See .run/pip.log; is there a network?"
+    .venv/bin/python -m pip install -q --disable-pip-version-check --no-deps --require-hashes -r "$file" >.run/pip.log 2>&1 || fail "installing Python packages failed" "See .run/pip.log; is there a network?"
     printf '%s' "$sum" > ".run/pip-$1"
     [ "$1" = dev ] && { cat requirements/base.txt requirements/base.txt | sha256sum >/dev/null; printf '%s' "$("$PYTHON" -V; cat requirements/base.txt requirements/base.txt | sha256sum)" > .run/pip-base; }
   fi
