@@ -11,7 +11,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-__all__ = ["Device", "Netlist", "Wire"]
+__all__ = ["MERGED", "Device", "Netlist", "Wire"]
+
+MERGED = ("joint",)
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +52,23 @@ class Netlist:
             f"{device.id}.{terminal}" for device in self.devices for terminal in device.terminals
         )
 
+    def device(self, device_id: str) -> Device:
+        """Return a device by its id.
+
+        Raises
+        ------
+        KeyError
+            If there is none.
+        """
+        for item in self.devices:
+            if item.id == device_id:
+                return item
+        raise KeyError(device_id)
+
+    def wires_at(self, terminal: str) -> tuple[Wire, ...]:
+        """Return the wires that end at a terminal."""
+        return tuple(wire for wire in self.wires if terminal in {wire.start, wire.end})
+
     def nets(self) -> dict[str, int]:
         """Return the net of every terminal, numbered from 0 in order.
 
@@ -69,7 +88,7 @@ class Netlist:
         for wire in self.wires:
             parent[root(wire.start)] = root(wire.end)
         for device in self.devices:
-            if device.type == "joint":
+            if device.type in MERGED:
                 names = [f"{device.id}.{terminal}" for terminal in device.terminals]
                 for name in names[1:]:
                     parent[root(name)] = root(names[0])

@@ -1,0 +1,139 @@
+"""Supplies, transformers, rectifiers, terminal blocks, joints.
+
+Source: IEC 61558 and NEMA ST 1 (H1 to H4, X1 to X4), NEMA ICS 19.
+"""
+
+from __future__ import annotations
+
+from evencoil.circuit.library import DeviceType, Link, Parameter, Parameters, register
+
+__all__: list[str] = []
+
+
+def _transformer(parameters: Parameters) -> tuple[Link, ...]:
+    del parameters
+    return (
+        Link("primary", "H1", "H2", "H1-H2"),
+        Link("primary", "H3", "H4", "H3-H4"),
+        Link("secondary", "X1", "X2", "X1-X2"),
+    )
+
+
+def _legs(parameters: Parameters) -> str:
+    return parameters.get("legs", "ABC") or "ABC"
+
+
+TAPS = ("0", "50", "65", "80", "100")
+
+
+def _auto(parameters: Parameters) -> tuple[Link, ...]:
+    return tuple(
+        Link("winding", f"{leg}{low}", f"{leg}{high}", f"{leg}{low}-{leg}{high}")
+        for leg in _legs(parameters)
+        for low, high in zip(TAPS, TAPS[1:], strict=False)
+    )
+
+
+def _supply_ends(parameters: Parameters) -> tuple[str, ...]:
+    if parameters.get("split") == "1":
+        return ("L1", "L2", "N", "PE")
+    return ("L1", "L2", "L3", "N", "PE")
+
+
+def _numbered(parameters: Parameters) -> tuple[str, ...]:
+    count = min(40, max(1, int(parameters.get("n", "1") or "1")))
+    return tuple(str(number) for number in range(1, count + 1))
+
+
+register(
+    DeviceType(
+        "supply",
+        "SUP",
+        "SUP",
+        "power",
+        (
+            Parameter("v", "number", "480", "V"),
+            Parameter("split", "0|1", "0"),
+            Parameter("system", "wye|delta|corner|high_leg|ungrounded", "wye"),
+            Parameter("fault_ka", "number", "50", "kA"),
+            Parameter("hz", "50|60", "60", "Hz"),
+        ),
+        _supply_ends,
+        lambda given: (),
+        4,
+    ),
+    DeviceType(
+        "source",
+        "SUP",
+        "SUP",
+        "control",
+        (Parameter("v", "number", "120", "V"), Parameter("kind", "ac|dc", "ac")),
+        lambda given: ("L", "N"),
+        lambda given: (Link("source", "L", "N", "L-N"),),
+        4,
+    ),
+    DeviceType(
+        "xfmr",
+        "T",
+        "CPT",
+        "both",
+        (
+            Parameter("prim", "number", "240", "V"),
+            Parameter("sec", "number", "120", "V"),
+            Parameter("va", "number", "", "VA"),
+        ),
+        lambda given: ("H1", "H2", "H3", "H4", "X1", "X2"),
+        _transformer,
+        3,
+    ),
+    DeviceType(
+        "autox",
+        "TA",
+        "AT",
+        "power",
+        (
+            Parameter("legs", "ABC|AC", "ABC"),
+            Parameter("v", "number", "480", "V"),
+            Parameter("mag", "number", "5", "%"),
+        ),
+        lambda given: tuple(f"{leg}{tap}" for leg in _legs(given) for tap in TAPS),
+        _auto,
+        3,
+    ),
+    DeviceType(
+        "psu",
+        "PSU",
+        "PS",
+        "control",
+        (Parameter("v", "number", "120", "V"), Parameter("vdc", "number", "24", "V")),
+        lambda given: ("L", "N", "+", "-"),
+        lambda given: (Link("load", "L", "N", "L-N"), Link("source", "+", "-", "+--")),
+    ),
+    DeviceType(
+        "rect",
+        "VB",
+        "REC",
+        "both",
+        (Parameter("v", "number", "120", "V"), Parameter("vdc", "number", "108", "V")),
+        lambda given: ("~1", "~2", "+", "-"),
+        lambda given: (Link("rectifier", "~1", "~2", "~1-~2"), Link("source", "+", "-", "+--")),
+    ),
+    DeviceType(
+        "resistor",
+        "R",
+        "R",
+        "power",
+        (Parameter("r", "number", "20", "Ω"),),
+        lambda given: ("1", "2"),
+        lambda given: (Link("resistor", "1", "2", "1-2"),),
+    ),
+    DeviceType(
+        "tb",
+        "X",
+        "TB",
+        "both",
+        (Parameter("n", "number", "1"),),
+        _numbered,
+        lambda given: (),
+    ),
+)

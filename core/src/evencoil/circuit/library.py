@@ -1,0 +1,255 @@
+"""What a device is: its terminals and the paths between them, as data.
+
+A device type is a function from parameters to terminals and links. A link is
+one path inside the device between two of its terminals: a pole, a contact, a
+coil, a heater. Ladder, wire list, checks, ohms and rehearsal all read links;
+how a device behaves in time stands in `evencoil.solver.parts`.
+
+Terminal numbering: IEC 60947-1 annex L (the last digit tells the function, the
+first the position), NEMA ICS 19 and IEC 60617 for the symbols drawn.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from evencoil.circuit.netlist import Device
+from evencoil.errors import NotInTableError, OutOfRangeError
+from evencoil.words import Message
+
+__all__ = [
+    "DeviceType",
+    "Link",
+    "LinkKind",
+    "Parameter",
+    "contacts",
+    "device",
+    "links_of",
+    "register",
+    "type_of",
+    "types",
+]
+
+LinkKind = Literal[
+    "pole", "no", "nc", "no_early", "nc_late", "timed_no", "timed_nc",
+    "coil", "lamp", "load", "heat", "fuse", "winding", "primary", "secondary",
+    "sensor", "source", "rectifier", "resistor",
+]  # fmt: skip
+CONTACTS = ("no", "nc", "no_early", "nc_late", "timed_no", "timed_nc")
+Parameters = Mapping[str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Link:
+    """One path inside a device, from terminal to terminal.
+
+    ``name`` tells it from the others of the device; ``closes_at`` is the
+    selector position or other word at which a contact is closed.
+    """
+
+    kind: LinkKind
+    a: str
+    b: str
+    name: str = ""
+    closes_at: str = ""
+
+    @property
+    def is_contact(self) -> bool:
+        """Tell whether it opens and closes."""
+        return self.kind in CONTACTS or self.kind == "pole"
+
+
+@dataclass(frozen=True, slots=True)
+class Parameter:
+    """One thing that can be set on a device.
+
+    ``form`` is ``number``, ``text``, ``contacts``, ``tag`` (another device) or
+    a list of words separated by ``|``.
+    """
+
+    name: str
+    form: str
+    default: str = ""
+    unit: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class DeviceType:
+    """A kind of device.
+
+    Attributes
+    ----------
+    name : str
+        As written in a netlist.
+    letter_iec, letter_nema : str
+        Tag letters in the two styles of naming.
+    ways : str
+        ``power`` if it belongs in the power diagram, ``control`` in the ladder,
+        ``both`` for a contactor or an overload relay.
+    most_wires : int
+        How many wires a terminal takes.
+    """
+
+    name: str
+    letter_iec: str
+    letter_nema: str
+    ways: Literal["power", "control", "both"]
+    parameters: tuple[Parameter, ...]
+    terminals: Callable[[Parameters], tuple[str, ...]]
+    links: Callable[[Parameters], tuple[Link, ...]]
+    most_wires: int = 2
+
+
+_TYPES: dict[str, DeviceType] = {}
+
+
+def register(*found: DeviceType) -> None:
+    """Add device types to the library.
+
+    Raises
+    ------
+    ValueError
+        If a name is taken: a bug.
+    """
+    for one in found:
+        if one.name in _TYPES:
+            raise ValueError(f"device type {one.name!r} is registered twice")
+        _TYPES[one.name] = one
+
+
+def types() -> Mapping[str, DeviceType]:
+    """Return every device type by name."""
+    return _TYPES
+
+
+def type_of(name: str) -> DeviceType:
+    """Return a device type.
+
+    Raises
+    ------
+    NotInTableError
+        If the library has none of that name.
+    """
+    if name not in _TYPES:
+        raise NotInTableError(
+            Message("device.no_type", {"type": name[:40]}),
+            field="type",
+            hint=Message("device.no_type.hint", {"types": ", ".join(sorted(_TYPES))}),
+        )
+    return _TYPES[name]
+
+
+def _checked(kind: DeviceType, given: Mapping[str, str], where: str) -> dict[str, str]:
+    known = {parameter.name: parameter for parameter in kind.parameters}
+    kept = {name: item.default for name, item in known.items() if item.default}
+    for name, value in given.items():
+        if name not in known:
+            raise OutOfRangeError(
+                Message("device.no_parameter", {"type": kind.name, "name": name[:40]}),
+                field=where,
+                hint=Message("device.no_parameter.hint", {"names": ", ".join(known) or "—"}),
+            )
+        _check_form(known[name], value, where)
+        kept[name] = value
+    return kept
+
+
+def _check_form(parameter: Parameter, value: str, where: str) -> None:
+    form = parameter.form
+    is_right = True
+    if form == "number" and value:
+        try:
+            is_right = abs(float(value)) < 1e9 and float(value) == float(value)  # noqa: PLR0124 - not a NaN
+        except ValueError:
+            is_right = False
+    elif "|" in form:
+        is_right = value in form.split("|")
+    elif form == "contacts":
+        is_right = all(_is_contact(item) for item in value.split(",") if item)
+    if not is_right:
+        raise OutOfRangeError(
+            Message("device.wrong_value", {"name": parameter.name, "value": value[:40]}),
+            field=where,
+            hint=Message("device.wrong_value.hint", {"form": form.replace("|", ", ")}),
+        )
+
+
+def _is_contact(text: str) -> bool:
+    body = text.split(":", maxsplit=1)[0]
+    parts = body.split("-")
+    return 2 <= len(parts) <= 3 and all(part.isalnum() and len(part) <= 4 for part in parts)
+
+
+def device(type_name: str, device_id: str, given: Mapping[str, str] | None = None) -> Device:
+    """Return a device of a type with its parameters checked.
+
+    Parameters
+    ----------
+    type_name : str
+        A name of the library.
+    device_id : str
+        Its lasting id.
+    given : mapping, optional
+        Parameters; defaults fill the rest.
+
+    Returns
+    -------
+    Device
+        With the terminals that the parameters give it.
+
+    Raises
+    ------
+    CoreError
+        If there is no such type, or a parameter is unknown or has no such value.
+    """
+    kind = type_of(type_name)
+    parameters = _checked(kind, given or {}, device_id)
+    return Device(device_id, kind.name, kind.terminals(parameters), parameters)
+
+
+def links_of(item: Device) -> tuple[Link, ...]:
+    """Return the paths inside a device; none for a joint or a terminal block."""
+    kind = _TYPES.get(item.type)
+    return () if kind is None else kind.links(item.parameters)
+
+
+def contacts(listed: str) -> tuple[Link, ...]:
+    """Return the contacts that a list of terminal numbers means.
+
+    Parameters
+    ----------
+    listed : str
+        For example ``13-14,21-22`` or ``15-16-18`` or ``13-14:AUTO``; the last
+        digits tell what it is: 1-2 opens, 3-4 closes, 5-6 opens late, 7-8
+        closes early, three numbers change over.
+
+    Returns
+    -------
+    tuple of Link
+        One for each pair; letters count as opening contacts.
+
+    Examples
+    --------
+    >>> [(link.kind, link.a, link.b) for link in contacts("13-14,21-22")]
+    [('no', '13', '14'), ('nc', '21', '22')]
+    """
+    found: list[Link] = []
+    for item in listed.split(","):
+        if not item:
+            continue
+        body, _, word = item.partition(":")
+        ends = body.split("-")
+        if len(ends) == 3:
+            common, rest, work = ends
+            timed = common.endswith("5")
+            found += [
+                Link("timed_nc" if timed else "nc", common, rest, f"{common}-{rest}", word),
+                Link("timed_no" if timed else "no", common, work, f"{common}-{work}", word),
+            ]
+            continue
+        a, b = ends
+        kind: LinkKind = {"1": "nc", "3": "no", "5": "nc_late", "7": "no_early"}.get(a[-1], "nc")  # type: ignore[assignment]  # literals of the table above
+        found.append(Link(kind, a, b, body, word))
+    return tuple(found)

@@ -1,0 +1,48 @@
+"""Named sets of model constants, one data file.
+
+`catalogue` serves circuits without a plate. Every trace names its set.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from functools import cache
+from importlib.resources import files
+
+from evencoil.errors import NotInTableError
+from evencoil.words import Message
+
+__all__ = ["CATALOGUE", "constants"]
+
+CATALOGUE = "catalogue"
+
+
+@cache
+def _all() -> Mapping[str, Mapping[str, float]]:
+    text = files("evencoil.solver").joinpath("data/constants.json").read_text("utf-8")
+    return {
+        name: body for name, body in json.loads(text).items() if not name.startswith("_")
+    }
+
+
+def constants(name: str = CATALOGUE) -> Mapping[str, float]:
+    """Return a set of constants.
+
+    Parameters
+    ----------
+    name : str
+        For example ``catalogue``.
+
+    Raises
+    ------
+    NotInTableError
+        If there is no such set.
+    """
+    if name not in _all():
+        raise NotInTableError(
+            Message("constants.unknown", {"name": name[:40]}),
+            field="constants",
+            hint=Message("constants.unknown.hint", {"names": ", ".join(_all())}),
+        )
+    return _all()[name]

@@ -1,0 +1,144 @@
+"""What every device is in a run: links to the network, and a small state.
+
+A part is told when it is due, when it is worked by hand, and after each
+solving of the network. It changes its own branches and says what happened.
+Times are whole microseconds.
+"""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any, ClassVar
+
+from evencoil.circuit.library import Link, links_of
+from evencoil.circuit.netlist import Device
+from evencoil.solver.plant import Plant
+
+if TYPE_CHECKING:
+    from evencoil.solver.run import Run
+
+__all__ = ["Part", "number"]
+
+
+def number(device: Device, name: str, default: float = 0.0) -> float:
+    """Return a parameter as a number.
+
+    Parameters
+    ----------
+    device : Device
+        Whose parameters.
+    name : str
+        Which.
+    default : float
+        If it is not set.
+    """
+    text = device.parameters.get(name, "")
+    return float(text) if text else default
+
+
+class Part:
+    """One device in a run. Subclasses say how it behaves.
+
+    Attributes
+    ----------
+    branches : dict
+        Link name to branch number, for links that are plain branches.
+    verbs : tuple of str
+        What a hand, or a fault, can do to it.
+    kept : tuple of str
+        Names of the attributes that make its state.
+    """
+
+    kept: ClassVar[tuple[str, ...]] = ()
+    verbs: ClassVar[tuple[str, ...]] = ()
+    #: link kinds that become plain branches at rest, open or closed
+    plain: ClassVar[tuple[str, ...]] = (
+        "pole", "no", "nc", "no_early", "nc_late", "timed_no", "timed_nc",
+    )  # fmt: skip
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        self.plant = plant
+        self.device = device
+        self.id = device.id
+        self.place = place
+        self.links: tuple[Link, ...] = links_of(device)
+        self.branches: dict[str, int] = {}
+        for link in self.links:
+            if link.kind in self.plain:
+                self.branches[link.name] = plant.branch(
+                    plant.node(device.id, link.a), plant.node(device.id, link.b)
+                )
+        self.begin()
+
+    def begin(self) -> None:
+        """Set the state of the first instant; branches are set in `rest`."""
+
+    def rest(self, run: Run) -> None:
+        """Put the branches of the first instant."""
+        for link in self.links:
+            if link.name in self.branches:
+                self.put(run, link, is_closed=link.kind in {"nc", "nc_late", "timed_nc"})
+
+    def ohm_of(self, link: Link) -> float:
+        """Return the ohms of a closed link."""
+        return self.plant.constants["pole_ohm" if link.kind == "pole" else "contact_ohm"]
+
+    def put(self, run: Run, link: Link, *, is_closed: bool) -> bool:
+        """Open or close a link; tell whether that changed anything."""
+        return run.switch(self.branches[link.name], 1 / self.ohm_of(link) if is_closed else 0.0)
+
+    def is_closed(self, run: Run, name: str) -> bool:
+        """Tell whether a link conducts."""
+        return run.admittance[self.branches[name]] != 0
+
+    def due(self) -> int | None:
+        """Return when something of its own happens next [us], or None."""
+        return None
+
+    def fire(self, run: Run) -> None:
+        """Do what is due now."""
+
+    def observe(self, run: Run) -> None:
+        """Look at the solved network; may set new due times and change branches."""
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Do what a hand or a fault does; False if it cannot be done to this."""
+        del run, verb, word
+        return False
+
+    def word(self, run: Run) -> str:
+        """Return its state in one word, empty if it has none worth telling."""
+        del run
+        return ""
+
+    def tells(self, run: Run) -> dict[str, str]:
+        """Return further states by name."""
+        del run
+        return {}
+
+    def save(self) -> list[Any]:
+        """Return its state as plain values, in the order of `kept`."""
+        return [getattr(self, name) for name in self.kept]
+
+    def load(self, values: list[Any]) -> None:
+        """Take a state back."""
+        for name, value in zip(self.kept, values, strict=True):
+            setattr(self, name, value)
+
+    def volts_across(self, run: Run, a: str, b: str) -> float:
+        """Return the volts between two of its terminals, alternating or direct [V]."""
+        one, other = self.plant.node(self.id, a), self.plant.node(self.id, b)
+        solved = run.solution
+        found = abs(solved.volts[one] - solved.volts[other])
+        if solved.steady is not None:
+            found = max(found, abs(solved.steady[one] - solved.steady[other]))
+        return found
+
+    def amps_through(self, run: Run, branch: int) -> float:
+        """Return the amps through one of its branches [A]."""
+        start, end = self.plant.ends[branch]
+        volts = run.solution.volts
+        found = abs((volts[start] - volts[end]) * run.admittance[branch])
+        if run.solution.steady is not None:
+            steady = run.solution.steady
+            found = max(found, abs((steady[start] - steady[end]) * run.conductance[branch]))
+        return found

@@ -1,0 +1,307 @@
+"""What watches a motor or a supply: speed, temperature, phases.
+
+Source: IEC 60947-8 (thermistor relays), NEMA MG 1 (thermostats), IEC 60751.
+"""
+
+from __future__ import annotations
+
+import cmath
+from math import pi, sqrt
+from typing import TYPE_CHECKING, ClassVar
+
+from evencoil.circuit.netlist import Device
+from evencoil.solver.parts.base import Part, number
+from evencoil.solver.parts.coils import coil_admittance
+from evencoil.solver.parts.motors import Motor
+from evencoil.solver.plant import Plant
+
+if TYPE_CHECKING:
+    from evencoil.solver.run import Run
+
+__all__ = ["PhaseMonitor", "RtdMonitor", "SpeedSwitch", "Thermistor", "ThermistorRelay", "Thermostat"]
+
+
+def watched(run: Run, device: Device) -> Motor | None:
+    """Return the motor that a sensor sits on: the one named, or the only one.
+
+    Parameters
+    ----------
+    run : Run
+        With its parts.
+    device : Device
+        The sensor.
+    """
+    named = run.plant.part_of.get(device.parameters.get("motor", ""))
+    if isinstance(named, Motor):
+        return named
+    motors = [part for part in run.plant.parts if isinstance(part, Motor)]
+    return motors[0] if len(motors) == 1 else None
+
+
+def _set(part: Part, run: Run, wanted: set[str], which: tuple[str, ...] = ()) -> None:
+    """Put contacts: closed if working one is wanted, else as at rest."""
+    for link in part.links:
+        if link.name not in part.branches or (which and link.name not in which):
+            continue
+        is_working = link.name in wanted
+        is_closed = is_working == (link.kind in {"no", "no_early"})
+        if part.put(run, link, is_closed=is_closed):
+            run.tell(part, link.name, "closed" if is_closed else "open")
+
+
+class SpeedSwitch(Part):
+    """Closes 13-14 above 10 % forward, 23-24 in reverse; opens 11-12 and 21-22; back at 5 %."""
+
+    kept: ClassVar[tuple[str, ...]] = ("side",)
+
+    def begin(self) -> None:
+        """Standing."""
+        self.side = 0
+
+    def observe(self, run: Run) -> None:
+        """See the speed."""
+        known = self.plant.constants
+        motor = watched(run, self.device)
+        if motor is None:
+            return
+        side = motor.side(run.time, known["speed_switch"])
+        if side == 0 and self.side == motor.side(run.time, known["speed_switch_back"]):
+            side = self.side
+        self.side = side
+        wanted = {1: {"13-14", "11-12"}, -1: {"23-24", "21-22"}, 0: set()}[side]
+        _set(self, run, wanted)
+
+
+class Thermostat(Part):
+    """Opens, or closes, at its temperature; back about 25 K lower."""
+
+    kept: ClassVar[tuple[str, ...]] = ("is_hot",)
+
+    def begin(self) -> None:
+        """Cold."""
+        self.is_hot = False
+
+    def observe(self, run: Run) -> None:
+        """See the winding's temperature."""
+        motor = watched(run, self.device)
+        if motor is None:
+            return
+        level = number(self.device, "t", 145.0)
+        if self.is_hot:
+            level -= self.plant.constants["thermostat_back_k"]
+        is_hot = motor.temperature_c >= level
+        if is_hot != self.is_hot:
+            self.is_hot = is_hot
+            run.cause = run.tell(self, "temperature", "hot" if is_hot else "cool")
+            _set(self, run, {link.name for link in self.links} if is_hot else set())
+
+    def word(self, run: Run) -> str:
+        """Return ``hot`` or ``cool``."""
+        del run
+        return "hot" if self.is_hot else "cool"
+
+
+class Thermistor(Part):
+    """Three thermistors in series in the winding; its loop can be cut or shorted."""
+
+    kept: ClassVar[tuple[str, ...]] = ("loop",)
+    verbs = ("sensor",)
+
+    def begin(self) -> None:
+        """Whole."""
+        self.loop = "ok"
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Cut, short or mend the loop."""
+        del run
+        if verb != "sensor" or word not in {"ok", "open", "short"}:
+            return False
+        self.loop = word
+        return True
+
+    def ohms(self, run: Run) -> float:
+        """Return what a meter of 2.5 V or less reads [ohm]."""
+        known = self.plant.constants
+        motor = watched(run, self.device)
+        if self.loop == "open":
+            return 1e9
+        if self.loop == "short":
+            return 0.0
+        is_hot = motor is not None and motor.temperature_c >= number(self.device, "t", 150.0)
+        return known["thermistor_hot_ohm" if is_hot else "thermistor_cold_ohm"]
+
+
+class _Monitor(Part):
+    """A monitor with an auxiliary supply: healthy means pulled in."""
+
+    kept: ClassVar[tuple[str, ...]] = ("wanted", "is_waiting", "next_at", "closed")
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        self.rated_v = number(device, "coil", 120.0)
+        self.input = -1
+        if "A1" in device.terminals:
+            self.input = plant.branch(plant.node(device.id, "A1"), plant.node(device.id, "A2"))
+
+    def begin(self) -> None:
+        """Without supply."""
+        self.wanted: list[str] = []
+        self.closed: list[str] = []
+        self.is_waiting = False
+        self.next_at = -1
+
+    def rest(self, run: Run) -> None:
+        """Contacts at rest."""
+        super().rest(run)
+        if self.input >= 0:
+            power = number(self.device, "sealed_va", 2.0)
+            part = self.plant.constants["coil_resistance_part"]
+            run.switch(self.input, coil_admittance(self.rated_v, power, part), 0.0)
+
+    def is_supplied(self, run: Run) -> bool:
+        """Tell whether its own supply is there."""
+        level = self.plant.constants["coil_pick_up"]
+        return self.volts_across(run, "A1", "A2") >= level * self.rated_v
+
+    def want(self, run: Run, wanted: list[str], delay_us: float) -> None:
+        """Ask for a set of working contacts, after a delay."""
+        if wanted == self.wanted and (self.is_waiting or self.closed == wanted):
+            return
+        self.wanted = wanted
+        self.is_waiting = wanted != self.closed
+        self.next_at = run.time + int(delay_us) if self.is_waiting else -1
+
+    def due(self) -> int | None:
+        """Return when its contacts change."""
+        return self.next_at if self.is_waiting else None
+
+    def fire(self, run: Run) -> None:
+        """Change the contacts."""
+        self.is_waiting, self.next_at = False, -1
+        self.closed = self.wanted
+        run.cause = run.last_change
+        run.tell(self, "relay", "+".join(self.closed) or "out")
+        _set(self, run, set(self.closed))
+
+    def word(self, run: Run) -> str:
+        """Return ``1`` while healthy."""
+        del run
+        return "1" if self.closed else "0"
+
+
+class ThermistorRelay(_Monitor):
+    """Trips above 3.6 kohm, on a cut and on a short loop; latched unless automatic."""
+
+    kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "is_latched")
+    verbs = ("reset",)
+
+    def begin(self) -> None:
+        """Not tripped."""
+        super().begin()
+        self.is_latched = False
+
+    def _loop(self, run: Run) -> float:
+        nodes = {self.plant.node(self.id, end) for end in ("T1", "T2")}
+        for part in self.plant.parts:
+            if isinstance(part, Thermistor):
+                ends = {self.plant.node(part.id, end) for end in ("TP1", "TP2")}
+                if ends == nodes:
+                    return part.ohms(run)
+        return 1e9
+
+    def observe(self, run: Run) -> None:
+        """See loop and supply."""
+        known = self.plant.constants
+        ohms = self._loop(run)
+        is_bad = ohms > known["thermistor_trip_ohm"] or ohms < known["thermistor_short_ohm"]
+        if self.device.parameters.get("reset") == "auto" and ohms < known["thermistor_back_ohm"]:
+            self.is_latched = is_bad
+        if is_bad and self.is_supplied(run):
+            self.is_latched = True
+        is_well = self.is_supplied(run) and not self.is_latched
+        self.want(run, ["11-14", "11-12"] if is_well else [], known["thermistor_us"])
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Reset, if the winding has cooled and the loop is whole."""
+        del word
+        if verb != "reset":
+            return False
+        known = self.plant.constants
+        if known["thermistor_short_ohm"] < self._loop(run) < known["thermistor_back_ohm"]:
+            self.is_latched = False
+        return True
+
+
+class RtdMonitor(_Monitor):
+    """Alarm and trip relays, both pulled in when healthy; the trip is latched."""
+
+    kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "is_latched", "loop")
+    verbs = ("reset", "sensor")
+
+    def begin(self) -> None:
+        """Healthy, sensor whole."""
+        super().begin()
+        self.is_latched = False
+        self.loop = "ok"
+
+    def _reads(self, run: Run) -> float:
+        motor = watched(run, self.device)
+        if self.loop != "ok":
+            return 1e9
+        return motor.temperature_c if motor is not None else 0.0
+
+    def observe(self, run: Run) -> None:
+        """See temperature and supply."""
+        reads = self._reads(run)
+        is_alarm = reads >= number(self.device, "alarm", 130.0)
+        if reads >= number(self.device, "trip", 155.0):
+            self.is_latched = True
+        wanted = []
+        if self.is_supplied(run):
+            wanted = ([] if is_alarm else ["11-14", "11-12"]) + (
+                [] if self.is_latched else ["21-24", "21-22"]
+            )
+        self.want(run, wanted, self.plant.constants["rtd_us"])
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Reset the trip below its level; cut or mend the sensor."""
+        if verb == "reset":
+            if self._reads(run) < number(self.device, "trip", 155.0):
+                self.is_latched = False
+            return True
+        if verb == "sensor" and word in {"ok", "open"}:
+            self.loop = word
+            return True
+        return False
+
+    def tells(self, run: Run) -> dict[str, str]:
+        """Return alarm and trip: 1 is in force."""
+        is_fed = self.is_supplied(run)
+        return {
+            "alarm": "1" if is_fed and "11-14" not in self.closed else "0",
+            "trip": "1" if is_fed and "21-24" not in self.closed else "0",
+        }
+
+
+class PhaseMonitor(_Monitor):
+    """Pulls in on right sequence, all phases and enough volts."""
+
+    def observe(self, run: Run) -> None:
+        """See the three phases as sequence components."""
+        known = self.plant.constants
+        volts = [run.solution.volts[self.plant.node(self.id, line)] for line in ("L1", "L2", "L3")]
+        turn = cmath.exp(2j * pi / 3)
+        rated = number(self.device, "v", 0.0) or _line_volts(self.plant)
+        base = rated / sqrt(3)
+        forward = abs(volts[0] + turn * volts[1] + turn**2 * volts[2]) / 3 / base
+        backward = abs(volts[0] + turn**2 * volts[1] + turn * volts[2]) / 3 / base
+        is_well = forward > known["phase_least"] and backward < known["phase_negative"] * forward
+        delay = known["phase_on_us" if is_well else "phase_off_us"]
+        self.want(run, ["11-14", "11-12"] if is_well else [], delay)
+
+
+def _line_volts(plant: Plant) -> float:
+    for part in plant.parts:
+        if part.device.type == "supply":
+            return number(part.device, "v", 480.0)
+    return 480.0

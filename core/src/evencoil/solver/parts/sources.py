@@ -1,0 +1,253 @@
+"""Supplies, transformers, rectifiers.
+
+Source: Norton equivalents, coupled windings on one core (textbook circuit
+theory); NEMA ST 1 terminal letters.
+
+Units: volts [V], impedance [ohm].
+"""
+
+from __future__ import annotations
+
+import cmath
+from math import pi, sqrt
+from typing import TYPE_CHECKING, ClassVar
+
+from evencoil.circuit.devices.sources import TAPS
+from evencoil.circuit.netlist import Device
+from evencoil.solver.parts.base import Part, number
+from evencoil.solver.plant import Plant
+
+if TYPE_CHECKING:
+    from evencoil.solver.run import Run
+
+__all__ = ["Autotransformer", "Rectifier", "Resistor", "Source", "Supply", "Transformer"]
+
+
+class Supply(Part):
+    """The lines and the ground of the installation.
+
+    Loses lines, sags, goes off and comes back, has two lines exchanged.
+    """
+
+    kept: ClassVar[tuple[str, ...]] = ("lost", "sag", "is_on", "is_swapped")
+    verbs = ("lose", "restore", "sag", "off", "on", "swaplines")
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        line_v = number(device, "v", 480.0)
+        self.is_split = device.parameters.get("split") == "1"
+        self.lines = [name for name in ("L1", "L2", "L3") if name in device.terminals]
+        if self.is_split:
+            self.volts = [complex(line_v / 2), complex(-line_v / 2)]
+        else:
+            self.volts = [line_v / sqrt(3) * cmath.exp(-2j * pi / 3 * k) for k in range(3)]
+        system = device.parameters.get("system", "wye")
+        if system == "corner":
+            self.volts = [volt - self.volts[1] for volt in self.volts]
+        elif system == "high_leg":
+            middle = (self.volts[0] + self.volts[2]) / 2
+            self.volts = [volt - middle for volt in self.volts]
+        size = line_v / sqrt(3) / (number(device, "fault_ka", 50.0) * 1000)
+        slope = plant.constants["source_x_over_r"]
+        self.own = 1 / (complex(1, slope) * size / sqrt(1 + slope**2))
+        self.sources = [plant.source(plant.node(device.id, line)) for line in self.lines]
+        for terminal in ("N", "PE"):
+            plant.earthed.append(plant.node(device.id, terminal))
+
+    def begin(self) -> None:
+        """On, whole."""
+        self.lost: list[str] = []
+        self.sag = 1.0
+        self.is_on = True
+        self.is_swapped = False
+
+    def rest(self, run: Run) -> None:
+        """All lines live."""
+        self._set(run)
+
+    def _set(self, run: Run) -> None:
+        volts = list(self.volts)
+        if self.is_swapped:
+            volts[0], volts[1] = volts[1], volts[0]
+        for line, source, volt in zip(self.lines, self.sources, volts, strict=True):
+            is_live = self.is_on and line not in self.lost
+            run.feed(source, self.own if is_live else 0j, volt * self.sag)
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Off, on, lose or restore a line, sag to a part, exchange two lines."""
+        if verb in {"lose", "restore"}:
+            if word not in self.lines:
+                return False
+            if verb == "lose" and word not in self.lost:
+                self.lost = [*self.lost, word]
+            if verb == "restore":
+                self.lost = [line for line in self.lost if line != word]
+        elif verb == "sag":
+            self.sag = min(2.0, max(0.0, float(word)))
+        elif verb in {"off", "on"}:
+            self.is_on = verb == "on"
+        elif verb == "swaplines":
+            self.is_swapped = not self.is_swapped
+        else:
+            return False
+        self._set(run)
+        return True
+
+    def word(self, run: Run) -> str:
+        """Return ``on``, ``off``, ``lost`` or ``low``."""
+        del run
+        if not self.is_on:
+            return "off"
+        if self.lost:
+            return "lost"
+        return "on" if self.sag > 0.9 else "low"
+
+
+class Source(Part):
+    """A separate control source, alternating or direct, its N grounded."""
+
+    kept: ClassVar[tuple[str, ...]] = ("is_on",)
+    verbs = ("off", "on")
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        self.volt = number(device, "v", 120.0)
+        live, back = plant.node(device.id, "L"), plant.node(device.id, "N")
+        self.is_dc = device.parameters.get("kind") == "dc"
+        self.source = plant.dc_source(live, back) if self.is_dc else plant.source(live)
+        plant.earthed.append(back)
+
+    def begin(self) -> None:
+        """On."""
+        self.is_on = True
+
+    def rest(self, run: Run) -> None:
+        """Feeding."""
+        own = 1 / self.plant.constants["transformer_secondary_ohm"]
+        if self.is_dc:
+            run.feed_dc(self.source, own if self.is_on else 0.0, self.volt)
+        else:
+            run.feed(self.source, complex(own if self.is_on else 0), complex(self.volt))
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Off and on."""
+        del word
+        if verb not in self.verbs:
+            return False
+        self.is_on = verb == "on"
+        self.rest(run)
+        return True
+
+    def word(self, run: Run) -> str:
+        """Return ``on`` or ``off``."""
+        del run
+        return "on" if self.is_on else "off"
+
+
+class Transformer(Part):
+    """A control transformer: two primary halves and one secondary on one core."""
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        known = plant.constants
+        half, second = number(device, "prim", 240.0), number(device, "sec", 120.0)
+        resistance = [known["transformer_primary_ohm"] * (half / 240) ** 2] * 2
+        resistance.append(known["transformer_secondary_ohm"] * (second / 120) ** 2)
+        turns = [half / 120, half / 120, second / 120]
+        leakage = known["transformer_leakage_part"]
+        matrix = [
+            [
+                1j * known["transformer_magnetising_ohm"] * turns[row] * turns[column]
+                + (complex(1, leakage) * resistance[row] if row == column else 0)
+                for column in range(3)
+            ]
+            for row in range(3)
+        ]
+        ends = [(plant.node(device.id, link.a), plant.node(device.id, link.b)) for link in self.links]
+        plant.block(ends, matrix, resistance)
+        self.rated = [half, half, second]
+
+    def tells(self, run: Run) -> dict[str, str]:
+        """Return the secondary's volts in percent of the rated ones."""
+        part = self.volts_across(run, "X1", "X2") / self.rated[2]
+        return {"sec": f"{part * 100:.0f}"}
+
+
+class Autotransformer(Part):
+    """A starting autotransformer: four sections a leg on one core each."""
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        known = plant.constants
+        magnetising = number(device, "mag", known["autotransformer_magnetising_ohm"])
+        levels = [int(tap) / 100 for tap in TAPS]
+        parts = [high - low for low, high in zip(levels, levels[1:], strict=False)]
+        own = known["autotransformer_ohm"]
+        for leg in device.parameters.get("legs", "ABC"):
+            matrix = [
+                [
+                    1j * magnetising * parts[row] * parts[column]
+                    + (complex(own, own) * parts[row] if row == column else 0)
+                    for column in range(len(parts))
+                ]
+                for row in range(len(parts))
+            ]
+            ends = [
+                (plant.node(device.id, f"{leg}{low}"), plant.node(device.id, f"{leg}{high}"))
+                for low, high in zip(TAPS, TAPS[1:], strict=False)
+            ]
+            plant.block(ends, matrix, [own * part for part in parts])
+
+
+class Resistor(Part):
+    """A resistor."""
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        self.branch = plant.branch(plant.node(device.id, "1"), plant.node(device.id, "2"))
+
+    def rest(self, run: Run) -> None:
+        """Always there."""
+        run.switch(self.branch, 1 / max(number(self.device, "r", 20.0), 1e-3))
+
+
+class Rectifier(Part):
+    """A rectifier or direct-current supply: what is fed on one side drives the other."""
+
+    kept: ClassVar[tuple[str, ...]] = ("is_fed",)
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        first = self.links[0]
+        self.ends = (first.a, first.b)
+        self.branch = plant.branch(plant.node(device.id, first.a), plant.node(device.id, first.b))
+        self.source = plant.dc_source(plant.node(device.id, "+"), plant.node(device.id, "-"))
+        self.rated_v = number(device, "v", 120.0)
+        self.out_v = number(device, "vdc", 24.0)
+        if device.type == "psu":
+            plant.earthed.append(plant.node(device.id, "-"))
+
+    def begin(self) -> None:
+        """Not fed."""
+        self.is_fed = False
+
+    def rest(self, run: Run) -> None:
+        """A light load on the alternating side."""
+        run.switch(self.branch, 50 / self.rated_v**2, 0.0)
+        run.feed_dc(self.source, 0.0, self.out_v)
+
+    def observe(self, run: Run) -> None:
+        """Drive the direct side while half the volts are there."""
+        one, other = (self.plant.node(self.id, end) for end in self.ends)
+        volts = run.solution.volts
+        is_fed = abs(volts[one] - volts[other]) >= 0.5 * self.rated_v
+        if is_fed != self.is_fed:
+            self.is_fed = is_fed
+            own = 1 / self.plant.constants["rectifier_ohm"]
+            run.feed_dc(self.source, own if is_fed else 0.0, self.out_v)
+            run.tell(self, "output", "live" if is_fed else "dead")
+
+    def word(self, run: Run) -> str:
+        """Return ``on`` or ``off``."""
+        del run
+        return "on" if self.is_fed else "off"

@@ -1,0 +1,253 @@
+"""A netlist made ready for solving: nodes, branches, sources, parts.
+
+A branch is a two-ended element whose admittance may change (a contact, a coil,
+a winding); a block is a fixed group of coupled windings (a transformer). The
+network is solved anew only when an admittance or a source changes, and each
+solved state is kept.
+
+Units: volts [V], admittance [S].
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import TYPE_CHECKING
+
+from evencoil.circuit.netlist import Netlist
+from evencoil.solver.network import Matrix, inverse
+from evencoil.solver.sparse import Rows, elimination_order, solve_sparse
+
+if TYPE_CHECKING:
+    from evencoil.solver.parts.base import Part
+
+__all__ = ["EARTH_S", "Plant", "Solution"]
+
+EARTH_S = 1e4
+_KEPT = 4096
+
+
+class Solution:
+    """Volts of every node in one state of the network.
+
+    Attributes
+    ----------
+    volts : list of complex
+        Alternating volts to ground, RMS phasors. [V]
+    steady : list of float
+        Direct volts to ground; zeros where nothing makes any. [V]
+    """
+
+    __slots__ = ("memo", "steady", "volts")
+
+    def __init__(self, volts: list[complex], steady: list[float] | None) -> None:
+        self.volts = volts
+        self.steady = steady
+        self.memo: dict[int, object] = {}
+
+
+class Plant:
+    """A netlist compiled for one set of constants."""
+
+    def __init__(self, netlist: Netlist, constants: Mapping[str, float]) -> None:
+        self.netlist = netlist
+        self.constants = constants
+        self.node_of = netlist.nets()
+        self.size = max(self.node_of.values(), default=-1) + 1
+        self.ends: list[tuple[int, int]] = []
+        self.sources: list[int] = []
+        self.dc_sources: list[tuple[int, int]] = []
+        self.earthed: list[int] = []
+        self.parts: list[Part] = []
+        self.part_of: dict[str, Part] = {}
+        self._blocks: list[tuple[tuple[tuple[int, int], ...], Matrix, Sequence[float]]] = []
+        self._base: Rows = []
+        self._dc_base: Rows = []
+        self._order: tuple[int, ...] = ()
+        self._solved: dict[object, list[complex]] = {}
+        self._solved_dc: dict[object, list[float]] = {}
+
+    def node(self, device_id: str, terminal: str) -> int:
+        """Return the node of a terminal."""
+        return self.node_of[f"{device_id}.{terminal}"]
+
+    def inner_node(self) -> int:
+        """Return a new node that no terminal reaches."""
+        self.size += 1
+        return self.size - 1
+
+    def branch(self, start: int, end: int) -> int:
+        """Add a branch between two nodes and return its number."""
+        self.ends.append((start, end))
+        return len(self.ends) - 1
+
+    def source(self, node: int) -> int:
+        """Add an alternating source to ground at a node and return its number."""
+        self.sources.append(node)
+        return len(self.sources) - 1
+
+    def dc_source(self, plus: int, minus: int) -> int:
+        """Add a direct source between two nodes and return its number."""
+        self.dc_sources.append((plus, minus))
+        return len(self.dc_sources) - 1
+
+    def block(
+        self, ends: Sequence[tuple[int, int]], impedance_ohm: Matrix, dc_ohm: Sequence[float]
+    ) -> None:
+        """Add a fixed group of coupled windings, with their direct-current ohms."""
+        self._blocks.append((tuple(ends), inverse(impedance_ohm), dc_ohm))
+
+    def finish(self) -> None:
+        """Lay out the fixed part and the order of elimination; call once."""
+        leak = self.constants["leak_s"]
+        self._base = [{node: complex(leak)} for node in range(self.size)]
+        self._dc_base = [{node: complex(leak)} for node in range(self.size)]
+        for node in self.earthed:
+            self._base[node][node] += EARTH_S
+            self._dc_base[node][node] += EARTH_S
+        pairs = list(self.ends)
+        for ends, own, dc_ohm in self._blocks:
+            points = [point for pair in ends for point in pair]
+            pairs += [(one, other) for one in points for other in points]
+            for one, (start, end) in enumerate(ends):
+                _stamp(self._dc_base, start, end, 1 / dc_ohm[one])
+                for other, (other_start, other_end) in enumerate(ends):
+                    value = own[one][other]
+                    for row, sign in ((start, 1), (end, -1)):
+                        target = self._base[row]
+                        target[other_start] = target.get(other_start, 0) + sign * value
+                        target[other_end] = target.get(other_end, 0) - sign * value
+        pairs += self.dc_sources
+        for one, other in pairs:
+            for row, column in ((one, other), (other, one)):
+                if row != column:
+                    self._base[row].setdefault(column, 0j)
+                    self._dc_base[row].setdefault(column, 0j)
+        self._order = elimination_order(self.size, pairs)
+
+    def equations(
+        self,
+        admittance: Sequence[complex],
+        sources: Sequence[tuple[complex, complex]],
+        grounded: frozenset[int],
+    ) -> tuple[Rows, list[complex]]:
+        """Return the network's rows and currents for one state.
+
+        Parameters
+        ----------
+        admittance : sequence of complex
+            Of each branch. [S]
+        sources : sequence of (complex, complex)
+            Admittance and open volts of each source. [S], [V]
+        grounded : frozenset of int
+            Nodes that a fault bonds to ground.
+        """
+        rows = [dict(row) for row in self._base]
+        right = [0j] * self.size
+        for (start, end), value in zip(self.ends, admittance, strict=True):
+            if value and start != end:
+                row, other = rows[start], rows[end]
+                row[start] += value
+                row[end] -= value
+                other[end] += value
+                other[start] -= value
+        for node, (value, volts) in zip(self.sources, sources, strict=True):
+            rows[node][node] += value
+            right[node] += value * volts
+        for node in grounded:
+            rows[node][node] += 1 / self.constants["pole_ohm"]
+        return rows, right
+
+    def solve(
+        self,
+        admittance: Sequence[complex],
+        sources: Sequence[tuple[complex, complex]],
+        grounded: frozenset[int],
+    ) -> list[complex]:
+        """Return the alternating volts of every node, from the kept ones if solved before.
+
+        Parameters
+        ----------
+        admittance, sources, grounded
+            As `equations`.
+        """
+        key = (tuple(admittance), tuple(sources), grounded)
+        found = self._solved.get(key)
+        if found is None:
+            found = solve_sparse(*self.equations(admittance, sources, grounded), self._order)
+            if len(self._solved) >= _KEPT:
+                self._solved.clear()
+            self._solved[key] = found
+        return found
+
+    def solve_dc(
+        self,
+        conductance: Sequence[float],
+        sources: Sequence[tuple[float, float]],
+        grounded: frozenset[int],
+    ) -> list[float]:
+        """Return the direct volts of every node.
+
+        Parameters
+        ----------
+        conductance : sequence of float
+            Of each branch. [S]
+        sources : sequence of (float, float)
+            Conductance and open volts of each direct source. [S], [V]
+        grounded : frozenset of int
+            Nodes that a fault bonds to ground.
+        """
+        key = (tuple(conductance), tuple(sources), grounded)
+        found = self._solved_dc.get(key)
+        if found is not None:
+            return found
+        rows = [dict(row) for row in self._dc_base]
+        right = [0j] * self.size
+        for (start, end), value in zip(self.ends, conductance, strict=True):
+            if value and start != end:
+                _stamp(rows, start, end, value)
+        for (plus, minus), (value, volts) in zip(self.dc_sources, sources, strict=True):
+            if value and plus != minus:
+                _stamp(rows, plus, minus, value)
+                right[plus] += value * volts
+                right[minus] -= value * volts
+        for node in grounded:
+            rows[node][node] += 1 / self.constants["pole_ohm"]
+        found = [value.real for value in solve_sparse(rows, right, self._order)]
+        if len(self._solved_dc) >= _KEPT:
+            self._solved_dc.clear()
+        self._solved_dc[key] = found
+        return found
+
+    def ohms(self, conductance: Sequence[float], one: int, other: int) -> float:
+        """Return the ohms that a meter reads between two nodes, sources dead.
+
+        Parameters
+        ----------
+        conductance : sequence of float
+            Of each branch, direct current. [S]
+        one, other : int
+            Nodes of the probes.
+
+        Returns
+        -------
+        float
+            [ohm]; a leak of 1e-9 S at each node makes "open" a thousand megohms.
+        """
+        if one == other:
+            return 0.0
+        rows = [dict(row) for row in self._dc_base]
+        right = [0j] * self.size
+        for (start, end), value in zip(self.ends, conductance, strict=True):
+            if value and start != end:
+                _stamp(rows, start, end, value)
+        right[one] += 1
+        right[other] -= 1
+        volts = solve_sparse(rows, right, self._order)
+        return (volts[one] - volts[other]).real
+
+
+def _stamp(rows: Rows, start: int, end: int, value: float) -> None:
+    rows[start][start] += value
+    rows[end][end] += value
+    rows[start][end] = rows[start].get(end, 0) - value
+    rows[end][start] = rows[end].get(start, 0) - value

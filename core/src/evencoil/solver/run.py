@@ -1,0 +1,360 @@
+"""A rehearsal: a netlist worked through time, event by event.
+
+Time is whole microseconds on a fixed grid. Between two events nothing needs a
+step: speeds are straight lines, heats exponentials, so that the state is a
+function of the scenario alone. Looking at a time between events changes
+nothing; a run cut anywhere gives the same trace.
+
+Source: event-driven simulation, nodal analysis (textbook topics).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+from evencoil.circuit.netlist import Netlist
+from evencoil.errors import OutOfRangeError
+from evencoil.solver.constants import CATALOGUE, constants
+from evencoil.solver.parts import part_for
+from evencoil.solver.parts.motors import Motor
+from evencoil.solver.parts.protection import Isolator, ManualStarter
+from evencoil.solver.parts.sources import Source, Supply
+from evencoil.solver.plant import Plant, Solution
+from evencoil.words import Message
+
+if TYPE_CHECKING:
+    from evencoil.solver.parts.base import Part
+
+__all__ = ["Action", "Event", "Run", "compile_plant"]
+
+MOST_CHANGES = 4000
+_ROUNDS = 60
+
+
+@dataclass(frozen=True, slots=True)
+class Action:
+    """What a hand or a fault does, and when.
+
+    ``time`` is in microseconds from the start. ``device`` is an id, ``word``
+    what the verb needs besides: a selector position, a line, a temperature.
+    """
+
+    time: int
+    verb: str
+    device: str = ""
+    word: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something that happened, with the event that caused it."""
+
+    n: int
+    time: int
+    device: str
+    aspect: str
+    value: str
+    cause: int | None
+
+
+def compile_plant(netlist: Netlist, set_name: str = CATALOGUE) -> Plant:
+    """Return a netlist made ready for runs.
+
+    Parameters
+    ----------
+    netlist : Netlist
+        Devices and wires, right or wrong.
+    set_name : str
+        Name of the set of constants.
+    """
+    plant = Plant(netlist, constants(set_name))
+    for place, device in enumerate(netlist.devices):
+        part = part_for(plant, device, place)
+        plant.parts.append(part)
+        plant.part_of[device.id] = part
+    plant.finish()
+    return plant
+
+
+class Run:
+    """The state of a rehearsal, and what moves it on."""
+
+    def __init__(self, plant: Plant) -> None:
+        self.plant = plant
+        self.time = 0
+        self.admittance: list[complex] = [0j] * len(plant.ends)
+        self.conductance: list[float] = [0.0] * len(plant.ends)
+        self.feeds: list[tuple[complex, complex]] = [(0j, 0j)] * len(plant.sources)
+        self.dc_feeds: list[tuple[float, float]] = [(0.0, 0.0)] * len(plant.dc_sources)
+        self.grounded: frozenset[int] = frozenset()
+        self.events: list[Event] = []
+        self.count = 0
+        self.changes = 0
+        self.cause: int | None = None
+        self.last_change: int | None = None
+        self.shorted: list[str] = []
+        self.never_settles = False
+        self.solution_is_old = True
+        self._settling = False
+        for part in plant.parts:
+            part.begin()
+        for part in plant.parts:
+            part.rest(self)
+        self.solution = self._solve()
+        self.settle()
+        self.events.clear()
+
+    # what parts call
+
+    def switch(self, branch: int, value: complex, direct: float | None = None) -> bool:
+        """Set the admittance of a branch [S]; tell whether that changed anything."""
+        direct = value.real if direct is None else direct
+        if self.admittance[branch] == value and self.conductance[branch] == direct:
+            return False
+        self.admittance[branch] = value
+        self.conductance[branch] = direct
+        self.solution_is_old = True
+        return True
+
+    def feed(self, source: int, own: complex, volts: complex) -> None:
+        """Set an alternating source."""
+        if self.feeds[source] != (own, volts):
+            self.feeds[source] = (own, volts)
+            self.solution_is_old = True
+
+    def feed_dc(self, source: int, own: float, volts: float) -> None:
+        """Set a direct source."""
+        if self.dc_feeds[source] != (own, volts):
+            self.dc_feeds[source] = (own, volts)
+            self.solution_is_old = True
+
+    def tell(self, part: Part, aspect: str, value: str) -> int:
+        """Write down what happened and return its number."""
+        return self.note(part.id, aspect, value)
+
+    def note(self, device: str, aspect: str, value: str) -> int:
+        """Write down what happened to a device or to the whole."""
+        self.count += 1
+        self.events.append(Event(self.count, self.time, device, aspect, value, self.cause))
+        if value in {"open", "closed", "blown", "tripped", "reset"}:
+            self.changes += 1
+            self.last_change = self.count
+        return self.count
+
+    def mark_short(self, part: Part) -> None:
+        """Write down that a device cleared a short circuit."""
+        self.shorted.append(part.id)
+
+    # moving on
+
+    def _solve(self) -> Solution:
+        plant = self.plant
+        volts = plant.solve(self.admittance, self.feeds, self.grounded)
+        steady = None
+        if any(own for own, _ in self.dc_feeds):
+            steady = plant.solve_dc(self.conductance, self.dc_feeds, self.grounded)
+        self.solution_is_old = False
+        return Solution(volts, steady)
+
+    def settle(self) -> None:
+        """Solve and let every part look, until nothing changes at this instant."""
+        for _ in range(_ROUNDS):
+            self.solution = self._solve()
+            self.cause = self.last_change
+            for part in self.plant.parts:
+                part.observe(self)
+            if not self.solution_is_old:
+                return
+        self.never_settles = True
+
+    def due(self) -> int | None:
+        """Return the time of the next event [us]."""
+        found = [due for part in self.plant.parts if (due := part.due()) is not None]
+        return max(min(found), self.time) if found else None
+
+    def advance(self, until: int) -> None:
+        """Go through every event up to a time, that time included [us]."""
+        while not self.never_settles:
+            due = self.due()
+            if due is None or due > until:
+                break
+            if self.changes > MOST_CHANGES:
+                self.never_settles = True
+                break
+            self.time = due
+            for part in self.plant.parts:
+                # a part may have several things due at one instant
+                for _ in range(8):
+                    own = part.due()
+                    if own is None or own > self.time:
+                        break
+                    part.fire(self)
+            self.settle()
+
+    def look(self, time: int) -> None:
+        """Move the clock to a time between events, for reading states."""
+        self.time = max(self.time, time)
+
+    def act(self, action: Action) -> None:
+        """Do one action at its time.
+
+        Raises
+        ------
+        OutOfRangeError
+            If the device is not there or cannot do that.
+        """
+        self.advance(action.time)
+        self.time = max(self.time, action.time)
+        self.cause = None
+        self.cause = self.last_change = self.note(
+            action.device or "supply", "hand", " ".join(filter(None, (action.verb, action.word)))
+        )
+        if not self._do(action):
+            raise OutOfRangeError(
+                Message(
+                    "scenario.cannot",
+                    {"verb": action.verb[:20], "device": action.device[:40], "word": action.word[:20]},
+                ),
+                field="scenario",
+                hint=Message(
+                    "scenario.cannot.hint", {"verbs": ", ".join(self.verbs_of(action.device)) or "—"}
+                ),
+            )
+        self.settle()
+
+    def verbs_of(self, device: str) -> tuple[str, ...]:
+        """Return what can be done to a device."""
+        part = self.plant.part_of.get(device)
+        return () if part is None else part.verbs
+
+    def _do(self, action: Action) -> bool:
+        verb, word = action.verb, action.word
+        if verb in {"ground", "unground"}:
+            node = self.plant.node_of.get(action.device)
+            if node is None:
+                return False
+            self.grounded = self.grounded | {node} if verb == "ground" else self.grounded - {node}
+            return True
+        part = self.plant.part_of.get(action.device)
+        if part is None and verb in Supply.verbs:
+            part = next((item for item in self.plant.parts if isinstance(item, Supply)), None)
+            if verb in {"off", "on"}:
+                for item in self.plant.parts:
+                    if isinstance(item, Source):
+                        item.act(self, verb, word)
+        if part is None:
+            return False
+        try:
+            return part.act(self, verb, word)
+        except ValueError:
+            return False
+
+    # reading
+
+    def words(self) -> dict[str, str]:
+        """Return the state of every device in one word, where it has one."""
+        found = {}
+        for part in self.plant.parts:
+            word = part.word(self)
+            if word:
+                found[part.id] = word
+        return found
+
+    def are_both_closed(self, pair: frozenset[str]) -> bool:
+        """Tell whether two contactors conduct at once: each has a closed main pole."""
+        for device in pair:
+            part = self.plant.part_of.get(device)
+            if part is None or not any(
+                link.kind == "pole" and part.is_closed(self, link.name) for link in part.links
+            ):
+                return False
+        return True
+
+    def motors(self) -> list[Motor]:
+        """Return the motors."""
+        return [part for part in self.plant.parts if isinstance(part, Motor)]
+
+    def is_live(self, terminal: str) -> bool:
+        """Tell whether a terminal has volts to ground that can hurt."""
+        node = self.plant.node_of[terminal]
+        level = self.plant.constants["live_v"]
+        steady = self.solution.steady
+        return abs(self.solution.volts[node]) >= level or (
+            steady is not None and abs(steady[node]) >= level
+        )
+
+    def isolators(self) -> list[Isolator | ManualStarter]:
+        """Return what is switched by a handle."""
+        return [
+            part for part in self.plant.parts if isinstance(part, Isolator | ManualStarter)
+        ]
+
+    # keeping
+
+    def save(self) -> dict[str, Any]:
+        """Return the whole state as plain values, small enough for a snapshot."""
+        palette: list[complex] = []
+        places = []
+        for value in self.admittance:
+            if value not in palette:
+                palette.append(value)
+            places.append(palette.index(value))
+        return {
+            "time": self.time,
+            "count": self.count,
+            "last": self.last_change,
+            "palette": [[value.real, value.imag] for value in palette],
+            "branches": places,
+            "direct": self.conductance,
+            "feeds": [[own.real, own.imag, volt.real, volt.imag] for own, volt in self.feeds],
+            "dc": [list(feed) for feed in self.dc_feeds],
+            "grounded": sorted(self.grounded),
+            "parts": [part.save() for part in self.plant.parts],
+            "never": self.never_settles,
+        }
+
+    def load(self, kept: Mapping[str, Any]) -> None:
+        """Take a state back; the next solving is the same as before it was saved."""
+        self.time = kept["time"]
+        self.count = kept["count"]
+        self.last_change = kept["last"]
+        palette = [complex(*value) for value in kept["palette"]]
+        self.admittance = [palette[place] for place in kept["branches"]]
+        self.conductance = list(kept["direct"])
+        self.feeds = [(complex(a, b), complex(c, d)) for a, b, c, d in kept["feeds"]]
+        self.dc_feeds = [(own, volts) for own, volts in kept["dc"]]
+        self.grounded = frozenset(kept["grounded"])
+        for part, values in zip(self.plant.parts, kept["parts"], strict=True):
+            part.load(list(values))
+        self.never_settles = kept["never"]
+        self.events = []
+        self.changes = 0
+        self.shorted = []
+        self.cause = None
+        self.solution = self._solve()
+
+
+def expand(verb: str, time: int, device: str, word: str) -> Sequence[Action]:
+    """Return the actions that one spoken action means.
+
+    Parameters
+    ----------
+    verb : str
+        ``push`` is press and release after 0.3 s; ``dip`` takes the supply away
+        for ``word`` seconds.
+    time : int
+        When it begins [us].
+    device, word : str
+        As in `Action`.
+    """
+    if verb == "push":
+        return (
+            Action(time, "press", device, word),
+            Action(time + 300_000, "release", device, word),
+        )
+    if verb == "dip":
+        gone = round(float(word) * 1e6)
+        return (Action(time, "off"), Action(time + gone, "on"))
+    return (Action(time, verb, device, word),)
