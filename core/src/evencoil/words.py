@@ -2,7 +2,8 @@
 
 A `Message` holds an id and parameters, never a finished sentence, so that a
 screen, a page and the command line say the same thing and a translation needs
-no change in the rules. The sentences themselves are in ``words_en.py``.
+no change in the rules. The sentences themselves are in ``words_en.py`` and
+``words_circuit_en.py``.
 """
 
 from __future__ import annotations
@@ -10,9 +11,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from evencoil.words_circuit_en import CIRCUIT_SENTENCES
 from evencoil.words_en import SENTENCES
 
 __all__ = ["Message", "say"]
+
+_ALL = {**SENTENCES, **CIRCUIT_SENTENCES}
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,4 +49,4 @@ def say(message: Message) -> str:
     KeyError
         If the id is unknown or a parameter is missing: a bug, not bad input.
     """
-    return SENTENCES[message.id].format_map(message.params)
+    return _ALL[message.id].format_map(message.params)

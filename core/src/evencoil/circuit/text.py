@@ -11,14 +11,14 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
 from evencoil.circuit import devices as _library
-from evencoil.circuit.library import device, types
+from evencoil.circuit.library import device
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.errors import FileFormatError
 from evencoil.words import Message
 
 __all__ = ["Circuit", "read_circuit", "wire_id"]
 
-assert _library  # importing it fills the library  # noqa: S101 - for the reader
+_FILLED = _library  # importing it fills the library
 MOST_WIRES = 10_000
 
 
@@ -84,10 +84,10 @@ def _devices(text: str) -> tuple[list[Device], dict[str, str]]:
     ids: dict[str, str] = {}
     for number, line in _lines(text):
         words = line.split()
-        if len(words) > 1 and words[1] in types() and "=" not in words[1]:
-            tag, role, kind, rest = words[0], words[0], words[1], words[2:]
-        elif len(words) > 2 and "=" not in words[2]:
+        if len(words) > 2 and "=" not in words[2]:
             tag, role, kind, rest = words[0], words[1], words[2], words[3:]
+        elif len(words) > 1 and "=" not in words[1]:
+            tag, role, kind, rest = words[0], words[0], words[1], words[2:]
         else:
             raise _wrong("device", number, "devices", text=line[:60])
         if tag in ids or role in ids.values():
@@ -155,12 +155,14 @@ def read_circuit(
     known = {f"{item.id}.{terminal}" for item in found for terminal in item.terminals}
     wires: list[Wire] = []
     numbers: dict[str, str] = {}
+    seen: set[str] = set()
     for where, text in (("power", power), ("control", control)):
         for wire, label in _wires(text, where, ids, known):
             if len(wires) >= MOST_WIRES:
                 raise _wrong("too_many", len(wires), where, most=str(MOST_WIRES))
-            if wire.id in numbers or any(wire.id == other.id for other in wires):
+            if wire.id in seen:
                 continue
+            seen.add(wire.id)
             wires.append(wire)
             if label:
                 numbers[wire.id] = label

@@ -1,0 +1,192 @@
+"""Wire list, bill of material and terminal counts, from one netlist.
+
+Source: NFPA 79 (conductor colours), trade practice (two wires under a screw).
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+
+from evencoil.circuit.library import links_of, type_of, types
+from evencoil.circuit.netlist import Device
+from evencoil.circuit.numbering import Numbered
+from evencoil.circuit.text import Circuit
+
+__all__ = ["Crowded", "Material", "WireRow", "crowded", "loose_ends", "material", "wire_rows"]
+
+_RATED = ("a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla", "r", "fault_ka")
+
+
+@dataclass(frozen=True, slots=True)
+class WireRow:
+    """One wire: its number, its two ends, its part of the circuit, its colour."""
+
+    id: str
+    number: str
+    start: str
+    end: str
+    way: str
+    colour: str
+
+
+@dataclass(frozen=True, slots=True)
+class Crowded:
+    """A terminal with more wires than it takes."""
+
+    terminal: str
+    wires: int
+    most: int
+
+
+@dataclass(frozen=True, slots=True)
+class Material:
+    """One line of the bill of material."""
+
+    tag: str
+    device: str
+    type: str
+    ratings: tuple[tuple[str, str, str], ...]
+    contacts: str
+
+
+def _way(circuit: Circuit, start: str, end: str) -> str:
+    power = {"L1", "L2", "L3"}
+    for terminal in (start, end):
+        owner, _, name = terminal.rpartition(".")
+        item = circuit.netlist.device(owner)
+        kind = types().get(item.type)
+        if item.type == "supply" and name in power:
+            return "power"
+        if item.type == "xfmr" and name.startswith("H"):
+            return "power"
+        if kind is None or kind.ways == "control" or item.type == "xfmr":
+            continue
+        link = next((one for one in links_of(item) if name in {one.a, one.b}), None)
+        if link is not None and link.kind in {"pole", "heat", "winding", "resistor"}:
+            return "power"
+    return "control"
+
+
+def _colour(way: str, number: str, *, is_dc: bool) -> str:
+    if way == "power":
+        return "black"
+    if number in {"X2", "N"}:
+        return "white/blue" if is_dc else "white"
+    return "blue" if is_dc else "red"
+
+
+def wire_rows(circuit: Circuit, numbered: Numbered) -> tuple[WireRow, ...]:
+    """Return the wires, grounds and power first, then by number.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        Devices, wires, tags.
+    numbered : Numbered
+        Wire numbers of the nets.
+
+    Returns
+    -------
+    tuple of WireRow
+        Ends as people read them. Colours are NFPA 79's for industrial machines;
+        a works may have its own.
+    """
+    is_dc = any(item.type == "psu" for item in circuit.netlist.devices)
+    rows = []
+    for wire in circuit.netlist.wires:
+        number = numbered.at(wire.start)
+        way = _way(circuit, wire.start, wire.end)
+        is_bond = wire.start.endswith(".PE") or wire.end.endswith(".PE")
+        colour = "green" if is_bond else _colour(way, number, is_dc=is_dc)
+        rows.append(
+            WireRow(
+                wire.id, number, circuit.said(wire.start), circuit.said(wire.end), way, colour
+            )
+        )
+
+    def order(row: WireRow) -> tuple[int, int, str]:
+        digits = int(row.number) if row.number.isdigit() else 9999
+        return ({"green": 0}.get(row.colour, 1 if row.way == "power" else 2), digits, row.number)
+
+    return tuple(sorted(rows, key=order))
+
+
+def crowded(circuit: Circuit) -> tuple[Crowded, ...]:
+    """Return the terminals with too many wires.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        To count.
+    """
+    counted = Counter(
+        end for wire in circuit.netlist.wires for end in (wire.start, wire.end)
+    )
+    found = []
+    for item in circuit.netlist.devices:
+        if item.type not in types():
+            continue
+        most = type_of(item.type).most_wires
+        for name in item.terminals:
+            terminal = f"{item.id}.{name}"
+            if counted[terminal] > most:
+                found.append(Crowded(terminal, counted[terminal], most))
+    return tuple(found)
+
+
+def loose_ends(circuit: Circuit) -> tuple[str, ...]:
+    """Return the terminals of links in use whose other end is wired and this one not.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        To look through.
+    """
+    wired = {end for wire in circuit.netlist.wires for end in (wire.start, wire.end)}
+    found = []
+    for item in circuit.netlist.devices:
+        for link in links_of(item):
+            ends = [f"{item.id}.{name}" for name in (link.a, link.b)]
+            there = [end in wired for end in ends]
+            if any(there) and not all(there):
+                alone = ends[there.index(False)]
+                if not _is_free(item, link.kind):
+                    found.append(alone)
+    return tuple(dict.fromkeys(found))
+
+
+def _is_free(item: Device, kind: str) -> bool:
+    """Tell whether a path may stay half wired: spare poles, change-over sides, taps."""
+    if item.type in {"autox", "xfmr"} or kind == "winding":
+        return True
+    return kind in {"no", "nc", "timed_no", "timed_nc"} and any(
+        parameter in item.parameters.get("aux", "") for parameter in ("-12-", "-16-", "-22-")
+    ) or item.type in {"ptcrelay", "rtdmon", "phasemon", "timer"} or (
+        kind == "pole" and item.type in {"contactor", "cb3", "fdisc", "isolator"}
+    )
+
+
+def material(circuit: Circuit) -> tuple[Material, ...]:
+    """Return the bill of material: every device with its ratings.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        Devices and tags.
+    """
+    rows = []
+    for item in circuit.netlist.devices:
+        if item.type not in types() or item.type in {"supply"}:
+            continue
+        known = {parameter.name: parameter for parameter in type_of(item.type).parameters}
+        ratings = tuple(
+            (name, item.parameters[name], known[name].unit)
+            for name in _RATED
+            if name in known and item.parameters.get(name)
+        )
+        listed = item.parameters.get("aux") or item.parameters.get("c") or ""
+        rows.append(
+            Material(circuit.tags.get(item.id, item.id), item.id, item.type, ratings, listed)
+        )
+    return tuple(rows)

@@ -1,0 +1,396 @@
+"""Options: each lays one change over a drawn circuit.
+
+Where practitioners differ both ways are here; the choice and its consequences
+are told on the Starter screen.
+"""
+
+from __future__ import annotations
+
+from itertools import pairwise
+
+from evencoil.circuit.library import links_of, type_of
+from evencoil.circuit.netlist import Wire
+from evencoil.circuit.sheet import Sheet
+
+__all__ = [
+    "control_source",
+    "control_tap",
+    "control_volts",
+    "cross",
+    "delta_order",
+    "estop",
+    "heaters",
+    "lamps",
+    "local_isolator",
+    "motor_contactor",
+    "overload_side",
+    "protection",
+    "reset",
+    "stations",
+    "tap",
+    "timer",
+]
+
+_POLES = {"L1": "2T1", "L2": "4T2", "L3": "6T3"}
+_RUNNERS = ("main", "forward_contactor", "delta", "second_half", "low_contactor")
+
+
+def motor_contactor(sheet: Sheet) -> str:
+    """Return the contactor whose auxiliary tells that the motor runs, empty if none."""
+    return next((name for name in _RUNNERS if name in sheet.devices), "")
+
+
+def cross(sheet: Sheet, word: str) -> None:
+    """Choose which two lines the reversing contactor exchanges, on its load side."""
+    order = ["L1", "L2", "L3"]
+    one, other = word.split("-")
+    target = {line: line for line in order}
+    target[one], target[other] = other, one
+    back, ahead = "reverse_contactor", "forward_contactor"
+    for line in order:
+        for wire in sheet.at(f"{back}.{_POLES[line]}"):
+            if f"{ahead}." in wire.start or f"{ahead}." in wire.end:
+                sheet.cut(wire.id)
+    for line in order:
+        sheet.wire(f"{back}.{_POLES[line]}", f"{ahead}.{_POLES[target[line]]}")
+
+
+def heaters(sheet: Sheet, word: str) -> None:
+    """Set the star-delta overload in the line, ahead of both contactors, instead of the leg."""
+    del word
+    lines = (("1L1", "2T1"), ("3L2", "4T2"), ("5L3", "6T3"))
+    for line_end, load_end in lines:
+        into, out = f"overload.{line_end}", f"overload.{load_end}"
+        fed = f"main.{line_end}"
+        for wire in sheet.at(into):
+            sheet.cut(wire.id)
+        # the winding lead comes straight from the main contactor now
+        for wire in sheet.at(out):
+            sheet.shift(wire.id, out, f"main.{load_end}")
+        for wire in sheet.at(fed):
+            other = wire.end if wire.start == fed else wire.start
+            if other.startswith("delta."):
+                continue
+            sheet.shift(wire.id, fed, into)
+        sheet.wire(out, fed)
+    setting = float(sheet.devices["overload"].parameters.get("iset", "5.8"))
+    sheet.change("overload", iset=f"{setting / 0.58:g}")
+
+
+def tap(sheet: Sheet, word: str) -> None:
+    """Move the motor's leads to another tap, the same on every leg."""
+    for leg in "ABC":
+        sheet.merge(f"autotransformer.{leg}65", f"autotransformer.{leg}{word}")
+
+
+def delta_order(sheet: Sheet, word: str) -> None:
+    """Take the jumper set in which the delta volts lag those of the star."""
+    del word
+    moves = {"W2": "V2", "U2": "W2", "V2": "U2"}
+    todo = [
+        (wire.id, f"motor.{old}", f"motor.{new}")
+        for old, new in moves.items()
+        for wire in sheet.at(f"motor.{old}")
+    ]
+    for name, here, there in todo:
+        sheet.shift(name, here, there)
+
+
+def reset(sheet: Sheet, word: str) -> None:
+    """Set every overload relay to manual or automatic reset."""
+    for item in list(sheet.devices.values()):
+        if item.type == "olr":
+            sheet.change(item.id, reset=word)
+
+
+def stations(sheet: Sheet, word: str) -> None:
+    """Draw any number of start-stop stations: stops in series, starts side by side."""
+    count = int(word)
+    have = sum(1 for name in sheet.devices if name.startswith("start"))
+    for number in range(have, count, -1):
+        _drop_station(sheet, number)
+    for number in range(have + 1, count + 1):
+        stop, start = f"stop_{number}", f"start_{number}"
+        last_stop = "stop" if number == 2 else f"stop_{number - 1}"
+        last_start = "start" if number == 2 else f"start_{number - 1}"
+        sheet.add(stop, sheet.free_tag("S"), "pb", before=last_start, c="11-12")
+        sheet.add(start, sheet.free_tag("S"), "pb", c="13-14")
+        sheet.insert(f"{last_stop}.12", f"{stop}.11", f"{stop}.12")
+        for end in ("13", "14"):
+            _extend(sheet, f"{last_start}.{end}", f"{start}.{end}")
+
+
+def _drop_station(sheet: Sheet, number: int) -> None:
+    stop, start = f"stop_{number}", f"start_{number}"
+    last_stop = "stop" if number == 2 else f"stop_{number - 1}"
+    for wire in sheet.at(f"{last_stop}.12"):
+        if f"{stop}.11" in {wire.start, wire.end}:
+            sheet.cut(wire.id)
+    sheet.merge(f"{stop}.12", f"{last_stop}.12")
+    for end in ("13", "14"):
+        _bypass(sheet, f"{start}.{end}")
+    sheet.remove(stop)
+    sheet.remove(start)
+
+
+def _extend(sheet: Sheet, terminal: str, to: str) -> None:
+    """Lead a wire on to another terminal without a third wire under one screw."""
+    there = sheet.at(terminal)
+    number = sheet.numbers.get(there[0].id, "") if there else ""
+    if len(there) > 1:
+        sheet.shift(there[-1].id, terminal, to)
+    sheet.wire(terminal, to, number)
+
+
+def lamps(sheet: Sheet, word: str) -> None:
+    """Draw exactly the lamps named; each on its own auxiliary contact."""
+    for name in ("lamp_run", "lamp_off", "lamp_trip"):
+        if name in sheet.devices:
+            _take_lamp(sheet, name)
+    wanted = [] if word == "none" else word.split("_")
+    contactor = motor_contactor(sheet)
+    hot = "control_fuse.2" if "control_fuse" in sheet.devices else "control_fuse_1.2"
+    back = "control_transformer.X2" if "control_transformer" in sheet.devices else "control_fuse_2.2"
+    for name in wanted:
+        lamp = f"lamp_{name}"
+        sheet.add(lamp, sheet.free_tag("H"), "lamp")
+        if name == "trip":
+            near, far = "overload.97", "overload.98"
+        else:
+            ends = sheet.free_aux(contactor, "34" if name == "run" else "12")
+            near, far = (f"{contactor}.{end}" for end in ends)
+        _join_net(sheet, hot, near)
+        sheet.wire(far, f"{lamp}.X1")
+        _join_net(sheet, back, f"{lamp}.X2")
+
+
+def _bypass(sheet: Sheet, terminal: str) -> None:
+    """Take a terminal out of the chain of its net: what was before it meets what was after."""
+    around = sheet.at(terminal)
+    number = next((sheet.numbers.get(wire.id, "") for wire in around), "")
+    ends = [_other(wire, terminal) for wire in around]
+    for wire in around:
+        sheet.cut(wire.id)
+    for one, other in pairwise(ends):
+        sheet.wire(one, other, number)
+
+
+def _take_lamp(sheet: Sheet, name: str) -> None:
+    """Take a lamp out with the contact that served only it."""
+    for end in ("X1", "X2", "T"):
+        terminal = f"{name}.{end}"
+        served = [_other(wire, terminal) for wire in sheet.at(terminal)] if end == "X1" else []
+        _bypass(sheet, terminal)
+        for contact in served:
+            if not sheet.at(contact):
+                _bypass(sheet, _near_end(sheet, contact))
+    sheet.remove(name)
+
+
+def _near_end(sheet: Sheet, terminal: str) -> str:
+    """Return the other end of the contact that a terminal belongs to."""
+    owner, _, end = terminal.rpartition(".")
+    for link in links_of(sheet.devices[owner]):
+        if end in {link.a, link.b}:
+            return f"{owner}.{link.b if link.a == end else link.a}"
+    return terminal
+
+
+def _join_net(sheet: Sheet, start: str, terminal: str) -> None:
+    """Lead a terminal to the net of another one, at the first screw with room."""
+    number = next((sheet.numbers.get(wire.id, "") for wire in sheet.at(start)), "")
+    ring = [start]
+    for here in ring:
+        for wire in sheet.at(here):
+            other = _other(wire, here)
+            if other not in ring and not other.startswith("supply."):
+                ring.append(other)
+    if terminal in ring:
+        return
+    for here in ring:
+        owner = sheet.devices[here.rpartition(".")[0]]
+        if len(sheet.at(here)) < type_of(owner.type).most_wires:
+            sheet.wire(here, terminal, number)
+            return
+    raise KeyError(start)
+
+
+def overload_side(sheet: Sheet, word: str) -> None:
+    """Set the overload's opening contact first on the hot side, or last before X2."""
+    near, far = "overload.95", "overload.96"
+    back = "control_transformer.X2"
+    is_hot = any("control_fuse.2" in {wire.start, wire.end} for wire in sheet.at(near))
+    if is_hot == (word == "hot"):
+        return
+    if word == "hot":
+        # the coils' common side goes straight to X2; 95-96 moves behind the fuse
+        coils = [_other(wire, near) for wire in sheet.at(near)]
+        for wire in sheet.at(near):
+            sheet.cut(wire.id)
+        rest = [_other(wire, far) for wire in sheet.at(far) if _other(wire, far) != back]
+        for wire in sheet.at(far):
+            sheet.cut(wire.id)
+        for end in (*coils, *rest):
+            _join_net(sheet, back, end)
+        sheet.insert("control_fuse.2", near, far)
+        return
+    for wire in sheet.at(far):
+        sheet.shift(wire.id, far, "control_fuse.2")
+    for wire in sheet.at(near):
+        other = _other(wire, near)
+        sheet.cut(wire.id)
+        if other != "control_fuse.2":
+            # lamps that hung before the contact stay on the fuse
+            _join_net(sheet, "control_fuse.2", other)
+    coils = [
+        f"{item.id}.A2"
+        for item in sheet.devices.values()
+        if item.type in {"contactor", "relay", "timer", "sdtimer"}
+    ]
+    moved = []
+    for end in coils:
+        for wire in sheet.at(end):
+            if wire.id in sheet.wires:
+                sheet.cut(wire.id)
+        moved.append(end)
+    previous = near
+    for end in moved:
+        sheet.wire(previous, end)
+        previous = end
+    _join_net(sheet, back, far)
+    for item in list(sheet.devices.values()):
+        end = f"{item.id}.X2"
+        if item.type == "lamp" and not sheet.at(end):
+            _join_net(sheet, back, end)
+
+
+def _other(wire: Wire, terminal: str) -> str:
+    return wire.end if wire.start == terminal else wire.start
+
+
+def estop(sheet: Sheet, word: str) -> None:
+    """Put an emergency stop ahead of everything; with a reset relay behind it if wanted."""
+    hot = "control_fuse.2"
+    if word == "contact":
+        sheet.add("estop_1", "ES1", "estop", c="11-12", legend="E-STOP")
+        sheet.insert(hot, "estop_1.11", "estop_1.12")
+        return
+    back = "control_transformer.X2"
+    sheet.add("estop_1", "ES1", "estop", c="11-12", legend="E-STOP")
+    sheet.add("reset", "S0", "pb", c="13-14", legend="RESET")
+    sheet.add("master", sheet.free_tag("KA"), "relay", aux="13-14,23-24")
+    sheet.insert(hot, "master.23", "master.24")
+    for wire in sheet.at(hot):
+        sheet.cut(wire.id)
+    sheet.wire(hot, "estop_1.11", "1")
+    sheet.wire("estop_1.12", "reset.13")
+    sheet.wire("reset.13", "master.13")
+    sheet.wire("master.13", "master.23")
+    sheet.wire("reset.14", "master.A1")
+    sheet.wire("master.A1", "master.14")
+    _join_net(sheet, back, "master.A2")
+
+
+def local_isolator(sheet: Sheet, word: str) -> None:
+    """Set a lockable switch at the motor, its auxiliary ahead of the coil."""
+    del word
+    sheet.add("local_isolator", sheet.free_tag("QS"), "isolator", before="motor", aux="13-14")
+    for lead, (near, far) in zip(
+        ("U1", "V1", "W1"), (("1", "2"), ("3", "4"), ("5", "6")), strict=True
+    ):
+        sheet.insert(
+            f"motor.{lead}", f"local_isolator.{far}", f"local_isolator.{near}"
+        )
+    contactor = motor_contactor(sheet)
+    if contactor and "control_fuse" in sheet.devices:
+        sheet.insert("control_fuse.2", "local_isolator.13", "local_isolator.14")
+
+
+def protection(sheet: Sheet, word: str) -> None:
+    """Take a fused disconnect instead of a breaker."""
+    del word
+    old = sheet.devices["breaker"]
+    poles = old.parameters.get("poles", "3")
+    sheet.swap_type("breaker", "fdisc", {"a": "40", "poles": poles})
+    sheet.tags["breaker"] = "QS1"
+
+
+def control_source(sheet: Sheet, word: str) -> None:
+    """Feed the control circuit from elsewhere than an own transformer."""
+    hot, back = "control_fuse.1", "control_transformer.X2"
+    supply = sheet.devices["supply"].parameters
+    line_v = supply.get("v", "480")
+    for wire in sheet.at("control_transformer.H2"):
+        sheet.cut(wire.id)
+    for wire in sheet.at(hot):
+        sheet.cut(wire.id)
+    if word == "line_voltage":
+        for wire in sheet.at("supply.PE"):
+            sheet.cut(wire.id)
+        sheet.merge("control_fuse.2", "control_fuse_1.2")
+        sheet.merge(back, "control_fuse_2.2")
+        sheet.remove("control_fuse")
+        _set_volts(sheet, line_v)
+    elif word == "line_to_neutral":
+        _chain_back(sheet, back, "supply.N")
+        for wire in sheet.at("control_fuse_1.2"):
+            sheet.cut(wire.id)
+        sheet.wire("control_fuse_1.2", hot)
+        sheet.remove("control_fuse_2")
+        _set_volts(sheet, f"{float(line_v) / 3**0.5:.0f}")
+    elif word == "separate":
+        sheet.add("control_supply", "SUP2", "source", v="120")
+        _chain_back(sheet, back, "control_supply.N")
+        sheet.wire("control_supply.L", hot, "X1")
+        for name in ("control_fuse_1", "control_fuse_2"):
+            sheet.remove(name)
+    else:
+        sheet.add("dc_supply", "PSU1", "psu", v=line_v, vdc="24")
+        for fuse, end in (("control_fuse_1", "L"), ("control_fuse_2", "N")):
+            for wire in sheet.at(f"{fuse}.2"):
+                sheet.cut(wire.id)
+            sheet.wire(f"{fuse}.2", f"dc_supply.{end}")
+        _chain_back(sheet, back, "dc_supply.-")
+        sheet.wire("dc_supply.+", hot, "X1")
+        _set_volts(sheet, "24", is_dc=True)
+    sheet.remove("control_transformer")
+
+
+def _chain_back(sheet: Sheet, old: str, new: str) -> None:
+    for wire in sheet.at("supply.PE"):
+        sheet.cut(wire.id)
+    sheet.merge(old, new)
+
+
+def _set_volts(sheet: Sheet, volts: str, *, is_dc: bool = False) -> None:
+    for item in list(sheet.devices.values()):
+        known = item.parameters
+        if "coil" in known:
+            more = {"coil_kind": "dc"} if is_dc and "coil_kind" in known else {}
+            sheet.change(item.id, coil=volts, **more)
+        elif item.type in {"lamp", "solenoid", "heater", "horn"}:
+            sheet.change(item.id, v=volts)
+
+
+def control_tap(sheet: Sheet, word: str) -> None:
+    """Take the control power ahead of the main switch, so that it stays live."""
+    del word
+    for number, pole in ((1, "1"), (2, "3")):
+        fuse = f"control_fuse_{number}"
+        if fuse not in sheet.devices:
+            continue
+        for wire in sheet.at(f"{fuse}.1"):
+            other = _other(wire, f"{fuse}.1")
+            if other.startswith("breaker."):
+                sheet.shift(wire.id, other, f"breaker.{pole}")
+
+
+def control_volts(sheet: Sheet, word: str) -> None:
+    """Choose the secondary's volts; coils, lamps and loads follow."""
+    sheet.change("control_transformer", sec=word)
+    _set_volts(sheet, word)
+
+
+def timer(sheet: Sheet, word: str) -> None:
+    """Set the time of the (first) timer."""
+    sheet.change("timer", t=word)
