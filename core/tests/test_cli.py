@@ -8,7 +8,7 @@ import pytest
 
 from evencoil.cli import main
 
-GOLDEN = Path(__file__).parent / "golden" / "job-schema-2.json"
+GOLDEN = Path(__file__).parent / "golden" / "job-schema-3.json"
 
 
 def written(folder, **changes):
@@ -81,7 +81,7 @@ def test_a_file_that_is_not_there(capsys):
 def test_validate_and_schema(capsys, monkeypatch):
     """A good file is valid with its fingerprint; the schema is JSON; ``-`` reads a pipe."""
     assert main(["validate", str(GOLDEN)]) == 0
-    assert "valid, schema 2" in capsys.readouterr().out
+    assert "valid, schema 3" in capsys.readouterr().out
     monkeypatch.setattr("sys.stdin", io.TextIOWrapper(io.BytesIO(GOLDEN.read_bytes())))
     assert main(["validate", "-", "--format", "json"]) == 0
     assert json.loads(capsys.readouterr().out)["valid"] is True
@@ -111,3 +111,55 @@ def test_connect_tells_the_joints_and_what_the_given_ones_do(tmp_path, capsys):
     path = written(tmp_path, plate={"text": "15 HP 230 V 3 PH 3 LEADS"}, leads={})
     assert main(["connect", path]) == 1
     assert "withheld: 480 V is 2.09 times" in capsys.readouterr().out
+
+
+def test_wirelist_as_table_json_and_csv(tmp_path, capsys):
+    """Every wire with its number and ends; the same wires in each form."""
+    assert main(["wirelist", str(GOLDEN)]) == 0
+    assert "START.14" in capsys.readouterr().out
+    assert main(["wirelist", str(GOLDEN), "--format", "json"]) == 0
+    said = json.loads(capsys.readouterr().out)
+    assert main(["wirelist", str(GOLDEN), "--format", "csv"]) == 0
+    lines = capsys.readouterr().out.splitlines()
+    assert lines[0] == "number,from,to,way,colour,wire_id"
+    assert len(lines) == len(said["wires"]) + 1
+    rated = {row["tag"]: row["ratings"] for row in said["material"]}
+    assert ["iset", "19.3", "A"] in rated["OL"]
+    assert ["a", "40", "A"] in rated["DISC"]
+
+    path = written(tmp_path, starter={})
+    assert main(["wirelist", path]) == 2
+    assert "No starter is chosen" in capsys.readouterr().err
+    path = written(tmp_path, starter={"recipe": "7A"})
+    assert main(["wirelist", path]) == 1
+    assert "7A needs a motor of 6 or 12 leads; this one has 9." in capsys.readouterr().out
+
+
+def test_rehearse_tells_the_trace_and_exits_1_on_a_hazard(tmp_path, capsys):
+    """A clean start is 0; two-wire control on power return is 1, with its chain."""
+    scenario = tmp_path / "scenario.json"
+    acts = [
+        {"at_s": "0", "do": "close", "on": "breaker"},
+        {"at_s": "1", "do": "push", "on": "start"},
+    ]
+    scenario.write_text(json.dumps({"until_s": "4", "actions": acts}))
+    assert main(["rehearse", str(GOLDEN), str(scenario)]) == 0
+    assert "MTR          drive        forward" in capsys.readouterr().out
+
+    two_wire = written(tmp_path, starter={"recipe": "2A"})
+    acts = [
+        {"at_s": "0", "do": "close", "on": "breaker"},
+        {"at_s": "1", "do": "turn", "on": "SS1", "word": "AUTO"},
+        {"at_s": "2", "do": "on", "on": "PS1"},
+        {"at_s": "4", "do": "dip", "word": "1"},
+    ]
+    scenario.write_text(json.dumps({"actions": acts}))
+    assert main(["rehearse", two_wire, str(scenario), "--format", "json"]) == 1
+    said = json.loads(capsys.readouterr().out)
+    assert said["hazards"][0]["code"] == "springs_to_life"
+    assert main(["rehearse", two_wire, str(scenario)]) == 1
+    assert "SPRINGS TO LIFE: power back → KM1 pulls in" in capsys.readouterr().out
+
+    scenario.write_text('{"actions": [{"at_s": "0", "do": "press", "on": "S77"}]}')
+    assert main(["rehearse", two_wire, str(scenario)]) == 2
+    assert "There is no S77 in this circuit." in capsys.readouterr().err

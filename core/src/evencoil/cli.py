@@ -1,4 +1,4 @@
-"""The command line: ``evencoil size|connect|validate JOB.json``.
+"""The command line: ``evencoil size|connect|wirelist|rehearse|validate JOB.json``.
 
 Exit codes: 0 all figures found; 1 at least one figure is withheld, with its
 reason; 2 the file or the call is wrong. Errors go to standard error with field
@@ -8,14 +8,16 @@ and next step, as a line or, with ``--format json``, as one JSON object.
 from __future__ import annotations
 
 import argparse
+import csv
 import json
 import sys
 from collections.abc import Sequence
+from dataclasses import asdict
 from pathlib import Path
 from typing import Any, TextIO
 
 from evencoil import __version__
-from evencoil.errors import CoreError, FileFormatError
+from evencoil.errors import CoreError, FileFormatError, MissingError
 from evencoil.jobfile import (
     MAX_BYTES,
     SCHEMA,
@@ -25,6 +27,9 @@ from evencoil.jobfile import (
     load,
     work_out_job,
 )
+from evencoil.rehearsal import Stage
+from evencoil.scenario import read_scenario, trace_as_json
+from evencoil.starter_room import StarterRoom, work_out_starter
 from evencoil.words import Message, say
 from evencoil.work import Worked
 
@@ -198,6 +203,74 @@ def _connect_table(said: dict[str, Any]) -> None:
         print(f"  {text}")
 
 
+def _room(job: JobFile) -> StarterRoom:
+    """Return the starter of a job, drawn.
+
+    Raises
+    ------
+    CoreError
+        If none is chosen, or it cannot be drawn.
+    """
+    room = work_out_starter(work_out_job(job), job.starter)
+    if room.refusal is not None:
+        raise room.refusal
+    if room.circuit is None:
+        raise MissingError(
+            Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
+        )
+    return room
+
+
+def _wirelist(arguments: argparse.Namespace) -> int:
+    room = _room(load(_read(arguments.job)))
+    doubts = [found for found in room.findings if found.level in {"doubt", "refusal"}]
+    if arguments.format == "json":
+        said = {
+            "circuit": room.entry.id if room.entry else "",
+            "wires": [asdict(row) for row in room.rows()],
+            "material": [asdict(row) for row in room.material()],
+            "findings": [
+                {"code": found.code, "level": found.level, "text": say(found.message)}
+                for found in room.findings
+            ],
+        }
+        print(json.dumps(said, indent=2, ensure_ascii=False))
+    elif arguments.format == "csv":
+        writer = csv.writer(sys.stdout, lineterminator="\n")
+        writer.writerow(["number", "from", "to", "way", "colour", "wire_id"])
+        for row in room.rows():
+            writer.writerow([row.number, row.start, row.end, row.way, row.colour, row.id])
+    else:
+        for row in room.rows():
+            print(f"{row.number:>5}  {row.start:14} {row.end:14} {row.way:8} {row.colour}")
+        for found in room.findings:
+            print(f"  {found.level:8} {say(found.message)}")
+    return WITHHELD if doubts else OK
+
+
+def _rehearse(arguments: argparse.Namespace) -> int:
+    room = _room(load(_read(arguments.job)))
+    scenario = read_scenario(_read(arguments.scenario))
+    if room.circuit is None:
+        return WRONG
+    stage = Stage(room.circuit, scenario.constants)
+    trace = stage.play(scenario.acts(), until_us=scenario.until_us())
+    tags = room.circuit.tags
+    if arguments.format == "json":
+        print(json.dumps(trace_as_json(trace, room.circuit), indent=2, ensure_ascii=False))
+    else:
+        print(f"constants: {trace.set_name}; netlist {trace.fingerprint[:12]}")
+        for event in trace.events:
+            name = tags.get(event.device, event.device)
+            print(f"{event.time / 1e6:10.4f} s  {name:12} {event.aspect:12} {event.value}")
+        for hazard in trace.hazards:
+            print(f"{hazard.time_us / 1e6:10.4f} s  {say(Message(f'hazard.{hazard.code}'))}: "
+                  f"{hazard.sentence}")  # fmt: skip
+        if trace.never_settles:
+            print("never settles: contacts go on changing; broken off")
+    return WITHHELD if trace.hazards or trace.never_settles else OK
+
+
 def _validate(arguments: argparse.Namespace) -> int:
     job = load(_read(arguments.job))
     work_out_job(job)
@@ -225,10 +298,15 @@ def _parser() -> argparse.ArgumentParser:
         ("size", _size, "work out table current and conductor, each with its evidence"),
         ("connect", _connect, "derive the joints of the leads, and tell what the joints given do"),
         ("validate", _validate, "check a job file without showing its figures"),
+        ("wirelist", _wirelist, "draw the starter and list its wires and material"),
+        ("rehearse", _rehearse, "play a scenario on the starter; exit 1 if a hazard shows"),
     ):
         command = commands.add_parser(name, help=about, description=about)
         command.add_argument("job", metavar="JOB.json", help="a job file, or - for standard input")
-        command.add_argument("--format", choices=("table", "json"), default="table")
+        if name == "rehearse":
+            command.add_argument("scenario", metavar="SCENARIO.json", help="what is done, and when")
+        forms = ("table", "json", "csv") if name == "wirelist" else ("table", "json")
+        command.add_argument("--format", choices=forms, default="table")
         command.set_defaults(action=action)
     schema = commands.add_parser("schema", help="print the JSON Schema of job files")
     schema.set_defaults(action=_schema, format="json")

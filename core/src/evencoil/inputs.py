@@ -9,8 +9,16 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, PlainSerializer
+from pydantic import (
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    PlainSerializer,
+    StringConstraints,
+)
 
+from evencoil.circuit.edits import Edit, EditKind
 from evencoil.connection import Joint
 from evencoil.editions import Edition
 from evencoil.nameplate import Assumed
@@ -24,16 +32,18 @@ __all__ = [
     "STEPS",
     "AssumedInput",
     "DecimalText",
+    "EditInput",
     "JointInput",
     "LeadsInputs",
     "PlateInputs",
     "SizeInputs",
+    "StarterInputs",
     "StepName",
     "SupplyInputs",
 ]
 
-StepName = Literal["supply", "leads", "size"]
-STEPS: tuple[StepName, ...] = ("supply", "leads", "size")
+StepName = Literal["supply", "leads", "size", "starter"]
+STEPS: tuple[StepName, ...] = ("supply", "leads", "size", "starter")
 
 
 def _decimal(value: object) -> object:
@@ -133,3 +143,42 @@ class SizeInputs(_Inputs):
     protection_kind: DeviceKind | None = None
     parallel_sets: int = Field(default=1, ge=1, le=12)
     between_rows: Literal["ask", "next_row_up"] = "ask"
+
+
+ShortText = Annotated[Text, StringConstraints(max_length=120)]
+
+
+class EditInput(_Inputs):
+    """One change of the drawn circuit: what, by whom, when and why."""
+
+    id: ShortText = Field(min_length=1)
+    kind: EditKind
+    wire: Text = ""
+    start: ShortText = ""
+    end: ShortText = ""
+    device: ShortText = ""
+    type: ShortText = ""
+    parameters: dict[ShortText, ShortText] = Field(default={}, max_length=24)
+    tag: ShortText = ""
+    by: ShortText = ""
+    at: ShortText = ""
+    why: Text = ""
+
+    def as_core(self) -> Edit:
+        """Return it as the core takes it."""
+        return Edit(**self.model_dump())
+
+
+class StarterInputs(_Inputs):
+    """Which starter, with which options, and what was changed on its drawing.
+
+    ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
+    later changes add numbers and never renumber.
+    """
+
+    recipe: ShortText = ""
+    options: dict[ShortText, ShortText] = Field(default={}, max_length=40)
+    naming: Literal["iec", "nema"] | None = None
+    symbols: Literal["nema", "iec"] | None = None
+    edits: tuple[EditInput, ...] = Field(default=(), max_length=500)
+    frozen: dict[ShortText, ShortText] = Field(default={}, max_length=4000)

@@ -19,7 +19,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from evencoil.editions import Edition
 from evencoil.errors import CoreError, FileFormatError, NewerSchemaError
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
 from evencoil.profile import Profile, School
 from evencoil.texts import MotorTag, Text
 from evencoil.words import Message
@@ -40,7 +40,7 @@ __all__ = [
 ]
 
 FORMAT = "even-coil-job"
-SCHEMA = 2
+SCHEMA = 3
 MAX_BYTES = 1_000_000
 MAX_DEPTH = 40
 
@@ -50,7 +50,12 @@ def _from_1(body: dict[str, Any]) -> dict[str, Any]:
     return {**body, "leads": {"winding": None, "joints": []}}
 
 
-UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1}
+def _from_2(body: dict[str, Any]) -> dict[str, Any]:
+    """Give a file of schema 2 the Starter step that schema 3 brought."""
+    return {**body, "starter": {}}
+
+
+UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
 
 
 class _Model(BaseModel):
@@ -77,7 +82,7 @@ class JobFile(_Model):
     """One job of one motor: everything that people gave, nothing worked out."""
 
     format: Literal["even-coil-job"] = "even-coil-job"
-    schema_: Literal[2] = Field(default=2, alias="schema")
+    schema_: Literal[3] = Field(default=3, alias="schema")
     job_id: UUID
     kind: Literal["new"] = "new"
     motor: FileMotor
@@ -86,6 +91,7 @@ class JobFile(_Model):
     supply: SupplyInputs = SupplyInputs()
     leads: LeadsInputs = LeadsInputs()
     size: SizeInputs = SizeInputs()
+    starter: StarterInputs = StarterInputs()
 
 
 def _not_json(reason: str) -> FileFormatError:

@@ -30,7 +30,14 @@ __all__ = [
 
 WindingKind = Literal["3-wye", "3-delta", "9-wye", "9-delta"]
 OtherKind = Literal[
-    "6", "12", "part-winding", "2-speed-ct", "2-speed-vt", "2-speed-cp", "2-speed-2-winding", "1-phase"
+    "6",
+    "12",
+    "part-winding",
+    "2-speed-ct",
+    "2-speed-vt",
+    "2-speed-cp",
+    "2-speed-2-winding",
+    "1-phase",
 ]
 Field = Literal["one", "both", "low", "high"]
 LINES = ("L1", "L2", "L3")
@@ -108,11 +115,11 @@ def _two_speed(kind: OtherKind, ends: str, axes: str, low_axes: str, *, is_wye: 
     """Six half-coils of one winding; axes at the high and at the low speed."""
     names = ("A1", "A2", "B1", "B2", "C1", "C2")
     rows = zip(names, ends.split(","), axes.split(), low_axes.split(), strict=True)
-    coils = tuple(
-        Coil(name, *pair.split(), int(axis), 0.5, int(low), "both")  # type: ignore[call-arg]  # two ends
-        for name, pair, axis, low in rows
-    )
-    return Winding(kind, coils, _leads(6), is_wye=is_wye)
+    coils = []
+    for name, pair, axis, low in rows:
+        start, end = pair.split()
+        coils.append(Coil(name, start, end, int(axis), 0.5, int(low), "both"))
+    return Winding(kind, tuple(coils), _leads(6), is_wye=is_wye)
 
 
 def _separate(kind: OtherKind, sets: Mapping[str, tuple[Field, float]]) -> Winding:
@@ -136,9 +143,7 @@ OTHER_KINDS: Mapping[OtherKind, Winding] = {
         _leads(12),
         is_wye=True,
     ),
-    "part-winding": _separate(
-        "part-winding", {"T1 T2 T3": ("one", 0.5), "T7 T8 T9": ("one", 0.5)}
-    ),
+    "part-winding": _separate("part-winding", {"T1 T2 T3": ("one", 0.5), "T7 T8 T9": ("one", 0.5)}),
     "2-speed-ct": _two_speed(
         "2-speed-ct", "T1 T6,T6 T2,T2 T5,T5 T3,T3 T4,T4 T1", _PLACES, _PAIRS, is_wye=False
     ),
@@ -151,9 +156,7 @@ OTHER_KINDS: Mapping[OtherKind, Winding] = {
     "2-speed-2-winding": _separate(
         "2-speed-2-winding", {"T1 T2 T3": ("low", 1.0), "T11 T12 T13": ("high", 1.0)}
     ),
-    "1-phase": Winding(
-        "1-phase", (Coil("M", "T1", "T4", 0, 1.0),), ("T1", "T4"), is_wye=False
-    ),
+    "1-phase": Winding("1-phase", (Coil("M", "T1", "T4", 0, 1.0),), ("T1", "T4"), is_wye=False),
 }
 
 

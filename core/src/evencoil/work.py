@@ -16,7 +16,7 @@ from evencoil.connection import Joint
 from evencoil.editions import edition_of
 from evencoil.errors import CoreError, MissingError, RefusedError
 from evencoil.evidence import Mark, Rule, Step, Trail
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import JointInput, LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.nameplate import PlateReading, read
 from evencoil.profile import Profile
 from evencoil.quantities import plain, show
@@ -101,6 +101,8 @@ class Worked:
         One for each step that exists.
     box : Box
         The Leads step: the derived joining, and what the joints given do.
+    joints : tuple of JointInput
+        The box as joined.
     """
 
     reading: PlateReading
@@ -112,6 +114,7 @@ class Worked:
     states: tuple[StepState, ...]
     profile: Profile
     box: Box
+    joints: tuple[JointInput, ...]
 
 
 def _read_step(
@@ -562,4 +565,5 @@ def work_out(
         states=(_plate_state(reading), _leads_state(box), _size_state(figures, trail)),
         profile=profile,
         box=box,
+        joints=(leads or LeadsInputs()).joints,
     )

@@ -19,7 +19,9 @@ from evencoil.words import Message
 
 __all__ = ["Edit", "EditKind", "Replayed", "replay", "swap_ends"]
 
-EditKind = Literal["add_wire", "remove_wire", "move_end", "add_device", "remove_device", "set", "tag"]
+EditKind = Literal[
+    "add_wire", "remove_wire", "move_end", "add_device", "remove_device", "set", "tag"
+]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -196,12 +198,14 @@ def swap_ends(circuit: Circuit, one: str, other: str, prefix: str) -> tuple[Edit
     ----------
     circuit : Circuit
         As it stands.
-    one, other : str
-        Terminals as ``device.terminal``.
+    one : str
+        A terminal as ``device.terminal``.
+    other : str
+        The other one.
     prefix : str
         Start of the new edits' ids.
     """
-    found = []
+    found: list[Edit] = []
     for wire in circuit.netlist.wires:
         if {wire.start, wire.end} == {one, other}:
             continue

@@ -120,25 +120,28 @@ def number_nets(circuit: Circuit, frozen: Mapping[str, str] | None = None) -> Nu
         if terminal in net_of and net_of[terminal] in wired:
             firm[net_of[terminal]][number] += 1
     found: dict[int, str] = {}
-    renumbered: list[tuple[str, str]] = []
     for given in (firm, votes):
-        wanted: dict[str, list[tuple[int, int]]] = defaultdict(list)
-        for net, counted in given.items():
-            if net in found:
-                continue
-            number = min(counted, key=_key)
-            wanted[number].append((-sum(counted.values()), net))
-        for number, nets in wanted.items():
-            if number in found.values():
-                continue
-            found[min(nets)[1]] = number
+        _keep(given, found)
     _fill(circuit, net_of, wired, found)
-    for given in (firm, votes):
-        for net, counted in given.items():
-            renumbered += [
-                (number, found[net]) for number in sorted(counted, key=_key) if number != found[net]
-            ]
+    renumbered = [
+        (number, found[net])
+        for given in (firm, votes)
+        for net, counted in given.items()
+        for number in sorted(counted, key=_key)
+        if number != found[net]
+    ]
     return Numbered(net_of, found, tuple(dict.fromkeys(renumbered)))
+
+
+def _keep(given: Mapping[int, Counter[str]], found: dict[int, str]) -> None:
+    """Let each given number stay with the net that has most of its wires."""
+    wanted: dict[str, list[tuple[int, int]]] = defaultdict(list)
+    for net, counted in given.items():
+        if net not in found:
+            wanted[min(counted, key=_key)].append((-sum(counted.values()), net))
+    for number, nets in wanted.items():
+        if number not in found.values():
+            found[min(nets)[1]] = number
 
 
 def _fill(
@@ -162,5 +165,3 @@ def _fill(
             number += 1
         found[net] = str(number)
         taken.add(str(number))
-
-

@@ -35,9 +35,7 @@ class Sheet:
             tuple(self.never_together),
         )
 
-    def add(
-        self, device_id: str, tag: str, kind: str, before: str = "", **given: str
-    ) -> None:
+    def add(self, device_id: str, tag: str, kind: str, before: str = "", **given: str) -> None:
         """Put a device in, before another one in the order or at the end."""
         made = device(kind, device_id, given)
         self.tags[device_id] = tag

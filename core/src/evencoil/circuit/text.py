@@ -58,8 +58,10 @@ def wire_id(start: str, end: str) -> str:
 
     Parameters
     ----------
-    start, end : str
-        Terminals as ``device.terminal``.
+    start : str
+        A terminal as ``device.terminal``.
+    end : str
+        The other end.
     """
     return f"{start}~{end}"
 
@@ -124,14 +126,16 @@ def _wires(
 def read_circuit(
     devices: str, power: str = "", control: str = "", never_together: str = ""
 ) -> Circuit:
-    """Read a circuit from its text.
+    r"""Read a circuit from its text.
 
     Parameters
     ----------
     devices : str
         One device a line.
-    power, control : str
-        Wires; those of the control part carry their number.
+    power : str
+        Wires without numbers.
+    control : str
+        Wires, each line with its number before a colon.
     never_together : str
         For example ``KF + KR, KY + KD``.
 

@@ -100,9 +100,7 @@ def wire_rows(circuit: Circuit, numbered: Numbered) -> tuple[WireRow, ...]:
         is_bond = wire.start.endswith(".PE") or wire.end.endswith(".PE")
         colour = "green" if is_bond else _colour(way, number, is_dc=is_dc)
         rows.append(
-            WireRow(
-                wire.id, number, circuit.said(wire.start), circuit.said(wire.end), way, colour
-            )
+            WireRow(wire.id, number, circuit.said(wire.start), circuit.said(wire.end), way, colour)
         )
 
     def order(row: WireRow) -> tuple[int, int, str]:
@@ -120,9 +118,7 @@ def crowded(circuit: Circuit) -> tuple[Crowded, ...]:
     circuit : Circuit
         To count.
     """
-    counted = Counter(
-        end for wire in circuit.netlist.wires for end in (wire.start, wire.end)
-    )
+    counted = Counter(end for wire in circuit.netlist.wires for end in (wire.start, wire.end))
     found = []
     for item in circuit.netlist.devices:
         if item.type not in types():
@@ -160,10 +156,16 @@ def _is_free(item: Device, kind: str) -> bool:
     """Tell whether a path may stay half wired: spare poles, change-over sides, taps."""
     if item.type in {"autox", "xfmr"} or kind == "winding":
         return True
-    return kind in {"no", "nc", "timed_no", "timed_nc"} and any(
-        parameter in item.parameters.get("aux", "") for parameter in ("-12-", "-16-", "-22-")
-    ) or item.type in {"ptcrelay", "rtdmon", "phasemon", "timer"} or (
-        kind == "pole" and item.type in {"contactor", "cb3", "fdisc", "isolator"}
+    return (
+        (
+            kind in {"no", "nc", "timed_no", "timed_nc"}
+            and any(
+                parameter in item.parameters.get("aux", "")
+                for parameter in ("-12-", "-16-", "-22-")
+            )
+        )
+        or item.type in {"ptcrelay", "rtdmon", "phasemon", "timer"}
+        or (kind == "pole" and item.type in {"contactor", "cb3", "fdisc", "isolator"})
     )
 
 
@@ -177,7 +179,7 @@ def material(circuit: Circuit) -> tuple[Material, ...]:
     """
     rows = []
     for item in circuit.netlist.devices:
-        if item.type not in types() or item.type in {"supply"}:
+        if item.type not in types() or item.type == "supply":
             continue
         known = {parameter.name: parameter for parameter in type_of(item.type).parameters}
         ratings = tuple(

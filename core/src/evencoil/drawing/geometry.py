@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-__all__ = ["Picture", "Pen", "Shape", "at", "turned"]
+__all__ = ["Pen", "Picture", "Shape", "at", "turned"]
 
 Kind = Literal["line", "path", "circle", "rect", "text", "dot"]
 Weight = Literal["thin", "normal", "heavy"]
@@ -112,9 +112,7 @@ class Picture:
     twin: tuple[str, ...]
 
 
-def at(
-    place: tuple[float, float], *, is_upright: bool, shapes: list[Shape]
-) -> list[Shape]:
+def at(place: tuple[float, float], *, is_upright: bool, shapes: list[Shape]) -> list[Shape]:
     """Return symbol shapes put at a place, along the line or down it.
 
     Parameters
@@ -129,14 +127,14 @@ def at(
     x, y = place
     found = []
     for shape in shapes:
-        points = tuple(
-            (x - v, y + u) if is_upright else (x + u, y + v) for u, v in shape.points
-        )
+        points = tuple((x - v, y + u) if is_upright else (x + u, y + v) for u, v in shape.points)
         found.append(replace(shape, points=points))
     return found
 
 
-def turned(centre: tuple[float, float], radius: float, steps: int = 12) -> list[tuple[float, float]]:
+def turned(
+    centre: tuple[float, float], radius: float, steps: int = 12
+) -> list[tuple[float, float]]:
     """Return the points of an upper half circle from left to right.
 
     Parameters

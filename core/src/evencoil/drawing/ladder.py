@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections import defaultdict
 from dataclasses import dataclass
+from itertools import pairwise
 
 from evencoil.circuit.library import links_of
 from evencoil.circuit.numbering import Numbered
@@ -69,21 +70,23 @@ def _near_their_nets(rungs: list[Rung]) -> list[Rung]:
             order.append(rung)
             continue
         best += 1
-        while best < len(order) and {order[best].nets[0], order[best].nets[-1]} <= set(
-            order[best - 1].nets
-        ) | ends and len(order[best].elements) < len(order[0].elements):
+        while (
+            best < len(order)
+            and {order[best].nets[0], order[best].nets[-1]} <= set(order[best - 1].nets) | ends
+            and len(order[best].elements) < len(order[0].elements)
+        ):
             best += 1
         order.insert(best, rung)
     return order
 
 
-def _columns(rungs: list[Rung], rails: Rails) -> tuple[dict[int, int], list[Rung]]:
-    """Return the column of each net, by the longest way from the left."""
-    column: dict[int, int] = {rails.hot: 0}
-    after: dict[int, set[int]] = defaultdict(set)
-    kept: list[Rung] = []
+class _Order:
+    """Which net stands left of which, without a circle."""
 
-    def reaches(start: int, goal: int) -> bool:
+    def __init__(self) -> None:
+        self.after: dict[int, set[int]] = defaultdict(set)
+
+    def reaches(self, start: int, goal: int) -> bool:
         seen, ring = set(), [start]
         while ring:
             here = ring.pop()
@@ -91,34 +94,51 @@ def _columns(rungs: list[Rung], rails: Rails) -> tuple[dict[int, int], list[Rung
                 return True
             if here not in seen:
                 seen.add(here)
-                ring += list(after[here])
+                ring += list(self.after[here])
         return False
 
+    def put(self, nets: tuple[int, ...]) -> None:
+        for one, other in pairwise(nets):
+            if one != other and not self.reaches(other, one):
+                self.after[one].add(other)
+
+    def columns(self, first: int) -> dict[int, int]:
+        """Return the column of each net: the longest way from the first."""
+        order: list[int] = []
+        seen: set[int] = set()
+
+        def visit(net: int) -> None:
+            if net not in seen:
+                seen.add(net)
+                for other in sorted(self.after[net]):
+                    visit(other)
+                order.append(net)
+
+        for net in [first, *list(self.after)]:
+            visit(net)
+        column = {first: 0}
+        for net in reversed(order):
+            column.setdefault(net, 0)
+            for other in self.after[net]:
+                column[other] = max(column.get(other, 0), column[net] + 1)
+        return column
+
+
+def _columns(rungs: list[Rung], rails: Rails) -> tuple[dict[int, int], list[Rung]]:
+    """Return the column of each net, and the rungs turned the way they are drawn."""
+    order = _Order()
+    kept: list[Rung] = []
     for rung in rungs:
         nets, elements = rung.nets, rung.elements
-        if nets[0] != rails.hot and nets[-1] != rails.common and reaches(nets[-1], nets[0]):
+        is_inside = nets[0] != rails.hot and nets[-1] != rails.common
+        if is_inside and order.reaches(nets[-1], nets[0]):
             nets, elements = nets[::-1], elements[::-1]
-        for one, other in zip(nets, nets[1:], strict=False):
-            if one != other and not reaches(other, one):
-                after[one].add(other)
+        order.put(nets)
         kept.append(Rung(nets, elements))
-    order: list[int] = []
-    seen: set[int] = set()
-
-    def visit(net: int) -> None:
-        if net in seen:
-            return
-        seen.add(net)
-        for other in sorted(after[net]):
-            visit(other)
-        order.append(net)
-
-    for net in [rails.hot, *list(after)]:
-        visit(net)
-    for net in reversed(order):
-        column.setdefault(net, 0)
-        for other in after[net]:
-            column[other] = max(column.get(other, 0), column[net] + 1)
+    column = order.columns(rails.hot)
+    if all(rails.hot not in rung.nets for rung in kept):
+        # what hangs on no rail stands apart from both
+        column = {net: place + 1 for net, place in column.items()}
     return column, kept
 
 
@@ -226,16 +246,14 @@ class _Drawer:
     def _group(
         self, rungs: list[Rung], column: dict[int, int], tail: dict[int, int], first: int
     ) -> None:
-        place: dict[int, float] = {}
-        for net in {net for rung in rungs for net in rung.nets}:
-            if net == self.rails.hot:
-                place[net] = LEFT
-            elif net == self.rails.common:
-                place[net] = self.right
-            elif net in tail:
-                place[net] = self.right - tail[net] * COLUMN
-            else:
-                place[net] = LEFT + column.get(net, 0) * COLUMN
+        place = {
+            net: self.right - tail[net] * COLUMN
+            if net in tail
+            else LEFT + column.get(net, 0) * COLUMN
+            for rung in rungs
+            for net in rung.nets
+        }
+        place |= {self.rails.hot: LEFT, self.rails.common: self.right}
         spans: dict[int, list[float]] = defaultdict(list)
         for offset, rung in enumerate(rungs):
             y = TOP + (first + offset) * ROW
@@ -262,8 +280,8 @@ class _Drawer:
                 continue
             x = place[net]
             while any(
-                abs(x - other) < LANE - 1 and min(rows) <= low and high <= max(rows)
-                or abs(x - other) < LANE - 1 and low <= max(rows) and min(rows) <= high
+                (abs(x - other) < LANE - 1 and min(rows) <= low and high <= max(rows))
+                or (abs(x - other) < LANE - 1 and low <= max(rows) and min(rows) <= high)
                 for other, high, low in taken
             ):
                 x += LANE
@@ -283,7 +301,7 @@ class _Drawer:
             if right < left:
                 left, right, net_left, net_right = right, left, net_right, net_left
             # an output stands at the right end of its stretch, a contact in the middle
-            is_last = element.is_output or number > 0 and rung.elements[number - 1].is_output
+            is_last = element.is_output or (number > 0 and rung.elements[number - 1].is_output)
             start = right - LENGTH - 26 if is_last else (left + right - LENGTH) / 2
             start = max(start, left + 6)
             self._element(element, start, y, row)
@@ -308,7 +326,7 @@ class _Drawer:
         pen = Pen(link=element.key, device=element.device.id)
         tag = self.circuit.tags.get(element.device.id, element.device.id)
         pen.text((x + LENGTH / 2, y - 20), tag, role="tag")
-        ends = element.link.name if element.link.name else f"{element.link.a}-{element.link.b}"
+        ends = element.link.name or f"{element.link.a}-{element.link.b}"
         if element.link.closes_at:
             ends = f"{ends} {element.link.closes_at}"
         pen.text((x + LENGTH / 2, y + 28), ends, role="ends")

@@ -8,11 +8,11 @@ passes a layer goes down a lane at the side. Works for any netlist.
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
 from evencoil.circuit.library import Link, links_of, types
-from evencoil.circuit.netlist import MERGED, Device
+from evencoil.circuit.netlist import Device
 from evencoil.circuit.numbering import Numbered
 from evencoil.circuit.text import Circuit
 from evencoil.drawing.geometry import Pen, Picture, Shape, at
@@ -21,6 +21,7 @@ from evencoil.drawing.symbols import LENGTH, Style, symbol
 __all__ = ["draw_power"]
 
 PITCH, GAP, TRACK, LEFT, TOP = 30.0, 74.0, 11.0, 40.0, 34.0
+FAR = 1e6
 _VERTICAL = ("pole", "heat", "fuse", "resistor")
 
 
@@ -46,41 +47,42 @@ class _Block:
         return self.x + shift + row.index(terminal) * PITCH
 
 
-def _block(device: Device, wired: set[str]) -> _Block | None:
-    kind = types().get(device.type)
-    ends = [name for name in device.terminals if f"{device.id}.{name}" in wired]
-    if device.type == "supply":
-        return _Block(device, [], [name for name in ends if name != "PE"])
+_ABOVE: dict[str, Callable[[Device, str], bool]] = {
+    "supply": lambda device, name: False,
+    "joint": lambda device, name: name.startswith("L"),
+    "xfmr": lambda device, name: name.startswith("H"),
+    "autox": lambda device, name: name[1:] not in {"0", "50", "80"},
+    "rect": lambda device, name: name in device.terminals[:2],
+    "psu": lambda device, name: name in device.terminals[:2],
+}
+
+
+def _rows(device: Device, ends: list[str]) -> tuple[list[str], list[str]] | None:
+    """Return the terminals above and below of a device that is no row of poles."""
     if device.type.startswith("motor"):
-        return _Block(device, ends, [])
-    if device.type in MERGED:
-        return _Block(device, [], ends)
+        return ends, []
+    is_above = _ABOVE.get(device.type)
+    if is_above is None:
+        return None
+    names = [name for name in ends if name != "PE"]
     if device.type == "xfmr":
-        tops = [name for name in ("H1", "H3", "H2", "H4") if name in ends]
-        return _Block(device, tops, [name for name in ("X1", "X2") if name in ends])
-    if device.type == "autox":
-        return _Block(
-            device,
-            [name for name in ends if not name.endswith("0") or name.endswith("00")],
-            [name for name in ends if name[1:] in {"0", "50", "80"}],
-        )
-    if device.type in {"rect", "psu"}:
-        sides = device.terminals
-        return _Block(
-            device,
-            [name for name in sides[:2] if name in ends],
-            [name for name in sides[2:] if name in ends],
-        )
-    if kind is None or kind.ways == "control":
+        names.sort(key=["H1", "H3", "H2", "H4", "X1", "X2"].index)
+    above = [name for name in names if is_above(device, name)]
+    return above, [name for name in names if name not in above]
+
+
+def _block(device: Device, wired: set[str]) -> _Block | None:
+    ends = [name for name in device.terminals if f"{device.id}.{name}" in wired]
+    rows = _rows(device, ends)
+    if rows is not None:
+        return _Block(device, *rows) if ends else None
+    kind = types().get(device.type)
+    links = [] if kind is None or kind.ways == "control" else list(links_of(device))
+    used = [link for link in links if link.kind in _VERTICAL and {link.a, link.b} & set(ends)]
+    if not used:
         return None
-    links = [link for link in links_of(device) if link.kind in _VERTICAL]
-    links = [
-        link for link in links if {f"{device.id}.{link.a}", f"{device.id}.{link.b}"} & wired
-    ]
-    if not links:
-        return None
-    made = _Block(device, [link.a for link in links], [link.b for link in links])
-    made.links = [(link, place) for place, link in enumerate(links)]
+    made = _Block(device, [link.a for link in used], [link.b for link in used])
+    made.links = [(link, place) for place, link in enumerate(used)]
     return made
 
 
@@ -166,19 +168,37 @@ class _Sheet:
         """Stand the blocks of a layer side by side, each near what feeds it."""
         widest = 0.0
         home: dict[int, float] = {}
+        hanging: list[tuple[float, int]] = []
         for listed in layers:
-            def wish(block: _Block) -> float:
-                places = [home[net] for name in block.above if (net := self.net(block, name)) in home]
-                return min(places) if places else 1e6
-
+            wishes = {id(block): self._wish(block, home) for block in listed}
             x = LEFT
-            for block in sorted(listed, key=lambda item: (wish(item), self.blocks.index(item))):
-                block.x = max(x, min(wish(block), 1e5) if wish(block) < 1e5 else x)
+            order = sorted(listed, key=lambda item: (wishes[id(item)], self.blocks.index(item)))
+            for block in order:
+                wish = wishes[id(block)]
+                block.x = max(x, wish) if wish < FAR else x
+                while self._meets(block, hanging):
+                    block.x += TRACK - 1
                 x = block.x + block.width + GAP
                 for name in block.below:
                     home.setdefault(self.net(block, name), block.x_of(name))
+            hanging = [
+                (block.x_of(name), self.net(block, name)) for block in order for name in block.below
+            ]
             widest = max(widest, x)
         return widest
+
+    def _wish(self, block: _Block, home: Mapping[int, float]) -> float:
+        """Return where a block would stand to hang straight below what feeds it."""
+        places = [home[net] for name in block.above if (net := self.net(block, name)) in home]
+        return min(places) if places else FAR
+
+    def _meets(self, block: _Block, hanging: list[tuple[float, int]]) -> bool:
+        """Tell whether a line into it would lie on the line of another net from above."""
+        return any(
+            abs(block.x_of(name) - x) < TRACK / 2 and net != self.net(block, name)
+            for name in block.above
+            for x, net in hanging
+        )
 
     def draw(self) -> Picture:
         layers = self.layers()
@@ -210,7 +230,7 @@ class _Sheet:
     def _lanes(
         self, tops: dict[int, list[tuple[int, float, _Block, str]]], width: float
     ) -> dict[int, float]:
-        found = {}
+        found: dict[int, float] = {}
         for net, ends in tops.items():
             if len({channel for channel, *_ in ends}) > 1:
                 found[net] = width - GAP / 2 + len(found) * TRACK
@@ -228,9 +248,8 @@ class _Sheet:
             by_channel: dict[int, list[float]] = defaultdict(list)
             for channel, x, *_ in ends:
                 by_channel[channel].append(x)
-            for channel, places in by_channel.items():
-                if net in lanes:
-                    places = [*places, lanes[net]]
+            for channel, ends_here in by_channel.items():
+                places = [*ends_here, lanes[net]] if net in lanes else ends_here
                 spans[channel].append((min(places), max(places), net))
         tracks: dict[tuple[int, int], int] = {}
         heights = [0.0] * count
@@ -239,7 +258,8 @@ class _Sheet:
             for low, high, net in sorted(spans[channel]):
                 number = 0
                 while number < len(used) and any(
-                    low <= there_high + 4 and there_low - 4 <= high for there_low, there_high in used[number]
+                    low <= there_high + 4 and there_low - 4 <= high
+                    for there_low, there_high in used[number]
                 ):
                     number += 1
                 if number == len(used):
@@ -309,9 +329,13 @@ class _Sheet:
             if len(block.links) > 1 and device.type != "olr":
                 last = block.x + (len(block.links) - 1) * PITCH
                 pen.line((block.x + 4, y + LENGTH / 2), (last - 4, y + LENGTH / 2), weight="thin")
-            pen.text((block.x + block.width - PITCH + 16, y + LENGTH / 2 + 5), tag, "start", role="tag")
+            pen.text(
+                (block.x + block.width - PITCH + 16, y + LENGTH / 2 + 5), tag, "start", role="tag"
+            )
         elif device.type == "supply":
-            pen.line((block.x - 12, y + 18), (block.x + block.width - PITCH + 12, y + 18), weight="heavy")
+            pen.line(
+                (block.x - 12, y + 18), (block.x + block.width - PITCH + 12, y + 18), weight="heavy"
+            )
             for name in block.below:
                 pen.line((block.x_of(name), y + 18), (block.x_of(name), y + LENGTH))
                 pen.text((block.x_of(name), y + 10), name, role="lead")

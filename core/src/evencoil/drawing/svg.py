@@ -28,12 +28,14 @@ def _one(shape: Shape) -> str:
     if shape.kind == "rect":
         (x, y), (x2, y2) = shape.points
         left, top = min(x, x2), min(y, y2)
-        size = f'width="{abs(x2 - x):.1f}" height="{abs(y2 - y):.1f}"'
-        return f'<rect x="{left:.1f}" y="{top:.1f}" {size} {stroke}/>'
+        span = f'width="{abs(x2 - x):.1f}" height="{abs(y2 - y):.1f}"'
+        return f'<rect x="{left:.1f}" y="{top:.1f}" {span} {stroke}/>'
     if shape.kind == "circle":
         return f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{shape.radius:.1f}" {stroke}/>'
     if shape.kind == "dot":
-        return f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{shape.radius:.1f}" fill="#000" stroke="none"/>'
+        return (
+            f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{shape.radius:.1f}" fill="#000" stroke="none"/>'
+        )
     size = _SIZE.get(shape.role, 11)
     weight = ' font-weight="600"' if shape.role in {"tag", "number"} else ""
     return (

@@ -18,7 +18,6 @@ __all__ = ["LENGTH", "Style", "symbol"]
 LENGTH = 44.0
 Style = Literal["nema", "iec"]
 _OPENERS = {"nc", "nc_late", "timed_nc"}
-_BUTTONS = {"pb", "estop"}
 _SWITCHES = {"pilot", "zss", "thermostat"}
 
 
@@ -52,7 +51,7 @@ def _contact_iec(pen: Pen, kind: str) -> None:
 
 
 def _button(pen: Pen, kind: str, *, is_latched: bool) -> None:
-    """A plate over or under two points, with its plunger."""
+    """Draw a plate over or under two points, with its plunger."""
     _leads(pen, 12, 32)
     pen.circle((14, 0), 2.4)
     pen.circle((30, 0), 2.4)
@@ -67,7 +66,7 @@ def _button(pen: Pen, kind: str, *, is_latched: bool) -> None:
 
 
 def _switch(pen: Pen, kind: str) -> None:
-    """A lever between two points, worked by the process from below."""
+    """Draw a lever between two points, worked by the process from below."""
     _leads(pen, 12, 32)
     pen.circle((14, 0), 2.4)
     pen.circle((30, 0), 2.4)
@@ -183,36 +182,38 @@ def symbol(device: Device, link: Link, style: Style) -> list[Shape]:
         To be put in place with `evencoil.drawing.geometry.at`.
     """
     pen = Pen(link=f"{device.id}:{link.name}", device=device.id)
-    simple: dict[str, Callable[[Pen], None]] = {
-        "fuse": _fuse,
-        "winding": _winding,
-        "primary": _winding,
-        "secondary": _winding,
-        "resistor": _zigzag,
-        "source": _box,
-        "rectifier": _box,
-        "sensor": _zigzag,
+    is_iec = style == "iec"
+    by_kind: dict[str, Callable[[], None]] = {
+        "coil": lambda: (_coil_iec if is_iec else _coil_nema)(pen),
+        "lamp": lambda: _lamp(pen, style),
+        "load": lambda: (_zigzag if device.type == "solenoid" else _box)(pen),
+        "heat": lambda: _heat(pen, style),
+        "pole": lambda: _pole(pen, device, style),
     }
-    if link.kind in simple:
-        simple[link.kind](pen)
-    elif link.kind == "coil":
-        (_coil_iec if style == "iec" else _coil_nema)(pen)
-    elif link.kind == "lamp":
-        _lamp(pen, style)
-    elif link.kind == "load":
-        (_zigzag if device.type == "solenoid" else _box)(pen)
-    elif link.kind == "heat":
-        _heat(pen, style)
-    elif link.kind == "pole":
-        _pole(pen, device, style)
-    elif device.type in _BUTTONS:
-        _button(pen, link.kind, is_latched=device.type == "estop")
-    elif device.type == "sel":
-        _selector(pen, link.kind)
-    elif device.type in _SWITCHES:
-        _switch(pen, link.kind)
-    elif style == "iec":
-        _contact_iec(pen, link.kind)
+    by_type: dict[str, Callable[[], None]] = {
+        **{kind: lambda: _switch(pen, link.kind) for kind in _SWITCHES},
+        "pb": lambda: _button(pen, link.kind, is_latched=False),
+        "estop": lambda: _button(pen, link.kind, is_latched=True),
+        "sel": lambda: _selector(pen, link.kind),
+    }
+    if link.kind in _SIMPLE:
+        _SIMPLE[link.kind](pen)
+    elif link.kind in by_kind:
+        by_kind[link.kind]()
+    elif device.type in by_type:
+        by_type[device.type]()
     else:
-        _contact_nema(pen, link.kind)
+        (_contact_iec if is_iec else _contact_nema)(pen, link.kind)
     return pen.shapes
+
+
+_SIMPLE: dict[str, Callable[[Pen], None]] = {
+    "fuse": _fuse,
+    "winding": _winding,
+    "primary": _winding,
+    "secondary": _winding,
+    "resistor": _zigzag,
+    "source": _box,
+    "rectifier": _box,
+    "sensor": _zigzag,
+}

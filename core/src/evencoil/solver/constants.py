@@ -21,9 +21,7 @@ CATALOGUE = "catalogue"
 @cache
 def _all() -> Mapping[str, Mapping[str, float]]:
     text = files("evencoil.solver").joinpath("data/constants.json").read_text("utf-8")
-    return {
-        name: body for name, body in json.loads(text).items() if not name.startswith("_")
-    }
+    return {name: body for name, body in json.loads(text).items() if not name.startswith("_")}
 
 
 def constants(name: str = CATALOGUE) -> Mapping[str, float]:

@@ -20,7 +20,7 @@ from evencoil.solver.constants import CATALOGUE, constants
 from evencoil.solver.parts import part_for
 from evencoil.solver.parts.motors import Motor
 from evencoil.solver.parts.protection import Isolator, ManualStarter
-from evencoil.solver.parts.sources import Source, Supply
+from evencoil.solver.parts.sources import Supply
 from evencoil.solver.plant import Plant, Solution
 from evencoil.words import Message
 
@@ -31,6 +31,7 @@ __all__ = ["Action", "Event", "Run", "compile_plant"]
 
 MOST_CHANGES = 4000
 _ROUNDS = 60
+_POWER_LINKS = {"1L1-2T1", "3L2-4T2", "5L3-6T3", "1-2", "3-4", "5-6"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,10 +95,15 @@ class Run:
         self.changes = 0
         self.cause: int | None = None
         self.last_change: int | None = None
+        #: the last pole or fuse that changed, for what happens to a motor
+        self.last_power: tuple[int, int] | None = None
         self.shorted: list[str] = []
         self.never_settles = False
         self.solution_is_old = True
-        self._settling = False
+        #: which hand's act stands at the start of an event's chain of causes
+        self.roots: dict[int, int] = {}
+        #: the acts of hands themselves, by event number: verb, device
+        self.hands: dict[int, tuple[str, str]] = {}
         for part in plant.parts:
             part.begin()
         for part in plant.parts:
@@ -138,10 +144,22 @@ class Run:
         """Write down what happened to a device or to the whole."""
         self.count += 1
         self.events.append(Event(self.count, self.time, device, aspect, value, self.cause))
+        if aspect == "hand":
+            self.hands[self.count] = (value, device)
+            self.roots[self.count] = self.count
+        elif self.cause is not None and self.cause in self.roots:
+            self.roots[self.count] = self.roots[self.cause]
         if value in {"open", "closed", "blown", "tripped", "reset"}:
             self.changes += 1
             self.last_change = self.count
+            if aspect in _POWER_LINKS or value == "blown":
+                self.last_power = (self.count, self.time)
         return self.count
+
+    def root_of(self, event: int | None) -> tuple[str, str] | None:
+        """Return the verb and device of the hand behind an event, None if nobody's."""
+        root = self.roots.get(event) if event is not None else None
+        return self.hands.get(root) if root is not None else None
 
     def mark_short(self, part: Part) -> None:
         """Write down that a device cleared a short circuit."""
@@ -208,6 +226,7 @@ class Run:
         self.advance(action.time)
         self.time = max(self.time, action.time)
         self.cause = None
+        self.last_power = None
         self.cause = self.last_change = self.note(
             action.device or "supply", "hand", " ".join(filter(None, (action.verb, action.word)))
         )
@@ -215,11 +234,16 @@ class Run:
             raise OutOfRangeError(
                 Message(
                     "scenario.cannot",
-                    {"verb": action.verb[:20], "device": action.device[:40], "word": action.word[:20]},
+                    {
+                        "verb": action.verb[:20],
+                        "device": action.device[:40],
+                        "word": action.word[:20],
+                    },
                 ),
                 field="scenario",
                 hint=Message(
-                    "scenario.cannot.hint", {"verbs": ", ".join(self.verbs_of(action.device)) or "—"}
+                    "scenario.cannot.hint",
+                    {"verbs": ", ".join(self.verbs_of(action.device)) or "—"},
                 ),
             )
         self.settle()
@@ -240,10 +264,6 @@ class Run:
         part = self.plant.part_of.get(action.device)
         if part is None and verb in Supply.verbs:
             part = next((item for item in self.plant.parts if isinstance(item, Supply)), None)
-            if verb in {"off", "on"}:
-                for item in self.plant.parts:
-                    if isinstance(item, Source):
-                        item.act(self, verb, word)
         if part is None:
             return False
         try:
@@ -287,9 +307,7 @@ class Run:
 
     def isolators(self) -> list[Isolator | ManualStarter]:
         """Return what is switched by a handle."""
-        return [
-            part for part in self.plant.parts if isinstance(part, Isolator | ManualStarter)
-        ]
+        return [part for part in self.plant.parts if isinstance(part, Isolator | ManualStarter)]
 
     # keeping
 
@@ -313,7 +331,18 @@ class Run:
             "grounded": sorted(self.grounded),
             "parts": [part.save() for part in self.plant.parts],
             "never": self.never_settles,
+            "roots": self._kept_roots(),
         }
+
+    def _kept_roots(self) -> list[list[Any]]:
+        """Return the hands behind what is still under way: event, root, verb, device."""
+        wanted = {self.last_change}
+        wanted |= {getattr(part, "begun_by", None) for part in self.plant.parts}
+        return [
+            [number, self.roots[number], *self.hands[self.roots[number]]]
+            for number in sorted(one for one in wanted if one is not None)
+            if number in self.roots and self.roots[number] in self.hands
+        ]
 
     def load(self, kept: Mapping[str, Any]) -> None:
         """Take a state back; the next solving is the same as before it was saved."""
@@ -329,6 +358,9 @@ class Run:
         for part, values in zip(self.plant.parts, kept["parts"], strict=True):
             part.load(list(values))
         self.never_settles = kept["never"]
+        self.roots = {number: root for number, root, _, _ in kept["roots"]}
+        self.hands = {root: (verb, device) for _, root, verb, device in kept["roots"]}
+        self.roots |= {root: root for root in self.hands}
         self.events = []
         self.changes = 0
         self.shorted = []

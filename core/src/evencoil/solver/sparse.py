@@ -49,9 +49,7 @@ def elimination_order(size: int, pairs: Iterable[tuple[int, int]]) -> tuple[int,
     return tuple(order)
 
 
-def solve_sparse(
-    rows: Rows, right: list[complex], order: Sequence[int]
-) -> list[complex]:
+def solve_sparse(rows: Rows, right: list[complex], order: Sequence[int]) -> list[complex]:
     """Solve a network's equations in place.
 
     Parameters

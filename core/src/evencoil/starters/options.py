@@ -1,7 +1,8 @@
 """Options: each lays one change over a drawn circuit.
 
 Where practitioners differ both ways are here; the choice and its consequences
-are told on the Starter screen.
+are told on the Starter screen. Each takes the sheet and the word chosen;
+`evencoil.starters.recipe` lists them with their words.
 """
 
 from __future__ import annotations
@@ -12,26 +13,10 @@ from evencoil.circuit.library import links_of, type_of
 from evencoil.circuit.netlist import Wire
 from evencoil.circuit.sheet import Sheet
 
-__all__ = [
-    "control_source",
-    "control_tap",
-    "control_volts",
-    "cross",
-    "delta_order",
-    "estop",
-    "heaters",
-    "lamps",
-    "local_isolator",
-    "motor_contactor",
-    "overload_side",
-    "protection",
-    "reset",
-    "stations",
-    "tap",
-    "timer",
-]
+__all__ = ["motor_contactor"]
 
 _POLES = {"L1": "2T1", "L2": "4T2", "L3": "6T3"}
+_COILED = {"contactor", "relay", "timer", "sdtimer"}
 _RUNNERS = ("main", "forward_contactor", "delta", "second_half", "low_contactor")
 
 
@@ -150,7 +135,9 @@ def lamps(sheet: Sheet, word: str) -> None:
     wanted = [] if word == "none" else word.split("_")
     contactor = motor_contactor(sheet)
     hot = "control_fuse.2" if "control_fuse" in sheet.devices else "control_fuse_1.2"
-    back = "control_transformer.X2" if "control_transformer" in sheet.devices else "control_fuse_2.2"
+    back = (
+        "control_transformer.X2" if "control_transformer" in sheet.devices else "control_fuse_2.2"
+    )
     for name in wanted:
         lamp = f"lamp_{name}"
         sheet.add(lamp, sheet.free_tag("H"), "lamp")
@@ -182,9 +169,19 @@ def _take_lamp(sheet: Sheet, name: str) -> None:
         served = [_other(wire, terminal) for wire in sheet.at(terminal)] if end == "X1" else []
         _bypass(sheet, terminal)
         for contact in served:
-            if not sheet.at(contact):
-                _bypass(sheet, _near_end(sheet, contact))
+            near = _near_end(sheet, contact)
+            if not sheet.at(contact) and not _serves_another(sheet, near):
+                _bypass(sheet, near)
     sheet.remove(name)
+
+
+def _serves_another(sheet: Sheet, terminal: str) -> bool:
+    """Tell whether a terminal is the common of a contact whose other side is wired."""
+    owner, _, end = terminal.rpartition(".")
+    return any(
+        end in {link.a, link.b} and sheet.at(f"{owner}.{link.b if link.a == end else link.a}")
+        for link in links_of(sheet.devices[owner])
+    )
 
 
 def _near_end(sheet: Sheet, terminal: str) -> str:
@@ -217,23 +214,26 @@ def _join_net(sheet: Sheet, start: str, terminal: str) -> None:
 
 def overload_side(sheet: Sheet, word: str) -> None:
     """Set the overload's opening contact first on the hot side, or last before X2."""
-    near, far = "overload.95", "overload.96"
-    back = "control_transformer.X2"
-    is_hot = any("control_fuse.2" in {wire.start, wire.end} for wire in sheet.at(near))
-    if is_hot == (word == "hot"):
-        return
-    if word == "hot":
-        # the coils' common side goes straight to X2; 95-96 moves behind the fuse
-        coils = [_other(wire, near) for wire in sheet.at(near)]
-        for wire in sheet.at(near):
-            sheet.cut(wire.id)
-        rest = [_other(wire, far) for wire in sheet.at(far) if _other(wire, far) != back]
-        for wire in sheet.at(far):
-            sheet.cut(wire.id)
-        for end in (*coils, *rest):
-            _join_net(sheet, back, end)
-        sheet.insert("control_fuse.2", near, far)
-        return
+    is_hot = any("control_fuse.2" in {wire.start, wire.end} for wire in sheet.at("overload.95"))
+    if is_hot != (word == "hot"):
+        (_overload_hot if word == "hot" else _overload_grounded)(sheet)
+
+
+def _overload_hot(sheet: Sheet) -> None:
+    """Lead the coils' common side straight to X2; 95-96 goes behind the fuse."""
+    near, far, back = "overload.95", "overload.96", "control_transformer.X2"
+    ends = [_other(wire, near) for wire in sheet.at(near)]
+    ends += [_other(wire, far) for wire in sheet.at(far) if _other(wire, far) != back]
+    for wire in (*sheet.at(near), *sheet.at(far)):
+        sheet.cut(wire.id)
+    for end in ends:
+        _join_net(sheet, back, end)
+    sheet.insert("control_fuse.2", near, far)
+
+
+def _overload_grounded(sheet: Sheet) -> None:
+    """Lead the coils' common side through 95-96 to X2."""
+    near, far, back = "overload.95", "overload.96", "control_transformer.X2"
     for wire in sheet.at(far):
         sheet.shift(wire.id, far, "control_fuse.2")
     for wire in sheet.at(near):
@@ -242,26 +242,16 @@ def overload_side(sheet: Sheet, word: str) -> None:
         if other != "control_fuse.2":
             # lamps that hung before the contact stay on the fuse
             _join_net(sheet, "control_fuse.2", other)
-    coils = [
-        f"{item.id}.A2"
-        for item in sheet.devices.values()
-        if item.type in {"contactor", "relay", "timer", "sdtimer"}
-    ]
-    moved = []
-    for end in coils:
-        for wire in sheet.at(end):
-            if wire.id in sheet.wires:
-                sheet.cut(wire.id)
-        moved.append(end)
-    previous = near
-    for end in moved:
-        sheet.wire(previous, end)
-        previous = end
+    coils = [item.id for item in sheet.devices.values() if item.type in _COILED]
+    for name in coils:
+        for wire in sheet.at(f"{name}.A2"):
+            sheet.cut(wire.id)
+    for one, other in pairwise([near, *(f"{name}.A2" for name in coils)]):
+        sheet.wire(one, other)
     _join_net(sheet, back, far)
     for item in list(sheet.devices.values()):
-        end = f"{item.id}.X2"
-        if item.type == "lamp" and not sheet.at(end):
-            _join_net(sheet, back, end)
+        if item.type == "lamp" and not sheet.at(f"{item.id}.X2"):
+            _join_net(sheet, back, f"{item.id}.X2")
 
 
 def _other(wire: Wire, terminal: str) -> str:
@@ -298,9 +288,7 @@ def local_isolator(sheet: Sheet, word: str) -> None:
     for lead, (near, far) in zip(
         ("U1", "V1", "W1"), (("1", "2"), ("3", "4"), ("5", "6")), strict=True
     ):
-        sheet.insert(
-            f"motor.{lead}", f"local_isolator.{far}", f"local_isolator.{near}"
-        )
+        sheet.insert(f"motor.{lead}", f"local_isolator.{far}", f"local_isolator.{near}")
     contactor = motor_contactor(sheet)
     if contactor and "control_fuse" in sheet.devices:
         sheet.insert("control_fuse.2", "local_isolator.13", "local_isolator.14")
@@ -317,49 +305,65 @@ def protection(sheet: Sheet, word: str) -> None:
 
 def control_source(sheet: Sheet, word: str) -> None:
     """Feed the control circuit from elsewhere than an own transformer."""
-    hot, back = "control_fuse.1", "control_transformer.X2"
-    supply = sheet.devices["supply"].parameters
-    line_v = supply.get("v", "480")
-    for wire in sheet.at("control_transformer.H2"):
-        sheet.cut(wire.id)
-    for wire in sheet.at(hot):
-        sheet.cut(wire.id)
-    if word == "line_voltage":
-        for wire in sheet.at("supply.PE"):
+    for end in ("control_transformer.H2", "control_fuse.1"):
+        for wire in sheet.at(end):
             sheet.cut(wire.id)
-        sheet.merge("control_fuse.2", "control_fuse_1.2")
-        sheet.merge(back, "control_fuse_2.2")
-        sheet.remove("control_fuse")
-        _set_volts(sheet, line_v)
-    elif word == "line_to_neutral":
-        _chain_back(sheet, back, "supply.N")
-        for wire in sheet.at("control_fuse_1.2"):
-            sheet.cut(wire.id)
-        sheet.wire("control_fuse_1.2", hot)
-        sheet.remove("control_fuse_2")
-        _set_volts(sheet, f"{float(line_v) / 3**0.5:.0f}")
-    elif word == "separate":
-        sheet.add("control_supply", "SUP2", "source", v="120")
-        _chain_back(sheet, back, "control_supply.N")
-        sheet.wire("control_supply.L", hot, "X1")
-        for name in ("control_fuse_1", "control_fuse_2"):
-            sheet.remove(name)
-    else:
-        sheet.add("dc_supply", "PSU1", "psu", v=line_v, vdc="24")
-        for fuse, end in (("control_fuse_1", "L"), ("control_fuse_2", "N")):
-            for wire in sheet.at(f"{fuse}.2"):
-                sheet.cut(wire.id)
-            sheet.wire(f"{fuse}.2", f"dc_supply.{end}")
-        _chain_back(sheet, back, "dc_supply.-")
-        sheet.wire("dc_supply.+", hot, "X1")
-        _set_volts(sheet, "24", is_dc=True)
+    _SOURCES[word](sheet, sheet.devices["supply"].parameters.get("v", "480"))
     sheet.remove("control_transformer")
 
 
-def _chain_back(sheet: Sheet, old: str, new: str) -> None:
+def _from_lines(sheet: Sheet, line_v: str) -> None:
     for wire in sheet.at("supply.PE"):
         sheet.cut(wire.id)
-    sheet.merge(old, new)
+    sheet.merge("control_fuse.2", "control_fuse_1.2")
+    sheet.merge("control_transformer.X2", "control_fuse_2.2")
+    sheet.remove("control_fuse")
+    _set_volts(sheet, line_v)
+
+
+def _from_neutral(sheet: Sheet, line_v: str) -> None:
+    _chain_back(sheet, "supply.N")
+    for wire in sheet.at("control_fuse_1.2"):
+        sheet.cut(wire.id)
+    sheet.wire("control_fuse_1.2", "control_fuse.1")
+    _bypass(sheet, "control_fuse_2.1")
+    sheet.remove("control_fuse_2")
+    _set_volts(sheet, f"{float(line_v) / 3**0.5:.0f}")
+
+
+def _from_separate(sheet: Sheet, line_v: str) -> None:
+    del line_v
+    sheet.add("control_supply", "SUP2", "source", v="120")
+    _chain_back(sheet, "control_supply.N")
+    sheet.wire("control_supply.L", "control_fuse.1", "X1")
+    for name in ("control_fuse_1", "control_fuse_2"):
+        _bypass(sheet, f"{name}.1")
+        sheet.remove(name)
+
+
+def _from_dc(sheet: Sheet, line_v: str) -> None:
+    sheet.add("dc_supply", "PSU1", "psu", v=line_v, vdc="24")
+    for fuse, end in (("control_fuse_1", "L"), ("control_fuse_2", "N")):
+        for wire in sheet.at(f"{fuse}.2"):
+            sheet.cut(wire.id)
+        sheet.wire(f"{fuse}.2", f"dc_supply.{end}")
+    _chain_back(sheet, "dc_supply.-")
+    sheet.wire("dc_supply.+", "control_fuse.1", "X1")
+    _set_volts(sheet, "24", is_dc=True)
+
+
+_SOURCES = {
+    "line_voltage": _from_lines,
+    "line_to_neutral": _from_neutral,
+    "separate": _from_separate,
+    "dc_24": _from_dc,
+}
+
+
+def _chain_back(sheet: Sheet, new: str) -> None:
+    for wire in sheet.at("supply.PE"):
+        sheet.cut(wire.id)
+    sheet.merge("control_transformer.X2", new)
 
 
 def _set_volts(sheet: Sheet, volts: str, *, is_dc: bool = False) -> None:
@@ -386,8 +390,11 @@ def control_tap(sheet: Sheet, word: str) -> None:
 
 
 def control_volts(sheet: Sheet, word: str) -> None:
-    """Choose the secondary's volts; coils, lamps and loads follow."""
-    sheet.change("control_transformer", sec=word)
+    """Choose the control volts; coils, lamps and loads follow."""
+    if "control_supply" in sheet.devices:
+        sheet.change("control_supply", v=word)
+    else:
+        sheet.change("control_transformer", sec=word)
     _set_volts(sheet, word)
 
 

@@ -45,9 +45,7 @@ class _Option:
     spec: OptionSpec
     fits: Callable[[Sheet, CatalogueEntry], bool]
     lay: Callable[[Sheet, str], None]
-    default_of: Callable[[Sheet, CatalogueEntry], str] = field(
-        default=lambda sheet, entry: ""
-    )
+    default_of: Callable[[Sheet, CatalogueEntry], str] = field(default=lambda sheet, entry: "")
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,9 +96,11 @@ _OPTIONS: tuple[_Option, ...] = (
     ),
     _Option(
         OptionSpec("lamps", ("as_drawn", "none", "run", "run_trip", "run_off_trip"), "as_drawn"),
-        lambda sheet, entry: bool(laid.motor_contactor(sheet))
-        and "overload" in sheet.devices
-        and entry.group != "machine",
+        lambda sheet, entry: (
+            bool(laid.motor_contactor(sheet))
+            and "overload" in sheet.devices
+            and entry.group != "machine"
+        ),
         laid.lamps,
     ),
     _Option(
@@ -115,8 +115,9 @@ _OPTIONS: tuple[_Option, ...] = (
     ),
     _Option(
         OptionSpec("local_isolator", ("none", "at_motor"), "none"),
-        lambda sheet, entry: sheet.devices.get("motor") is not None
-        and sheet.devices["motor"].type == "motor3",
+        lambda sheet, entry: (
+            sheet.devices.get("motor") is not None and sheet.devices["motor"].type == "motor3"
+        ),
         laid.local_isolator,
     ),
     _Option(
@@ -139,7 +140,9 @@ _OPTIONS: tuple[_Option, ...] = (
         laid.control_tap,
     ),
     _Option(
-        OptionSpec("control_volts", ("24", "48", "110", "120", "208", "240", "480"), "120", unit="V"),
+        OptionSpec(
+            "control_volts", ("24", "48", "110", "120", "208", "240", "480"), "120", unit="V"
+        ),
         _has("control_transformer", "control_fuse"),
         laid.control_volts,
     ),

@@ -5,6 +5,8 @@ Source: IEC 61558 and NEMA ST 1 (H1 to H4, X1 to X4), NEMA ICS 19.
 
 from __future__ import annotations
 
+import itertools
+
 from evencoil.circuit.library import DeviceType, Link, Parameter, Parameters, register
 
 __all__: list[str] = []
@@ -30,7 +32,7 @@ def _auto(parameters: Parameters) -> tuple[Link, ...]:
     return tuple(
         Link("winding", f"{leg}{low}", f"{leg}{high}", f"{leg}{low}-{leg}{high}")
         for leg in _legs(parameters)
-        for low, high in zip(TAPS, TAPS[1:], strict=False)
+        for low, high in itertools.pairwise(TAPS)
     )
 
 

@@ -69,6 +69,10 @@ class Coil:
             known["inrush_power_factor"],
         )
         self.ohm = self.rated_v**2 / sealed * known["coil_resistance_part"]
+        if device.parameters.get("coil_kind") == "dc":
+            # a direct-current coil draws the same watts pulled in or not
+            self.ohm = self.rated_v**2 / sealed
+            self.sealed = self.inrush = 1 / self.ohm
         self.is_open = False
 
     def part_of_rated(self, run: Run) -> float:
@@ -95,7 +99,7 @@ class Armature(Part):
         "at", "since", "move", "waits", "is_fed", "is_welded", "is_held", "flips",
         "arc_until", "coil_open", "begun_by", "haste",
     )  # fmt: skip
-    verbs = ("weld", "unweld", "hold_out", "open_coil")
+    verbs: ClassVar[tuple[str, ...]] = ("weld", "unweld", "hold_out", "open_coil")
     in_key, out_key = "relay_in_us", "relay_out_us"
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
@@ -140,6 +144,7 @@ class Armature(Part):
     def rest(self, run: Run) -> None:
         """Contacts at rest, the coil ready to pull in."""
         super().rest(run)
+        self.coil.is_open = False
         self.coil.put(run, is_sealed=False)
 
     def load(self, values: list[object]) -> None:
@@ -172,7 +177,9 @@ class Armature(Part):
             found.append(self.waits[0])
         mark = self._next_mark()
         if mark is not None:
-            time = self.since + abs(mark - self.at) * (self._in_us() if self.move > 0 else self.t_out)
+            time = self.since + abs(mark - self.at) * (
+                self._in_us() if self.move > 0 else self.t_out
+            )
             found.append(_on_grid(time, self.plant.constants["grid_us"]))
         if self.arc_until >= 0:
             found.append(self.arc_until)
@@ -194,9 +201,9 @@ class Armature(Part):
             return
         self.at, self.since = mark, run.time
         stuck = self.plant.constants["at_welded"]
-        if self.move < 0 and self.is_welded and mark <= stuck + _EPS:
-            self.move = 0
-        elif self.move > 0 and self._is_stopped_at(run, mark):
+        if (self.move < 0 and self.is_welded and mark <= stuck + _EPS) or (
+            self.move > 0 and self._is_stopped_at(run, mark)
+        ):
             self.move = 0
         elif mark in {0.0, 1.0}:
             self.move = 0
@@ -270,10 +277,7 @@ class Armature(Part):
         """See the coil's volts: pull in at 85 %, let go below 50 %."""
         known = self.plant.constants
         part = self.coil.part_of_rated(run)
-        if self.is_fed:
-            is_fed = part >= known["coil_drop_out"]
-        else:
-            is_fed = part >= known["coil_pick_up"]
+        is_fed = part >= known["coil_drop_out"] if self.is_fed else part >= known["coil_pick_up"]
         if is_fed != self.is_fed:
             self.is_fed = is_fed
             self.flips = [*self.flips, run.time][-int(known["chatter_count"]) :]
@@ -341,9 +345,7 @@ class Armature(Part):
     def tells(self, run: Run) -> dict[str, str]:
         """Return the coil's volts in percent, or ``over``."""
         part = self.coil.part_of_rated(run)
-        return {
-            "coil": "over" if part > self.plant.constants["coil_over"] else f"{part * 100:.0f}"
-        }
+        return {"coil": "over" if part > self.plant.constants["coil_over"] else f"{part * 100:.0f}"}
 
 
 class Contactor(Armature):
@@ -359,7 +361,7 @@ class Latch(Armature):
     """
 
     kept: ClassVar[tuple[str, ...]] = (*Armature.kept, "is_reset_fed")
-    verbs = ()
+    verbs: ClassVar[tuple[str, ...]] = ()
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)

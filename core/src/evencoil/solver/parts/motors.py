@@ -66,7 +66,7 @@ class Motor(Part):
         "speed", "since", "rate", "target", "is_jammed", "load_times", "temperature_c",
         "times", "mode", "had_gap", "gap_from", "begun_by",
     )  # fmt: skip
-    verbs = ("jam", "free", "load", "temp", "spin")
+    verbs: ClassVar[tuple[str, ...]] = ("jam", "free", "load", "temp", "spin")
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
@@ -221,6 +221,9 @@ class Motor(Part):
         if abs(target - speed) < 1e-12:
             rate = 0.0
         if mode != self.mode:
+            if run.last_power is not None and run.last_power[1] == run.time:
+                # a pole that changed at this instant, not the auxiliary beside it
+                run.cause = run.last_power[0]
             self.begun_by = run.tell(self, "drive", mode)
             self._gap(run, is_fed=mode in {"forward", "backward", "single"})
             self.mode = mode

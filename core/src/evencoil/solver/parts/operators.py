@@ -22,7 +22,7 @@ class Button(Part):
     """A momentary button: the opening contact first, the closing one a little later."""
 
     kept: ClassVar[tuple[str, ...]] = ("is_pressed", "is_first", "next_at", "begun_by")
-    verbs = ("press", "release")
+    verbs: ClassVar[tuple[str, ...]] = ("press", "release")
 
     def begin(self) -> None:
         """Not pressed."""
@@ -72,7 +72,7 @@ class Button(Part):
 class EmergencyStop(Button):
     """Latches when pressed; twisting or pulling lets it out again."""
 
-    verbs = ("press", "twist", "pull")
+    verbs: ClassVar[tuple[str, ...]] = ("press", "twist", "pull")
 
     def act(self, run: Run, verb: str, word: str) -> bool:
         """Press; twist and pull do the same here. A release is no action of it."""
@@ -89,7 +89,7 @@ class EmergencyStop(Button):
 class Pilot(Button):
     """A float, pressure, limit or flow switch: worked by the process."""
 
-    verbs = ("on", "off")
+    verbs: ClassVar[tuple[str, ...]] = ("on", "off")
 
     def act(self, run: Run, verb: str, word: str) -> bool:
         """Actuate or let go."""
@@ -110,7 +110,7 @@ class Selector(Part):
     """A maintained selector: between two positions every contact is open."""
 
     kept: ClassVar[tuple[str, ...]] = ("position", "next_at", "begun_by")
-    verbs = ("turn",)
+    verbs: ClassVar[tuple[str, ...]] = ("turn",)
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         self.positions = [
@@ -178,7 +178,7 @@ class Load(Part):
         self.branch = plant.branch(plant.node(device.id, link.a), plant.node(device.id, link.b))
 
     def rest(self, run: Run) -> None:
-        """Always there."""
+        """Put it there for good."""
         size = self.rated_v**2 / max(self.power_va, 1e-6)
         if self.device.type == "solenoid":
             part = self.plant.constants["coil_resistance_part"]
@@ -204,7 +204,7 @@ class Lamp(Part):
     """A pilot light; with push-to-test the button joins T and parts X1."""
 
     kept: ClassVar[tuple[str, ...]] = ("is_pressed",)
-    verbs = ("press", "release")
+    verbs: ClassVar[tuple[str, ...]] = ("press", "release")
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)

@@ -26,7 +26,7 @@ class Isolator(Part):
     """A hand-operated switch."""
 
     kept: ClassVar[tuple[str, ...]] = ("is_on",)
-    verbs = ("close", "open")
+    verbs: ClassVar[tuple[str, ...]] = ("close", "open")
 
     def begin(self) -> None:
         """As it is left: off unless said otherwise."""
@@ -111,15 +111,15 @@ class Melting:
 class Fuse(Part):
     """One fuse."""
 
-    verbs = ("blow", "pull", "fit")
+    verbs: ClassVar[tuple[str, ...]] = ("blow", "pull", "fit")
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
         self.branch = plant.branch(plant.node(device.id, "1"), plant.node(device.id, "2"))
-        self.melting = Melting(number(device, "a", 2.0), plant)
 
     def begin(self) -> None:
         """Whole."""
+        self.melting = Melting(number(self.device, "a", 2.0), self.plant)
         self.state = "ok"
 
     def rest(self, run: Run) -> None:
@@ -175,18 +175,15 @@ class Fuse(Part):
 class Disconnect(Isolator):
     """A fused disconnect: a switch and one fuse for each pole."""
 
-    verbs = ("close", "open", "blow", "fit")
-
-    def __init__(self, plant: Plant, device: Device, place: int) -> None:
-        super().__init__(plant, device, place)
-        rating = number(device, "a", 30.0)
-        self.melting = {
-            link.name: Melting(rating, plant) for link in self.links if link.kind == "pole"
-        }
+    verbs: ClassVar[tuple[str, ...]] = ("close", "open", "blow", "fit")
 
     def begin(self) -> None:
         """Fuses whole."""
         super().begin()
+        rating = number(self.device, "a", 30.0)
+        self.melting = {
+            link.name: Melting(rating, self.plant) for link in self.links if link.kind == "pole"
+        }
         self.blown: list[str] = []
 
     def conducts(self, name: str) -> bool:
@@ -248,7 +245,7 @@ class Disconnect(Isolator):
 
     def load(self, values: list[object]) -> None:
         """Take a state back."""
-        self.is_on, self.blown, melted = values  # type: ignore[assignment,misc]  # as saved
+        self.is_on, self.blown, melted = values  # type: ignore[assignment]  # as saved
         self.blown = list(self.blown)
         for melting, kept in zip(self.melting.values(), melted, strict=True):  # type: ignore[call-overload]  # as saved
             melting.load(kept)
@@ -258,7 +255,7 @@ class Breaker(Isolator):
     """A breaker with an instantaneous trip; reset through off."""
 
     kept: ClassVar[tuple[str, ...]] = ("is_on", "is_tripped", "trips_at")
-    verbs = ("close", "open", "reset", "trip")
+    verbs: ClassVar[tuple[str, ...]] = ("close", "open", "reset", "trip")
 
     def begin(self) -> None:
         """Not tripped."""
@@ -366,7 +363,6 @@ class _Thermal(Part):
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
-        self.heat = Heat(plant, number(device, "iset", 10.0))
         self.senses_loss = device.parameters.get("diff") == "1"
         self.heaters: list[int] = []
         for link in self.links:
@@ -378,6 +374,7 @@ class _Thermal(Part):
 
     def begin(self) -> None:
         """Cold, not tripped."""
+        self.heat = Heat(self.plant, number(self.device, "iset", 10.0))
         self.is_tripped = False
 
     def see_heaters(self, run: Run) -> None:
@@ -406,7 +403,7 @@ class _Thermal(Part):
 class Overload(_Thermal):
     """An overload relay: 95-96 opens and 97-98 closes on a trip."""
 
-    verbs = ("trip", "reset", "cool")
+    verbs: ClassVar[tuple[str, ...]] = ("trip", "reset", "cool")
 
     def begin(self) -> None:
         """Manual reset unless set to automatic."""
@@ -444,7 +441,8 @@ class Overload(_Thermal):
             return
         self.is_tripped = is_tripped
         run.cause = run.tell(self, "overload", "tripped" if is_tripped else "reset")
-        for link in self.links:
+        # the alarm contact first: what follows has 95-96 as its cause
+        for link in sorted(self.links, key=lambda item: item.kind == "nc"):
             if link.name in self.branches and link.kind in {"nc", "no"}:
                 is_closed = is_tripped == (link.kind == "no")
                 if self.put(run, link, is_closed=is_closed):
@@ -483,7 +481,7 @@ class ManualStarter(_Thermal):
     """A hand-operated starter with heaters, and a magnetic trip if it has one."""
 
     heat_kind = "pole"
-    verbs = ("close", "open", "reset", "trip", "cool")
+    verbs: ClassVar[tuple[str, ...]] = ("close", "open", "reset", "trip", "cool")
 
     def begin(self) -> None:
         """Off."""

@@ -18,7 +18,14 @@ from evencoil.solver.plant import Plant
 if TYPE_CHECKING:
     from evencoil.solver.run import Run
 
-__all__ = ["PhaseMonitor", "RtdMonitor", "SpeedSwitch", "Thermistor", "ThermistorRelay", "Thermostat"]
+__all__ = [
+    "PhaseMonitor",
+    "RtdMonitor",
+    "SpeedSwitch",
+    "Thermistor",
+    "ThermistorRelay",
+    "Thermostat",
+]
 
 
 def watched(run: Run, device: Device) -> Motor | None:
@@ -105,7 +112,7 @@ class Thermistor(Part):
     """Three thermistors in series in the winding; its loop can be cut or shorted."""
 
     kept: ClassVar[tuple[str, ...]] = ("loop",)
-    verbs = ("sensor",)
+    verbs: ClassVar[tuple[str, ...]] = ("sensor",)
 
     def begin(self) -> None:
         """Whole."""
@@ -193,7 +200,7 @@ class ThermistorRelay(_Monitor):
     """Trips above 3.6 kohm, on a cut and on a short loop; latched unless automatic."""
 
     kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "is_latched")
-    verbs = ("reset",)
+    verbs: ClassVar[tuple[str, ...]] = ("reset",)
 
     def begin(self) -> None:
         """Not tripped."""
@@ -236,7 +243,7 @@ class RtdMonitor(_Monitor):
     """Alarm and trip relays, both pulled in when healthy; the trip is latched."""
 
     kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "is_latched", "loop")
-    verbs = ("reset", "sensor")
+    verbs: ClassVar[tuple[str, ...]] = ("reset", "sensor")
 
     def begin(self) -> None:
         """Healthy, sensor whole."""

@@ -9,6 +9,7 @@ Units: volts [V], impedance [ohm].
 from __future__ import annotations
 
 import cmath
+import itertools
 from math import pi, sqrt
 from typing import TYPE_CHECKING, ClassVar
 
@@ -30,7 +31,7 @@ class Supply(Part):
     """
 
     kept: ClassVar[tuple[str, ...]] = ("lost", "sag", "is_on", "is_swapped")
-    verbs = ("lose", "restore", "sag", "off", "on", "swaplines")
+    verbs: ClassVar[tuple[str, ...]] = ("lose", "restore", "sag", "off", "on", "swaplines")
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
@@ -107,7 +108,7 @@ class Source(Part):
     """A separate control source, alternating or direct, its N grounded."""
 
     kept: ClassVar[tuple[str, ...]] = ("is_on",)
-    verbs = ("off", "on")
+    verbs: ClassVar[tuple[str, ...]] = ("off", "on")
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
@@ -122,7 +123,7 @@ class Source(Part):
         self.is_on = True
 
     def rest(self, run: Run) -> None:
-        """Feeding."""
+        """Feed, if it is on."""
         own = 1 / self.plant.constants["transformer_secondary_ohm"]
         if self.is_dc:
             run.feed_dc(self.source, own if self.is_on else 0.0, self.volt)
@@ -163,7 +164,9 @@ class Transformer(Part):
             ]
             for row in range(3)
         ]
-        ends = [(plant.node(device.id, link.a), plant.node(device.id, link.b)) for link in self.links]
+        ends = [
+            (plant.node(device.id, link.a), plant.node(device.id, link.b)) for link in self.links
+        ]
         plant.block(ends, matrix, resistance)
         self.rated = [half, half, second]
 
@@ -181,7 +184,7 @@ class Autotransformer(Part):
         known = plant.constants
         magnetising = number(device, "mag", known["autotransformer_magnetising_ohm"])
         levels = [int(tap) / 100 for tap in TAPS]
-        parts = [high - low for low, high in zip(levels, levels[1:], strict=False)]
+        parts = [high - low for low, high in itertools.pairwise(levels)]
         own = known["autotransformer_ohm"]
         for leg in device.parameters.get("legs", "ABC"):
             matrix = [
@@ -194,7 +197,7 @@ class Autotransformer(Part):
             ]
             ends = [
                 (plant.node(device.id, f"{leg}{low}"), plant.node(device.id, f"{leg}{high}"))
-                for low, high in zip(TAPS, TAPS[1:], strict=False)
+                for low, high in itertools.pairwise(TAPS)
             ]
             plant.block(ends, matrix, [own * part for part in parts])
 
@@ -207,7 +210,7 @@ class Resistor(Part):
         self.branch = plant.branch(plant.node(device.id, "1"), plant.node(device.id, "2"))
 
     def rest(self, run: Run) -> None:
-        """Always there."""
+        """Put it there for good."""
         run.switch(self.branch, 1 / max(number(self.device, "r", 20.0), 1e-3))
 
 
@@ -232,7 +235,7 @@ class Rectifier(Part):
         self.is_fed = False
 
     def rest(self, run: Run) -> None:
-        """A light load on the alternating side."""
+        """Put a light load on the alternating side."""
         run.switch(self.branch, 50 / self.rated_v**2, 0.0)
         run.feed_dc(self.source, 0.0, self.out_v)
 

@@ -1,0 +1,250 @@
+"""The Starter and Drawings steps worked out: from recipe and job to one netlist.
+
+Everything shown (drawings, wire list, material, rehearsal) comes from the same
+circuit. A recipe that cannot do with this motor stays drawn and says why.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+from evencoil.circuit.edits import Edit, replay
+from evencoil.circuit.numbering import Numbered, number_nets
+from evencoil.circuit.text import Circuit
+from evencoil.circuit.wirelist import (
+    Crowded,
+    Material,
+    WireRow,
+    crowded,
+    loose_ends,
+    material,
+    wire_rows,
+)
+from evencoil.drawing import Ladder, Picture, draw_ladder, draw_power
+from evencoil.drawing.symbols import Style
+from evencoil.errors import CoreError
+from evencoil.evidence import Finding
+from evencoil.inputs import StarterInputs
+from evencoil.installation import MotorRating, install_motor, rate
+from evencoil.naming import renamed
+from evencoil.sizing.protection import FUSES
+from evencoil.starters import CatalogueEntry, OptionSpec, draw, entry_of, options_of
+from evencoil.words import Message
+from evencoil.work import Worked
+
+__all__ = ["StarterRoom", "work_out_starter"]
+
+_LEADS_OF = {
+    "motor6": (6, 12),
+    "motorpw": (6, 9, 12),
+    "motor2s": (6,),
+    "motor2w": (6,),
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StarterRoom:
+    """A starter drawn for this job.
+
+    Attributes
+    ----------
+    entry : CatalogueEntry or None
+        The recipe; None until one is chosen, or if it was refused.
+    options : tuple of OptionSpec
+        What can be chosen, and ``used`` what is.
+    circuit : Circuit or None
+        The whole netlist with labels.
+    sources : mapping
+        ``device.parameter`` to the step of the Size sheet it stands on.
+    stale : tuple of (Edit, Message)
+        Edits that no longer apply.
+    findings : tuple of Finding
+        What does not fit, worst first.
+    refusal : CoreError or None
+        Why there is no circuit.
+    """
+
+    entry: CatalogueEntry | None
+    options: tuple[OptionSpec, ...]
+    used: Mapping[str, str]
+    circuit: Circuit | None
+    numbered: Numbered | None
+    sources: Mapping[str, str]
+    stale: tuple[tuple[Edit, Message], ...]
+    findings: tuple[Finding, ...]
+    refusal: CoreError | None
+    style: Style
+
+    def rows(self) -> tuple[WireRow, ...]:
+        """Return the wire list."""
+        if self.circuit is None or self.numbered is None:
+            return ()
+        return wire_rows(self.circuit, self.numbered)
+
+    def material(self) -> tuple[Material, ...]:
+        """Return the bill of material."""
+        return () if self.circuit is None else material(self.circuit)
+
+    def ladder(self) -> Ladder:
+        """Return the ladder as geometry."""
+        if self.circuit is None or self.numbered is None:
+            return Ladder(Picture(0, 0, (), ()), {})
+        return draw_ladder(self.circuit, self.numbered, self.style)
+
+    def power(self) -> Picture:
+        """Return the power diagram as geometry."""
+        if self.circuit is None or self.numbered is None:
+            return Picture(0, 0, (), ())
+        return draw_power(self.circuit, self.numbered, self.style)
+
+    def crowded(self) -> tuple[Crowded, ...]:
+        """Return the terminals with too many wires."""
+        return () if self.circuit is None else crowded(self.circuit)
+
+
+def _empty(style: Style, refusal: CoreError | None = None) -> StarterRoom:
+    return StarterRoom(
+        entry=None,
+        options=(),
+        used={},
+        circuit=None,
+        numbered=None,
+        sources={},
+        stale=(),
+        findings=(),
+        refusal=refusal,
+        style=style,
+    )
+
+
+def _finding(code: str, level: str, **params: str) -> Finding:
+    return Finding(
+        code=code,
+        level=level,  # type: ignore[arg-type]  # always one of the four words
+        field="starter",
+        message=Message(f"fit.{code}", params),
+        hint=Message(f"fit.{code}.hint", params) if level in {"doubt", "refusal"} else None,
+    )
+
+
+def _fits(entry: CatalogueEntry, worked: Worked) -> list[Finding]:
+    """Tell whether the recipe does with this motor and this supply."""
+    found = []
+    kinds = {item.type for item in entry.circuit.netlist.devices if item.type.startswith("motor")}
+    leads = worked.reading.plate.leads
+    for kind in sorted(kinds):
+        wanted = _LEADS_OF.get(kind)
+        if wanted and leads is not None and leads not in wanted:
+            found.append(
+                _finding(
+                    "leads", "refusal", id=entry.id, leads=str(leads),
+                    wanted=" or ".join(str(count) for count in wanted),
+                )
+            )  # fmt: skip
+    is_single = kinds == {"motor1"}
+    phases = worked.reading.plate.phases
+    if phases is not None and (phases == 1) != is_single and "motor1" in {*kinds, "motor1"}:
+        found.append(_finding("phases", "refusal", id=entry.id, phases=str(phases)))
+    if len([item for item in entry.circuit.netlist.devices if item.type == "motor3"]) > 1:
+        found.append(_finding("several", "note", id=entry.id))
+    return found
+
+
+def _with_device(inputs: StarterInputs, worked: Worked) -> dict[str, str]:
+    """Return the options, the short-circuit device following the sizes unless chosen here."""
+    kind = next((step.value for step in worked.steps if step.id == "protection_kind"), None)
+    chosen = dict(inputs.options)
+    names = {spec.name for spec in options_of(entry_of(inputs.recipe))}
+    if "protection" in names and kind in FUSES:
+        chosen.setdefault("protection", "fused_disconnect")
+    return chosen
+
+
+def _rating(worked: Worked) -> MotorRating:
+    plate = worked.reading.plate
+    column = worked.verdict.column if worked.verdict else 0
+    volts = max((band.high for band in plate.volts_v), default=None)
+    amps = None
+    if plate.amps_a:
+        if len(plate.amps_a) == len(plate.volts_v):
+            place = max(range(len(plate.volts_v)), key=lambda one: plate.volts_v[one].high)
+            amps = plate.amps_a[place].high
+        else:
+            amps = plate.amps_a[min(column, len(plate.amps_a) - 1)].high
+    return MotorRating(
+        volts_v=volts, amps_a=amps, power_hp=plate.power_hp[0] if plate.power_hp else None
+    )
+
+
+def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
+    """Draw the starter of a job.
+
+    Parameters
+    ----------
+    worked : Worked
+        Plate, supply, leads and sizes.
+    inputs : StarterInputs
+        Recipe, options, edits.
+
+    Returns
+    -------
+    StarterRoom
+        Empty if no recipe is chosen; with its refusal if it cannot be drawn.
+    """
+    style: Style = inputs.symbols or "nema"
+    if not inputs.recipe:
+        return _empty(style)
+    try:
+        drawn = draw(inputs.recipe, _with_device(inputs, worked))
+        specs = options_of(drawn.entry)
+    except CoreError as refused:
+        return _empty(style, refused)
+    findings = _fits(drawn.entry, worked)
+    circuit = drawn.circuit
+    steps = {step.id: step for step in worked.steps}
+    line_v = worked.supply.line_volts_v if worked.supply is not None else None
+    rated = rate(circuit, steps, line_v)
+    circuit = rated.circuit
+    box = worked.box
+    has_stand_in = any(
+        item.id == "motor" and item.type == "motor3" for item in circuit.netlist.devices
+    )
+    if has_stand_in and box.winding is not None:
+        joints = tuple(joint.as_core() for joint in worked.joints)
+        if not joints and box.derived is not None:
+            joints = box.derived.joints
+            findings.append(_finding("derived", "note"))
+        if joints:
+            circuit = install_motor(circuit, box.winding, joints, _rating(worked))
+        else:
+            findings.append(_finding("no_joints", "note"))
+    elif has_stand_in:
+        findings.append(_finding("stand_in", "note"))
+    circuit = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))
+    done = replay(circuit, [edit.as_core() for edit in inputs.edits])
+    circuit = done.circuit
+    for item in crowded(circuit):
+        findings.append(
+            _finding(
+                "crowded", "doubt", terminal=circuit.said(item.terminal), wires=str(item.wires),
+                most=str(item.most),
+            )
+        )  # fmt: skip
+    for terminal in loose_ends(circuit):
+        findings.append(_finding("loose", "doubt", terminal=circuit.said(terminal)))
+    for edit, reason in done.stale:
+        findings.append(_finding("stale_edit", "doubt", edit=edit.kind, reason=str(reason)))
+    rank = {"refusal": 0, "doubt": 1, "note": 2, "agrees": 3}
+    return StarterRoom(
+        entry=drawn.entry,
+        options=specs,
+        used=drawn.options,
+        circuit=circuit,
+        numbered=number_nets(circuit, inputs.frozen),
+        sources=rated.sources,
+        stale=done.stale,
+        findings=tuple(sorted(findings, key=lambda item: rank[item.level])),
+        refusal=None,
+        style=style,
+    )
