@@ -6,12 +6,14 @@ from hypothesis import given, settings
 from test_netlist import BASE, EDITS
 
 from evencoil.circuit.edits import replay
-from evencoil.circuit.library import links_of
+from evencoil.circuit.library import links_of, types
 from evencoil.circuit.numbering import number_nets
+from evencoil.circuit.wirelist import material
 from evencoil.drawing import draw_ladder, draw_power, to_svg
 from evencoil.drawing.rungs import control_elements
 from evencoil.naming import renamed
-from evencoil.starters import catalogue, draw
+from evencoil.starters import catalogue, draw, options_of
+from evencoil.words import Message, say
 
 CONTROL = ("coil", "lamp", "load", "no", "nc", "timed_no", "timed_nc", "nc_late", "no_early")
 
@@ -100,3 +102,19 @@ def test_direct_current_control_is_drawn_between_its_own_rails():
     main = circuit.netlist.device("main")
     assert (main.parameters["coil"], main.parameters["coil_kind"]) == ("24", "dc")
     assert any(link.kind == "coil" for link in links_of(main))
+
+
+def test_every_word_of_the_catalogue_can_be_said():
+    """Groups, options and their words, kinds of device, ratings: none lacks its sentence."""
+    for entry in catalogue().values():
+        assert say(Message(f"group.{entry.group}"))
+        for spec in options_of(entry):
+            assert say(Message(f"option.{spec.name}"))
+            for word in spec.choices:
+                if not word[:1].isdigit() and not word.startswith("L"):
+                    assert say(Message(f"option.{spec.name}.{word}"))
+    for kind in types():
+        assert say(Message(f"type.{kind}"))
+    for row in material(BASE):
+        for name, _, _ in row.ratings:
+            assert say(Message(f"rating.{name}"))

@@ -16,7 +16,9 @@ from ninja.security import SessionAuth
 
 from api.problems import ProblemError, problem
 from evencoil.errors import CoreError
+from jobs.circuit_router import router as circuits
 from jobs.router import router as jobs
+from paper.router import router as paper
 from people.router import router as people
 from plant.router import router as plant
 
@@ -67,6 +69,8 @@ api = NinjaAPI(
 api.add_router("", people)
 api.add_router("", plant)
 api.add_router("", jobs)
+api.add_router("", circuits)
+api.add_router("", paper)
 
 Answer = Callable[[HttpRequest, Any], HttpResponse]
 

@@ -120,6 +120,8 @@ CONTENT_SECURITY_POLICY = {
 
 STATIC_URL = "/static/"
 STATIC_ROOT = BASE / "server" / "staticfiles"
+# only the built front end is served: packages' own pages are not part of the app
+STATICFILES_FINDERS = ["django.contrib.staticfiles.finders.FileSystemFinder"]
 STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.is_dir() else []
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},

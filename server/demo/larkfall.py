@@ -27,6 +27,7 @@ class DemoMotor:
     supply: str = ""
     size: dict[str, object] = field(default_factory=dict)
     leads: dict[str, object] = field(default_factory=dict)
+    starter: dict[str, object] = field(default_factory=dict)
 
 
 _SAID: dict[str, object] = {
@@ -71,6 +72,7 @@ MOTORS = (
         "480Y/277",
         _SAID,
         _SERIES,
+        {"recipe": "3A", "options": {"estop": "reset_relay"}},
     ),
     DemoMotor(
         "BM-3",
@@ -91,6 +93,7 @@ MOTORS = (
         "screw feeder",
         "5 HP, 230/460 V, 13.2/6.6 A, 1745 RPM, 60 HZ, 3 PH, SF 1.15, CODE J, DES B, 9 LEADS",
         "480Y/277",
+        starter={"recipe": "6C"},
     ),
     DemoMotor("BS-6", "bag stitcher"),
 )

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from django.db.models import Max
+from django.utils import timezone
 from pydantic import BaseModel
 
 from api.problems import ProblemError
-from evencoil.inputs import PlateInputs, SizeInputs, StepName
+from evencoil.inputs import PlateInputs, SizeInputs, StarterInputs, StepName
 from evencoil.jobfile import JobFile
 from jobs.models import InputVersion, Job, JobMotor
 from jobs.store import add_input, add_plate, kept
@@ -15,7 +16,26 @@ from people.actions import Action
 from people.models import Role
 from plant.models import Machine, Motor, PlateRevision
 
-__all__ = ["AddMotor", "GiveInputs", "ImportJob", "ReadPlate", "UsePlate"]
+__all__ = ["AddMotor", "GiveInputs", "ImportJob", "ReadPlate", "UsePlate", "stamp"]
+
+
+def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs:
+    """Return a starter whose edits carry who made them and when.
+
+    An edit that was kept before keeps its author and time; a new one gets the
+    caller's, whatever the request says.
+    """
+    known = {edit.id: edit for edit in kept(link, caller.works).starter.edits}
+    now = f"{timezone.now():%Y-%m-%dT%H:%M:%SZ}"
+    edits = tuple(
+        edit.model_copy(
+            update={"by": known[edit.id].by, "at": known[edit.id].at}
+            if edit.id in known
+            else {"by": str(caller.user), "at": now}
+        )
+        for edit in given.edits
+    )
+    return given.model_copy(update={"edits": edits})
 
 
 def _tag_taken(tag: str, field: str) -> ProblemError:
@@ -171,6 +191,7 @@ class ImportJob(Action[JobMotor]):
         add_input(link, "supply", file.supply, now.versions["supply"].n, self.caller)
         add_input(link, "leads", file.leads, now.versions["leads"].n, self.caller)
         add_input(link, "size", self._size(), now.versions["size"].n, self.caller)
+        add_input(link, "starter", file.starter, now.versions["starter"].n, self.caller)
         return link
 
     def _size(self) -> SizeInputs:

@@ -8,18 +8,19 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Schema, Status
 
 from api.schemas import REFUSALS, ConflictOut, ProblemOut, VersionOut
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
-from evencoil.jobfile import JobFile, dump, fingerprint, load
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
+from evencoil.jobfile import JobFile, dump, load
+from evencoil.starter_room import work_out_starter
 from evencoil.texts import MotorTag
 from evencoil.work import Worked, work_out
-from jobs.actions import GiveInputs, ImportJob, ReadPlate, UsePlate
+from jobs.actions import GiveInputs, ImportJob, ReadPlate, UsePlate, stamp
+from jobs.given import GivenIn
 from jobs.models import JobMotor
 from jobs.schemas import WorkedOut, worked_out
 from jobs.store import Kept, as_job_file, kept, motor_job, profile_of, version, versions_of
-from paper.page import job_page
 from people.access import Caller, caller_in
 
-__all__ = ["router"]
+__all__ = ["JOB", "Number", "attachment", "router"]
 
 router = Router(tags=["jobs"])
 Number = Annotated[int, Path(ge=1, le=1_000_000)]
@@ -41,17 +42,9 @@ class JobOut(Schema):
     supply: SupplyInputs
     leads: LeadsInputs
     size: SizeInputs
+    starter: StarterInputs
     versions: dict[str, VersionOut]
     worked: WorkedOut
-
-
-class GivenIn(Schema):
-    """Everything given for a motor, to be worked out and not kept."""
-
-    plate: PlateInputs = PlateInputs()
-    supply: SupplyInputs = SupplyInputs()
-    leads: LeadsInputs = LeadsInputs()
-    size: SizeInputs = SizeInputs()
 
 
 class PlateIn(Schema):
@@ -82,11 +75,24 @@ class EntryOut(VersionOut):
     changed: list[str]
 
 
+class StarterIn(Schema):
+    """Recipe, options and edits, and the version they were made from."""
+
+    based_on: int
+    body: StarterInputs
+
+
 class SizeIn(Schema):
     """What decides the sizes, and the version it was made from."""
 
     based_on: int
     body: SizeInputs
+
+
+class StarterOut(VersionOut):
+    """The version kept, and the starter with its edits stamped."""
+
+    body: StarterInputs
 
 
 class ImportIn(Schema):
@@ -107,6 +113,7 @@ class PlaceOut(Schema):
 def _job_out(caller: Caller, link: JobMotor) -> JobOut:
     now: Kept = kept(link, caller.works)
     worked: Worked = work_out(now.plate, now.supply, now.size, profile_of(caller.works), now.leads)
+    room = work_out_starter(worked, now.starter)
     return JobOut(
         works=caller.works.name,
         tag=link.motor.tag,
@@ -120,18 +127,17 @@ def _job_out(caller: Caller, link: JobMotor) -> JobOut:
         supply=now.supply,
         leads=now.leads,
         size=now.size,
+        starter=now.starter,
         versions=now.versions,
-        worked=worked_out(worked),
+        worked=worked_out(worked, room),
     )
 
 
 @router.post("/w/{works}/work-out", response={200: WorkedOut, **REFUSALS})
 def work(request: HttpRequest, works: str, body: GivenIn) -> WorkedOut:
     """Work out what is given without keeping anything."""
-    caller = caller_in(request, works)
-    return worked_out(
-        work_out(body.plate, body.supply, body.size, profile_of(caller.works), body.leads)
-    )
+    worked, room = body.worked(caller_in(request, works).works)
+    return worked_out(worked, room)
 
 
 @router.get(JOB, response={200: JobOut, **REFUSALS})
@@ -191,7 +197,7 @@ def history(
     works: str,
     tag: str,
     number: Number,
-    step: Literal["plate", "supply", "leads", "size"],
+    step: Literal["plate", "supply", "leads", "size", "starter"],
 ) -> list[EntryOut]:
     """Return every version of a step's inputs, newest first: who, when, what changed."""
     caller = caller_in(request, works)
@@ -222,10 +228,25 @@ def give_size(
     return version(row, caller.works)
 
 
-def _attachment(data: bytes, kind: str, name: str) -> HttpResponse:
+@router.put(f"{JOB}/starter", response={200: StarterOut, 409: ConflictOut, **REFUSALS})
+def give_starter(
+    request: HttpRequest, works: str, tag: str, number: Number, body: StarterIn
+) -> StarterOut:
+    """Keep recipe, options and edits; new edits get their author and time."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    stamped = stamp(link, body.body, caller)
+    row = GiveInputs(caller, link, "starter", stamped, body.based_on).run()
+    return StarterOut(**version(row, caller.works).dict(), body=stamped)
+
+
+def attachment(data: bytes, kind: str, name: str) -> HttpResponse:
+    """Return a file to look at or keep, under a plain name."""
     response = HttpResponse(data, content_type=kind)
     plain = "".join(sign if sign.isascii() and sign.isalnum() else "-" for sign in name)
-    response.headers["Content-Disposition"] = f'inline; filename="{plain}.{kind.split("/")[1]}"'
+    response.headers["Content-Disposition"] = (
+        f'inline; filename="{plain}.{kind.split("/")[1].split("+", maxsplit=1)[0]}"'
+    )
     response.headers["Cache-Control"] = "no-store"
     return response
 
@@ -235,35 +256,7 @@ def export(request: HttpRequest, works: str, tag: str, number: Number) -> HttpRe
     """Return the job as the open job format."""
     caller = caller_in(request, works)
     file = as_job_file(motor_job(caller, tag, number), caller.works)
-    return _attachment(dump(file), "application/json", f"{tag}-{number}")
-
-
-@router.get(
-    f"{JOB}/page",
-    response=REFUSALS,
-    openapi_extra={
-        "responses": {
-            200: {
-                "description": "The page",
-                "content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}},
-            }
-        }
-    },
-)
-def page(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
-    """Return the job as a page to print, every figure with its working."""
-    caller = caller_in(request, works)
-    link = motor_job(caller, tag, number)
-    file = as_job_file(link, caller.works)
-    data = job_page(
-        works=caller.works,
-        by=str(caller.user),
-        file=file,
-        number=link.number,
-        worked=_job_out(caller, link).worked,
-        print_id=fingerprint(file),
-    )
-    return _attachment(data, "application/pdf", f"{tag}-{number}")
+    return attachment(dump(file), "application/json", f"{tag}-{number}")
 
 
 @router.post("/w/{works}/jobs/import", response={201: PlaceOut, 409: ProblemOut, **REFUSALS})

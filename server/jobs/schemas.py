@@ -9,6 +9,7 @@ from ninja import Schema
 from evencoil.box import Box
 from evencoil.evidence import Cell, Finding, Mark, Step
 from evencoil.nameplate import Token
+from evencoil.starter_room import StarterRoom, starter_states
 from evencoil.winding import KINDS
 from evencoil.words import Message, say
 from evencoil.work import Figure, Refusal, Worked
@@ -155,7 +156,7 @@ class BoxOut(Schema):
 class StateOut(Schema):
     """Where a step stands, and its first line."""
 
-    step: Literal["plate", "leads", "size"]
+    step: Literal["plate", "leads", "size", "starter", "drawings", "rehearse"]
     state: Literal["open", "working", "held", "proven"]
     shout: str
 
@@ -315,7 +316,7 @@ def _box(box: Box, leads: int | None) -> BoxOut:
     )
 
 
-def worked_out(worked: Worked) -> WorkedOut:
+def worked_out(worked: Worked, room: StarterRoom) -> WorkedOut:
     """Return a worked job with every sentence said."""
     supply = worked.supply
     return WorkedOut(
@@ -343,7 +344,7 @@ def worked_out(worked: Worked) -> WorkedOut:
         figures=[_figure(figure) for figure in worked.figures],
         states=[
             StateOut(step=state.step, state=state.state, shout=say(state.shout))
-            for state in worked.states
+            for state in (*worked.states, *starter_states(room))
         ],
         box=_box(worked.box, worked.reading.plate.leads),
         edition=worked.profile.edition,

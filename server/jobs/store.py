@@ -13,9 +13,18 @@ from pydantic import BaseModel
 from api.problems import ProblemError
 from api.schemas import VersionOut
 from evencoil.editions import edition_of
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StepName, SupplyInputs
+from evencoil.inputs import (
+    LeadsInputs,
+    PlateInputs,
+    SizeInputs,
+    StarterInputs,
+    StepName,
+    SupplyInputs,
+)
 from evencoil.jobfile import SCHEMA, FileMotor, FileProfile, JobFile
 from evencoil.profile import Profile, School
+from evencoil.starter_room import StarterRoom, work_out_starter
+from evencoil.work import work_out
 from jobs.models import InputVersion, JobMotor
 from people.access import Caller, not_found
 from people.models import Works
@@ -29,6 +38,7 @@ __all__ = [
     "kept",
     "motor_job",
     "profile_of",
+    "room_of",
     "version",
     "versions_of",
 ]
@@ -38,6 +48,7 @@ MODELS: dict[str, type[BaseModel]] = {
     "supply": SupplyInputs,
     "leads": LeadsInputs,
     "size": SizeInputs,
+    "starter": StarterInputs,
 }
 Row = TypeVar("Row", PlateRevision, InputVersion)
 
@@ -50,6 +61,7 @@ class Kept:
     supply: SupplyInputs
     leads: LeadsInputs
     size: SizeInputs
+    starter: StarterInputs
     versions: dict[str, VersionOut]
     newest_plate_n: int
 
@@ -101,18 +113,20 @@ def kept(link: JobMotor, works: Works) -> Kept:
         PlateRevision.objects.select_related("by").filter(motor=link.motor, n=link.plate_n).first()
     )
     supply, size = _newest_input(link, "supply"), _newest_input(link, "size")
-    leads = _newest_input(link, "leads")
+    leads, starter = _newest_input(link, "leads"), _newest_input(link, "starter")
     newest = PlateRevision.objects.filter(motor=link.motor).aggregate(n=Max("n"))["n"] or 0
     return Kept(
         plate=PlateInputs.model_validate(plate.body) if plate else PlateInputs(),
         supply=SupplyInputs.model_validate(supply.body) if supply else SupplyInputs(),
         leads=LeadsInputs.model_validate(leads.body) if leads else LeadsInputs(),
         size=SizeInputs.model_validate(size.body) if size else SizeInputs(),
+        starter=StarterInputs.model_validate(starter.body) if starter else StarterInputs(),
         versions={
             "plate": version(plate, works),
             "supply": version(supply, works),
             "leads": version(leads, works),
             "size": version(size, works),
+            "starter": version(starter, works),
         },
         newest_plate_n=newest,
     )
@@ -213,7 +227,15 @@ def as_job_file(link: JobMotor, works: Works) -> JobFile:
         supply=now.supply,
         leads=now.leads,
         size=now.size,
+        starter=now.starter,
     )
+
+
+def room_of(link: JobMotor, works: Works) -> StarterRoom:
+    """Return the kept starter of a motor's job, drawn."""
+    now = kept(link, works)
+    worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
+    return work_out_starter(worked, now.starter)
 
 
 def versions_of(link: JobMotor, step: str) -> list[PlateRevision | InputVersion]:

@@ -6,6 +6,7 @@ from django.http import HttpRequest
 from ninja import Field, Router, Schema, Status
 
 from api.schemas import REFUSALS, ProblemOut
+from evencoil.starter_room import StarterRoom, starter_states, work_out_starter
 from evencoil.texts import MotorTag, Text
 from evencoil.words import say
 from evencoil.work import Worked, work_out
@@ -68,17 +69,12 @@ class PlaceOut(Schema):
     job: int
 
 
-def _wants(worked: Worked, *, is_stale: bool) -> tuple[str, str]:
-    """Return the next thing to do, and the step it is done at; empty if nothing."""
+def _on_paper(worked: Worked) -> tuple[str, str]:
+    """Return what plate, supply, sizes and leads still want."""
     doubts = [found for found in worked.reading.findings if found.level == "doubt"]
     refused = next((figure.refusal for figure in worked.figures if figure.refusal), None)
-    guesses = {
-        mark.origin for step in worked.steps for mark in step.marks if mark.kind == "assumed"
-    }
     wants = ("", "")
-    if is_stale:
-        wants = ("The plate was read again after this job used it.", "plate")
-    elif not worked.reading.text.strip():
+    if not worked.reading.text.strip():
         wants = ("Plate not read yet.", "plate")
     elif doubts:
         wants = (say(doubts[0].message), "plate")
@@ -92,9 +88,26 @@ def _wants(worked: Worked, *, is_stale: bool) -> tuple[str, str]:
         wants = (str(worked.box.derived_error), "leads")
     elif worked.box.outcome is not None and worked.box.outcome.verdict == "open":
         wants = ("Leads not joined yet.", "leads")
-    elif guesses:
+    return wants
+
+
+def _wants(worked: Worked, room: StarterRoom, *, is_stale: bool) -> tuple[str, str]:
+    """Return the next thing to do, and the step it is done at; empty if nothing."""
+    if is_stale:
+        return ("The plate was read again after this job used it.", "plate")
+    wants = _on_paper(worked)
+    guesses = {
+        mark.origin for step in worked.steps for mark in step.marks if mark.kind == "assumed"
+    }
+    if wants[0]:
+        return wants
+    if guesses:
         plural = "s" if len(guesses) > 1 else ""
         wants = (f"{len(guesses)} assumed figure{plural} to settle.", "size")
+    elif room.entry is None:
+        wants = ("No starter chosen yet.", "starter")
+    elif room.findings and room.findings[0].level in {"doubt", "refusal"}:
+        wants = (say(room.findings[0].message), "starter")
     return wants
 
 
@@ -103,7 +116,8 @@ def _line(link: JobMotor, caller: Caller) -> MotorOut:
     now: Kept = kept(link, works)
     worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
     is_stale = now.newest_plate_n > now.versions["plate"].n
-    wants, step = _wants(worked, is_stale=is_stale)
+    room = work_out_starter(worked, now.starter)
+    wants, step = _wants(worked, room, is_stale=is_stale)
     return MotorOut(
         tag=link.motor.tag,
         name=link.motor.name,
@@ -113,7 +127,7 @@ def _line(link: JobMotor, caller: Caller) -> MotorOut:
         supply=now.supply.text,
         arches=[
             ArchOut(step=state.step, state="stale" if is_stale else state.state)
-            for state in worked.states
+            for state in (*worked.states, *starter_states(room))
         ],
         wants=wants,
         next_step=step,

@@ -101,14 +101,17 @@ def opened(browser, base_url, sessions, complaints):
         context.close()
 
 
-def violations(page):
-    """Run axe on a page and return what it finds, in short.
+def violations(page, only=None):
+    """Run axe on a page and return what it finds, in short; one rule only if wanted.
 
     It is run in the page's own world from outside, so the script policy stays.
     """
     page.wait_for_timeout(150)
     page.evaluate(AXE)
-    found = page.evaluate("() => axe.run(document, {resultTypes: ['violations']})")
+    found = page.evaluate(
+        "only => axe.run(document, {resultTypes: ['violations'], ...(only ? {runOnly: [only]} : {})})",
+        only,
+    )
     return [
         (item["id"], [node["html"][:120] for node in item["nodes"]]) for item in found["violations"]
     ]

@@ -53,6 +53,24 @@ const router = createBrowserRouter([
               Component: (await import("./features/size/SizeScreen")).SizeScreen,
             }),
           },
+          {
+            path: "starter",
+            lazy: async () => ({
+              Component: (await import("./features/starter/StarterScreen")).StarterScreen,
+            }),
+          },
+          {
+            path: "drawings",
+            lazy: async () => ({
+              Component: (await import("./features/drawings/DrawingsScreen")).DrawingsScreen,
+            }),
+          },
+          {
+            path: "rehearse",
+            lazy: async () => ({
+              Component: (await import("./features/rehearse/RehearseScreen")).RehearseScreen,
+            }),
+          },
         ],
       },
       { path: "*", Component: NotHere },

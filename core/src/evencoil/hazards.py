@@ -183,8 +183,19 @@ class Watch:
         end = Message(f"chain.end_{code}", {"tag": tag})
         return Hazard(code=code, time_us=time, device=device, chain=(*chain, end))
 
+    def _is_asked(self, run: Run) -> bool:
+        """Tell whether a hand holds a button that is no stop: then a start is asked for."""
+        return any(
+            part.device.type == "pb"
+            and part.id not in self.stop_devices
+            and part.word(run) == "pressed"
+            for part in run.plant.parts
+        )
+
     def _sprung(self, run: Run, event: Event) -> list[Hazard]:
         root = run.root_of(event.n)
+        if self._is_asked(run):
+            return []
         if root is not None:
             said, device = root
             verb, _, word = said.partition(" ")

@@ -31,9 +31,9 @@ from evencoil.naming import renamed
 from evencoil.sizing.protection import FUSES
 from evencoil.starters import CatalogueEntry, OptionSpec, draw, entry_of, options_of
 from evencoil.words import Message
-from evencoil.work import Worked
+from evencoil.work import StepState, Worked
 
-__all__ = ["StarterRoom", "work_out_starter"]
+__all__ = ["StarterRoom", "starter_states", "work_out_starter"]
 
 _LEADS_OF = {
     "motor6": (6, 12),
@@ -248,3 +248,45 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
         refusal=None,
         style=style,
     )
+
+
+def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
+    """Return where the Starter, Drawings and Rehearse steps stand.
+
+    Parameters
+    ----------
+    room : StarterRoom
+        From `work_out_starter`.
+    """
+    if room.entry is None or room.circuit is None or room.numbered is None:
+        shout = Message("shout.starter.open")
+        if room.refusal is not None:
+            shout = Message("shout.starter.refused", {"detail": str(room.refusal)})
+        return (
+            StepState(step="starter", state="held" if room.refusal else "open", shout=shout),
+            StepState(step="drawings", state="open", shout=Message("shout.drawings.open")),
+            StepState(step="rehearse", state="open", shout=Message("shout.rehearse.open")),
+        )
+    refused = next((found for found in room.findings if found.level == "refusal"), None)
+    doubts = [found for found in room.findings if found.level == "doubt"]
+    starter = StepState(
+        step="starter",
+        state="held" if refused else "proven",
+        shout=refused.message
+        if refused
+        else Message("shout.starter", {"id": room.entry.id, "title": room.entry.title}),
+    )
+    drawings = StepState(
+        step="drawings",
+        state="working" if doubts else "proven",
+        shout=Message(
+            "shout.drawings",
+            {
+                "wires": str(len(room.circuit.netlist.wires)),
+                "numbers": str(len(room.numbered.number_of)),
+                "loose": str(len(doubts)),
+            },
+        ),
+    )
+    rehearse = StepState(step="rehearse", state="open", shout=Message("shout.rehearse"))
+    return starter, drawings, rehearse

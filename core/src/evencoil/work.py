@@ -74,7 +74,7 @@ class Figure:
 class StepState:
     """Where a step of the job stands, and the sentence that says it."""
 
-    step: Literal["plate", "leads", "size"]
+    step: Literal["plate", "leads", "size", "starter", "drawings", "rehearse"]
     state: State
     shout: Message
 

@@ -8,8 +8,8 @@ LIST = (ROOT / "tools" / "apt.txt").read_text()
 CALLS = {
     "postgresql-15": ("tools/cluster.py", r"/usr/lib/postgresql/15/bin"),
     "chromium": ("tests/e2e/conftest.py", r"/usr/bin/chromium"),
-    "poppler-utils": ("server/jobs/tests/test_jobs.py", r"pdftotext|pdffonts"),
-    "libpango-1.0-0": ("server/paper/page.py", r"weasyprint"),
+    "poppler-utils": ("server/paper/tests/test_pack.py", r"pdftotext|pdffonts"),
+    "libpango-1.0-0": ("server/paper/pack.py", r"weasyprint"),
 }
 
 

@@ -8,6 +8,7 @@ from django.test import Client
 
 from api.api import api
 from jobs.models import InputVersion
+from paper.models import Issue
 from people.models import ActionLog
 from plant.models import Motor, PlateRevision
 from tests_support import caller, motor, signed_in
@@ -27,12 +28,16 @@ BODIES = {
     "post motors": {"tag": "X-1"},
     "post import": {"file": "{}"},
     "post work-out": {},
+    "post circuit": {},
+    "post rehearse": {"given": {}},
+    "put starter": {"based_on": 0, "body": {"recipe": "3A"}},
+    "post issues": {},
 }
 
 
 def filled(path, works):
     """Return an operation's address for the motor IC-2 of a works."""
-    return path.format(works=works, tag="IC-2", number=1, step="plate")
+    return path.format(works=works, tag="IC-2", number=1, step="plate", n=1, which="ladder")
 
 
 def test_the_committed_file_is_what_the_code_says():
@@ -48,7 +53,9 @@ def test_a_foreign_works_answers_404_on_every_operation(db, method, path, operat
     """Whatever is asked of a works one does not belong to: 404, and nothing changed."""
     motor(caller("there", "bob"))
     stranger = signed_in(caller("here", "ann"))
-    before = [model.objects.count() for model in (Motor, PlateRevision, InputVersion, ActionLog)]
+    before = [
+        model.objects.count() for model in (Motor, PlateRevision, InputVersion, ActionLog, Issue)
+    ]
     body = BODIES.get(f"{method} {path.rsplit('/', 1)[-1]}", {})
     answer = stranger.generic(
         method.upper(), filled(path, "there"), json.dumps(body), content_type="application/json"
@@ -59,7 +66,9 @@ def test_a_foreign_works_answers_404_on_every_operation(db, method, path, operat
         return
     assert answer.status_code == 404, answer.content
     assert set(answer.json()) == {"code", "detail", "field", "hint"}
-    after = [model.objects.count() for model in (Motor, PlateRevision, InputVersion, ActionLog)]
+    after = [
+        model.objects.count() for model in (Motor, PlateRevision, InputVersion, ActionLog, Issue)
+    ]
     assert before == after
 
 

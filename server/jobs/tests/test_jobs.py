@@ -1,8 +1,6 @@
 """Jobs at the API: keeping, conflicts, export and import, print, roles."""
 
 import json
-import subprocess
-import tempfile
 import uuid
 
 import pytest
@@ -204,28 +202,6 @@ def test_a_job_goes_stale_when_the_plate_is_read_again_elsewhere(client, here):
     fresh = client.post(f"{JOB}/plate/newest").json()
     assert not fresh["is_stale"]
     assert shown(fresh)["table_flc_a"] == "27"
-
-
-def test_the_page_is_a_pdf_with_its_own_fonts(client):
-    """It prints, also when figures are withheld and names hold markup."""
-    Motor.objects.update(name="<script>alert(1)</script> & “conveyor”")
-    put(client, "supply", 1, {"text": "600Y/347"})
-    answer = client.get(f"{JOB}/page")
-
-    assert answer.headers["Content-Type"] == "application/pdf"
-    assert answer.content.startswith(b"%PDF")
-    with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
-        file.write(answer.content)
-        file.flush()
-        fonts = subprocess.run(["pdffonts", file.name], check=True, capture_output=True, text=True)
-        text = subprocess.run(
-            ["pdftotext", "-layout", file.name, "-"], check=True, capture_output=True, text=True
-        )
-    assert "Saira" in fonts.stdout
-    assert "Atkinson" in fonts.stdout
-    assert "DejaVu" not in fonts.stdout
-    assert "<script>alert(1)</script>" in text.stdout
-    assert "Withheld." in text.stdout
 
 
 def test_an_apprentice_reads_plates_but_adds_no_motor(db):

@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Circuits
+         * @description Return every starter of the catalogue with what it is for.
+         */
+        get: operations["jobs_circuit_router_circuits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/circuit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Circuit
+         * @description Draw the starter of what is given without keeping anything.
+         */
+        post: operations["jobs_circuit_router_circuit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/jobs/import": {
         parameters: {
             query?: never;
@@ -56,6 +96,26 @@ export interface paths {
          * @description Return a motor's job.
          */
         get: operations["jobs_router_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/drawing/{which}.svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawing
+         * @description Return the ladder or the power diagram of the kept starter as SVG.
+         */
+        get: operations["jobs_circuit_router_drawing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -104,6 +164,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/issues": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Issues
+         * @description Return every issue of a job, newest first.
+         */
+        get: operations["paper_router_issues"];
+        put?: never;
+        /**
+         * Issue
+         * @description Print the pack: an immutable issue is kept; for wiring, numbers are frozen.
+         */
+        post: operations["paper_router_issue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/issues/{n}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Issued
+         * @description Return an issue beside what is computed today.
+         */
+        get: operations["paper_router_issued"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/issues/{n}/pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pdf
+         * @description Return the very bytes that were issued.
+         */
+        get: operations["paper_router_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/leads": {
         parameters: {
             query?: never;
@@ -117,26 +241,6 @@ export interface paths {
          * @description Keep which winding it is and what is joined in the box, right or wrong.
          */
         put: operations["jobs_router_give_leads"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/w/{works}/m/{tag}/j/{number}/page": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Page
-         * @description Return the job as a page to print, every figure with its working.
-         */
-        get: operations["jobs_router_page"];
-        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -204,6 +308,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/starter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Starter
+         * @description Keep recipe, options and edits; new edits get their author and time.
+         */
+        put: operations["jobs_router_give_starter"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/supply": {
         parameters: {
             query?: never;
@@ -238,6 +362,26 @@ export interface paths {
          * @description Add a motor with its first job.
          */
         post: operations["plant_router_add_motor"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/rehearse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Rehearse
+         * @description Play acts on the drawn starter and return ten seconds ahead.
+         */
+        post: operations["jobs_circuit_router_rehearse"];
         delete?: never;
         options?: never;
         head?: never;
@@ -288,6 +432,26 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * ActIn
+         * @description One act: when in microseconds, what, on which device, with which word.
+         */
+        ActIn: {
+            /** Do */
+            do: string;
+            /**
+             * On
+             * @default
+             */
+            on: string;
+            /** T */
+            t: number;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
         /**
          * ArchOut
          * @description One step of a job, as an arch of its winding.
@@ -349,6 +513,14 @@ export interface components {
             verdict: "right" | "wrong" | "open" | "untold";
         };
         /**
+         * CatalogueOut
+         * @description The catalogue, in its order.
+         */
+        CatalogueOut: {
+            /** Circuits */
+            circuits: components["schemas"]["RecipeOut"][];
+        };
+        /**
          * CellOut
          * @description A table cell with the row above and below.
          */
@@ -369,6 +541,33 @@ export interface components {
             title: string;
             /** Units */
             units: string;
+        };
+        /**
+         * CircuitOut
+         * @description A starter drawn for a job.
+         */
+        CircuitOut: {
+            /** Devices */
+            devices: components["schemas"]["DeviceOut"][];
+            entry: components["schemas"]["RecipeOut"] | null;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            ladder: components["schemas"]["PictureOut"];
+            /** Material */
+            material: components["schemas"]["MaterialOut"][];
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
+            power: components["schemas"]["PictureOut"];
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Stale */
+            stale: components["schemas"]["StaleEditOut"][];
+            /**
+             * Style
+             * @enum {string}
+             */
+            style: "nema" | "iec";
+            /** Wires */
+            wires: components["schemas"]["WireOut"][];
         };
         /**
          * CoilOut
@@ -414,6 +613,105 @@ export interface components {
             theirs: components["schemas"]["VersionOut"];
         };
         /**
+         * DeviceOut
+         * @description A device as the hand meets it: its terminals and what can be done to it.
+         */
+        DeviceOut: {
+            /** Id */
+            id: string;
+            /** Legend */
+            legend: string;
+            /** Links */
+            links: string[];
+            /** Positions */
+            positions: string[];
+            /** Tag */
+            tag: string;
+            /** Terminals */
+            terminals: string[];
+            /** Type */
+            type: string;
+            /** Verbs */
+            verbs: string[];
+        };
+        /**
+         * DifferenceOut
+         * @description Something that is not as it was issued.
+         */
+        DifferenceOut: {
+            /** Issued */
+            issued: string;
+            /** Today */
+            today: string;
+            /** What */
+            what: string;
+        };
+        /**
+         * EditInput
+         * @description One change of the drawn circuit: what, by whom, when and why.
+         */
+        EditInput: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /**
+             * End
+             * @default
+             */
+            end: string;
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "add_wire" | "remove_wire" | "move_end" | "add_device" | "remove_device" | "set" | "tag";
+            /**
+             * Parameters
+             * @default {}
+             */
+            parameters: {
+                [key: string]: string;
+            };
+            /**
+             * Start
+             * @default
+             */
+            start: string;
+            /**
+             * Tag
+             * @default
+             */
+            tag: string;
+            /**
+             * Type
+             * @default
+             */
+            type: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /**
+             * Wire
+             * @default
+             */
+            wire: string;
+        };
+        /**
          * EntryOut
          * @description A version of a step's inputs, with what was given and what it changed.
          */
@@ -430,6 +728,26 @@ export interface components {
             changed: string[];
             /** N */
             n: number;
+        };
+        /**
+         * EventOut
+         * @description Something that happened.
+         */
+        EventOut: {
+            /** Cause */
+            cause: number | null;
+            /** Device */
+            device: string;
+            /** N */
+            n: number;
+            /** T */
+            t: number;
+            /** Tag */
+            tag: string;
+            /** Value */
+            value: string;
+            /** What */
+            what: string;
         };
         /**
          * FigureOut
@@ -505,6 +823,34 @@ export interface components {
             text: string;
         };
         /**
+         * FrameOut
+         * @description The installation at an instant; a light frame moves speeds and heats only.
+         */
+        FrameOut: {
+            /** Closed */
+            closed: string[] | null;
+            /** Heats */
+            heats: {
+                [key: string]: number;
+            };
+            /** Motors */
+            motors: {
+                [key: string]: components["schemas"]["MotorFrameOut"];
+            };
+            /** Nets */
+            nets: {
+                [key: string]: number;
+            } | null;
+            /** Snapshot */
+            snapshot: number | null;
+            /** T */
+            t: number;
+            /** Words */
+            words: {
+                [key: string]: string;
+            } | null;
+        };
+        /**
          * GivenIn
          * @description Everything given for a motor, to be worked out and not kept.
          */
@@ -540,10 +886,41 @@ export interface components {
             size: components["schemas"]["SizeInputs"];
             /**
              * @default {
+             *       "edits": [],
+             *       "frozen": {},
+             *       "naming": null,
+             *       "options": {},
+             *       "recipe": "",
+             *       "symbols": null
+             *     }
+             */
+            starter: components["schemas"]["StarterInputs"];
+            /**
+             * @default {
              *       "text": ""
              *     }
              */
             supply: components["schemas"]["SupplyInputs"];
+        };
+        /**
+         * HazardOut
+         * @description A hazard at its instant, with its chain of causes as a sentence.
+         */
+        HazardOut: {
+            /** Chain */
+            chain: string[];
+            /** Code */
+            code: string;
+            /** Device */
+            device: string;
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            /** T */
+            t: number;
+            /** Tag */
+            tag: string;
         };
         /**
          * ImportIn
@@ -554,6 +931,65 @@ export interface components {
             as_tag?: string | null;
             /** File */
             file: string;
+        };
+        /**
+         * IssueIn
+         * @description Whether the pack is also an issue for wiring, which freezes wire numbers.
+         */
+        IssueIn: {
+            /**
+             * Is For Wiring
+             * @default false
+             */
+            is_for_wiring: boolean;
+        };
+        /**
+         * IssueOut
+         * @description One issue: when, by whom, with which core, its seal.
+         */
+        IssueOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Core Version */
+            core_version: string;
+            /** Fingerprint */
+            fingerprint: string;
+            /** Kind */
+            kind: string;
+            /** N */
+            n: number;
+            /** Sha256 */
+            sha256: string;
+        };
+        /**
+         * IssuedOut
+         * @description An issue beside what is computed today.
+         */
+        IssuedOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Core Changed */
+            core_changed: boolean;
+            /** Core Version */
+            core_version: string;
+            /** Differences */
+            differences: components["schemas"]["DifferenceOut"][];
+            /** Fingerprint */
+            fingerprint: string;
+            /** Inputs Changed */
+            inputs_changed: boolean;
+            /** Kind */
+            kind: string;
+            /** N */
+            n: number;
+            /** Sha256 */
+            sha256: string;
+            /** Tables Changed */
+            tables_changed: string[];
         };
         /**
          * JobFile
@@ -601,10 +1037,10 @@ export interface components {
             profile: components["schemas"]["FileProfile"];
             /**
              * Schema
-             * @default 2
+             * @default 3
              * @constant
              */
-            schema: 2;
+            schema: 3;
             /**
              * @default {
              *       "ambient_c": null,
@@ -620,6 +1056,17 @@ export interface components {
              *     }
              */
             size: components["schemas"]["SizeInputs"];
+            /**
+             * @default {
+             *       "edits": [],
+             *       "frozen": {},
+             *       "naming": null,
+             *       "options": {},
+             *       "recipe": "",
+             *       "symbols": null
+             *     }
+             */
+            starter: components["schemas"]["StarterInputs"];
             /**
              * @default {
              *       "text": ""
@@ -647,6 +1094,7 @@ export interface components {
             newest_plate_n: number;
             plate: components["schemas"]["PlateInputs"];
             size: components["schemas"]["SizeInputs"];
+            starter: components["schemas"]["StarterInputs"];
             supply: components["schemas"]["SupplyInputs"];
             /** Tag */
             tag: string;
@@ -727,6 +1175,24 @@ export interface components {
             text: string;
         };
         /**
+         * MaterialOut
+         * @description One line of the bill of material.
+         */
+        MaterialOut: {
+            /** Contacts */
+            contacts: string;
+            /** Device */
+            device: string;
+            /** Ratings */
+            ratings: components["schemas"]["RatingOut"][];
+            /** Tag */
+            tag: string;
+            /** Type */
+            type: string;
+            /** Type Label */
+            type_label: string;
+        };
+        /**
          * MissingOut
          * @description A field that the plate does not give, and what that costs.
          */
@@ -737,6 +1203,22 @@ export interface components {
             field: string;
             /** Label */
             label: string;
+        };
+        /**
+         * MotorFrameOut
+         * @description A motor at an instant.
+         */
+        MotorFrameOut: {
+            /** A */
+            a: number;
+            /** Field */
+            field: string;
+            /** N */
+            n: number;
+            /** V */
+            v: number;
+            /** Word */
+            word: string;
         };
         /**
          * MotorIn
@@ -779,6 +1261,44 @@ export interface components {
             tag: string;
             /** Wants */
             wants: string;
+        };
+        /**
+         * OptionOut
+         * @description One option of a recipe: the words it takes, or its least and most.
+         */
+        OptionOut: {
+            /** Choices */
+            choices: string[];
+            /** Default */
+            default: string;
+            /** Label */
+            label: string;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Used */
+            used: string;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * PictureOut
+         * @description A drawing: its size, its shapes, and the same in words.
+         */
+        PictureOut: {
+            /** Height */
+            height: number;
+            /** Shapes */
+            shapes: components["schemas"]["ShapeOut"][];
+            /** Twin */
+            twin: string[];
+            /** Width */
+            width: number;
         };
         /**
          * PlaceOut
@@ -832,6 +1352,42 @@ export interface components {
             hint: string;
         };
         /**
+         * RatingOut
+         * @description One rating of a device, with the step of the Size sheet it stands on.
+         */
+        RatingOut: {
+            /** Name */
+            name: string;
+            /** Step */
+            step: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * RecipeOut
+         * @description One circuit of the catalogue.
+         */
+        RecipeOut: {
+            /** Avoid */
+            avoid: string;
+            /** Group */
+            group: string;
+            /** Group Label */
+            group_label: string;
+            /** Id */
+            id: string;
+            /** Interlocks */
+            interlocks: string;
+            /** Purpose */
+            purpose: string;
+            /** Title */
+            title: string;
+            /** Use */
+            use: string;
+        };
+        /**
          * RefusalOut
          * @description Why a figure is withheld.
          */
@@ -844,6 +1400,25 @@ export interface components {
             field: string;
             /** Hint */
             hint: string;
+        };
+        /**
+         * RehearseIn
+         * @description What to play, on the drawing as the screen holds it, from a snapshot or the start.
+         */
+        RehearseIn: {
+            /**
+             * Actions
+             * @default []
+             */
+            actions: components["schemas"]["ActIn"][];
+            given: components["schemas"]["GivenIn"];
+            /**
+             * Snapshot
+             * @default
+             */
+            snapshot: string;
+            /** Until */
+            until?: number | null;
         };
         /**
          * RuleOut
@@ -879,6 +1454,66 @@ export interface components {
              * @default []
              */
             works: components["schemas"]["WorksOut"][];
+        };
+        /**
+         * ShapeOut
+         * @description One drawn thing, saying what it belongs to.
+         */
+        ShapeOut: {
+            /**
+             * A
+             * @default middle
+             * @enum {string}
+             */
+            a: "start" | "middle" | "end";
+            /**
+             * C
+             * @default false
+             */
+            c: boolean;
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /**
+             * K
+             * @enum {string}
+             */
+            k: "line" | "path" | "circle" | "rect" | "text" | "dot";
+            /**
+             * Link
+             * @default
+             */
+            link: string;
+            /**
+             * Net
+             * @default
+             */
+            net: string;
+            /** P */
+            p: number[];
+            /**
+             * R
+             * @default 0
+             */
+            r: number;
+            /**
+             * Role
+             * @default
+             */
+            role: string;
+            /**
+             * T
+             * @default
+             */
+            t: string;
+            /**
+             * W
+             * @default normal
+             * @enum {string}
+             */
+            w: "thin" | "normal" | "heavy";
         };
         /**
          * SizeIn
@@ -923,6 +1558,77 @@ export interface components {
             termination_c?: (60 | 75) | null;
         };
         /**
+         * StaleEditOut
+         * @description A change that no longer applies.
+         */
+        StaleEditOut: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * StarterIn
+         * @description Recipe, options and edits, and the version they were made from.
+         */
+        StarterIn: {
+            /** Based On */
+            based_on: number;
+            body: components["schemas"]["StarterInputs"];
+        };
+        /**
+         * StarterInputs
+         * @description Which starter, with which options, and what was changed on its drawing.
+         *
+         *     ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
+         *     later changes add numbers and never renumber.
+         */
+        StarterInputs: {
+            /**
+             * Edits
+             * @default []
+             */
+            edits: components["schemas"]["EditInput"][];
+            /**
+             * Frozen
+             * @default {}
+             */
+            frozen: {
+                [key: string]: string;
+            };
+            /** Naming */
+            naming?: ("iec" | "nema") | null;
+            /**
+             * Options
+             * @default {}
+             */
+            options: {
+                [key: string]: string;
+            };
+            /**
+             * Recipe
+             * @default
+             */
+            recipe: string;
+            /** Symbols */
+            symbols?: ("iec" | "nema") | null;
+        };
+        /**
+         * StarterOut
+         * @description The version kept, and the starter with its edits stamped.
+         */
+        StarterOut: {
+            /** At */
+            at: string;
+            body: components["schemas"]["StarterInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
          * StateOut
          * @description Where a step stands, and its first line.
          */
@@ -938,7 +1644,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "plate" | "leads" | "size";
+            step: "plate" | "leads" | "size" | "starter" | "drawings" | "rehearse";
         };
         /**
          * StepOut
@@ -1033,6 +1739,30 @@ export interface components {
             status: "understood" | "doubted" | "unread";
         };
         /**
+         * TraceOut
+         * @description What a rehearsal did, ten seconds ahead, with states to go on from.
+         */
+        TraceOut: {
+            /** Constants */
+            constants: string;
+            /** Events */
+            events: components["schemas"]["EventOut"][];
+            /** Fingerprint */
+            fingerprint: string;
+            /** Frames */
+            frames: components["schemas"]["FrameOut"][];
+            /** Hazards */
+            hazards: components["schemas"]["HazardOut"][];
+            /** Never Settles */
+            never_settles: boolean;
+            /** Snapshots */
+            snapshots: string[];
+            /** Start */
+            start: number;
+            /** Until */
+            until: number;
+        };
+        /**
          * VersionOut
          * @description A version of what people gave: its number, who, and when.
          */
@@ -1043,6 +1773,28 @@ export interface components {
             by: string;
             /** N */
             n: number;
+        };
+        /**
+         * WireOut
+         * @description One wire of the wire list.
+         */
+        WireOut: {
+            /** Colour */
+            colour: string;
+            /** End */
+            end: string;
+            /** End Terminal */
+            end_terminal: string;
+            /** Id */
+            id: string;
+            /** Number */
+            number: string;
+            /** Start */
+            start: string;
+            /** Start Terminal */
+            start_terminal: string;
+            /** Way */
+            way: string;
         };
         /**
          * WorkedOut
@@ -1132,6 +1884,144 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    jobs_circuit_router_circuits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_circuit_router_circuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CircuitOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -1285,6 +2175,76 @@ export interface operations {
             };
         };
     };
+    jobs_circuit_router_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                which: "ladder" | "power";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The drawing */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     jobs_router_export: {
         parameters: {
             query?: never;
@@ -1362,7 +2322,7 @@ export interface operations {
                 works: string;
                 tag: string;
                 number: number;
-                step: "plate" | "supply" | "leads" | "size";
+                step: "plate" | "supply" | "leads" | "size" | "starter";
             };
             cookie?: never;
         };
@@ -1375,6 +2335,297 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EntryOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    paper_router_issues: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssueOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    paper_router_issue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IssueIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssueOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    paper_router_issued: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IssuedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    paper_router_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The pack as it was printed */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Bad Request */
@@ -1493,75 +2744,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-        };
-    };
-    jobs_router_page: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                works: string;
-                tag: string;
-                number: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The page */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/pdf": string;
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1808,6 +2990,88 @@ export interface operations {
             };
         };
     };
+    jobs_router_give_starter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StarterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     jobs_router_give_supply: {
         parameters: {
             query?: never;
@@ -1952,6 +3216,77 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_circuit_router_rehearse: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

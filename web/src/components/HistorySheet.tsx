@@ -18,6 +18,9 @@ const PARTS_OF: Record<string, readonly Part[]> = {
   plate: ["plate", "supply"],
   leads: ["leads"],
   size: ["size"],
+  starter: ["starter"],
+  drawings: ["starter"],
+  rehearse: ["starter"],
 };
 
 /** Every version of what was given: who, when, what changed; compare with now, bring back. */

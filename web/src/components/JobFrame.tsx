@@ -10,6 +10,7 @@ import { ClashSlab } from "./ClashSlab";
 import { Failure, Waiting } from "./Edges";
 import { HistorySheet } from "./HistorySheet";
 import { KeySheet } from "./KeySheet";
+import { PrintSheet } from "./PrintSheet";
 import { ProblemSlab, Shout, Stop, Tag } from "./shapes";
 import { TopBar } from "./TopBar";
 import { Winding } from "./Winding";
@@ -33,6 +34,12 @@ export interface JobFrameProps {
   primary: ReactNode;
   /** What else can be done here: in the bar at the desk, under the work at the panel. */
   others: ReactNode;
+  /** Said first instead of the step's own sentence. */
+  shout?: ReactNode;
+  /** Behind the whole screen: make-believe is woven, real work is plain. */
+  isMakeBelieve?: boolean;
+  /** The work takes the whole width and the margin stands below it. */
+  isWide?: boolean;
 }
 
 /** What all steps of a job share: bar, winding, shout, work, margin, actions. */
@@ -45,11 +52,15 @@ export function JobFrame({
   margin,
   primary,
   others,
+  shout,
+  isMakeBelieve = false,
+  isWide = false,
 }: JobFrameProps) {
   const navigate = useNavigate();
   const session = useSession();
   const [isHelp, setHelp] = useState(false);
   const [isHistory, setHistory] = useState(false);
+  const [isPrint, setPrint] = useState(false);
   const isPanel = useDevice().seat === "panel";
   const { job, worked, line, refusal } = state;
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
@@ -65,7 +76,10 @@ export function JobFrame({
     { press: "h", does: "History of this step", run: () => setHistory(true) },
     { press: "g s", does: "Go to Size", run: () => navigate(`${base}/size`) },
     { press: "g y", does: "Go to the Yard", run: () => navigate(`/w/${place.works}`) },
-    { press: "p", does: "Print this job", run: () => window.open(`/api${base}/page`, "_blank") },
+    { press: "g t", does: "Go to Starter", run: () => navigate(`${base}/starter`) },
+    { press: "g d", does: "Go to Drawings", run: () => navigate(`${base}/drawings`) },
+    { press: "g r", does: "Go to Rehearse", run: () => navigate(`${base}/rehearse`) },
+    { press: "p", does: "Print the pack", run: () => setPrint(true) },
     { press: "?", does: "Keys on this screen", run: () => setHelp(true) },
   ];
   useKeys(all);
@@ -74,8 +88,13 @@ export function JobFrame({
   }, [place.tag, step]);
   if (state.error) return <Failure error={state.error} />;
   if (!job || !worked) return <Waiting />;
+  const printButton = (
+    <button type="button" className="control" aria-keyshortcuts="p" onClick={() => setPrint(true)}>
+      Print
+    </button>
+  );
   const shown = worked.states.find((item) => item.step === step);
-  const version = job.versions[step];
+  const version = job.versions[{ drawings: "starter", rehearse: "starter" }[step] ?? step];
   return (
     <>
       <TopBar
@@ -96,9 +115,12 @@ export function JobFrame({
         here={step}
         to={(name) => `${base}/${name}`}
       />
-      <div className="mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-3 pb-32 lg:grid-cols-[minmax(0,1fr)_400px]">
+      <div
+        data-make-believe={isMakeBelieve}
+        className={`mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-3 pb-32 ${isWide ? "" : "lg:grid-cols-[minmax(0,1fr)_400px]"}`}
+      >
         <main className="min-w-0 space-y-4">
-          <Shout>{shown?.shout}</Shout>
+          <Shout>{shout ?? shown?.shout}</Shout>
           {job.is_stale && (
             <Stop strength="hold" title="The plate was read again after this job used it.">
               <button
@@ -114,7 +136,12 @@ export function JobFrame({
           {refusal && <ProblemSlab problem={refusal.problem} />}
           {line.state === "refused" && !state.clash && <ProblemSlab problem={line.problem} />}
           {children}
-          {isPanel && <div className="flex flex-wrap gap-3">{others}</div>}
+          {isPanel && (
+            <div className="flex flex-wrap gap-3">
+              {others}
+              {printButton}
+            </div>
+          )}
           {version && version.n > 0 && (
             <p className="flex flex-wrap items-center gap-2 text-sm text-soft">
               Version {version.n} <Tag who={version.by} when={version.at} />
@@ -132,11 +159,13 @@ export function JobFrame({
         <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
           {primary}
           {!isPanel && others}
+          {!isPanel && printButton}
         </div>
       </footer>
       {isHistory && (
         <HistorySheet place={place} step={step} state={state} onClose={() => setHistory(false)} />
       )}
+      {isPrint && <PrintSheet place={place} state={state} onClose={() => setPrint(false)} />}
       <KeySheet keys={all} isOpen={isHelp} onOpenChange={setHelp} />
     </>
   );

@@ -59,22 +59,23 @@ export interface WindingProps {
   to: (step: string) => string;
 }
 
-/** The steps of a job that exist, as arches on a baseline. */
+/** The steps of a job that exist, as arches on a baseline; a phone names only the one it is at. */
 export function Winding({ arches, here, to }: WindingProps) {
+  const at = arches.findIndex((arch) => arch.step === here);
   return (
     <nav aria-label="Steps of this job" className="border-b border-edge bg-ground">
       <ol className="mx-auto flex max-w-[1280px] items-stretch gap-1 px-4 pt-1.5">
         {arches.map((arch) => (
-          <li key={arch.step} className="min-w-0 flex-1 md:min-w-36 md:flex-none">
+          <li key={arch.step} className="min-w-0 flex-1 lg:min-w-32 lg:flex-none">
             <Link
               to={to(arch.step)}
               aria-current={arch.step === here ? "step" : undefined}
-              className="flex min-h-12 items-end gap-2 rounded-t-md border-b-4 border-transparent px-2 pb-1 text-ink no-underline hover:border-hair aria-[current=step]:border-plum"
+              className="flex min-h-12 items-end justify-center gap-2 rounded-t-md border-b-4 border-transparent px-1 pb-1 text-ink no-underline hover:border-hair aria-[current=step]:border-plum lg:justify-start lg:px-2"
             >
               <svg viewBox="0 0 46 44" className="h-9 w-auto" aria-hidden="true">
                 <ArchShape state={arch.state} x={6} width={34} />
               </svg>
-              <span className="pb-0.5 leading-tight">
+              <span className="sr-only pb-0.5 leading-tight lg:not-sr-only">
                 <span className="block font-shout text-lg font-bold">{words.steps[arch.step]}</span>
                 <span className="block text-sm text-soft">{words.states[arch.state]}</span>
               </span>
@@ -82,6 +83,15 @@ export function Winding({ arches, here, to }: WindingProps) {
           </li>
         ))}
       </ol>
+      {at >= 0 && (
+        <p className="px-4 pt-0.5 pb-1 lg:hidden" aria-hidden="true">
+          <span className="font-shout text-lg font-bold">{words.steps[here]}</span>
+          <span className="text-sm text-soft">
+            {" "}
+            {words.states[arches[at]?.state ?? ""]}, {at + 1} of {arches.length}
+          </span>
+        </p>
+      )}
     </nav>
   );
 }

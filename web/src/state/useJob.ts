@@ -21,6 +21,7 @@ export interface Given {
   supply: Schemas["SupplyInputs"];
   leads: Schemas["LeadsInputs"];
   size: Schemas["SizeInputs"];
+  starter: Schemas["StarterInputs"];
 }
 export type Part = keyof Given;
 
@@ -39,17 +40,24 @@ export interface Clash {
 
 const READ_AFTER_MS = 40;
 const KEEP_AFTER_MS = 900;
-const PARTS: readonly Part[] = ["plate", "supply", "leads", "size"];
+const PARTS: readonly Part[] = ["plate", "supply", "leads", "size", "starter"];
 
 const givenOf = (job: Job): Given => ({
   plate: job.plate,
   supply: job.supply,
   leads: job.leads,
   size: job.size,
+  starter: job.starter,
 });
 const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
 
-function put(place: Place, part: Part, given: Given, basedOn: number) {
+/** Keep a part and return its version; the server may stamp what it keeps. */
+function put(
+  place: Place,
+  part: Part,
+  given: Given,
+  basedOn: number,
+): Promise<Schemas["VersionOut"] & { body?: Given["starter"] }> {
   const params = { path: { works: place.works, tag: place.tag, number: place.number } };
   if (part === "plate") {
     return told(
@@ -74,6 +82,15 @@ function put(place: Place, part: Part, given: Given, basedOn: number) {
       api.PUT("/api/w/{works}/m/{tag}/j/{number}/leads", {
         params,
         body: { based_on: basedOn, body: given.leads },
+        keepalive: true,
+      }),
+    );
+  }
+  if (part === "starter") {
+    return told(
+      api.PUT("/api/w/{works}/m/{tag}/j/{number}/starter", {
+        params,
+        body: { based_on: basedOn, body: given.starter },
         keepalive: true,
       }),
     );
@@ -139,12 +156,19 @@ export function useJob(place: Place) {
     keeping.current.isBusy = true;
     setLine({ state: "keeping" });
     try {
-      const version = await put({ works, tag, number }, part, now, base.versions[part]?.n ?? 0);
+      const answer = await put({ works, tag, number }, part, now, base.versions[part]?.n ?? 0);
+      const { body: stamped, ...version } = answer;
+      const keptBody = stamped ?? now[part];
+      if (stamped && latest.current.given?.starter === now.starter) {
+        // edits come back with their author and time
+        latest.current.given = { ...latest.current.given, starter: stamped };
+        setDraft(latest.current.given);
+      }
       client.setQueryData<Job>(key, (before) =>
         before
           ? {
               ...before,
-              [part]: now[part],
+              [part]: keptBody,
               is_stale: false,
               versions: { ...before.versions, [part]: version },
               newest_plate_n: part === "plate" ? version.n : before.newest_plate_n,
@@ -253,6 +277,17 @@ export function useJob(place: Place) {
     setWorked(fresh.worked);
   }, [client, key, works, tag, number]);
 
+  /** Take what the server has now, after it changed the job itself. */
+  const reload = useCallback(async () => {
+    const fresh = await told(
+      api.GET("/api/w/{works}/m/{tag}/j/{number}", { params: { path: { works, tag, number } } }),
+    );
+    client.setQueryData(key, fresh);
+    setDraft(null);
+    latest.current.given = null;
+    setWorked(fresh.worked);
+  }, [client, key, works, tag, number]);
+
   useEffect(() => {
     const flush = () => void keep();
     window.addEventListener("pagehide", flush);
@@ -281,6 +316,7 @@ export function useJob(place: Place) {
     keep,
     settle,
     takeNewestPlate,
+    reload,
   };
 }
 

@@ -1,7 +1,14 @@
 /** Words of the screens. Sentences about the job come from the core, not from here. */
 export const words = {
   app: "Even Coil",
-  steps: { plate: "Plate", leads: "Leads", size: "Size" } as Record<string, string>,
+  steps: {
+    plate: "Plate",
+    leads: "Leads",
+    size: "Size",
+    starter: "Starter",
+    drawings: "Drawings",
+    rehearse: "Rehearse",
+  } as Record<string, string>,
   states: {
     open: "Open",
     working: "Working",

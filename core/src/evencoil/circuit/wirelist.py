@@ -15,7 +15,7 @@ from evencoil.circuit.text import Circuit
 
 __all__ = ["Crowded", "Material", "WireRow", "crowded", "loose_ends", "material", "wire_rows"]
 
-_RATED = ("a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla", "r", "fault_ka")
+_RATED = ("a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla")
 
 
 @dataclass(frozen=True, slots=True)

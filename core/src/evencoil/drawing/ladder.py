@@ -20,7 +20,7 @@ from evencoil.drawing.symbols import LENGTH, Style, symbol
 
 __all__ = ["Ladder", "draw_ladder"]
 
-COLUMN, ROW, LEFT, TOP = 96.0, 66.0, 64.0, 44.0
+COLUMN, ROW, LEFT, TOP = 96.0, 64.0, 56.0, 48.0
 LANE = 7.0
 
 
@@ -232,8 +232,8 @@ class _Drawer:
         bottom = TOP + row * ROW
         for net, x in ((self.rails.hot, LEFT), (self.rails.common, self.right)):
             pen = Pen(net=self.name(net))
-            pen.line((x, TOP - 18), (x, bottom - ROW + 26), weight="heavy")
-            pen.text((x, TOP - 26), self.name(net), role="number")
+            pen.line((x, TOP - 22), (x, bottom - ROW + 26), weight="heavy")
+            pen.text((x, TOP - 30), self.name(net), role="number")
             if net in self._earthed():
                 for step, half in enumerate((10, 6, 2)):
                     y = bottom - ROW + 26 + step * 4
@@ -325,11 +325,13 @@ class _Drawer:
         self.shapes += at((x, y), is_upright=False, shapes=shapes)
         pen = Pen(link=element.key, device=element.device.id)
         tag = self.circuit.tags.get(element.device.id, element.device.id)
-        pen.text((x + LENGTH / 2, y - 20), tag, role="tag")
+        # a mushroom or a plunger stands higher than a contact
+        lift = 22 if element.device.type in {"estop", "pb", "sel"} else 18
+        pen.text((x + LENGTH / 2, y - lift), tag, role="tag")
         ends = element.link.name or f"{element.link.a}-{element.link.b}"
         if element.link.closes_at:
             ends = f"{ends} {element.link.closes_at}"
-        pen.text((x + LENGTH / 2, y + 28), ends, role="ends")
+        pen.text((x + LENGTH / 2, y + 24), ends, role="ends")
         self.shapes += pen.shapes
 
     def _said(self, element: Element) -> str:

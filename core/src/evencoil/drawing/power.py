@@ -127,29 +127,12 @@ class _Sheet:
 
     def layers(self) -> list[list[_Block]]:
         """Put each block below what feeds it."""
-        feeds: dict[int, int] = {}
-        todo = list(self.blocks)
-        for block in self.blocks:
-            if block.device.type == "supply":
-                block.layer = 0
-                for name in block.below:
-                    feeds[self.net(block, name)] = 0
-                todo.remove(block)
-        layer = 0
-        while todo:
-            layer += 1
-            here = [
-                block
-                for block in todo
-                if any(feeds.get(self.net(block, name), layer) < layer for name in block.above)
-            ] or todo
-            for block in here:
-                block.layer = layer
-                todo.remove(block)
-            for block in here:
-                for name in block.below:
-                    feeds.setdefault(self.net(block, name), layer)
-        last = max((block.layer for block in self.blocks), default=0)
+        self._by_feed()
+        joints = [block for block in self.blocks if block.device.type == "joint"]
+        fed = max((block.layer for block in joints if block.above), default=0)
+        for block in joints:
+            # joints without a line stand beside those with one
+            block.layer = fed or block.layer
         for block in self.blocks:
             if block.device.type.startswith("motor"):
                 # below everything that reaches its leads
@@ -160,9 +143,31 @@ class _Sheet:
                     if other is not block and nets & {self.net(other, name) for name in other.below}
                 ]
                 block.layer = max([*feeding, 0]) + 1
-                last = max(last, block.layer)
-        return [[block for block in self.blocks if block.layer == number]
-                for number in range(last + 1)]  # fmt: skip
+        last = max((block.layer for block in self.blocks), default=0)
+        return [
+            [block for block in self.blocks if block.layer == number] for number in range(last + 1)
+        ]
+
+    def _by_feed(self) -> None:
+        """Give each block its distance from the supply."""
+        feeds: dict[int, int] = {}
+        todo = [block for block in self.blocks if block.device.type != "supply"]
+        for block in self.blocks:
+            if block.device.type == "supply":
+                feeds |= {self.net(block, name): 0 for name in block.below}
+        layer = 0
+        while todo:
+            layer += 1
+            here = [
+                block
+                for block in todo
+                if any(feeds.get(self.net(block, name), layer) < layer for name in block.above)
+            ] or todo
+            todo = [block for block in todo if block not in here]
+            for block in here:
+                block.layer = layer
+                for name in block.below:
+                    feeds.setdefault(self.net(block, name), layer)
 
     def place(self, layers: list[list[_Block]]) -> float:
         """Stand the blocks of a layer side by side, each near what feeds it."""
@@ -232,7 +237,13 @@ class _Sheet:
     ) -> dict[int, float]:
         found: dict[int, float] = {}
         for net, ends in tops.items():
-            if len({channel for channel, *_ in ends}) > 1:
+            channels = {channel for channel, *_ in ends}
+            # a joint with ends above and below carries its net across by itself
+            joins = any(
+                block.device.type == "joint" and block.above and block.below
+                for _, _, block, _ in ends
+            )
+            if len(channels) > 1 and not (joins and len(channels) == 2):
                 found[net] = width - GAP / 2 + len(found) * TRACK
         return found
 
@@ -323,8 +334,9 @@ class _Sheet:
             for link, place in block.links:
                 x = block.x + place * PITCH
                 ends = Pen(link=f"{device.id}:{link.name}", device=device.id)
+                aside = 8 if device.type == "fdisc" else 4
                 ends.text((x - 4, y + 9), link.a, "end", role="lead")
-                ends.text((x - 4, y + LENGTH - 2), link.b, "end", role="lead")
+                ends.text((x - aside, y + LENGTH - 2), link.b, "end", role="lead")
                 self.shapes += ends.shapes
             if len(block.links) > 1 and device.type != "olr":
                 last = block.x + (len(block.links) - 1) * PITCH

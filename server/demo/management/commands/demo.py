@@ -8,7 +8,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from demo.larkfall import MACHINE, MOTORS, PASSWORD, PEOPLE, WORKS
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
 from jobs.actions import AddMotor, GiveInputs, ReadPlate
 from people.access import Caller
 from people.models import Member, User, Works
@@ -42,6 +42,9 @@ class Command(BaseCommand):
                 GiveInputs(planner, link, "supply", SupplyInputs(text=motor.supply), 0).run()
             if motor.leads:
                 GiveInputs(fitter, link, "leads", LeadsInputs.model_validate(motor.leads), 0).run()
+            if motor.starter:
+                given = StarterInputs.model_validate(motor.starter)
+                GiveInputs(planner, link, "starter", given, 0).run()
             if motor.size:
                 GiveInputs(planner, link, "size", SizeInputs.model_validate(motor.size), 0).run()
         self.stdout.write(f"{works.name}: {', '.join(PEOPLE)}")

@@ -74,9 +74,6 @@ export function PlateScreen() {
           <Link to={`${base}/size`} className="control">
             To the sizes
           </Link>
-          <a className="control" href={`/api${base}/page`} target="_blank" rel="noreferrer">
-            Print
-          </a>
           <a
             className="control"
             href={`/api${base}/file`}

@@ -91,15 +91,9 @@ export function SizeScreen() {
         )
       }
       primary={
-        <a
-          className="control md:w-auto!"
-          data-primary="true"
-          href={`/api${base}/page`}
-          target="_blank"
-          rel="noreferrer"
-        >
-          Print the page
-        </a>
+        <Link to={`${base}/starter`} className="control md:w-auto!" data-primary="true">
+          To the starter
+        </Link>
       }
       others={
         <>

@@ -1,0 +1,126 @@
+"""The Starter, Drawings and Rehearse steps: catalogue, drawn circuit, rehearsal."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from django.core import signing
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+from pydantic import Field, StringConstraints
+
+from api.schemas import REFUSALS
+from evencoil.drawing import to_svg
+from evencoil.errors import MissingError, RefusedError
+from evencoil.rehearsal import MOST_ACTS, ScenarioAct
+from evencoil.starters import catalogue
+from evencoil.texts import Text
+from evencoil.words import Message
+from jobs.circuit_schemas import (
+    CatalogueOut,
+    CircuitOut,
+    TraceOut,
+    catalogue_out,
+    circuit_out,
+    trace_out,
+)
+from jobs.given import GivenIn
+from jobs.router import JOB, Number, attachment
+from jobs.stage import lent_stage
+from jobs.store import motor_job, room_of
+from people.access import caller_in
+
+__all__ = ["router"]
+
+router = Router(tags=["circuits"])
+SALT = "evencoil.rehearsal"
+Word = Annotated[Text, StringConstraints(max_length=60)]
+MOST_US = 4 * 3600 * 1_000_000
+
+
+class ActIn(Schema):
+    """One act: when in microseconds, what, on which device, with which word."""
+
+    t: int = Field(ge=0, le=MOST_US)
+    do: Word
+    on: Word = ""
+    word: Word = ""
+
+
+class RehearseIn(Schema):
+    """What to play, on the drawing as the screen holds it, from a snapshot or the start."""
+
+    given: GivenIn
+    snapshot: Annotated[str, StringConstraints(max_length=60_000)] = ""
+    actions: list[ActIn] = Field(default=[], max_length=MOST_ACTS)
+    until: int | None = Field(default=None, ge=0, le=MOST_US)
+
+
+@router.get("/w/{works}/catalogue", response={200: CatalogueOut, **REFUSALS})
+def circuits(request: HttpRequest, works: str) -> CatalogueOut:
+    """Return every starter of the catalogue with what it is for."""
+    caller_in(request, works)
+    return catalogue_out(list(catalogue().values()))
+
+
+@router.post("/w/{works}/circuit", response={200: CircuitOut, **REFUSALS})
+def circuit(request: HttpRequest, works: str, body: GivenIn) -> CircuitOut:
+    """Draw the starter of what is given without keeping anything."""
+    _, room = body.worked(caller_in(request, works).works)
+    return circuit_out(room)
+
+
+def _opened(sealed: str) -> dict[str, Any] | None:
+    """Return a snapshot that this server sealed; the stage checks that it is its own."""
+    if not sealed:
+        return None
+    try:
+        kept: dict[str, Any] = signing.loads(sealed, salt=SALT)
+    except signing.BadSignature as forged:
+        raise RefusedError(
+            Message("scenario.stale"), field="snapshot", hint=Message("scenario.stale.hint")
+        ) from forged
+    return kept
+
+
+@router.post("/w/{works}/rehearse", response={200: TraceOut, **REFUSALS})
+def rehearse(request: HttpRequest, works: str, body: RehearseIn) -> TraceOut:
+    """Play acts on the drawn starter and return ten seconds ahead."""
+    caller = caller_in(request, works)
+    acts = [
+        ScenarioAct(at_us=item.t, do=item.do, on=item.on, word=item.word) for item in body.actions
+    ]
+    with lent_stage(body.given, caller.works) as stage:
+        trace = stage.play(acts, until_us=body.until, snapshot=_opened(body.snapshot))
+        sealed = [signing.dumps(item, salt=SALT, compress=True) for item in trace.snapshots]
+        return trace_out(trace, stage.circuit, sealed)
+
+
+@router.get(
+    f"{JOB}/drawing/{{which}}.svg",
+    response=REFUSALS,
+    openapi_extra={
+        "responses": {
+            200: {
+                "description": "The drawing",
+                "content": {"image/svg+xml": {"schema": {"type": "string"}}},
+            }
+        }
+    },
+)
+def drawing(
+    request: HttpRequest,
+    works: str,
+    tag: str,
+    number: Number,
+    which: Literal["ladder", "power"],
+) -> HttpResponse:
+    """Return the ladder or the power diagram of the kept starter as SVG."""
+    caller = caller_in(request, works)
+    room = room_of(motor_job(caller, tag, number), caller.works)
+    if room.circuit is None:
+        raise room.refusal or MissingError(
+            Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
+        )
+    picture = room.ladder().picture if which == "ladder" else room.power()
+    return attachment(to_svg(picture, f"{tag} {which}").encode(), "image/svg+xml", f"{tag}-{which}")

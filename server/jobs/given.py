@@ -1,0 +1,28 @@
+"""Everything given for a motor, as a screen holds it before it is kept."""
+
+from __future__ import annotations
+
+from ninja import Schema
+
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
+from evencoil.starter_room import StarterRoom, work_out_starter
+from evencoil.work import Worked, work_out
+from jobs.store import profile_of
+from people.models import Works
+
+__all__ = ["GivenIn"]
+
+
+class GivenIn(Schema):
+    """Everything given for a motor, to be worked out and not kept."""
+
+    plate: PlateInputs = PlateInputs()
+    supply: SupplyInputs = SupplyInputs()
+    leads: LeadsInputs = LeadsInputs()
+    size: SizeInputs = SizeInputs()
+    starter: StarterInputs = StarterInputs()
+
+    def worked(self, works: Works) -> tuple[Worked, StarterRoom]:
+        """Return the job worked out by the works' own rules, and its starter drawn."""
+        found = work_out(self.plate, self.supply, self.size, profile_of(works), self.leads)
+        return found, work_out_starter(found, self.starter)

@@ -1,0 +1,134 @@
+"""Starter, drawings and rehearsal over the API."""
+
+import pytest
+
+from jobs.models import InputVersion
+from tests_support import PLATE, caller, motor, signed_in
+
+JOB = "/api/w/here/m/IC-2/j/1"
+GIVEN = {
+    "plate": {"text": PLATE},
+    "supply": {"text": "480Y/277"},
+    "leads": {"winding": "9-wye"},
+    "starter": {"recipe": "3A"},
+}
+
+
+@pytest.fixture
+def client(db):
+    """Ann, signed in, with a motor."""
+    who = caller("here", "ann")
+    motor(who)
+    return signed_in(who)
+
+
+def post(client, path, body):
+    """Post JSON."""
+    return client.post(f"/api/w/here/{path}", body, content_type="application/json")
+
+
+def test_the_catalogue_says_what_each_circuit_is_for(client):
+    """Every circuit with purpose, use and what it is not for."""
+    circuits = client.get("/api/w/here/catalogue").json()["circuits"]
+    three = next(item for item in circuits if item["id"] == "3A")
+    assert len(circuits) == 38
+    assert three["group_label"] == "Start and stop"
+    assert "START" in three["purpose"]
+
+
+def test_a_drawn_circuit_comes_with_geometry_lists_and_devices(client):
+    """Ratings stand on the sizes; every shape says what it belongs to."""
+    said = post(client, "circuit", GIVEN).json()
+    assert said["ladder"]["twin"][0].startswith("1: 1 – [S1 11-12 nc]")
+    assert {shape["net"] for shape in said["ladder"]["shapes"]} > {"1", "2", "3", "X2"}
+    rated = {row["device"]: row["ratings"] for row in said["material"]}
+    setting = next(item for item in rated["overload"] if item["name"] == "setting")
+    assert (setting["value"], setting["step"]) == ("19.3", "plate_amps_a")
+    start = next(item for item in said["devices"] if item["id"] == "start")
+    assert start["verbs"] == ["press", "release"]
+    states = post(client, "work-out", GIVEN).json()["states"]
+    assert [(item["step"], item["state"]) for item in states[3:]] == [
+        ("starter", "proven"), ("drawings", "proven"), ("rehearse", "open"),
+    ]  # fmt: skip
+    assert "45 WIRES" in states[4]["shout"]
+
+
+def test_a_starter_that_cannot_do_is_held_with_one_reason(client):
+    """Star-delta on nine leads: drawn, and the reason is the first thing said."""
+    body = {**GIVEN, "starter": {"recipe": "7A"}}
+    said = post(client, "circuit", body).json()
+    assert said["findings"][0]["level"] == "refusal"
+    assert "needs a motor of 6 or 12 leads" in said["findings"][0]["text"]
+    states = post(client, "work-out", body).json()["states"]
+    assert states[3]["state"] == "held"
+    wrong = post(client, "circuit", {**GIVEN, "starter": {"recipe": "3A", "options": {"x": "y"}}})
+    assert wrong.json()["refusal"]["detail"] == "3A has no option x."
+
+
+def test_new_edits_get_their_author_and_time_and_keep_them(client):
+    """Whatever the request claims: who made an edit is who was signed in then."""
+    edit = {"id": "u-1", "kind": "remove_wire", "wire": "overload.98~lamp_trip.X1", "by": "Nobody",
+            "why": "lamp spare"}  # fmt: skip
+    body = {"based_on": 0, "body": {"recipe": "3A", "edits": [edit]}}
+    kept = client.put(f"{JOB}/starter", body, content_type="application/json").json()
+    assert kept["body"]["edits"][0]["by"] == "ann"
+    at = kept["body"]["edits"][0]["at"]
+
+    marta = signed_in(caller("here", "marta"))
+    again = {**kept["body"], "edits": [{**kept["body"]["edits"][0], "by": "Marta", "at": ""},
+                                       {**edit, "id": "u-2"}]}  # fmt: skip
+    kept = marta.put(
+        f"{JOB}/starter", {"based_on": 1, "body": again}, content_type="application/json"
+    ).json()
+    first, second = kept["body"]["edits"]
+    assert (first["by"], first["at"]) == ("ann", at)
+    assert second["by"] == "marta"
+    assert InputVersion.objects.filter(step="starter").count() == 2
+
+
+def test_a_rehearsal_goes_on_from_its_own_snapshot_only(client):
+    """An act, then the next from the sealed state; a forged or foreign one is refused."""
+    first = post(
+        client, "rehearse", {"given": GIVEN, "actions": [{"t": 0, "do": "close", "on": "breaker"}]}
+    )
+    trace = first.json()
+    assert trace["until"] == 10_000_000
+    assert trace["frames"][-1]["motors"]["motor"]["word"] == "off"
+    snapshot = trace["snapshots"][-1]
+    act = {"t": 2_000_000, "do": "press", "on": "start"}
+    on = post(client, "rehearse", {"given": GIVEN, "snapshot": snapshot, "actions": [act]}).json()
+    assert on["frames"][-1]["motors"]["motor"]["word"] == "fwd"
+    assert on["events"][0]["n"] > trace["events"][-1]["n"]
+
+    for bad in ("x", snapshot[:-2] + "zz"):
+        answer = post(client, "rehearse", {"given": GIVEN, "snapshot": bad, "actions": []})
+        assert (answer.status_code, answer.json()["field"]) == (422, "snapshot")
+    other = {**GIVEN, "starter": {"recipe": "3A", "options": {"lamps": "none"}}}
+    answer = post(client, "rehearse", {"given": other, "snapshot": snapshot, "actions": []})
+    assert answer.json()["detail"] == "This snapshot is of another drawing."
+    answer = post(client, "rehearse", {"given": {**GIVEN, "starter": {}}, "actions": []})
+    assert answer.json()["detail"] == "No starter is chosen in this job."
+
+
+def test_hazards_come_with_their_sentence(client):
+    """Two-wire control on power return, as the screen gets it."""
+    given = {**GIVEN, "starter": {"recipe": "2A"}}
+    acts = [
+        {"t": 0, "do": "close", "on": "breaker"}, {"t": 500_000, "do": "turn", "on": "SS1", "word": "AUTO"},
+        {"t": 1_000_000, "do": "on", "on": "PS1"}, {"t": 3_000_000, "do": "dip", "word": "1"},
+    ]  # fmt: skip
+    trace = post(client, "rehearse", {"given": given, "actions": acts}).json()
+    assert trace["hazards"][0]["name"] == "SPRINGS TO LIFE"
+    assert trace["hazards"][0]["sentence"].startswith("power back → KM1 pulls in")
+
+
+def test_drawings_as_svg(client):
+    """Both drawings of the kept starter; without one, a clear refusal."""
+    answer = client.get(f"{JOB}/drawing/ladder.svg")
+    assert (answer.status_code, answer.json()["code"]) == (422, "missing")
+    body = {"based_on": 0, "body": {"recipe": "3A"}}
+    client.put(f"{JOB}/starter", body, content_type="application/json")
+    for which in ("ladder", "power"):
+        answer = client.get(f"{JOB}/drawing/{which}.svg")
+        assert answer.headers["Content-Type"] == "image/svg+xml"
+        assert answer.content.startswith(b"<svg")

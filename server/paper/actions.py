@@ -1,0 +1,120 @@
+"""Printing and issuing for wiring: an immutable issue each time."""
+
+from __future__ import annotations
+
+import hashlib
+import json
+
+from django.db.models import Max
+
+from api.problems import ProblemError
+from evencoil import __version__
+from evencoil.jobfile import SCHEMA, canonical, fingerprint
+from evencoil.starter_room import work_out_starter
+from evencoil.tables.loader import digests
+from evencoil.work import work_out
+from jobs.models import JobMotor
+from jobs.store import add_input, as_job_file, kept, profile_of
+from paper.models import Issue
+from paper.pack import pack
+from paper.results import results_of
+from people.access import Caller
+from people.actions import Action
+from people.models import Role
+
+__all__ = ["IssueForWiring", "PrintPack"]
+
+
+class PrintPack(Action[Issue]):
+    """Print the field pack: what is printed is kept as it was."""
+
+    name = "print"
+    kind = "print"
+
+    def __init__(self, caller: Caller, link: JobMotor) -> None:
+        super().__init__(caller)
+        self.link = link
+
+    @property
+    def target(self) -> str:
+        """Return motor and job."""
+        return str(self.link)
+
+    def perform(self) -> Issue:
+        """Work out, print, keep."""
+        works = self.caller.works
+        now = kept(self.link, works)
+        file = as_job_file(self.link, works)
+        worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
+        room = work_out_starter(worked, now.starter)
+        last = Issue.objects.filter(link=self.link).aggregate(n=Max("n"))["n"] or 0
+        data = pack(
+            works=works,
+            by=str(self.caller.user),
+            file=file,
+            number=self.link.number,
+            worked=worked,
+            room=room,
+            issue_n=last + 1,
+            kind=self.kind,
+        )
+        return Issue.objects.create(
+            link=self.link,
+            n=last + 1,
+            kind=self.kind,
+            schema=SCHEMA,
+            inputs=json.loads(canonical(file)),
+            results=results_of(worked, room),
+            fingerprint=fingerprint(file),
+            core_version=__version__,
+            table_digests=dict(digests()),
+            pdf=data,
+            sha256=hashlib.sha256(data).hexdigest(),
+            by=self.caller.user,
+        )
+
+
+class IssueForWiring(PrintPack):
+    """Issue for wiring: as printing, and the wire numbers are frozen."""
+
+    name = "issue for wiring"
+    kind = "wiring"
+    least_role = Role.ELECTRICIAN
+
+    def perform(self) -> Issue:
+        """Freeze the numbers, then issue.
+
+        Raises
+        ------
+        ProblemError
+            422 while the drawing has something to put right.
+        """
+        works = self.caller.works
+        now = kept(self.link, works)
+        worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
+        room = work_out_starter(worked, now.starter)
+        if room.circuit is None or room.numbered is None:
+            raise ProblemError(
+                422,
+                code="missing",
+                detail="There is no starter to wire yet.",
+                field="starter.recipe",
+                hint="Choose one on the Starter step.",
+            )
+        open_ = [found for found in room.findings if found.level in {"doubt", "refusal"}]
+        if open_:
+            raise ProblemError(
+                422,
+                code="held",
+                detail=f"The drawing is not whole: {open_[0].message}",
+                field="starter",
+                hint="Put it right on Drawings, then issue it.",
+            )
+        frozen = {
+            terminal: room.numbered.number_of[net]
+            for terminal, net in room.numbered.net_of.items()
+            if net in room.numbered.number_of
+        }
+        fixed = now.starter.model_copy(update={"frozen": frozen})
+        add_input(self.link, "starter", fixed, now.versions["starter"].n, self.caller)
+        return super().perform()

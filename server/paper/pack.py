@@ -1,0 +1,164 @@
+"""The field pack: one job on paper, from the plate to the wire list.
+
+WeasyPrint drops a font silently unless the same font configuration goes to the
+style sheet and to the writer. The Latin subsets lack signs such as the check
+mark, so the page says them in words.
+"""
+
+from __future__ import annotations
+
+import datetime as dt
+from typing import Any
+from zoneinfo import ZoneInfo
+
+from django.conf import settings
+from django.template.loader import render_to_string
+from django.utils.safestring import SafeString, mark_safe
+from weasyprint import CSS, HTML
+from weasyprint.text.fonts import FontConfiguration
+
+from evencoil import __version__
+from evencoil.drawing import Picture, to_svg
+from evencoil.drawing.windings import draw_winding
+from evencoil.jobfile import JobFile, fingerprint
+from evencoil.starter_room import StarterRoom
+from evencoil.words import Message, say
+from evencoil.work import Worked
+from jobs.schemas import worked_out
+from people.models import Works
+
+__all__ = ["pack"]
+
+_FACES = (
+    ("Saira Condensed", 700, "saira-condensed/files/saira-condensed-latin-700-normal.woff2"),
+    (
+        "Atkinson Hyperlegible Next",
+        400,
+        "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff2",
+    ),
+    (
+        "Atkinson Hyperlegible Next",
+        700,
+        "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff2",
+    ),
+    (
+        "Atkinson Hyperlegible Mono",
+        400,
+        "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff2",
+    ),
+    (
+        "Atkinson Hyperlegible Mono",
+        600,
+        "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-600-normal.woff2",
+    ),
+)
+
+
+def _only_own_files(url: str, *_: Any, **__: Any) -> Any:
+    """Refuse to fetch anything: a page holds nothing from outside."""
+    raise ValueError(f"a page may not fetch {url}")
+
+
+def _font_css() -> str:
+    return "".join(
+        f"@font-face{{font-family:'{family}';font-weight:{weight};"
+        f"src:url('{(settings.FONTS / name).as_uri()}')}}"
+        for family, weight, name in _FACES
+    )
+
+
+def pack(
+    *,
+    works: Works,
+    by: str,
+    file: JobFile,
+    number: int,
+    worked: Worked,
+    room: StarterRoom,
+    issue_n: int,
+    kind: str,
+) -> bytes:
+    """Return a job's field pack as PDF.
+
+    Parameters
+    ----------
+    works : Works
+        Its name and time zone stand on the pack.
+    by : str
+        Who prints it.
+    file : JobFile
+        What people gave.
+    number : int
+        The job's number at its motor.
+    worked : Worked
+        What comes out.
+    room : StarterRoom
+        The starter, drawn.
+    issue_n : int
+        Number of this issue.
+    kind : str
+        ``print`` or ``wiring``.
+
+    Returns
+    -------
+    bytes
+        Cover, plate, leads, sizes with their Why, drawings, wire list.
+    """
+    said = worked_out(worked, room)
+    steps = {step.id: step for step in said.steps}
+    notes = {step.id: place + 1 for place, step in enumerate(said.steps)}
+    now = dt.datetime.now(ZoneInfo(works.time_zone))
+    box = worked.box
+    joints = tuple(joint.as_core() for joint in worked.joints) or (
+        box.derived.joints if box.derived else ()
+    )
+    coils = box.outcome.coils if box.outcome and worked.joints else ()
+    ladder, power = room.ladder().picture, room.power()
+    html = render_to_string(
+        "paper/pack.html",
+        {
+            "works": works,
+            "by": by,
+            "file": file,
+            "number": number,
+            "worked": said,
+            "figures": [
+                (figure, steps.get(figure.step or ""), notes.get(figure.step or ""))
+                for figure in said.figures
+            ],
+            "notes": [(notes[step.id], step) for step in said.steps],
+            "printed": f"{now:%Y-%m-%d %H:%M}",
+            "print_id": fingerprint(file),
+            "core": __version__,
+            "issue_n": issue_n,
+            "kind": kind,
+            "room": room,
+            "findings": [(found.level, say(found.message)) for found in room.findings],
+            "winding": _svg(draw_winding(box.winding, joints, coils)) if box.winding else "",
+            "is_derived": not worked.joints,
+            "ladder": _svg(ladder) if ladder.shapes else "",
+            "power": _svg(power) if power.shapes else "",
+            "is_tall": power.height > power.width * 0.8,
+            "rows": room.rows(),
+            "material": [
+                (row, [
+                    (say(Message(f"rating.{name}")), value, unit,
+                     notes.get(room.sources.get(f"{row.device}.{name}", "")))
+                    for name, value, unit in row.ratings
+                ], say(Message(f"type.{row.type}")))
+                for row in room.material()
+            ],
+            "edits": file.starter.edits,
+        },
+    )  # fmt: skip
+    fonts = FontConfiguration()
+    style = CSS(string=_font_css() + render_to_string("paper/pack.css"), font_config=fonts)
+    data = HTML(string=html, url_fetcher=_only_own_files).write_pdf(
+        stylesheets=[style], font_config=fonts
+    )
+    return bytes(data)
+
+
+def _svg(picture: Picture) -> SafeString:
+    """Return a drawing as SVG; every word in it was escaped when it was drawn."""
+    return mark_safe(to_svg(picture))  # noqa: S308 - `to_svg` escapes every word it writes

@@ -1,0 +1,175 @@
+"""The field pack: complete, immutable, beside what is computed today."""
+
+import hashlib
+import subprocess
+import tempfile
+
+import pytest
+from django.db import connection
+
+from jobs.models import InputVersion
+from paper.models import Issue, IssuedError
+from plant.models import Motor
+from tests_support import caller, motor, signed_in
+
+JOB = "/api/w/here/m/IC-2/j/1"
+
+
+@pytest.fixture
+def here(db):
+    """A works with a motor whose starter is chosen."""
+    who = caller("here", "ann")
+    motor(who)
+    return who
+
+
+@pytest.fixture
+def client(here):
+    """Ann, signed in."""
+    found = signed_in(here)
+    give(found, "leads", 0, {"winding": "9-wye"})
+    give(found, "starter", 0, {"recipe": "3A"})
+    return found
+
+
+def give(client, step, based_on, body):
+    """Put a step's inputs."""
+    answer = client.put(
+        f"{JOB}/{step}", {"based_on": based_on, "body": body}, content_type="application/json"
+    )
+    assert answer.status_code == 200, answer.content
+    return answer.json()
+
+
+def issue(client, **body):
+    """Print, or issue for wiring."""
+    return client.post(f"{JOB}/issues", body, content_type="application/json")
+
+
+def text_of(data):
+    """Return the words and the fonts of a PDF, and how many pages it has."""
+    with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
+        file.write(data)
+        file.flush()
+        said = {}
+        for name, command in (
+            ("fonts", ["pdffonts", file.name]),
+            ("text", ["pdftotext", "-layout", file.name, "-"]),
+            ("info", ["pdfinfo", file.name]),
+        ):
+            done = subprocess.run(command, check=True, capture_output=True, text=True)
+            said[name] = done.stdout
+    return said
+
+
+def test_the_pack_holds_everything_in_its_own_fonts(client):
+    """Cover, plate, leads, sizes, both drawings, wire list with ticks, material, Why."""
+    Motor.objects.update(name="<script>alert(1)</script> & “conveyor”")
+    assert issue(client).status_code == 201
+    answer = client.get(f"{JOB}/issues/1/pdf")
+    assert answer.headers["Content-Type"] == "application/pdf"
+    said = text_of(answer.content)
+
+    for word in ("Saira", "Atkinson"):
+        assert word in said["fonts"]
+    assert "DejaVu" not in said["fonts"]
+    for word in (
+        "<script>alert(1)</script>", "Plate as stamped", "38.6/19.3 A", "series wye",
+        "POWER DIAGRAM", "LADDER", "WIRE LIST", "MATERIAL", "S2.14", "KM1.A1", "95-96",
+        "Table 430.250, row 15 hp", "Prove dead before a hand goes in", "issue 1",
+    ):  # fmt: skip
+        assert word.lower() in said["text"].lower(), word
+    assert "Pages:" in said["info"]
+
+
+def test_it_prints_also_when_figures_are_withheld_and_no_starter_is_chosen(db):
+    """A motor that must not be connected: the pack says so."""
+    client = signed_in(caller("here", "ann"))
+    motor(caller("here", "ann"))
+    give(client, "supply", 1, {"text": "600Y/347"})
+    issue(client)
+    said = text_of(client.get(f"{JOB}/issues/1/pdf").content)["text"]
+    assert "Withheld." in said
+    assert "not chosen yet" in said
+
+
+def test_an_issue_is_never_altered(client):
+    """Neither by the code nor by later changes of the job; its seal is over its bytes."""
+    issue(client)
+    row = Issue.objects.get()
+    assert hashlib.sha256(bytes(row.pdf)).hexdigest() == row.sha256
+    with pytest.raises(IssuedError):
+        row.save()
+    with pytest.raises(IssuedError):
+        row.delete()
+    before = client.get(f"{JOB}/issues/1/pdf").content
+    give(client, "size", 1, {"conductor_material": "al", "termination_c": 60})
+    assert client.get(f"{JOB}/issues/1/pdf").content == before
+    assert [item["n"] for item in client.get(f"{JOB}/issues").json()] == [1]
+
+
+def test_as_issued_stands_beside_computed_today(client):
+    """Nothing differs at first; after a change the figure and the wire are told, then and now."""
+    issue(client)
+    same = client.get(f"{JOB}/issues/1").json()
+    assert (same["inputs_changed"], same["differences"], same["core_changed"]) == (False, [], False)
+
+    give(client, "size", 1, {"conductor_material": "al", "termination_c": 60})
+    give(client, "starter", 1, {"recipe": "3A", "options": {"lamps": "none"}})
+    now = client.get(f"{JOB}/issues/1").json()
+    assert now["inputs_changed"]
+    told = {item["what"]: item for item in now["differences"]}
+    assert (told["Conductor"]["issued"], told["Conductor"]["today"]) == ("10 AWG AWG", "8 AWG AWG")
+    assert any(item["what"] == "Wire" and not item["today"] for item in now["differences"])
+
+
+def test_other_code_tables_or_core_show_as_such(client):
+    """An issue of an older core and another table names both."""
+    issue(client)
+    with connection.cursor() as cursor:
+        cursor.execute(
+            "update paper_issue set core_version = '0.0.1',"
+            " table_digests = jsonb_set(table_digests, '{430_250_induction}', '\"other\"')"
+        )
+    now = client.get(f"{JOB}/issues/1").json()
+    assert now["core_changed"]
+    assert now["tables_changed"] == ["430_250_induction"]
+
+
+def test_issue_for_wiring_freezes_the_numbers(client):
+    """Later options add numbers; what was issued keeps its own."""
+    assert issue(client, is_for_wiring=True).status_code == 201
+    kept = InputVersion.objects.filter(step="starter").latest("n")
+    assert kept.body["frozen"]["start.14"] == "3"
+    body = {**kept.body, "options": {"estop": "contact", "stations": "2"}}
+    give(client, "starter", kept.n, body)
+    given = client.get(JOB).json()
+    drawn = client.post(
+        "/api/w/here/circuit",
+        {name: given[name] for name in ("plate", "supply", "leads", "size", "starter")},
+        content_type="application/json",
+    ).json()
+    numbers = {wire["start_terminal"]: wire["number"] for wire in drawn["wires"]}
+    assert numbers["start.14"] == "3"
+    assert numbers["start.13"] == "2"
+
+
+def test_a_drawing_that_is_not_whole_is_not_issued_for_wiring(client):
+    """One wire taken away: printed yes, issued for wiring no, with the place."""
+    edit = {"id": "u-1", "kind": "remove_wire", "wire": "start.14~main.A1"}
+    give(client, "starter", 1, {"recipe": "3A", "edits": [edit]})
+    answer = issue(client, is_for_wiring=True)
+    assert (answer.status_code, answer.json()["code"]) == (422, "held")
+    assert "S2.14 is wired on one side only" in answer.json()["detail"]
+    assert issue(client).status_code == 201
+    assert not Issue.objects.filter(kind="wiring").exists()
+
+
+def test_an_apprentice_prints_but_does_not_issue_for_wiring(db):
+    """Paper is never gated; freezing numbers needs an electrician."""
+    motor(caller("here", "ann"))
+    pim = signed_in(caller("here", "pim", "apprentice"))
+    give(pim, "starter", 0, {"recipe": "3A"})
+    assert issue(pim).status_code == 201
+    answer = issue(pim, is_for_wiring=True)
+    assert (answer.status_code, answer.json()["code"]) == (403, "not_allowed")

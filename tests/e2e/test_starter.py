@@ -1,0 +1,205 @@
+"""From leads to a starter that is drawn, rehearsed and printed, as an electrician does it."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from conftest import DESK, PANEL, enter, violations
+
+KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
+PLATE = (
+    "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "
+    "40 C AMB, 9 LEADS"
+)
+
+
+def hand(page, device):
+    """Return a button that can be held."""
+    return page.locator(f"[data-hand={device}]")
+
+
+def shout(page):
+    """Return the first line of the screen."""
+    return page.get_by_role("heading", level=1)
+
+
+@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
+def test_the_whole_first_run(browser, base_url, complaints, seat):
+    """Sign in, plate, leads, sizes, starter, drawings, rehearsal, printed pack."""
+    tag = f"W-{'desk' if seat is DESK else 'panel'}"
+    context = browser.new_context(base_url=base_url, **seat)
+    page = context.new_page()
+    complaints.watch(page)
+    enter(page, base_url)
+    page.get_by_role("button", name="New motor").click()
+    page.get_by_label("Tag on the motor").fill(tag)
+    page.get_by_label("What it drives").fill("test conveyor")
+    page.get_by_label("Machine or line").fill("Lime Line 1")
+    page.get_by_role("button", name="Add and read its plate").click()
+    page.get_by_label("Plate as stamped").fill(PLATE)
+    expect(shout(page)).to_contain_text("15 hp")
+    page.get_by_role("button", name="480Y/277").click()
+    expect(page.get_by_text("A 480 V system is the home of a 460 V plate.")).to_be_visible()
+    page.get_by_role("link", name="To the leads").click()
+    page.get_by_role("button", name="9 leads, wye").click()
+    page.get_by_role("button", name="Join the box like this").click()
+    expect(page.locator("[data-state=right]")).to_have_count(6)
+    page.get_by_role("link", name="To the sizes").click()
+    expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("40 A")
+    page.get_by_role("link", name="To the starter").click()
+
+    page.get_by_role("button", name="Start and stop").click()
+    page.get_by_test_id("recipe-3A").click()
+    expect(shout(page)).to_have_text("Three-wire start-stop with seal-in · 3A")
+    page.get_by_role("group", name="Emergency stop").get_by_role(
+        "button", name="contact ahead of all"
+    ).click()
+    assert violations(page) == []
+
+    page.get_by_role("link", name="To the drawings").click()
+    expect(shout(page)).to_have_text("46 WIRES · 28 NUMBERS · 0 TO PUT RIGHT")
+    page.get_by_role("button", name="wire 3", exact=True).focus()
+    page.keyboard.press("Enter")
+    card = page.get_by_test_id("wire-card")
+    expect(card).to_contain_text("S2.14 to KM1.A1")
+    page.get_by_role("button", name="Wire list").click()
+    expect(page.locator("tr[data-lit=true]")).to_have_count(2)
+    page.get_by_role("button", name="Material").click()
+    row = page.get_by_test_id("material").get_by_role("row").filter(has_text="OL1")
+    expect(row).to_contain_text("setting 19.3 A")
+    assert violations(page) == []
+
+    page.get_by_role("link", name="Rehearse it").click()
+    expect(page.get_by_text("Rehearsal, nothing is live")).to_be_visible()
+    press = hand(page, "breaker").click if seat is DESK else hand(page, "breaker").tap
+    press()
+    expect(hand(page, "breaker")).to_have_attribute("data-word", "on")
+    hand(page, "start").click(delay=250)
+    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    expect(page.locator("[data-link='main:A1-A2']")).to_have_attribute("data-on", "true")
+    hand(page, "estop_1").click()
+    expect(shout(page)).to_contain_text("COASTING")
+    expect(page.get_by_test_id("must-do").locator("[data-done=true]")).to_have_count(2)
+    assert violations(page) == []
+
+    page.get_by_role("button", name="Print", exact=True).click()
+    page.get_by_role("button", name="Issue for wiring").click()
+    expect(page.get_by_test_id("issue")).to_contain_text("issued for wiring")
+    paper = page.get_by_role("link", name="Open issue 1").get_attribute("href")
+    printed = page.request.get(paper)
+    assert printed.headers["content-type"] == "application/pdf"
+    page.get_by_role("button", name="Compare with today").click()
+    expect(page.get_by_text("Nothing differs")).to_be_visible()
+    context.close()
+
+
+def test_a_choice_in_place_makes_the_issue_differ(opened):
+    """Printed, then the lamps are left out: as issued stands beside computed today."""
+    page = opened("/w/larkfall/m/IC-2/j/1/starter")
+    page.get_by_role("button", name="Print", exact=True).click()
+    page.get_by_role("button", name="Print now").click()
+    expect(page.get_by_role("link", name=re.compile("Open issue"))).to_be_visible()
+    page.keyboard.press("Escape")
+    lamps = page.get_by_role("group", name="Lamps")
+    lamps.get_by_role("button", name="none").click()
+    expect(page.get_by_text(KEPT)).to_be_visible()
+    page.get_by_role("button", name="Print", exact=True).click()
+    page.get_by_role("button", name="Compare with today").first.click()
+    expect(page.get_by_text("the job was changed since")).to_be_visible()
+    expect(page.get_by_role("cell", name="5: KM1.34 – H1.X1")).to_be_visible()
+    page.keyboard.press("Escape")
+    lamps.get_by_role("button", name="as in the catalogue").click()
+    expect(page.get_by_text(KEPT)).to_be_visible()
+
+
+def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
+    """Star-delta on a nine-lead motor: held, with what would make it possible."""
+    page = opened("/w/larkfall/m/SF-5/j/1/starter")
+    page.get_by_role("button", name="Start soft: star-delta").click()
+    page.get_by_test_id("recipe-7A").click()
+    slab = page.get_by_role("alert").filter(has_text="7A needs a motor of 6 or 12 leads")
+    expect(slab).to_contain_text("Choose another way to start")
+    page.get_by_role("button", name="Both ways").click()
+    page.get_by_test_id("recipe-6C").click()
+    expect(page.get_by_text(KEPT)).to_be_visible()
+
+
+def test_keys_are_the_panel_and_two_can_be_held(opened):
+    """Held F runs forward; R reverses and the picture freezes: plugged, with its chain."""
+    page = opened("/w/larkfall/m/JC-1/j/1/starter")
+    page.get_by_role("button", name="Both ways").click()
+    page.get_by_test_id("recipe-6C").click()
+    expect(page.get_by_text(KEPT)).to_be_visible()
+    page.get_by_role("link", name="Rehearse it").click()
+    expect(hand(page, "forward")).to_be_visible()
+    page.keyboard.press("b")
+    expect(hand(page, "breaker")).to_have_attribute("data-word", "on")
+    page.keyboard.down("f")
+    page.keyboard.down("r")
+    expect(hand(page, "forward")).to_have_attribute("data-word", "pressed")
+    expect(hand(page, "reverse")).to_have_attribute("data-word", "pressed")
+    # each button's opening contact holds the other direction out
+    expect(page.locator("[data-link='forward_contactor:A1-A2']")).to_have_attribute(
+        "data-on", "false"
+    )
+    page.keyboard.up("r")
+    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    page.keyboard.up("f")
+    page.keyboard.down("r")
+    expect(shout(page)).to_contain_text("PLUGGED WHILE RUNNING AT")
+    page.keyboard.up("r")
+    chain = page.get_by_test_id("chain")
+    expect(chain).to_contain_text("KR pulls in → M1 driven backward → M1 is thrown against")
+    clock = page.get_by_test_id("clock").inner_text()
+    page.wait_for_timeout(400)
+    assert page.get_by_test_id("clock").inner_text() == clock
+    page.get_by_role("alert").get_by_role("button", name="Rewind 2 s").click()
+    expect(shout(page)).not_to_contain_text("PLUGGED WHILE")
+
+
+def test_two_fingers_at_once(opened):
+    """Touch holds STOP and START together: it does not start; START alone, it does."""
+    page = opened("/w/larkfall/m/IC-2/j/1/rehearse", seat=PANEL)
+    hand(page, "breaker").tap()
+    expect(hand(page, "breaker")).to_have_attribute("data-word", "on")
+    hand(page, "reset").click(delay=250)
+    expect(page.locator("[data-link='master:A1-A2']")).to_have_attribute("data-on", "true")
+    touch = page.context.new_cdp_session(page)
+
+    def middle(device):
+        box = hand(page, device).bounding_box()
+        return {"x": box["x"] + box["width"] / 2, "y": box["y"] + box["height"] / 2}
+
+    first, second = {**middle("stop"), "id": 1}, {**middle("start"), "id": 2}
+    touch.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [first]})
+    touch.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [first, second]})
+    for device in ("stop", "start"):
+        expect(hand(page, device)).to_have_attribute("data-word", "pressed")
+    expect(page.locator("[data-link='main:A1-A2']")).to_have_attribute("data-on", "false")
+    touch.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    for device in ("stop", "start"):
+        expect(hand(page, device)).to_have_attribute("data-word", "released")
+    expect(shout(page)).to_contain_text("STANDING")
+    touch.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [second]})
+    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    touch.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
+    expect(hand(page, "start")).to_have_attribute("data-word", "released")
+
+
+def test_power_back_on_two_wire_control_springs_to_life(opened):
+    """The picture freezes at the instant, the slab tells the chain, and time can be rewound."""
+    page = opened("/w/larkfall/m/BS-6/j/1/starter")
+    page.get_by_role("button", name="Follow a sensor").click()
+    page.get_by_test_id("recipe-2A").click()
+    expect(page.get_by_text(KEPT)).to_be_visible()
+    page.get_by_role("link", name="Rehearse it").click()
+    for device in ("breaker", "selector", "pilot"):
+        hand(page, device).click()
+    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    page.keyboard.press("x")
+    page.get_by_role("button", name="Supply dips 1 s").click()
+    expect(shout(page)).to_contain_text("SPRINGS TO LIFE AT")
+    expect(page.get_by_test_id("chain")).to_contain_text("power back → KM1 pulls in")
+    page.get_by_role("alert").get_by_role("button", name="Go on").click()
+    expect(shout(page)).to_contain_text("RUNNING FORWARD")

@@ -1,0 +1,25 @@
+import { keepPreviousData, skipToken, useQuery } from "@tanstack/react-query";
+import { api, type Schemas, told } from "../api/client";
+import type { Given } from "../state/useJob";
+
+export type Circuit = Schemas["CircuitOut"];
+
+/** The starter of what is given, drawn; the last drawing stays while the next is made. */
+export function useCircuit(works: string, given: Given | null) {
+  return useQuery({
+    queryKey: ["circuit", works, given],
+    queryFn: given
+      ? ({ signal }) =>
+          told(
+            api.POST("/api/w/{works}/circuit", {
+              params: { path: { works } },
+              body: given,
+              signal,
+            }),
+          )
+      : skipToken,
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 60_000,
+  });
+}

@@ -1,0 +1,42 @@
+import type { Hand } from "./hands";
+import type { Act } from "./timeline";
+
+export interface MustDoProps {
+  acts: readonly Act[];
+  hands: readonly Hand[];
+}
+
+/** What a rehearsal should hold: each button once, power back once, a lost phase once. */
+export function MustDo({ acts, hands }: MustDoProps) {
+  const did = (verb: RegExp, on?: string) =>
+    acts.some((act) => verb.test(act.do) && (on === undefined || act.on === on));
+  const items = [
+    ...hands
+      .filter((hand) => hand.kind === "hold" || hand.kind === "latch")
+      .map((hand) => ({ label: hand.label, isDone: did(/^press$/, hand.device.id) })),
+    ...hands
+      .filter((hand) => hand.kind === "reset")
+      .flatMap((hand) => [
+        { label: `${hand.device.tag} trips`, isDone: did(/^trip$/, hand.device.id) },
+        { label: hand.label, isDone: did(/^reset$/, hand.device.id) },
+      ]),
+    { label: "power back", isDone: did(/^(dip|on)$/, "") },
+    { label: "a lost phase", isDone: did(/^lose$/) },
+  ];
+  const done = items.filter((item) => item.isDone).length;
+  return (
+    <section aria-labelledby="must-do">
+      <h2 id="must-do" className="stamp mb-1 text-soft">
+        Rehearsed {done} of {items.length}
+      </h2>
+      <ul className="flex flex-wrap gap-x-4 gap-y-1 text-sm" data-testid="must-do">
+        {items.map((item) => (
+          <li key={item.label} data-done={item.isDone} className="data-[done=true]:text-proven">
+            <span aria-hidden="true">{item.isDone ? "■" : "□"}</span> {item.label}
+            <span className="sr-only">{item.isDone ? ", done" : ", not yet"}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,289 @@
+import { Slider } from "radix-ui";
+import { useState } from "react";
+import { Link } from "react-router";
+import { JobFrame } from "../../components/JobFrame";
+import { useRoom } from "../../components/JobRoom";
+import { ProblemSlab, Stop } from "../../components/shapes";
+import { Diagram, type Live } from "../../diagram/Diagram";
+import { useCircuit } from "../../diagram/useCircuit";
+import { useIsNarrow } from "../../state/device";
+import type { Key } from "../../state/keys";
+import { Faults } from "./Faults";
+import { Hands } from "./Hands";
+import { handsOf } from "./hands";
+import { MustDo } from "./MustDo";
+import { TraceStrip } from "./TraceStrip";
+import { between, frameAt } from "./timeline";
+import { useRehearsal } from "./useRehearsal";
+
+const WORDS: Record<string, string> = {
+  off: "STANDING",
+  coast: "COASTING",
+  fwd: "RUNNING FORWARD",
+  rev: "RUNNING BACKWARD",
+  plug: "PLUGGED",
+  hum: "HUMS, DOES NOT TURN",
+  sp: "RUNS ON ONE PHASE",
+  brake: "BRAKED",
+  hold: "HELD BY DIRECT CURRENT",
+};
+
+const clock = (us: number) => `${(us / 1e6).toFixed(2)} s`;
+
+/** What would happen? Real buttons on the drawn circuit; nothing is live. */
+export function RehearseScreen() {
+  const { place, state } = useRoom();
+  const isNarrow = useIsNarrow();
+  const circuit = useCircuit(place.works, state.given).data;
+  const rehearsal = useRehearsal(place.works, state.given);
+  const [view, setView] = useState<"ladder" | "power">("ladder");
+  const [isBreaking, setBreaking] = useState(false);
+  const { line, now, full, held } = rehearsal;
+  const latest = frameAt(line, now);
+  const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
+  const hands = handsOf(circuit?.devices ?? []);
+  const words = full?.words ?? {};
+  const live: Live | undefined = full?.nets
+    ? {
+        nets: full.nets,
+        closed: new Set(full.closed ?? []),
+        words,
+        culprit: held[0]?.device,
+      }
+    : undefined;
+  const motors = circuit?.devices.filter((device) => device.type.startsWith("motor")) ?? [];
+  const hasOne = Boolean(circuit?.entry);
+  const motorLine = motors
+    .map((motor) => {
+      const at = latest?.motors[motor.id];
+      if (!at) return "";
+      const speed = between(line, now, (frame) => frame.motors[motor.id]?.n);
+      const name = motors.length > 1 ? `${motor.tag} ` : "";
+      const amps = ["off", "coast"].includes(at.word) ? "" : ` ${at.a.toFixed(0)} A`;
+      return `${name}${WORDS[at.word] ?? at.word} ${Math.abs(speed).toFixed(0)} %${amps}`;
+    })
+    .filter(Boolean)
+    .join(" · ");
+  const shout = !hasOne
+    ? undefined
+    : held[0]
+      ? `${held[0].name} AT ${clock(held[0].t)}`
+      : line.neverSettles
+        ? "NEVER SETTLES"
+        : motorLine || "NOTHING IS LIVE";
+  const keys: Key[] = [
+    {
+      press: "k",
+      does: "Freeze, or go on",
+      run: () => (rehearsal.isRunning ? rehearsal.freeze() : rehearsal.goOn()),
+    },
+    { press: "x", does: "Break something", run: () => setBreaking(true) },
+    { press: ",", does: "Slower", run: () => rehearsal.faster(-1) },
+    { press: ".", does: "Faster", run: () => rehearsal.faster(1) },
+    { press: "ArrowLeft", does: "Rewind 2 s", run: () => rehearsal.seek(now - 2e6) },
+    { press: "ArrowRight", does: "Next event", run: () => rehearsal.step(1) },
+    { press: "z", does: "From the start", run: () => rehearsal.restart() },
+    ...hands.map((hand) => ({
+      press: hand.key.toUpperCase() === hand.key ? "" : `hold ${hand.key}`,
+      does: hand.label,
+      run: () => undefined,
+    })),
+  ];
+  const time = (
+    <section aria-label="Time" className="space-y-2">
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="min-w-20 font-mono text-lg font-semibold" data-testid="clock">
+          {clock(now)}
+        </span>
+        <button
+          type="button"
+          className="control"
+          onClick={() => (rehearsal.isRunning ? rehearsal.freeze() : rehearsal.goOn())}
+        >
+          {rehearsal.isRunning ? "Freeze" : "Go on"}
+        </button>
+        <button type="button" className="control" onClick={() => rehearsal.seek(now - 2e6)}>
+          Rewind 2 s
+        </button>
+        <button type="button" className="control" onClick={() => rehearsal.step(-1)}>
+          Event before
+        </button>
+        <button type="button" className="control" onClick={() => rehearsal.step(1)}>
+          Next event
+        </button>
+        <button type="button" className="control" onClick={() => rehearsal.restart()}>
+          From the start
+        </button>
+        <button type="button" className="control" onClick={() => rehearsal.faster(-1)}>
+          Slower
+        </button>
+        <span className="font-mono">×{rehearsal.speed}</span>
+        <button type="button" className="control" onClick={() => rehearsal.faster(1)}>
+          Faster
+        </button>
+      </div>
+      <Slider.Root
+        className="relative flex h-8 w-full touch-none items-center"
+        value={[Math.min(now, line.until)]}
+        max={Math.max(line.until, 1)}
+        step={1000}
+        onValueChange={([to]) => to !== undefined && rehearsal.seek(to)}
+      >
+        <Slider.Track className="relative h-2 grow rounded-full bg-sunk">
+          <Slider.Range className="absolute h-full rounded-full bg-plum" />
+        </Slider.Track>
+        <Slider.Thumb
+          className="block size-6 rounded-full border-2 border-plum bg-sheet"
+          aria-label="Time of the rehearsal"
+          aria-valuetext={clock(now)}
+        />
+      </Slider.Root>
+    </section>
+  );
+  return (
+    <JobFrame
+      place={place}
+      step="rehearse"
+      state={state}
+      keys={keys}
+      shout={shout}
+      isMakeBelieve
+      margin={
+        circuit &&
+        hasOne && (
+          <div className="space-y-4">
+            <p className="bg-ink px-3 py-2 text-center font-shout text-lg font-bold text-ground uppercase">
+              Rehearsal, nothing is live
+            </p>
+            <div className="border-2 border-ink bg-sheet p-3">
+              <TraceStrip line={line} now={now} circuit={circuit} />
+            </div>
+            <MustDo acts={rehearsal.acts} hands={hands} />
+            <details>
+              <summary className="ask">What happened, in words</summary>
+              <ol
+                className="max-h-72 space-y-0.5 overflow-y-auto font-mono text-sm"
+                data-testid="events"
+              >
+                {line.events
+                  .filter((event) => event.t <= now)
+                  .slice(-60)
+                  .map((event) => (
+                    <li key={event.n}>
+                      {(event.t / 1e6).toFixed(3)} {event.tag} {event.what} {event.value}
+                    </li>
+                  ))}
+              </ol>
+            </details>
+            <p className="text-sm text-soft">
+              Constant set “catalogue”: times and currents are typical, not this motor's own. It
+              runs on your copy of the drawing.
+            </p>
+          </div>
+        )
+      }
+      primary={
+        hasOne ? (
+          <button
+            type="button"
+            className="control md:w-auto!"
+            data-primary="true"
+            aria-keyshortcuts="x"
+            onClick={() => setBreaking(true)}
+          >
+            Break something
+          </button>
+        ) : (
+          <Link to={`${base}/starter`} className="control md:w-auto!" data-primary="true">
+            Choose a starter
+          </Link>
+        )
+      }
+      others={
+        <Link to={`${base}/drawings`} className="control">
+          To the drawings
+        </Link>
+      }
+    >
+      {rehearsal.refusal && <ProblemSlab problem={rehearsal.refusal.problem} />}
+      {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
+      {circuit && hasOne && (
+        <div className="space-y-4">
+          {held.length > 0 && (
+            <Stop title={held[0]?.name ?? ""}>
+              {held.map((hazard) => (
+                <p key={`${hazard.code} ${hazard.device}`} data-testid="chain">
+                  {hazard.sentence}
+                </p>
+              ))}
+              <div className="flex flex-wrap gap-3">
+                <button type="button" className="control" onClick={() => rehearsal.seek(now - 2e6)}>
+                  Rewind 2 s
+                </button>
+                <Link className="control" to={`${base}/starter`}>
+                  Change the starter
+                </Link>
+                <button type="button" className="control" onClick={rehearsal.goOn}>
+                  Go on
+                </button>
+              </div>
+            </Stop>
+          )}
+          {line.neverSettles && (
+            <Stop strength="hold" title="Contacts go on changing for ever.">
+              <p>The rehearsal was broken off. Look at what opens its own coil.</p>
+            </Stop>
+          )}
+          <Hands hands={hands} words={words} rehearsal={rehearsal} />
+          <div className="border-2 border-ink bg-sheet p-3">
+            <div className="mb-2 flex gap-2" role="group" aria-label="Views">
+              <button
+                type="button"
+                className="control"
+                aria-pressed={view === "ladder"}
+                onClick={() => setView("ladder")}
+              >
+                Ladder
+              </button>
+              <button
+                type="button"
+                className="control"
+                aria-pressed={view === "power"}
+                onClick={() => setView("power")}
+              >
+                Power
+              </button>
+            </div>
+            <Diagram
+              picture={
+                view === "ladder" && circuit.ladder.shapes.length ? circuit.ladder : circuit.power
+              }
+              label={view === "ladder" ? "Live ladder" : "Live power diagram"}
+              live={live}
+              leastWidth={isNarrow ? 820 : 420}
+            />
+          </div>
+          {time}
+          <p className="sr-only" role="status">
+            {held[0] ? held[0].sentence : motorLine}
+          </p>
+        </div>
+      )}
+      {circuit && (
+        <Faults
+          devices={circuit.devices}
+          terminals={[
+            ...new Set(
+              circuit.wires
+                .filter((wire) => wire.way === "control")
+                .flatMap((wire) => [wire.start, wire.end]),
+            ),
+          ].sort()}
+          rehearsal={rehearsal}
+          isOpen={isBreaking}
+          onOpenChange={setBreaking}
+        />
+      )}
+    </JobFrame>
+  );
+}

@@ -1,0 +1,106 @@
+import { useId, useState } from "react";
+import type { Schemas } from "../../api/client";
+
+type Option = Schemas["OptionOut"];
+type Starter = Schemas["StarterInputs"];
+
+/** A number option: taken when the field is left or Enter is pressed. */
+function NumberOption({ option, onTake }: { option: Option; onTake: (value: string) => void }) {
+  const id = useId();
+  const [text, setText] = useState(option.used);
+  return (
+    <div className="flex items-center gap-2">
+      <label htmlFor={id} className="min-w-44">
+        {option.label}
+      </label>
+      <input
+        id={id}
+        className="field w-28"
+        inputMode="decimal"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => onTake(text.replace(",", "."))}
+        onKeyDown={(event) => event.key === "Enter" && onTake(text.replace(",", "."))}
+      />
+      <span>
+        {option.unit} ({option.least} to {option.most})
+      </span>
+    </div>
+  );
+}
+
+export interface OptionsProps {
+  options: readonly Option[];
+  starter: Starter;
+  onChange: (starter: Starter) => void;
+}
+
+/** Every option of the recipe; a change redraws at once. */
+export function Options({ options, starter, onChange }: OptionsProps) {
+  const set = (name: string, word: string, standard: string) => {
+    const next = { ...(starter.options ?? {}) };
+    if (word === standard) delete next[name];
+    else next[name] = word;
+    onChange({ ...starter, options: next });
+  };
+  return (
+    <section aria-labelledby="options" className="space-y-3">
+      <h2 id="options" className="stamp text-soft">
+        How it is built
+      </h2>
+      {options.map((option) =>
+        option.choices.length === 0 ? (
+          <NumberOption
+            key={`${option.name} ${option.used}`}
+            option={option}
+            onTake={(value) => value !== option.used && set(option.name, value, option.default)}
+          />
+        ) : (
+          <fieldset key={option.name} className="flex flex-wrap items-center gap-2">
+            <legend className="float-left mr-2 min-w-44">{option.label}</legend>
+            {option.choices.map((word, place) => (
+              <button
+                key={word}
+                type="button"
+                className="control"
+                aria-pressed={word === option.used}
+                onClick={() => set(option.name, word, option.default)}
+              >
+                {option.words[place]}
+                {option.unit && ` ${option.unit}`}
+              </button>
+            ))}
+          </fieldset>
+        ),
+      )}
+      <fieldset className="flex flex-wrap items-center gap-2">
+        <legend className="float-left mr-2 min-w-44">Names on the drawing</legend>
+        {(["iec", "nema"] as const).map((style) => (
+          <button
+            key={style}
+            type="button"
+            className="control"
+            aria-pressed={(starter.naming ?? "iec") === style}
+            onClick={() => onChange({ ...starter, naming: style })}
+          >
+            {style === "iec" ? "KM1, OL1, S1" : "M, OL, START"}
+          </button>
+        ))}
+      </fieldset>
+      <fieldset className="flex flex-wrap items-center gap-2">
+        <legend className="float-left mr-2 min-w-44">Symbols</legend>
+        {(["nema", "iec"] as const).map((style) => (
+          <button
+            key={style}
+            type="button"
+            className="control"
+            aria-pressed={(starter.symbols ?? "nema") === style}
+            onClick={() => onChange({ ...starter, symbols: style })}
+          >
+            {style.toUpperCase()}
+          </button>
+        ))}
+      </fieldset>
+    </section>
+  );
+}

@@ -1,0 +1,177 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { api, Refused, type Schemas, told } from "../../api/client";
+import { JobFrame } from "../../components/JobFrame";
+import { useRoom } from "../../components/JobRoom";
+import { ProblemSlab, Stop } from "../../components/shapes";
+import { useCircuit } from "../../diagram/useCircuit";
+import type { Key } from "../../state/keys";
+import { Options } from "./Options";
+
+type Entry = Schemas["RecipeOut"];
+
+/** What a circuit is for and what it is not for. */
+function About({ entry }: { entry: Entry }) {
+  return (
+    <section aria-labelledby="about" className="metal space-y-3 px-5 py-4">
+      <h2 id="about" className="font-shout text-xl leading-tight font-bold">
+        {entry.title}
+      </h2>
+      <p>{entry.purpose}</p>
+      <p>
+        <b>Use.</b> {entry.use}
+      </p>
+      {entry.avoid.length > 1 && (
+        <p className="text-caution">
+          <b>Not for.</b> {entry.avoid}
+        </p>
+      )}
+      {entry.interlocks.length > 1 && (
+        <p>
+          <b>Must be in it.</b> {entry.interlocks}
+        </p>
+      )}
+    </section>
+  );
+}
+
+/** What must it do? A starter, with its options; what cannot be says why. */
+export function StarterScreen() {
+  const { place, state } = useRoom();
+  const { given } = state;
+  const catalogue = useQuery({
+    queryKey: ["catalogue", place.works],
+    queryFn: ({ signal }) =>
+      told(
+        api.GET("/api/w/{works}/catalogue", { params: { path: { works: place.works } }, signal }),
+      ),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const circuit = useCircuit(place.works, given).data;
+  const circuits = catalogue.data?.circuits ?? [];
+  const groups = [...new Map(circuits.map((entry) => [entry.group, entry.group_label]))];
+  const chosen = given?.starter.recipe || "";
+  const [group, setGroup] = useState<string | null>(null);
+  const [looked, setLooked] = useState<string | null>(null);
+  const shownGroup =
+    group ?? circuits.find((entry) => entry.id === chosen)?.group ?? groups[2]?.[0] ?? "";
+  const listed = circuits.filter((entry) => entry.group === shownGroup);
+  const about = circuits.find((entry) => entry.id === (looked ?? chosen));
+  const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
+  const choose = (id: string) => {
+    if (!given) return;
+    setLooked(null);
+    state.change("starter", { ...given.starter, recipe: id, options: {} });
+  };
+  const move = (by: number) => {
+    const at = Math.max(
+      0,
+      groups.findIndex(([name]) => name === shownGroup),
+    );
+    setGroup(groups[(at + by + groups.length) % groups.length]?.[0] ?? null);
+  };
+  const keys: Key[] = [
+    { press: "j", does: "Next of what it must do", run: () => move(1) },
+    { press: "k", does: "The one before", run: () => move(-1) },
+    ...listed.slice(0, 9).map((entry, number) => ({
+      press: String(number + 1),
+      does: `Choose ${entry.title}`,
+      run: () => choose(entry.id),
+    })),
+  ];
+  return (
+    <JobFrame
+      place={place}
+      step="starter"
+      state={state}
+      keys={keys}
+      margin={
+        <div className="space-y-4">
+          {about && <About entry={about} />}
+          {circuit?.findings
+            .filter((found) => found.level === "note")
+            .map((found) => (
+              <p key={found.text} className="text-sm text-soft">
+                {found.text}
+              </p>
+            ))}
+        </div>
+      }
+      primary={
+        <Link to={`${base}/drawings`} className="control md:w-auto!" data-primary="true">
+          To the drawings
+        </Link>
+      }
+      others={
+        <Link to={`${base}/rehearse`} className="control">
+          Rehearse it
+        </Link>
+      }
+    >
+      {catalogue.error instanceof Refused && <ProblemSlab problem={catalogue.error.problem} />}
+      {given && circuits.length > 0 && (
+        <div className="space-y-5">
+          <fieldset>
+            <legend className="stamp mb-2 text-soft">What must it do?</legend>
+            <div className="flex flex-wrap gap-2">
+              {groups.map(([name, label]) => (
+                <button
+                  key={name}
+                  type="button"
+                  className="control"
+                  aria-pressed={name === shownGroup}
+                  onClick={() => setGroup(name)}
+                >
+                  {label}
+                </button>
+              ))}
+            </div>
+          </fieldset>
+          <ul className="space-y-2" aria-label="Starters">
+            {listed.map((entry, number) => {
+              const isChosen = entry.id === chosen;
+              return (
+                <li key={entry.id}>
+                  <button
+                    type="button"
+                    aria-pressed={isChosen}
+                    data-testid={`recipe-${entry.id}`}
+                    className="grid w-full grid-cols-[3.2rem_minmax(0,1fr)_auto] items-baseline gap-x-3 border-[1.5px] border-edge bg-sheet px-3 py-2.5 text-left hover:border-plum aria-pressed:border-2 aria-pressed:border-ink"
+                    onClick={() => choose(entry.id)}
+                    onFocus={() => setLooked(entry.id)}
+                    onMouseEnter={() => setLooked(entry.id)}
+                  >
+                    <span className="font-mono text-soft">{entry.id}</span>
+                    <span>
+                      <b>{entry.title}</b>
+                      <span className="block text-sm text-soft">{entry.use}</span>
+                    </span>
+                    <span className="font-mono text-sm text-soft">
+                      {isChosen ? <b className="text-ink">chosen</b> : number + 1}
+                    </span>
+                  </button>
+                </li>
+              );
+            })}
+          </ul>
+          {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
+          {circuit?.findings
+            .filter((found) => found.level === "refusal" || found.level === "doubt")
+            .map((found) => (
+              <Stop key={found.text} strength="hold" title={found.text}>
+                <p>{found.hint}</p>
+              </Stop>
+            ))}
+          {circuit?.entry && circuit.entry.id === chosen && (
+            <Options
+              options={circuit.options}
+              starter={given.starter}
+              onChange={(starter) => state.change("starter", starter)}
+            />
+          )}
+        </div>
+      )}
+    </JobFrame>
+  );
+}
