@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import os
 import signal
 import subprocess
 import sys
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
-from cluster import Cluster, ClusterError, free_port, throw_away
+from cluster import Cluster, ClusterError, free_port, memory_folder, throw_away
 
 CLONE = Path(__file__).resolve().parents[1]
 BIN = CLONE / ".venv" / "bin"
@@ -89,6 +91,8 @@ def core(env: Environment) -> str:
             PYTHON,
             "-m",
             "pytest",
+            "-n",
+            "2",
             "--cov=evencoil",
             "--cov-branch",
             "--cov-fail-under=95",
@@ -112,40 +116,61 @@ def web(env: Environment) -> str:
     )
 
 
-def e2e(env: Environment) -> str:
-    """Walk the electrician's tasks in a browser, on a server that runs for it."""
+def laid_out(env: Environment, name: str) -> Environment:
+    """Return the settings of a database of its own, with the demo laid out."""
+    own = {**env, "EVENCOIL_DB_NAME": name}
     for command in (["migrate", "-v", "0"], ["createcachetable"], ["demo"]):
-        run(PYTHON, "server/manage.py", *command, env=env)
+        run(PYTHON, "server/manage.py", *command, env=own)
+    return own
+
+
+@contextlib.contextmanager
+def serving(env: Environment, log: Path) -> Iterator[str]:
+    """Serve one database for the length of a block and give its address."""
     port = free_port()
-    log = (CLONE / ".run" / "e2e-server.log").open("w")
-    served = subprocess.Popen(
-        [
-            PYTHON, "-m", "gunicorn", "config.wsgi", "--chdir", "server",
-            "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4",
-            "--log-level", "warning", "--no-control-socket",
-        ],
-        cwd=CLONE,
-        env={**os.environ, **env},
-        stdout=log,
-        stderr=subprocess.STDOUT,
-    )  # fmt: skip
-    try:
+    with log.open("w") as file:
+        served = subprocess.Popen(
+            [
+                PYTHON, "-m", "gunicorn", "config.wsgi", "--chdir", "server",
+                "--bind", f"127.0.0.1:{port}", "--workers", "1", "--threads", "8",
+                "--log-level", "warning", "--no-control-socket",
+            ],
+            cwd=CLONE,
+            env={**os.environ, **env},
+            stdout=file,
+            stderr=subprocess.STDOUT,
+        )  # fmt: skip
+        try:
+            yield f"http://127.0.0.1:{port}"
+        finally:
+            served.terminate()
+            served.wait(15)
+
+
+def in_memory() -> Environment:
+    """Return settings under which browsers keep their profiles in memory, if there is room."""
+    folder = memory_folder()
+    return {"TMPDIR": folder} if folder else {}
+
+
+def e2e(env: Environment) -> str:
+    """Walk the electrician's tasks in two browsers, each with a server and a demo of its own."""
+    names = ["walk_0", "walk_1"]
+    with ThreadPoolExecutor() as pool:
+        places = list(pool.map(lambda name: laid_out(env, name), names))
+    with contextlib.ExitStack() as stack:
+        urls = [
+            stack.enter_context(serving(place, CLONE / ".run" / f"e2e-{name}.log"))
+            for place, name in zip(places, names, strict=True)
+        ]
         time.sleep(2)
         return last_line(
             run(
-                PYTHON,
-                "-m",
-                "pytest",
-                "--base-url",
-                f"http://127.0.0.1:{port}",
+                PYTHON, "-m", "pytest", "-n", str(len(urls)),
                 cwd=CLONE / "tests" / "e2e",
-                env=env,
+                env={**env, **in_memory(), "EVENCOIL_WALKS": " ".join(urls)},
             )
-        )
-    finally:
-        served.terminate()
-        served.wait(15)
-        log.close()
+        )  # fmt: skip
 
 
 PARTS: dict[str, Callable[[Environment], str]] = {
@@ -167,7 +192,13 @@ def main(names: list[str]) -> int:
         print(f"./check has no part {', '.join(unknown)}; parts: {' '.join(PARTS)}")
         return 2
     chosen = names or list(PARTS)
-    base = {"EVENCOIL_SECRET_KEY": "check", "PYTHONPATH": f"{CLONE}/server:{CLONE}/core/src"}
+    base = {
+        "EVENCOIL_SECRET_KEY": "check",
+        "PYTHONPATH": f"{CLONE}/server:{CLONE}/core/src",
+        # every part starts Python anew: compile once, beside the sources of nobody
+        "PYTHONDONTWRITEBYTECODE": "",
+        "PYTHONPYCACHEPREFIX": str(CLONE / ".run" / "pycache"),
+    }
 
     def through(cluster: Cluster | None) -> int:
         env = base | (cluster.environment() if cluster else {})
@@ -185,6 +216,8 @@ def main(names: list[str]) -> int:
     if not NEED_DATABASE & set(chosen):
         return through(None)
     with throw_away() as cluster:
+        for name in ("walk_0", "walk_1"):
+            cluster.make_database(name)
         return through(cluster)
 
 

@@ -17,7 +17,7 @@ import tempfile
 from collections.abc import Iterator
 from pathlib import Path
 
-__all__ = ["Cluster", "ClusterError", "free_port", "place"]
+__all__ = ["Cluster", "ClusterError", "free_port", "memory_folder", "place"]
 
 BIN = Path("/usr/lib/postgresql/15/bin")
 NAME = "evencoil"
@@ -130,22 +130,29 @@ class Cluster:
         if started.returncode:
             said = log.read_text(errors="replace")[-600:] if log.is_file() else started.stderr
             raise ClusterError(f"PostgreSQL does not start: {said.strip()}")
-        self._make_database()
+        self.make_database(NAME)
 
-    def _make_database(self) -> None:
+    def make_database(self, name: str) -> None:
+        """Make a database if it is not there.
+
+        Raises
+        ------
+        ClusterError
+            If it cannot be made.
+        """
         psql = [
             str(BIN / "psql"), "-h", "127.0.0.1", "-p", str(self.port), "-U", NAME,
             "-d", "postgres", "-tAc",
         ]  # fmt: skip
         environment = {**os.environ, "PGPASSWORD": self.password}
-        asked = f"select 1 from pg_database where datname = '{NAME}'"  # a constant
+        asked = f"select 1 from pg_database where datname = '{name}'"  # one of our own names
         there = subprocess.run(
             [*psql, asked], check=False, capture_output=True, text=True, env=environment
         )
         if there.stdout.strip() == "1":
             return
         made = subprocess.run(
-            [*psql, f"create database {NAME}"],
+            [*psql, f"create database {name}"],
             check=False,
             capture_output=True,
             text=True,
@@ -162,10 +169,22 @@ class Cluster:
             )
 
 
+def memory_folder() -> str | None:
+    """Return a folder that lies in memory with room to spare, None if there is none.
+
+    What lives for one run only need not wait for a disk.
+    """
+    shared = Path("/dev/shm")  # noqa: S108 - the system's own, and `mkdtemp` makes a private folder in it
+    with contextlib.suppress(OSError):
+        if os.access(shared, os.W_OK) and shutil.disk_usage(shared).free > 2 * 1024**3:
+            return str(shared)
+    return None
+
+
 @contextlib.contextmanager
 def throw_away() -> Iterator[Cluster]:
     """Give a cluster in a fresh temporary folder, gone afterwards."""
-    folder = Path(tempfile.mkdtemp(prefix="evencoil-check-"))
+    folder = Path(tempfile.mkdtemp(prefix="evencoil-check-", dir=memory_folder()))
     if os.geteuid() == 0:
         folder.chmod(0o755)
     cluster = Cluster(folder / "pg", is_lasting=False)

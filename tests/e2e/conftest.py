@@ -1,5 +1,6 @@
 """The browser, a signed-in person, and the rule that nothing may complain."""
 
+import os
 import re
 from pathlib import Path
 
@@ -17,11 +18,22 @@ FLAGS = [
     "--disable-sync",
 ]
 WORD = re.search(r'PASSWORD = "([^"]+)"', (ROOT / "server/demo/larkfall.py").read_text())[1]
-DESK = {"viewport": {"width": 1280, "height": 800}}
-PANEL = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+CALM = {"reduced_motion": "reduce"}
+DESK = {"viewport": {"width": 1280, "height": 800}, **CALM}
+PANEL = {
+    "viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True, **CALM,
+}  # fmt: skip
 # how fast a screen is stands in benchmarks/; a loaded machine must not decide what is right
 expect.set_options(timeout=20_000)
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
+
+
+@pytest.fixture(scope="session")
+def base_url():
+    """Return this worker's own server: no two workers meet at one motor."""
+    urls = os.environ["EVENCOIL_WALKS"].split()
+    worker = os.environ.get("PYTEST_XDIST_WORKER", "gw0")
+    return urls[int(worker.removeprefix("gw")) % len(urls)]
 
 
 @pytest.fixture(scope="session")

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Schemas } from "../api/client";
 
 export type Picture = Schemas["PictureOut"];
@@ -74,7 +75,14 @@ function Drawn({ shape, isHot }: { shape: Shape; isHot: boolean }) {
 }
 
 /** The core's geometry, drawn: nets can be tapped, lit, and shown live. */
-export function Diagram({ picture, label, picked = null, onPick, live, leastWidth }: DiagramProps) {
+export const Diagram = memo(function Diagram({
+  picture,
+  label,
+  picked = null,
+  onPick,
+  live,
+  leastWidth,
+}: DiagramProps) {
   const nets = new Map<string, Shape[]>();
   const parts = new Map<string, Shape[]>();
   for (const shape of picture.shapes) {
@@ -178,7 +186,7 @@ export function Diagram({ picture, label, picked = null, onPick, live, leastWidt
       </svg>
     </section>
   );
-}
+});
 
 /** The drawing in words, one line a rung or a device, for reading without sight. */
 export function Twin({ picture, title }: { picture: Picture; title: string }) {

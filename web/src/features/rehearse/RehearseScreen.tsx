@@ -1,5 +1,5 @@
 import { Slider } from "radix-ui";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
@@ -43,14 +43,15 @@ export function RehearseScreen() {
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const hands = handsOf(circuit?.devices ?? []);
   const words = full?.words ?? {};
-  const live: Live | undefined = full?.nets
-    ? {
-        nets: full.nets,
-        closed: new Set(full.closed ?? []),
-        words,
-        culprit: held[0]?.device,
-      }
-    : undefined;
+  const culprit = held[0]?.device;
+  // drawn anew only when something changed, not sixty times a second
+  const live = useMemo<Live | undefined>(
+    () =>
+      full?.nets
+        ? { nets: full.nets, closed: new Set(full.closed ?? []), words: full.words ?? {}, culprit }
+        : undefined,
+    [full, culprit],
+  );
   const motors = circuit?.devices.filter((device) => device.type.startsWith("motor")) ?? [];
   const hasOne = Boolean(circuit?.entry);
   const motorLine = motors

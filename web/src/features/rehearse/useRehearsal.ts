@@ -4,6 +4,7 @@ import type { Given } from "../../state/useJob";
 import { type Act, EMPTY, frameAt, spliced, startAt, type Timeline } from "./timeline";
 
 const TAIL_US = 4_000_000;
+const DRAW_EVERY_MS = 50;
 export const SPEEDS = [0.1, 0.2, 0.5, 1, 2, 5, 10] as const;
 
 /**
@@ -166,6 +167,8 @@ export function useRehearsal(works: string, given: Given | null) {
     if (!isRunning) return;
     let frame = 0;
     let before = performance.now();
+    let drawn = 0;
+    let shown = frameAt(live.current.line, live.current.now, true);
     const tick = (at: number) => {
       const state = live.current;
       // a frame's stamp may lie before the moment this began: time never runs back
@@ -180,7 +183,12 @@ export function useRehearsal(works: string, given: Given | null) {
         return;
       }
       state.now = Math.min(to, state.line.until);
-      setNow(state.now);
+      // the hand of the clock moves twenty times a second; what happens is drawn at once
+      if (at - drawn >= DRAW_EVERY_MS || frameAt(state.line, state.now, true) !== shown) {
+        drawn = at;
+        shown = frameAt(state.line, state.now, true);
+        setNow(state.now);
+      }
       if (state.line.until - state.now < TAIL_US * Math.max(1, speed) && !state.isBusy) {
         if (!state.line.neverSettles && state.line.until > 0) {
           state.wish = state.line.until + 10_000_000 * Math.max(1, speed);
