@@ -1,17 +1,24 @@
-"""How many motors are worked out a second, evidence and all, in one process.
+"""How many branch circuits are designed a second, evidence and all, in one process.
 
-Call: ``.venv/bin/python benchmarks/designs.py``. The reference is the time of
-reading the plate's text alone, so the ratio holds on any machine.
+Call: ``.venv/bin/python benchmarks/designs.py``. Motors of 1 to 200 hp at three
+voltages are read and judged beforehand; what is timed is every figure of the
+Size sheet with its evidence. Beside it stand the reading of one plate and a
+whole job from text. The unit is a loop of a thousand additions of the same
+interpreter, so that the ratio holds on any machine.
 """
 
 from __future__ import annotations
 
+import statistics
 import time
 from collections.abc import Callable
+from itertools import cycle
 
 from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
 from evencoil.nameplate import read
-from evencoil.work import work_out
+from evencoil.profile import Profile
+from evencoil.supply import judge, read_supply
+from evencoil.work import branch_circuit, work_out
 
 TEXT = (
     "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "
@@ -19,20 +26,41 @@ TEXT = (
 )
 PLATE, SUPPLY = PlateInputs(text=TEXT), SupplyInputs(text="480Y/277")
 SIZE = SizeInputs(conductor_material="cu")
+POWERS = (1, 2, 3, 5, 10, 15, 20, 25, 30, 40, 50, 60, 75, 100, 125, 150, 200)
+SUPPLIES = (("200 V", "208Y/120"), ("230 V", "240 delta"), ("460 V", "480Y/277"))
 
 
-def rate(work: Callable[[], object]) -> float:
-    """Return how often a second a piece of work is done."""
-    work()
-    begun, count = time.perf_counter(), 0
-    while time.perf_counter() - begun < 2:
+def median_us(work: Callable[[], object], times: int = 2000) -> float:
+    """Return the median time of a piece of work [us]."""
+    took = []
+    for _ in range(times):
+        begun = time.perf_counter_ns()
         work()
-        count += 1
-    return count / (time.perf_counter() - begun)
+        took.append(time.perf_counter_ns() - begun)
+    return statistics.median(took) / 1000
+
+
+def additions() -> int:
+    """Add a thousand numbers: the unit of the ratios."""
+    total = 0
+    for number in range(1000):
+        total += number
+    return total
 
 
 if __name__ == "__main__":
-    reads = rate(lambda: read(TEXT))
-    whole = rate(lambda: work_out(PLATE, SUPPLY, SIZE))
-    print(f"plates read: {reads:.0f} a second; whole jobs: {whole:.0f} a second")
-    print(f"ratio of a whole job to its plate's reading: {reads / whole:.2f}")
+    profile, cases = Profile(), []
+    for plate_volts, system in SUPPLIES:
+        supply = read_supply(system)
+        for power in POWERS:
+            reading = read(f"{power} HP {plate_volts} 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B")
+            cases.append((reading, supply, judge(reading.plate, supply), None, SIZE, profile))
+    turn = cycle(cases)
+    unit = median_us(additions)
+    for name, work in (
+        ("branch circuit with evidence", lambda: branch_circuit(*next(turn))),
+        ("plate read", lambda: read(TEXT)),
+        ("whole job from text", lambda: work_out(PLATE, SUPPLY, SIZE)),
+    ):
+        took = median_us(work)
+        print(f"{name}: {took:.0f} us, {1e6 / took:.0f} a second, {took / unit:.1f} units")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ninja import Schema
+from pydantic import BaseModel
 
 from evencoil.circuit.library import links_of, types
 from evencoil.circuit.text import Circuit
@@ -22,7 +22,7 @@ from jobs.schemas import FindingOut, RefusalOut
 __all__ = ["CatalogueOut", "CircuitOut", "TraceOut", "catalogue_out", "circuit_out", "trace_out"]
 
 
-class OptionOut(Schema):
+class OptionOut(BaseModel):
     """One option of a recipe: the words it takes, or its least and most."""
 
     name: str
@@ -36,7 +36,7 @@ class OptionOut(Schema):
     used: str
 
 
-class RecipeOut(Schema):
+class RecipeOut(BaseModel):
     """One circuit of the catalogue."""
 
     id: str
@@ -49,13 +49,13 @@ class RecipeOut(Schema):
     interlocks: str
 
 
-class CatalogueOut(Schema):
+class CatalogueOut(BaseModel):
     """The catalogue, in its order."""
 
     circuits: list[RecipeOut]
 
 
-class ShapeOut(Schema):
+class ShapeOut(BaseModel):
     """One drawn thing, saying what it belongs to."""
 
     k: Literal["line", "path", "circle", "rect", "text", "dot"]
@@ -71,7 +71,7 @@ class ShapeOut(Schema):
     role: str = ""
 
 
-class PictureOut(Schema):
+class PictureOut(BaseModel):
     """A drawing: its size, its shapes, and the same in words."""
 
     width: float
@@ -80,7 +80,7 @@ class PictureOut(Schema):
     twin: list[str]
 
 
-class WireOut(Schema):
+class WireOut(BaseModel):
     """One wire of the wire list."""
 
     id: str
@@ -93,7 +93,7 @@ class WireOut(Schema):
     colour: str
 
 
-class RatingOut(Schema):
+class RatingOut(BaseModel):
     """One rating of a device, with the step of the Size sheet it stands on."""
 
     name: str
@@ -102,7 +102,7 @@ class RatingOut(Schema):
     step: str
 
 
-class MaterialOut(Schema):
+class MaterialOut(BaseModel):
     """One line of the bill of material."""
 
     tag: str
@@ -113,7 +113,7 @@ class MaterialOut(Schema):
     contacts: str
 
 
-class DeviceOut(Schema):
+class DeviceOut(BaseModel):
     """A device as the hand meets it: its terminals and what can be done to it."""
 
     id: str
@@ -126,7 +126,7 @@ class DeviceOut(Schema):
     links: list[str]
 
 
-class StaleEditOut(Schema):
+class StaleEditOut(BaseModel):
     """A change that no longer applies."""
 
     id: str
@@ -134,7 +134,7 @@ class StaleEditOut(Schema):
     reason: str
 
 
-class CircuitOut(Schema):
+class CircuitOut(BaseModel):
     """A starter drawn for a job."""
 
     entry: RecipeOut | None
@@ -150,7 +150,7 @@ class CircuitOut(Schema):
     style: Literal["nema", "iec"]
 
 
-class MotorFrameOut(Schema):
+class MotorFrameOut(BaseModel):
     """A motor at an instant."""
 
     word: str
@@ -160,7 +160,7 @@ class MotorFrameOut(Schema):
     field: str
 
 
-class FrameOut(Schema):
+class FrameOut(BaseModel):
     """The installation at an instant; a light frame moves speeds and heats only."""
 
     t: int
@@ -172,7 +172,7 @@ class FrameOut(Schema):
     snapshot: int | None
 
 
-class EventOut(Schema):
+class EventOut(BaseModel):
     """Something that happened."""
 
     n: int
@@ -184,7 +184,7 @@ class EventOut(Schema):
     cause: int | None
 
 
-class HazardOut(Schema):
+class HazardOut(BaseModel):
     """A hazard at its instant, with its chain of causes as a sentence."""
 
     code: str
@@ -196,7 +196,7 @@ class HazardOut(Schema):
     chain: list[str]
 
 
-class TraceOut(Schema):
+class TraceOut(BaseModel):
     """What a rehearsal did, ten seconds ahead, with states to go on from."""
 
     constants: str

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from ninja import Schema
+from pydantic import BaseModel
 
 from evencoil.box import Box
 from evencoil.evidence import Cell, Finding, Mark, Step
@@ -17,7 +17,7 @@ from evencoil.work import Figure, Refusal, Worked
 __all__ = ["WorkedOut", "worked_out"]
 
 
-class RuleOut(Schema):
+class RuleOut(BaseModel):
     """Where a rule stands."""
 
     standard: str
@@ -25,7 +25,7 @@ class RuleOut(Schema):
     section: str
 
 
-class CellOut(Schema):
+class CellOut(BaseModel):
     """A table cell with the row above and below."""
 
     table: str
@@ -38,7 +38,7 @@ class CellOut(Schema):
     hit_column: int
 
 
-class MarkOut(Schema):
+class MarkOut(BaseModel):
     """A warning that travels with a value."""
 
     kind: Literal["assumed", "check_the_book"]
@@ -46,7 +46,7 @@ class MarkOut(Schema):
     text: str
 
 
-class StepOut(Schema):
+class StepOut(BaseModel):
     """One value with its evidence."""
 
     id: str
@@ -64,7 +64,7 @@ class StepOut(Schema):
     schools: str
 
 
-class RefusalOut(Schema):
+class RefusalOut(BaseModel):
     """Why a figure is withheld."""
 
     code: str
@@ -73,7 +73,7 @@ class RefusalOut(Schema):
     hint: str
 
 
-class FigureOut(Schema):
+class FigureOut(BaseModel):
     """One line of the Size sheet."""
 
     id: str
@@ -82,7 +82,7 @@ class FigureOut(Schema):
     refusal: RefusalOut | None
 
 
-class FindingOut(Schema):
+class FindingOut(BaseModel):
     """What a check found."""
 
     code: str
@@ -92,7 +92,7 @@ class FindingOut(Schema):
     hint: str
 
 
-class TokenOut(Schema):
+class TokenOut(BaseModel):
     """A stretch of the plate's text, as it lights up."""
 
     start: int
@@ -103,7 +103,7 @@ class TokenOut(Schema):
     note: str
 
 
-class MissingOut(Schema):
+class MissingOut(BaseModel):
     """A field that the plate does not give, and what that costs."""
 
     field: str
@@ -111,7 +111,7 @@ class MissingOut(Schema):
     cost: str
 
 
-class JointOut(Schema):
+class JointOut(BaseModel):
     """A joint in the box, with how many conductors meet."""
 
     id: str
@@ -120,7 +120,7 @@ class JointOut(Schema):
     conductors: int
 
 
-class CoilOut(Schema):
+class CoilOut(BaseModel):
     """What one coil sees with the joints as given."""
 
     name: str
@@ -134,7 +134,7 @@ class CoilOut(Schema):
     is_turned: bool
 
 
-class BoxOut(Schema):
+class BoxOut(BaseModel):
     """The Leads step: the derived answer, and what the joints given do."""
 
     kind: str
@@ -153,7 +153,7 @@ class BoxOut(Schema):
     note: str
 
 
-class StateOut(Schema):
+class StateOut(BaseModel):
     """Where a step stands, and its first line."""
 
     step: Literal["plate", "leads", "size", "starter", "drawings", "rehearse"]
@@ -161,7 +161,7 @@ class StateOut(Schema):
     shout: str
 
 
-class SupplyOut(Schema):
+class SupplyOut(BaseModel):
     """The supply as understood."""
 
     line_volts_v: str
@@ -172,7 +172,7 @@ class SupplyOut(Schema):
     system: str
 
 
-class WorkedOut(Schema):
+class WorkedOut(BaseModel):
     """A whole job, worked out from what people gave."""
 
     tokens: list[TokenOut]

@@ -7,6 +7,7 @@ against the printed code are listed in `UNSURE`.
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Literal, get_args
 
 from evencoil.errors import OutOfRangeError
@@ -79,6 +80,7 @@ def edition_of(year: int) -> Edition:
     )
 
 
+@cache
 def rule(subject: str, edition: Edition) -> Rule:
     """Return the citation of a subject in an edition.
 

@@ -9,7 +9,7 @@ carries every mark downstream.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import Literal
 
@@ -81,9 +81,12 @@ class Finding:
     spans: tuple[tuple[int, int], ...] = ()
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(slots=True, kw_only=True)
 class Step:
     """One value with its evidence.
+
+    Nothing changes a step after `Trail.add` has completed its marks. The class
+    is not frozen because that trebles the cost of making one.
 
     Attributes
     ----------
@@ -128,17 +131,23 @@ class Trail:
     def add(self, step: Step) -> Step:
         """Keep a step, giving it every mark of the steps that it stands on.
 
+        The same object comes back, with its marks completed.
+
         Raises
         ------
         KeyError
             If it uses a step that was not made before: a bug.
         """
-        marks = list(step.marks)
+        steps, marks = self._steps, step.marks
         for used in step.uses:
-            marks.extend(mark for mark in self._steps[used].marks if mark not in marks)
-        kept = replace(step, marks=tuple(marks))
-        self._steps[step.id] = kept
-        return kept
+            more = steps[used].marks
+            if more and more is not marks:
+                marks += tuple(mark for mark in more if mark not in marks)
+        if marks is not step.marks:
+            # the step was made for this trail; a copy would cost as much as the work
+            step.marks = marks
+        steps[step.id] = step
+        return step
 
     def __getitem__(self, step_id: str) -> Step:
         """Return a step by its id."""

@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_EVEN, Decimal
-from functools import total_ordering
+from functools import lru_cache, total_ordering
 from typing import Literal
 
 from evencoil.errors import AmbiguousError, OutOfRangeError
@@ -95,6 +95,7 @@ def number(text: str, *, field: str) -> Decimal:
     return value
 
 
+@lru_cache(maxsize=8192)
 def plain(value: Decimal) -> str:
     """Return a number without exponent and without trailing zeros.
 
@@ -112,6 +113,7 @@ def plain(value: Decimal) -> str:
     return text.rstrip("0").rstrip(".") if "." in text else text
 
 
+@lru_cache(maxsize=8192)
 def show(value: Decimal, rounding: Literal["none", "limit", "minimum"] = "none") -> str:
     """Return a figure as a person reads it, to two places at most.
 

@@ -144,7 +144,7 @@ def _fits(entry: CatalogueEntry, worked: Worked) -> list[Finding]:
             )  # fmt: skip
     is_single = kinds == {"motor1"}
     phases = worked.reading.plate.phases
-    if phases is not None and (phases == 1) != is_single and "motor1" in {*kinds, "motor1"}:
+    if phases is not None and (phases == 1) != is_single:
         found.append(_finding("phases", "refusal", id=entry.id, phases=str(phases)))
     if len([item for item in entry.circuit.netlist.devices if item.type == "motor3"]) > 1:
         found.append(_finding("several", "note", id=entry.id))

@@ -19,9 +19,12 @@ __all__ = ["Message", "say"]
 _ALL = {**SENTENCES, **CIRCUIT_SENTENCES}
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(slots=True)
 class Message:
-    """One sentence to be said: its id and what goes into the gaps."""
+    """One sentence to be said: its id and what goes into the gaps.
+
+    Nothing changes it once made; it is not frozen because the rules make many.
+    """
 
     id: str
     params: Mapping[str, str] = field(default_factory=dict)

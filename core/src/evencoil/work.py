@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import lru_cache
 from typing import Literal, get_args
 
 from evencoil.box import Box, work_out_box
@@ -29,7 +30,7 @@ from evencoil.sizing.protection import FUSES, DeviceKind, protection_device
 from evencoil.supply import Supply, Verdict, judge, read_supply
 from evencoil.words import Message, say
 
-__all__ = ["Figure", "Refusal", "StepState", "Worked", "work_out"]
+__all__ = ["Figure", "Refusal", "StepState", "Worked", "branch_circuit", "work_out"]
 
 State = Literal["open", "working", "held", "proven"]
 _DEFAULTS: dict[str, tuple[str, str, str]] = {
@@ -123,44 +124,52 @@ def _read_step(
     """Add an input that stands on the plate, or on a person's guess."""
     plate_field = {"plate_volts": "volts_v", "plate_amps_a": "amps_a"}.get(step_id, step_id)
     guess = next((item for item in reading.assumed if item.field == plate_field), None)
+    trail.add(_input_step(step_id, value, unit, shown, None if guess is None else guess.reason))
+
+
+@lru_cache(maxsize=4096)
+def _input_step(
+    step_id: str, value: Decimal | str, unit: str, shown: str, guessed: str | None
+) -> Step:
+    """Return the step of an input; it stands on nothing, so one object serves all trails."""
     marks: tuple[Mark, ...] = ()
     message = Message(f"read.{step_id}", {"value": shown})
-    if guess is not None:
-        message = Message("guess.plate", {"value": shown, "reason": guess.reason or "—"})
+    if guessed is not None:
+        message = Message("guess.plate", {"value": shown, "reason": guessed or "—"})
         marks = (Mark(kind="assumed", origin=step_id, message=message),)
-    trail.add(
-        Step(
-            id=step_id,
-            value=value,
-            unit=unit,
-            kind="read" if guess is None else "assumed",
-            shown=shown,
-            working=message,
-            marks=marks,
-        )
+    return Step(
+        id=step_id,
+        value=value,
+        unit=unit,
+        kind="read" if guessed is None else "assumed",
+        shown=shown,
+        working=message,
+        marks=marks,
     )
 
 
 def _size_input(trail: Trail, step_id: str, given: object) -> str:
     """Add an input of the Size step: what a person gave, or what was assumed."""
+    text = None if given is None else plain(given) if isinstance(given, Decimal) else str(given)
+    step = trail.add(_size_step(step_id, text))
+    return str(step.value)
+
+
+@lru_cache(maxsize=4096)
+def _size_step(step_id: str, given: str | None) -> Step:
     default, unit, why = _DEFAULTS[step_id]
-    value = (
-        default if given is None else (plain(given) if isinstance(given, Decimal) else str(given))
-    )
+    value = default if given is None else given
     shown = _SHOWN.get(value, value)
     assumed = Message(why, {"value": shown})
-    trail.add(
-        Step(
-            id=step_id,
-            value=value,
-            unit=unit,
-            kind="assumed" if given is None else "read",
-            shown=shown,
-            working=assumed if given is None else Message(f"given.{step_id}", {"value": shown}),
-            marks=(Mark(kind="assumed", origin=step_id, message=assumed),) if given is None else (),
-        )
+    return Step(
+        id=step_id,
+        value=value,
+        unit=unit,
+        kind="assumed" if given is None else "read",
+        shown=shown,
+        working=assumed if given is None else Message(f"given.{step_id}", {"value": shown}),
+        marks=(Mark(kind="assumed", origin=step_id, message=assumed),) if given is None else (),
     )
-    return value
 
 
 def _supply(
@@ -481,6 +490,77 @@ def _size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
     )
 
 
+def branch_circuit(
+    reading: PlateReading,
+    found: Supply | None,
+    verdict: Verdict | None,
+    error: CoreError | None,
+    size: SizeInputs,
+    profile: Profile,
+) -> tuple[Trail, tuple[Figure, ...]]:
+    """Work out the branch circuit of a plate that was read and a supply that was judged.
+
+    Parameters
+    ----------
+    reading : PlateReading
+        The plate, piece by piece.
+    found : Supply or None
+        The supply; None if it was not given or could not be read.
+    verdict : Verdict or None
+        The plate column in use.
+    error : CoreError or None
+        Why there is no supply or no verdict.
+    size : SizeInputs
+        What decides the sizes besides.
+    profile : Profile
+        Edition and school.
+
+    Returns
+    -------
+    tuple of Trail and tuple of Figure
+        Every value with its evidence, and the lines of the Size sheet.
+
+    Raises
+    ------
+    RuntimeError
+        If there is no verdict and no error either: a bug.
+    """
+    trail = Trail()
+
+    def flc() -> Step:
+        if found is None or verdict is None:
+            raise error if error is not None else RuntimeError("no verdict and no error")
+        return _full_load(reading, found, verdict, size, profile, trail)
+
+    def after_flc(make: Callable[[Supply], Step]) -> Callable[[], Step]:
+        def made() -> Step:
+            if found is None or "table_flc_a" not in trail:
+                raise MissingError(
+                    Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
+                )
+            return make(found)
+
+        return made
+
+    return trail, (
+        _figure("table_flc_a", flc),
+        _figure(
+            "conductor_size",
+            after_flc(lambda _: _conductor(reading, size, profile, trail)),
+        ),
+        _figure(
+            "protection_device_a",
+            after_flc(lambda on: _protection(reading, size, profile, on, trail)),
+        ),
+        _figure("overload_setting_a", after_flc(lambda _: _overload(reading, profile, trail))),
+        _figure(
+            "grounding_conductor_size",
+            after_flc(lambda on: _grounding(reading, profile, on, trail)),
+        ),
+        _figure("disconnect_switch_a", after_flc(lambda _: _disconnect(profile, trail))),
+    )
+
+
 def work_out(
     plate: PlateInputs,
     supply: SupplyInputs,
@@ -520,40 +600,7 @@ def work_out(
     )
     reading = read(plate.text, [item.as_core() for item in plate.assumed])
     found, verdict, error = _supply(supply.text, reading)
-    trail = Trail()
-
-    def flc() -> Step:
-        if found is None or verdict is None:
-            raise error if error is not None else RuntimeError("no verdict and no error")
-        return _full_load(reading, found, verdict, size, profile, trail)
-
-    def after_flc(make: Callable[[Supply], Step]) -> Callable[[], Step]:
-        def made() -> Step:
-            if found is None or "table_flc_a" not in trail:
-                raise MissingError(
-                    Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
-                )
-            return make(found)
-
-        return made
-
-    figures = (
-        _figure("table_flc_a", flc),
-        _figure(
-            "conductor_size",
-            after_flc(lambda _: _conductor(reading, size, profile, trail)),
-        ),
-        _figure(
-            "protection_device_a",
-            after_flc(lambda on: _protection(reading, size, profile, on, trail)),
-        ),
-        _figure("overload_setting_a", after_flc(lambda _: _overload(reading, profile, trail))),
-        _figure(
-            "grounding_conductor_size",
-            after_flc(lambda on: _grounding(reading, profile, on, trail)),
-        ),
-        _figure("disconnect_switch_a", after_flc(lambda _: _disconnect(profile, trail))),
-    )
+    trail, figures = branch_circuit(reading, found, verdict, error, size, profile)
     box = work_out_box(reading, found, verdict, error, leads or LeadsInputs())
     return Worked(
         reading=reading,

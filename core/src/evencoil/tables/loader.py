@@ -56,7 +56,7 @@ class Found:
     marks: tuple[Mark, ...]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, slots=True, kw_only=True, eq=False)
 class Table:
     """A code table, as printed: text cells, empty where the code has no value."""
 
@@ -70,16 +70,19 @@ class Table:
     doubts: tuple[Doubt, ...]
     sha256: str
 
+    @cache  # noqa: B019 -- a table lives as long as the process
     def column(self, name: str) -> tuple[str, ...]:
         """Return one column, from the first row to the last."""
         place = self.columns.index(name)
         return tuple(row[place] for row in self.rows)
 
+    @cache  # noqa: B019
     def number(self, row: int, column: str) -> Decimal | None:
         """Return the figure in a cell, or None where the code gives none."""
         text = self.rows[row][self.columns.index(column)]
         return Decimal(text) if text else None
 
+    @cache  # noqa: B019
     def find(self, row: int, column: str, *, edition: int) -> Found:
         """Return a cell with its neighbours and doubts.
 
@@ -109,6 +112,7 @@ class Table:
             value=value, cell=self._cell(row, column), marks=self._marks(row, column, edition)
         )
 
+    @cache  # noqa: B019
     def find_text(self, row: int, column: str, *, edition: int) -> Found:
         """Return a cell that holds a size and no figure; its ``value`` is its place."""
         return Found(

@@ -1,0 +1,108 @@
+"""The starter of one job: what it takes from plate, box and sizes, and what it refuses."""
+
+from __future__ import annotations
+
+import pytest
+
+from evencoil.inputs import (
+    EditInput,
+    JointInput,
+    LeadsInputs,
+    PlateInputs,
+    SizeInputs,
+    StarterInputs,
+    SupplyInputs,
+)
+from evencoil.starter_room import StarterRoom, starter_states, work_out_starter
+from evencoil.work import Worked, work_out
+
+PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 40 C AMB, {}"
+
+
+def job(leads: str = "9 LEADS", winding: str | None = "9-wye", kind: str | None = None) -> Worked:
+    return work_out(
+        PlateInputs(text=PLATE.format(leads)),
+        SupplyInputs(text="480Y/277"),
+        SizeInputs.model_validate({"protection_kind": kind}),
+        leads=LeadsInputs.model_validate({"winding": winding}),
+    )
+
+
+def codes(room: StarterRoom) -> set[str]:
+    return {found.code for found in room.findings}
+
+
+def test_no_recipe_is_open_and_an_unknown_one_says_why() -> None:
+    """Nothing is drawn before a choice; a wrong id is refused, not guessed."""
+    nothing = work_out_starter(job(), StarterInputs())
+    assert nothing.circuit is None
+    assert nothing.rows() == ()
+    assert nothing.material() == ()
+    assert nothing.ladder().picture.shapes == ()
+    assert nothing.power().shapes == ()
+    assert [state.state for state in starter_states(nothing)] == ["open"] * 3
+    wrong = work_out_starter(job(), StarterInputs(recipe="99Z"))
+    assert wrong.refusal is not None
+    assert starter_states(wrong)[0].state == "held"
+
+
+def test_the_motor_in_the_drawing_has_the_joints_of_the_box() -> None:
+    """Without joints the derived ones are drawn and said; with joints, those."""
+    derived = work_out_starter(job(), StarterInputs(recipe="3A"))
+    assert "derived" in codes(derived)
+    assert derived.circuit is not None
+    joints = {item.id for item in derived.circuit.netlist.devices if item.type == "joint"}
+    assert len(joints) == 6
+    own = (JointInput(id="a", leads=("T1",), line="L1"), JointInput(id="b", leads=("T4", "T7")))
+    worked = work_out(
+        PlateInputs(text=PLATE.format("9 LEADS")),
+        SupplyInputs(text="480Y/277"),
+        SizeInputs(),
+        leads=LeadsInputs(winding="9-wye", joints=own),
+    )
+    room = work_out_starter(worked, StarterInputs(recipe="3A"))
+    assert "derived" not in codes(room)
+    assert room.circuit is not None
+    assert {"a", "b"} <= {
+        item.id.removeprefix("joint_")
+        for item in room.circuit.netlist.devices
+        if item.type == "joint"
+    }
+
+
+@pytest.mark.parametrize(
+    ("recipe", "leads", "code"),
+    [("7A", "3 LEADS", "leads"), ("15A", "9 LEADS", "phases"), ("3A", "9 LEADS", "derived")],
+)
+def test_what_does_not_fit_is_named(recipe: str, leads: str, code: str) -> None:
+    """Wye-delta wants six leads; a single-phase starter is none for three phases."""
+    winding = "9-wye" if leads.startswith("9") else "3-wye"
+    room = work_out_starter(job(leads, winding), StarterInputs(recipe=recipe))
+    assert code in codes(room)
+    refused = {found.code for found in room.findings if found.level == "refusal"}
+    assert (starter_states(room)[0].state == "held") == bool(refused)
+
+
+def test_an_edit_that_leaves_a_terminal_loose_is_a_doubt() -> None:
+    """A wire taken off shows on Drawings; an edit of a wire that is gone is kept and told."""
+    base = work_out_starter(job(), StarterInputs(recipe="3A"))
+    wire = base.rows()[-1].id
+    off = EditInput(id="e1", kind="remove_wire", wire=wire)
+    again = EditInput(id="e2", kind="remove_wire", wire=wire)
+    room = work_out_starter(job(), StarterInputs(recipe="3A", edits=(off, again)))
+    assert "loose" in codes(room)
+    assert "stale_edit" in codes(room)
+    assert len(room.rows()) == len(base.rows()) - 1
+    assert starter_states(room)[1].state == "working"
+
+
+def test_the_device_follows_the_sizes_until_chosen_here() -> None:
+    """Fuses on the Size sheet draw a fused disconnect; a choice on Starter goes before."""
+    fused = work_out_starter(job(kind="dual_element_fuse"), StarterInputs(recipe="3A"))
+    breaker = work_out_starter(
+        job(kind="dual_element_fuse"),
+        StarterInputs(recipe="3A", options={"protection": "breaker"}),
+    )
+    assert fused.used["protection"] == "fused_disconnect"
+    assert breaker.used["protection"] == "breaker"
+    assert any("conductor" in source or "_a" in source for source in fused.sources.values())
