@@ -28,8 +28,27 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "leads": (f"{JOB}/leads", DESK, "light"),
     "leads-wrong": ("/w/larkfall/m/BM-3/j/1/leads", DESK, "dark"),
     "leads-phone": (f"{JOB}/leads", PHONE, "light"),
+    "starter": (f"{JOB}/starter", DESK, "light"),
+    "drawings": (f"{JOB}/drawings", DESK, "light"),
+    "rehearse": (f"{JOB}/rehearse", DESK, "dark"),
+    "hazard": ("/w/larkfall/m/SF-5/j/1/rehearse", DESK, "light"),
+    "rehearse-phone": (f"{JOB}/rehearse", PHONE, "light"),
     "refusal": ("/w/larkfall/m/LS-4/j/1/plate", DESK, "light"),
 }
+
+PRESSED: dict[str, tuple[str, ...]] = {
+    "rehearse": ("b", "t 300", "a 300"),
+    "rehearse-phone": ("b", "t 300", "a 300"),
+    "hazard": ("b", "f 300", "r 600"),
+}
+
+
+def press(page: Page, keys: tuple[str, ...]) -> None:
+    """Press keys of the panel, each held for the milliseconds that stand behind it."""
+    for said in keys:
+        key, _, held = said.partition(" ")
+        page.keyboard.press(key, delay=int(held or 60))
+        page.wait_for_timeout(1200)
 
 
 def sign_in(page: Page, url: str) -> None:
@@ -58,7 +77,8 @@ def shoot(browser: Browser, url: str, names: list[str], out: Path) -> None:
         page = view.new_page()
         page.goto(url + path)
         page.get_by_role("heading", level=1).wait_for()
-        page.wait_for_timeout(500)
+        page.wait_for_timeout(1000)
+        press(page, PRESSED.get(name, ()))
         page.screenshot(path=out / f"{name}.png")
         view.close()
 

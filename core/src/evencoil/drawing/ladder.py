@@ -21,7 +21,7 @@ from evencoil.drawing.symbols import LENGTH, Style, symbol
 __all__ = ["Ladder", "draw_ladder"]
 
 COLUMN, ROW, LEFT, TOP = 96.0, 64.0, 56.0, 48.0
-LANE = 7.0
+LANE = 14.0
 
 
 @dataclass(frozen=True, slots=True)

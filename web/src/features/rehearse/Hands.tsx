@@ -75,7 +75,11 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
   }, []);
 
   return (
-    <div className="flex flex-wrap gap-3" role="group" aria-label="Buttons you can hold">
+    <div
+      className="grid grid-cols-2 gap-3 sm:flex sm:flex-wrap"
+      role="group"
+      aria-label="Buttons you can hold"
+    >
       {hands.map((hand) => {
         const word = words[hand.device.id] ?? "";
         const isHeld = word === "pressed" || word === "in" || word === "on";
@@ -90,7 +94,9 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
           <>
             <span>{hand.label}</span>
             {word && hand.kind !== "hold" && <span className="font-mono text-sm">{word}</span>}
-            {hand.key && <kbd className="font-mono text-sm opacity-70">{hand.key}</kbd>}
+            {hand.key && (
+              <kbd className="font-mono text-sm opacity-70 pointer-coarse:hidden">{hand.key}</kbd>
+            )}
           </>
         );
         if (hand.kind !== "hold") {
