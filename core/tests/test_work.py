@@ -49,6 +49,7 @@ def test_the_first_run_by_hand():
     assert {state.step: state.state for state in worked.states} == {
         "plate": "proven",
         "leads": "open",
+        "joints": "open",
         "size": "proven",
     }
 

@@ -6,25 +6,45 @@ even where nothing can be derived, and the answer is there before a tap.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
-from evencoil.connection import (
-    Connection,
-    Outcome,
-    derive,
-    kind_from_plate,
-    quick_tell,
-    rated_coil_volts,
-    tried,
-)
+from evencoil.accessories import Told, tell_accessory
+from evencoil.board import BOARDS, Board, Laid, lay_bars
+from evencoil.connection import Derived, derive, quick_tell
 from evencoil.errors import CoreError, MissingError
-from evencoil.inputs import LeadsInputs
+from evencoil.found import Outcome, judge_joints
+from evencoil.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput
+from evencoil.joinings import Connection, joinings, swap_lines
+from evencoil.joints import Joint
+from evencoil.lookalikes import LookAlike, kind_from_plate, look_alikes
+from evencoil.maker import Compared, compare
+from evencoil.marks import names_of
 from evencoil.nameplate import PlateReading
+from evencoil.rating import Rating, RunShape, rating_of
 from evencoil.supply import Supply, Verdict
 from evencoil.winding import Winding
 from evencoil.words import Message
 
-__all__ = ["Box", "work_out_box"]
+__all__ = ["Box", "CheckedDiagram", "ToldAccessory", "work_out_box"]
+
+
+@dataclass(frozen=True, slots=True)
+class ToldAccessory:
+    """Leads that are no winding, and what their ohms say."""
+
+    given: AccessoryInput
+    told: Told | None
+    error: CoreError | None
+
+
+@dataclass(frozen=True, slots=True)
+class CheckedDiagram:
+    """A diagram of the maker, held against the derived joints."""
+
+    given: MakerDiagramInput
+    compared: Compared | None
+    error: CoreError | None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -34,11 +54,13 @@ class Box:
     Attributes
     ----------
     winding : Winding or None
-        None until plate or person says which.
-    rated_v : float or None
-        Volts one coil is made for. [V]
-    derived : Connection or None
-        The joining for this supply.
+        None until plate, reading or person says which.
+    alike : tuple of LookAlike
+        Windings with as many leads, and what rules each out.
+    rating : Rating or None
+        For what line volts each joining is made.
+    states : Derived or None
+        The joining for this supply, in each state of the motor.
     derived_error : CoreError or None
         Why there is none.
     outcome : Outcome or None
@@ -47,18 +69,92 @@ class Box:
         Why that cannot be told.
     tell : Message or None
         How counting conductors tells the derived joining.
-    note : Message or None
+    notes : tuple of Message
         What is shown although nothing says it.
+    names : mapping
+        The mark of every lead, by T number.
+    laid : Laid or None
+        Bars and stacks of a stud board.
+    board_error : CoreError or None
+        Why the board cannot be laid.
+    diagrams : tuple of CheckedDiagram
+        The maker's, each against the derived joints.
+    is_disputed : bool
+        True where a diagram differs and nobody has decided.
     """
 
-    winding: Winding | None
-    rated_v: float | None
-    derived: Connection | None
-    derived_error: CoreError | None
-    outcome: Outcome | None
-    outcome_error: CoreError | None
-    tell: Message | None
-    note: Message | None
+    winding: Winding | None = None
+    alike: tuple[LookAlike, ...] = ()
+    rating: Rating | None = None
+    states: Derived | None = None
+    derived_error: CoreError | None = None
+    outcome: Outcome | None = None
+    outcome_error: CoreError | None = None
+    tell: Message | None = None
+    notes: tuple[Message, ...] = ()
+    names: Mapping[str, str] = field(default_factory=dict)
+    accessories: tuple[ToldAccessory, ...] = ()
+    laid: Laid | None = None
+    board_error: CoreError | None = None
+    diagrams: tuple[CheckedDiagram, ...] = ()
+    is_disputed: bool = False
+    followed: str = ""
+
+    @property
+    def derived(self) -> Connection | None:
+        """Return the joining derived for the state asked for."""
+        return None if self.states is None else self.states.connection
+
+    @property
+    def intended(self) -> tuple[Joint, ...]:
+        """Return the joints to be made: the maker's where a person follows them."""
+        if self.followed == "maker" and self.states is not None:
+            for diagram in self.diagrams:
+                if diagram.given.state == self.states.of:
+                    return tuple(joint.as_core() for joint in diagram.given.joints)
+        return () if self.derived is None else self.derived.joints
+
+    @property
+    def known(self) -> tuple[Connection, ...]:
+        """Return every named joining of this winding."""
+        return () if self.winding is None else joinings(self.winding.kind)
+
+
+def _accessory(given: AccessoryInput) -> ToldAccessory:
+    if given.ohms is None and not given.is_open:
+        return ToldAccessory(given, None, None)
+    try:
+        told = tell_accessory(len(given.marks), None if given.is_open else given.ohms)
+    except CoreError as error:
+        return ToldAccessory(given, None, error)
+    return ToldAccessory(given, told, None)
+
+
+def _diagram(
+    given: MakerDiagramInput, winding: Winding, states: Derived, swap: str
+) -> CheckedDiagram:
+    derived = states.states.get(given.state)
+    if derived is None:
+        return CheckedDiagram(given, None, None)
+    if winding.phases == 3 and given.direction == "reverse":
+        derived = swap_lines(derived, swap)
+    try:
+        return CheckedDiagram(
+            given, compare(winding, [joint.as_core() for joint in given.joints], derived), None
+        )
+    except CoreError as error:
+        return CheckedDiagram(given, None, error)
+
+
+def _board(inputs: LeadsInputs, winding: Winding) -> Board | None:
+    if inputs.board is None:
+        return None
+    usual = BOARDS.get(winding.kind, ())
+    return Board(
+        rows=inputs.board.rows or usual,
+        bars=inputs.board.bars,
+        nuts_per_stud=inputs.board.nuts_per_stud,
+    )
 
 
 def work_out_box(
@@ -67,13 +163,15 @@ def work_out_box(
     verdict: Verdict | None,
     refused: CoreError | None,
     inputs: LeadsInputs,
+    *,
+    swap: str = "L1-L3",
 ) -> Box:
     """Work the Leads step out.
 
     Parameters
     ----------
     reading : PlateReading
-        Volts, lead count and signs.
+        Volts, lead count, speeds, signs and words.
     supply : Supply or None
         None if it is not known.
     verdict : Verdict or None
@@ -81,52 +179,110 @@ def work_out_box(
     refused : CoreError or None
         Why there is no verdict.
     inputs : LeadsInputs
-        The winding as settled by ohms, and the joints.
+        The winding as settled, how it is to run, and the joints.
+    swap : str
+        Which two lines the works exchanges for the other direction.
 
     Returns
     -------
     Box
         Every part that can be told, each with its reason where it cannot.
     """
-    winding, rated, derived = None, None, None
-    derived_error: CoreError | None = None
-    outcome, outcome_error = None, None
+    plate = reading.plate
+    told: dict[str, object] = {
+        "accessories": tuple(_accessory(item) for item in inputs.accessories),
+        "alike": () if plate.leads is None else look_alikes(plate, plate.leads, inputs.groups),
+    }
+    winding: Winding | None = None
+    rating: Rating | None = None
+    states: Derived | None = None
     try:
-        winding = kind_from_plate(reading.plate, inputs.winding)
-        rated = rated_coil_volts(winding, reading.plate)
+        winding = kind_from_plate(plate, inputs.winding, inputs.groups)
+        rating = rating_of(winding, plate, _shape(inputs))
         if supply is None or verdict is None:
             raise refused or MissingError(
                 Message("supply.missing"), field="supply.text", hint=Message("supply.missing.hint")
             )
-        derived = derive(winding, plate=reading.plate, supply=supply, verdict=verdict)
+        states = derive(
+            winding,
+            rating=rating,
+            supply=supply,
+            verdict=verdict,
+            start_method=inputs.start_method,
+            speed=inputs.speed,
+            is_reverse=inputs.direction == "reverse",
+            swap=swap,
+        )
     except CoreError as error:
-        derived_error = error
-    if winding is not None and rated is not None and supply is not None:
+        told["derived_error"] = error
+    if winding is None:
+        return Box(**told)  # type: ignore[arg-type]  # fields of Box
+    told |= {"winding": winding, "rating": rating, "states": states}
+    try:
+        told["names"] = names_of(winding, inputs.style, inputs.names)
+    except CoreError as error:
+        told["names"] = names_of(winding)
+        told["outcome_error"] = error
+    joints = [joint.as_core() for joint in inputs.joints]
+    if rating is not None and supply is not None:
+        volts = verdict.used_volts_v if verdict is not None else supply.line_volts_v
         try:
-            outcome = tried(
+            told["outcome"] = judge_joints(
                 winding,
-                [joint.as_core() for joint in inputs.joints],
-                supply=supply,
-                rated_v=rated,
+                joints,
+                volts_v=float(volts),
+                rating=rating,
+                others=inputs.others(),
+                wanted="" if states is None else states.connection.name,
             )
         except CoreError as error:
-            outcome_error = error
-    return Box(
-        winding=winding,
-        rated_v=rated,
-        derived=derived,
-        derived_error=derived_error,
-        outcome=outcome,
-        outcome_error=outcome_error,
-        note=_note(reading, winding, inputs),
-        tell=None if winding is None or derived is None else quick_tell(winding, derived),
-    )
+            told["outcome_error"] = error
+    if states is not None:
+        told["tell"] = quick_tell(winding, states.connection)
+        diagrams = tuple(_diagram(item, winding, states, swap) for item in inputs.maker)
+        differs = any(
+            item.error is not None or (item.compared is not None and not item.compared.agrees)
+            for item in diagrams
+        )
+        told |= {"diagrams": diagrams, "is_disputed": differs and inputs.followed is None}
+        told["followed"] = "" if inputs.followed is None or not differs else inputs.followed.side
+    try:
+        board = _board(inputs, winding)
+        if board is not None:
+            shown = joints or ([] if states is None else list(states.connection.joints))
+            told["laid"] = lay_bars(winding, shown, board)
+    except CoreError as error:
+        told["board_error"] = error
+    told["notes"] = _notes(reading, winding, rating, inputs)
+    return Box(**told)  # type: ignore[arg-type]  # fields of Box
 
 
-def _note(reading: PlateReading, winding: Winding | None, inputs: LeadsInputs) -> Message | None:
-    """Say that a three-lead motor is drawn as a wye when nothing says so."""
+def _shape(inputs: LeadsInputs) -> RunShape | None:
+    """Return wye or delta as said; a wye-delta start says delta."""
+    if inputs.run_shape is None and inputs.start_method == "wye_delta":
+        return "delta"
+    return inputs.run_shape
+
+
+def _notes(
+    reading: PlateReading, winding: Winding, rating: Rating | None, inputs: LeadsInputs
+) -> tuple[Message, ...]:
+    """Say what is shown although nothing on the plate says it."""
     plate = reading.plate
+    found = list(rating.notes) if rating is not None else []
     said = {*plate.connection_signs, *(band.sign for band in plate.volts_v if band.sign)}
-    if winding is None or winding.halves > 1 or inputs.winding is not None or len(said) == 1:
-        return None
-    return Message("leads.three")
+    if len(winding.leads) == 3 and inputs.winding is None and len(said) != 1:
+        found.append(Message("leads.three"))
+    if inputs.winding is not None and plate.leads is not None:
+        against = next(
+            (
+                item.reason
+                for item in look_alikes(plate, plate.leads, inputs.groups)
+                if item.kind == inputs.winding and item.reason is not None
+            ),
+            None,
+        )
+        if against is not None:
+            kind = str(Message(f"kind_name.{inputs.winding}"))
+            found.append(Message("leads.chosen_against", {"kind": kind, "reason": str(against)}))
+    return tuple(found)

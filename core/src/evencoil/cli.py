@@ -156,6 +156,17 @@ def _connect(arguments: argparse.Namespace) -> int:
             for joint in box.derived.joints
         ]
         said["tell"] = "" if box.tell is None else say(box.tell)
+    if box.states is not None:
+        said["states"] = {
+            state: {
+                "connection": known.name,
+                "joints": [
+                    {"line": joint.line, "leads": list(joint.leads)} for joint in known.joints
+                ],
+                "free": list(known.free(box.winding)) if box.winding else [],
+            }
+            for state, known in box.states.states.items()
+        }
     error = box.derived_error
     if error is not None:
         said["refusal"] = error.problem()

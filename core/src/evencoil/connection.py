@@ -1,580 +1,232 @@
-"""How the leads are joined for a supply, and what any other joining would do.
+"""How the leads are joined for a supply: derived from the coils, or refused.
 
 A connection is right when every coil gets its rated volts, in its phase, and
-carries its share of the current. Candidates are built from the coils (halves
-in series or in parallel, phases in wye or in delta), kept only if the points
-inside the motor allow them, and then proven on the circuit solver.
+carries its share of the current. The candidates of `joinings` are held against
+the plate's rating, and the one chosen is proven on the circuit solver.
 
-Units: volts [V], angles [deg].
+Units: volts [V].
 Source: series and parallel halves, wye and delta (NEMA MG 1 part 2; textbook
 machine windings).
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from decimal import Decimal
-from itertools import pairwise
-from math import sqrt
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from typing import Literal
 
-from evencoil.circuit import Device, Netlist, Wire
-from evencoil.errors import MissingError, OutOfRangeError, RefusedError
-from evencoil.evidence import Finding
-from evencoil.nameplate import Nameplate
-from evencoil.quantities import plain
-from evencoil.solver.stator import MAGNETISING, CoilReading, solve_stator
+from evencoil.errors import CoreError, RefusedError
+from evencoil.found import judge_joints
+from evencoil.joinings import Connection, Speed, joinings, named, run_joinings, swap_lines
+from evencoil.joints import counts_of
+from evencoil.rating import Rating
 from evencoil.supply import Supply, Verdict
-from evencoil.winding import KINDS, LINES, Coil, Winding
+from evencoil.winding import KINDS, Winding
 from evencoil.words import Message
 
-__all__ = [
-    "CoilState",
-    "Connection",
-    "Joint",
-    "Outcome",
-    "candidates",
-    "check_joints",
-    "counts_of",
-    "derive",
-    "installation",
-    "kind_from_plate",
-    "quick_tell",
-    "rated_coil_volts",
-    "tried",
-]
+__all__ = ["Derived", "StartMethod", "State", "derive", "quick_tell"]
 
-LOW, HIGH = 0.9, 1.1
-_ANGLE_DEG = 8.0
-_IDLE = 0.05
-Fault = Literal["right", "wrong", "open"]
+StartMethod = Literal["full_voltage", "wye_delta", "part_winding"]
+State = Literal["run", "start", "low", "high"]
+_WITHIN = 0.10
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Joint:
-    """A joint in the terminal box: leads, and the line conductor on it if any.
+class Derived:
+    """The joining for this supply, in each state that the motor has.
 
-    ``id`` lasts: a role where the joint was derived, a UUID where a person
-    made it. A second line in the same joint, which is a short circuit, stands
-    among the leads.
+    ``run`` alone; ``start`` and ``run`` of a start in two steps; ``low`` and
+    ``high`` of two speeds. ``of`` is the state asked for.
     """
 
-    id: str
-    leads: tuple[str, ...]
-    line: str | None = None
+    states: Mapping[State, Connection]
+    of: State
+    line_volts_v: float
 
     @property
-    def lines(self) -> tuple[str, ...]:
-        """Return every line in the joint: one, or a short circuit."""
-        more = tuple(lead for lead in self.leads if lead in LINES)
-        return ((self.line,) if self.line else ()) + more
-
-    @property
-    def conductors(self) -> int:
-        """Return how many conductors meet, the line's own included."""
-        return len(self.leads) + (self.line is not None)
+    def connection(self) -> Connection:
+        """Return the joining of the state asked for."""
+        return self.states[self.of]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Connection:
-    """A joining of all leads, by name."""
-
-    name: str
-    joints: tuple[Joint, ...]
-
-    @property
-    def partition(self) -> frozenset[tuple[str | None, frozenset[str]]]:
-        """Return the joints without their ids, for comparing."""
-        return frozenset((joint.line, frozenset(joint.leads)) for joint in self.joints)
+def _no_start(winding: Winding, method: StartMethod) -> CoreError:
+    return RefusedError(
+        Message(f"leads.no_{method}.{winding.kind}"),
+        field="leads.start_method",
+        hint=Message(f"leads.no_{method}.hint"),
+    )
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class CoilState:
-    """What one coil sees in volts and degrees, against what it is made for."""
-
-    name: str
-    start: str
-    end: str
-    volts_v: float
-    rated_v: float
-    angle_deg: float
-    is_idle: bool
-    is_turned: bool
-
-    @property
-    def ratio(self) -> float:
-        """Return volts as a part of rated volts."""
-        return self.volts_v / self.rated_v
+def _of_rating(
+    winding: Winding, rating: Rating, volts: float, speed: Speed, among: frozenset[str]
+) -> Connection | None:
+    """Return the joining whose rated line volts come nearest, at most 10 % off."""
+    fits = [
+        (abs(rating.off(known, volts)), known.name not in rating.stamped, place, known)
+        for place, known in enumerate(run_joinings(winding.kind))
+        if known.speed == speed and (not among or known.name in among)
+    ]
+    fits = [item for item in fits if item[0] <= _WITHIN]
+    return min(fits, key=lambda item: item[:3])[3] if fits else None
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Outcome:
-    """What a joining does on this supply."""
-
-    verdict: Fault
-    name: str
-    coils: tuple[CoilState, ...]
-    findings: tuple[Finding, ...]
-
-
-def kind_from_plate(plate: Nameplate, chosen: str | None) -> Winding:
-    """Return the winding kind that a person chose or the plate decides.
-
-    Parameters
-    ----------
-    plate : Nameplate
-        Lead count and connection signs.
-    chosen : str or None
-        A kind that was settled by reading ohms.
-
-    Returns
-    -------
-    Winding
-        The coils.
-
-    Raises
-    ------
-    CoreError
-        If the lead count is missing, is not known here, contradicts the
-        choice, or leaves wye and delta open.
-    """
-    if plate.leads is None and chosen is None:
-        raise MissingError(
-            Message("leads.no_count"), field="leads", hint=Message("leads.no_count.hint")
-        )
-    leads = plate.leads or int((chosen or "0").split("-")[0])
-    kinds = [winding for winding in KINDS.values() if len(winding.leads) == leads]
-    if not kinds:
-        raise OutOfRangeError(
-            Message("leads.count", {"count": str(leads)}),
-            field="leads",
-            hint=Message("leads.count.hint"),
-        )
-    if chosen is not None:
-        for winding in kinds:
-            if winding.kind == chosen:
-                return winding
+def _wye_delta(winding: Winding, rating: Rating, volts: float) -> dict[State, Connection]:
+    """Return wye to start and delta to run, if the delta takes the supply."""
+    if winding.kind not in {"6", "12"}:
+        raise _no_start(winding, "wye_delta")
+    deltas = frozenset(
+        known.name for known in run_joinings(winding.kind) if known.name.endswith("delta")
+    )
+    run = _of_rating(winding, rating, volts, "", deltas)
+    if run is None:
+        lowest = min(rating.nearest_line_v(named(winding.kind, name), volts) for name in deltas)
         raise RefusedError(
-            Message("leads.kind_contradicts", {"kind": chosen, "count": str(leads)}),
-            field="leads.winding",
-            hint=Message("leads.kind_contradicts.hint"),
+            Message("leads.wye_delta_volts", {"volts": f"{volts:.0f}", "delta": f"{lowest:.0f}"}),
+            field="leads.start_method",
+            hint=Message("leads.no_wye_delta.hint"),
         )
-    signs = set("".join((*plate.connection_signs, *(band.sign for band in plate.volts_v))))
-    if signs in ({"Y"}, {"D"}):
-        return next(winding for winding in kinds if winding.is_wye == (signs == {"Y"}))
-    if leads == 3:
-        # the joints are the same for both; `Box.note` says that wye is shown
-        return KINDS["3-wye"]
-    raise MissingError(
-        Message("leads.wye_or_delta", {"count": str(leads)}),
-        field="leads.winding",
-        hint=Message("leads.wye_or_delta.hint"),
-    )
+    start = named(winding.kind, run.name.replace("delta", "wye"))
+    return {"start": replace(start, stage="start"), "run": run}
 
 
-def rated_coil_volts(winding: Winding, plate: Nameplate) -> float:
-    """Return the volts one coil is made for [V].
-
-    Parameters
-    ----------
-    winding : Winding
-        The coils.
-    plate : Nameplate
-        With one voltage, or with the pair of a winding of two halves.
-
-    Raises
-    ------
-    CoreError
-        If the plate's volts do not fit the winding.
-    """
-    volts = sorted((band.high for band in plate.volts_v), reverse=True)
-    if not volts:
-        raise MissingError(
-            Message("plate.no_volts"), field="volts_v", hint=Message("plate.no_volts.hint")
-        )
-    if winding.halves == 1:
-        if len(volts) > 1:
-            raise RefusedError(
-                Message("leads.too_few", {"count": str(len(winding.leads))}),
-                field="leads",
-                hint=Message("leads.too_few.hint"),
+def _part_winding(winding: Winding, rating: Rating, volts: float) -> dict[State, Connection]:
+    """Return half the winding to start and the whole in parallel to run."""
+    if winding.kind == "part-winding":
+        run = _of_rating(winding, rating, volts, "", frozenset())
+        start = named(winding.kind, "part_winding_start")
+    elif winding.kind in {"9-wye", "12"}:
+        run = _of_rating(winding, rating, volts, "", frozenset({"parallel_wye"}))
+        start = named(winding.kind, "half_wye_start")
+        if run is not None and winding.kind == "12":
+            # the two stars stay apart, so that the second half can come on by itself
+            run = next(
+                known
+                for known in joinings(winding.kind)
+                if known.name == "parallel_wye" and len(known.joints) == 5
             )
-        phase = float(volts[0])
     else:
-        if len(volts) == 1:
-            raise MissingError(
-                Message("leads.one_voltage", {"volts": plain(volts[0])}),
-                field="volts_v",
-                hint=Message("leads.one_voltage.hint"),
-            )
-        if not Decimal("1.9") <= volts[0] / volts[-1] <= Decimal("2.1"):
-            raise RefusedError(
-                Message("leads.ratio", {"high": plain(volts[0]), "low": plain(volts[-1])}),
-                field="volts_v",
-                hint=Message("leads.ratio.hint"),
-            )
-        phase = float(volts[0])
-    return phase / (sqrt(3) if winding.is_wye else 1) / winding.halves
-
-
-def _classes(winding: Winding, *, is_series: bool, is_wye: bool) -> dict[str, set[str]] | None:
-    """Return which points a topology puts together, or None if the inside forbids it."""
-    found: dict[str, set[str]] = {}
-
-    def put(name: str, *points: str) -> None:
-        found.setdefault(name, set()).update(points)
-
-    phases = {letter: [coil for coil in winding.coils if coil.phase == letter] for letter in "ABC"}
-    follows = {"A": "B", "B": "C", "C": "A"}
-    line_of = {"A": "L1", "B": "L2", "C": "L3"}
-    for letter, coils in phases.items():
-        heads: list[Coil] = [coils[0]] if is_series else coils
-        tails: list[Coil] = [coils[-1]] if is_series else coils
-        put(line_of[letter], *(coil.start for coil in heads))
-        if is_series:
-            for one, other in pairwise(coils):
-                put(f"series_{letter.lower()}", one.end, other.start)
-        for place, coil in enumerate(tails):
-            put(f"star_{place + 1}" if is_wye else line_of[follows[letter]], coil.end)
-    seen: dict[str, str] = {}
-    for name, points in found.items():
-        for point in points:
-            if seen.setdefault(point, name) != name:
-                return None
-    return found
-
-
-def _connection(winding: Winding, name: str, classes: Mapping[str, set[str]]) -> Connection:
-    joints = []
-    for role, points in classes.items():
-        leads = tuple(lead for lead in winding.leads if lead in points)
-        line = role if role in LINES else None
-        if line is not None or len(leads) > 1:
-            number = f"line_{role[1]}" if line else role
-            joints.append(Joint(id=f"joint.{number}", leads=leads, line=line))
-    return Connection(name=name, joints=tuple(joints))
-
-
-def candidates(winding: Winding) -> tuple[Connection, ...]:
-    """Return every joining that halves and phases allow, the usual first."""
-    found = []
-    for is_series in (True, False) if winding.halves > 1 else (True,):
-        for is_wye in (winding.is_wye, not winding.is_wye):
-            classes = _classes(winding, is_series=is_series, is_wye=is_wye)
-            if classes is None:
-                continue
-            if any(line not in classes for line in LINES):
-                continue
-            shape = "wye" if is_wye else "delta"
-            name = shape
-            if winding.halves > 1:
-                name = f"series_{shape}" if is_series else f"parallel_{shape}"
-            found.append(_connection(winding, name, classes))
-    return tuple(found)
-
-
-def check_joints(winding: Winding, joints: Sequence[Joint]) -> None:
-    """Refuse joints that cannot be: unknown leads, a lead or a line in two joints.
-
-    Parameters
-    ----------
-    winding : Winding
-        Whose leads they are.
-    joints : sequence of Joint
-        As found or as tapped together.
-
-    Raises
-    ------
-    RefusedError
-        Naming the lead or the line.
-    """
-    seen: set[str] = set()
-    for joint in joints:
-        for name in (*joint.leads, *((joint.line,) if joint.line else ())):
-            if name not in winding.leads and name not in LINES:
-                raise RefusedError(
-                    Message("joints.unknown", {"lead": name[:12]}),
-                    field="leads.joints",
-                    hint=Message("joints.unknown.hint", {"leads": ", ".join(winding.leads)}),
-                )
-            if name in seen:
-                raise RefusedError(
-                    Message("joints.twice", {"lead": name}),
-                    field="leads.joints",
-                    hint=Message("joints.twice.hint"),
-                )
-            seen.add(name)
-
-
-def installation(winding: Winding, joints: Sequence[Joint]) -> Netlist:
-    """Return supply, joints and motor as one netlist.
-
-    Parameters
-    ----------
-    winding : Winding
-        The motor's leads.
-    joints : sequence of Joint
-        Each becomes a device; its wires are the leads and the line.
-
-    Returns
-    -------
-    Netlist
-        Ids: ``supply``, ``motor``, the joints' own, and wires by what they are.
-    """
-    devices = [Device("supply", "supply", LINES), Device("motor", "motor", winding.leads)]
-    wires = []
-    for joint in joints:
-        ends = (*((joint.line,) if joint.line else ()), *joint.leads)
-        devices.append(Device(joint.id, "joint", ends))
-        for end in ends:
-            owner = "supply" if end in LINES else "motor"
-            wires.append(Wire(f"{owner}.{end}.wire", f"{owner}.{end}", f"{joint.id}.{end}"))
-    return Netlist(tuple(devices), tuple(wires))
-
-
-def _read(
-    winding: Winding, joints: Sequence[Joint], line_volts_v: float, rated_v: float
-) -> tuple[CoilReading, ...]:
-    nets = installation(winding, joints).nets()
-    inner = sorted(
-        {point for coil in winding.coils for point in (coil.start, coil.end)} - set(winding.leads)
-    )
-    count = max(nets.values()) + 1
-    node_of = {lead: nets[f"motor.{lead}"] for lead in winding.leads}
-    node_of |= {point: count + place for place, point in enumerate(inner)}
-    lines = {line: nets[f"supply.{line}"] for joint in joints for line in joint.lines}
-    return solve_stator(
-        winding,
-        node_of,
-        lines,
-        line_volts_v=line_volts_v,
-        phase_ohm=rated_v * winding.halves,
-    )
-
-
-def _angle(one: float, other: float) -> float:
-    return abs((one - other + 180) % 360 - 180)
-
-
-def _states(
-    winding: Winding, readings: Sequence[CoilReading], rated_v: float
-) -> tuple[CoilState, ...]:
-    """Compare each coil with its rating, its phase and its share of the current.
-
-    The phase impedance is counted in rated volts, so the rated magnetising
-    current is 1 / `MAGNETISING` whatever the motor.
-    """
-    fed = [
-        (reading.angle_deg + coil.axis_deg, reading.volts_v)
-        for coil, reading in zip(winding.coils, readings, strict=True)
-        if reading.volts_v > _IDLE * rated_v
-    ]
-    right = 0.0
-    if fed:
-        # the angle that most of the volts agree on
-        right = max(
-            fed,
-            key=lambda item: sum(
-                volts for angle, volts in fed if _angle(angle, item[0]) < _ANGLE_DEG
-            ),
-        )[0]
-    return tuple(
-        CoilState(
-            name=coil.name,
-            start=coil.start,
-            end=coil.end,
-            volts_v=reading.volts_v,
-            rated_v=rated_v,
-            angle_deg=reading.angle_deg,
-            is_idle=reading.amps_a <= _IDLE / MAGNETISING or reading.volts_v <= _IDLE * rated_v,
-            is_turned=reading.volts_v > _IDLE * rated_v
-            and _angle(reading.angle_deg + coil.axis_deg, right) >= _ANGLE_DEG,
+        raise _no_start(winding, "part_winding")
+    if run is None:
+        raise RefusedError(
+            Message("leads.part_winding_volts", {"volts": f"{volts:.0f}"}),
+            field="leads.start_method",
+            hint=Message("leads.part_winding_volts.hint"),
         )
-        for coil, reading in zip(winding.coils, readings, strict=True)
-    )
-
-
-def _finding(code: str, level: str, **params: str) -> Finding:
-    return Finding(
-        code=code,
-        level=level,  # type: ignore[arg-type]  # always one of the four words
-        field="leads.joints",
-        message=Message(f"tried.{code}", params),
-        hint=Message(f"tried.{code}.hint") if level == "doubt" else None,
-    )
-
-
-def _names(coils: Sequence[CoilState]) -> str:
-    return ", ".join(f"{coil.start}-{coil.end}" for coil in coils)
-
-
-def _faults(joints: Sequence[Joint], coils: Sequence[CoilState]) -> list[Finding]:
-    """Name what is wrong, worst first."""
-    found = []
-    lines = [line for joint in joints for line in joint.lines]
-    missing = [line for line in LINES if line not in lines]
-    over = [coil for coil in coils if coil.ratio > HIGH]
-    idle = [coil for coil in coils if coil.is_idle]
-    turned = [coil for coil in coils if coil.is_turned and not coil.is_idle]
-    low = [coil for coil in coils if coil.ratio < LOW and not coil.is_idle]
-    found += [
-        _finding("short", "doubt", lines=" and ".join(joint.lines))
-        for joint in joints
-        if len(joint.lines) > 1
-    ]
-    if missing:
-        found.append(_finding("no_line", "doubt", lines=", ".join(missing)))
-    if over:
-        worst = max(over, key=lambda coil: coil.ratio)
-        found.append(
-            _finding(
-                "over",
-                "doubt",
-                coils=_names(over),
-                volts=f"{worst.volts_v:.0f}",
-                rated=f"{worst.rated_v:.0f}",
-                percent=f"{worst.ratio * 100:.0f}",
-            )
-        )
-    if turned:
-        found.append(_finding("turned", "doubt", coils=_names(turned)))
-    if idle:
-        found.append(_finding("idle", "doubt", coils=_names(idle)))
-    if low and not missing:
-        worst = min(low, key=lambda coil: coil.ratio)
-        found.append(
-            _finding(
-                "low",
-                "doubt",
-                coils=_names(low),
-                volts=f"{worst.volts_v:.0f}",
-                rated=f"{worst.rated_v:.0f}",
-                torque=f"{worst.ratio**2 * 100:.0f}",
-            )
-        )
-    return found
-
-
-def tried(winding: Winding, joints: Sequence[Joint], *, supply: Supply, rated_v: float) -> Outcome:
-    """Return what a joining does on a supply, right or wrong.
-
-    Parameters
-    ----------
-    winding : Winding
-        The coils.
-    joints : sequence of Joint
-        As found, as tapped together, or derived.
-    supply : Supply
-        Three-phase.
-    rated_v : float
-        Volts one coil is made for. [V]
-
-    Returns
-    -------
-    Outcome
-        Volts of every coil, and what is wrong in words.
-
-    Raises
-    ------
-    RefusedError
-        If a lead or a line stands in two joints, or is unknown.
-    """
-    check_joints(winding, joints)
-    readings = _read(winding, joints, float(supply.line_volts_v), rated_v)
-    coils = _states(winding, readings, rated_v)
-    if not any(joint.lines for joint in joints):
-        return Outcome(verdict="open", name="", coils=coils, findings=())
-    faults = _faults(joints, coils)
-    name = _name_of(winding, joints)
-    if faults:
-        return Outcome(verdict="wrong", name=name, coils=coils, findings=tuple(faults))
-    right = _finding(
-        "right",
-        "agrees",
-        name=str(Message(f"connection.{name or 'other'}")),
-        volts=f"{coils[0].volts_v:.0f}",
-    )
-    return Outcome(verdict="right", name=name, coils=coils, findings=(right,))
-
-
-def _name_of(winding: Winding, joints: Sequence[Joint]) -> str:
-    """Return the name of a joining up to the order of the lines, or nothing."""
-    groups = frozenset(frozenset(joint.leads) for joint in joints if len(joint.leads) > 1)
-    fed = frozenset(frozenset(joint.leads) for joint in joints if joint.line)
-    for known in candidates(winding):
-        known_groups = frozenset(
-            frozenset(joint.leads) for joint in known.joints if len(joint.leads) > 1
-        )
-        known_fed = frozenset(frozenset(joint.leads) for joint in known.joints if joint.line)
-        if groups == known_groups and fed == known_fed:
-            return known.name
-    return ""
+    return {"start": start, "run": run}
 
 
 def derive(
     winding: Winding,
     *,
-    plate: Nameplate,
+    rating: Rating,
     supply: Supply,
     verdict: Verdict,
-    start_method: Literal["full_voltage", "wye_delta"] = "full_voltage",
-) -> Connection:
+    start_method: StartMethod = "full_voltage",
+    speed: Speed = "",
+    is_reverse: bool = False,
+    swap: str = "L1-L3",
+) -> Derived:
     """Return the joining that gives every coil its rated volts on this supply.
 
     Parameters
     ----------
     winding : Winding
         The coils.
-    plate : Nameplate
-        Its volts say what a coil is made for.
+    rating : Rating
+        What the plate makes them for.
     supply : Supply
-        Three-phase.
+        Three-phase, or single-phase for a single-phase motor.
     verdict : Verdict
-        The plate column this supply uses.
+        The plate column this supply uses, and the volts it takes.
     start_method : str
-        ``wye_delta`` needs all six phase ends.
+        ``wye_delta`` needs all six phase ends at the delta's volts;
+        ``part_winding`` two halves of which one can be left off.
+    speed : str
+        Of a two-speed motor; low if not said.
+    is_reverse : bool
+        The other direction: two incoming lines exchanged, or the start
+        winding of a single-phase motor turned.
+    swap : str
+        Which two lines the works exchanges.
 
     Returns
     -------
-    Connection
-        Proven on the solver.
+    Derived
+        Every state, each proven on the solver.
 
     Raises
     ------
     CoreError
         If no joining does: wrong volts, too few leads, ends that are tied
-        inside.
+        inside, or no second direction.
     """
-    if start_method == "wye_delta":
-        raise RefusedError(
-            Message(f"leads.no_wye_delta.{winding.kind}"),
-            field="leads.start_method",
-            hint=Message("leads.no_wye_delta.hint"),
-        )
-    if supply.phases != 3:
+    if winding.phases == 3 and supply.phases != 3:
         raise RefusedError(
             Message("verdict.one_phase"),
             field="supply.text",
             hint=Message("verdict.one_phase.hint"),
         )
-    rated = rated_coil_volts(winding, plate)
-    del verdict  # it was judged: the supply is within 10 % of a plate voltage
-    for known in candidates(winding):
-        if tried(winding, known.joints, supply=supply, rated_v=rated).verdict == "right":
-            return known
-    raise RefusedError(
-        Message("leads.none", {"volts": plain(supply.line_volts_v)}),
+    volts = float(verdict.used_volts_v)
+    states = _states(winding, rating, volts, start_method, is_reverse=is_reverse)
+    if not states:
+        raise _none(winding, rating, volts)
+    if is_reverse and winding.phases == 3:
+        states = {name: swap_lines(known, swap) for name, known in states.items()}
+    for state, known in states.items():
+        judged = judge_joints(winding, known.joints, volts_v=volts, rating=rating)
+        # in wye to start every coil gets 58 % of its volts, alike and in phase
+        allowed = {"low.named"} if state == "start" else set()
+        if {found.code for found in judged.findings if found.level == "doubt"} - allowed:
+            raise RuntimeError(f"{winding.kind} {known.name} is not proven on the solver")
+    of: State = (speed or "low") if winding.is_two_speed else "run"
+    return Derived(states=states, of=of, line_volts_v=volts)
+
+
+def _states(
+    winding: Winding, rating: Rating, volts: float, start_method: StartMethod, *, is_reverse: bool
+) -> dict[State, Connection]:
+    """Return the joining of every state; empty if none takes these volts."""
+    states: dict[State, Connection] = {}
+    if winding.is_two_speed:
+        for which in ("low", "high"):
+            known = _of_rating(winding, rating, volts, which, frozenset())
+            if known is not None:
+                states[which] = known
+        return states
+    if start_method == "wye_delta":
+        return _wye_delta(winding, rating, volts)
+    if start_method == "part_winding":
+        return _part_winding(winding, rating, volts)
+    among = _direction(winding, is_reverse=is_reverse) if winding.phases == 1 else frozenset[str]()
+    known = _of_rating(winding, rating, volts, "", among)
+    return {} if known is None else {"run": known}
+
+
+def _direction(winding: Winding, *, is_reverse: bool) -> frozenset[str]:
+    """Return the joinings of one direction of a single-phase motor."""
+    names = frozenset(known.name for known in run_joinings(winding.kind))
+    ends = frozenset(name for name in names if name.endswith("_b" if is_reverse else "_a"))
+    if is_reverse and not ends:
+        raise RefusedError(
+            Message("leads.not_reversible"),
+            field="leads.direction",
+            hint=Message("leads.not_reversible.hint"),
+        )
+    return ends or names
+
+
+def _none(winding: Winding, rating: Rating, volts: float) -> CoreError:
+    """Say that nothing fits, with what would."""
+    known = [item for item in run_joinings(winding.kind) if item.name in rating.stamped]
+    said = ", ".join(
+        f"{Message(f'connection.{item.name}')} {rating.nearest_line_v(item, volts):.0f} V"
+        for item in known
+    )
+    return RefusedError(
+        Message("leads.none", {"volts": f"{volts:.0f}", "known": said}),
         field="supply.text",
         hint=Message("leads.none.hint"),
     )
-
-
-def counts_of(joints: Sequence[Joint]) -> tuple[tuple[int, ...], tuple[int, ...]]:
-    """Return leads per line joint and per other joint, each sorted."""
-    fed = tuple(sorted(len(joint.leads) for joint in joints if joint.line))
-    other = tuple(sorted(len(joint.leads) for joint in joints if not joint.line))
-    return fed, other
 
 
 def quick_tell(winding: Winding, connection: Connection) -> Message:
@@ -593,19 +245,31 @@ def quick_tell(winding: Winding, connection: Connection) -> Message:
         Leads and lines counted apart; which others count the same.
     """
     fed, other = counts_of(connection.joints)
-    alike = [
-        f"{kind.kind} {known.name}"
-        for kind in KINDS.values()
-        if len(kind.leads) == len(winding.leads)
-        for known in candidates(kind)
-        if counts_of(known.joints) == (fed, other)
-        and (kind.kind, known.name) != (winding.kind, connection.name)
-    ]
+    free = len(connection.free(winding))
+    alike = sorted(
+        {
+            f"{Message(f'kind_name.{kind.kind}')}, {Message(f'connection.{known.name}')}"
+            for kind in KINDS.values()
+            if len(kind.leads) == len(winding.leads) and kind.phases == winding.phases
+            for known in joinings(kind.kind)
+            if counts_of(known.joints) == (fed, other)
+            and (kind.kind, known.name) != (winding.kind, connection.name)
+            and known.stage == "run"
+        }
+    )
     params = {
-        "fed": str(fed[0]) if fed else "0",
+        "fed": _counted(fed),
         "groups": str(len(other)),
-        "of": str(other[0]) if other else "0",
-        "alike": ", ".join(str(Message(f"tell.{name.replace(' ', '.')}")) for name in alike),
+        "of": _counted(other),
+        "free": str(free),
+        "alike": "; ".join(alike),
     }
-    code = "tell.joints" if other else "tell.lines"
+    code = "tell.joints" if other else "tell.free" if free else "tell.lines"
     return Message(f"{code}.alike" if alike else code, params)
+
+
+def _counted(counts: tuple[int, ...]) -> str:
+    """Return one figure where all are the same, else all of them."""
+    if not counts:
+        return "0"
+    return str(counts[0]) if len(set(counts)) == 1 else ", ".join(map(str, counts))

@@ -36,6 +36,7 @@ _SAME: dict[str, str] = {
     "overload_ceiling": "430.32(C)",
     "grounding": "Table 250.122",
     "grounding_limit": "250.122(A)",
+    "housing": "430.12(B)",
     "disconnect": "430.110(A)",
     "disconnect_type": "430.109(A)",
 }

@@ -18,32 +18,63 @@ from pydantic import (
     StringConstraints,
 )
 
+from evencoil.accessories import AccessoryKind
 from evencoil.circuit.edits import Edit, EditKind
-from evencoil.connection import Joint
+from evencoil.connection import StartMethod
 from evencoil.editions import Edition
+from evencoil.joinings import Speed
+from evencoil.joints import Joint
+from evencoil.marks import Style
 from evencoil.nameplate import Assumed
 from evencoil.profile import School
 from evencoil.quantities import number, plain
+from evencoil.rating import RunShape
 from evencoil.sizing.protection import DeviceKind
 from evencoil.texts import LongText, Text
 from evencoil.winding import WindingKind
 
 __all__ = [
     "STEPS",
+    "AccessoryInput",
     "AssumedInput",
+    "BenchInputs",
+    "BoardInput",
+    "ColourInput",
+    "ConductorRecord",
     "DecimalText",
+    "Direction",
     "EditInput",
+    "FollowedInput",
     "JointInput",
+    "JointMethod",
+    "JointWorkInput",
+    "JointsInputs",
     "LeadsInputs",
+    "MakerDiagramInput",
+    "OwnSizeInput",
     "PlateInputs",
+    "ReplaceInputs",
     "SizeInputs",
     "StarterInputs",
     "StepName",
     "SupplyInputs",
+    "TouchInput",
+    "TrustInputs",
+    "TwistRowInput",
+    "VoltsInput",
 ]
 
-StepName = Literal["supply", "leads", "size", "starter"]
-STEPS: tuple[StepName, ...] = ("supply", "leads", "size", "starter")
+StepName = Literal["supply", "leads", "bench", "trust", "replace", "joints", "size", "starter"]
+STEPS: tuple[StepName, ...] = (
+    "supply",
+    "leads",
+    "bench",
+    "trust",
+    "replace",
+    "joints",
+    "size",
+    "starter",
+)
 
 
 def _decimal(value: object) -> object:
@@ -79,6 +110,9 @@ Insulation = Literal[
 ]
 
 
+Direction = Literal["forward", "reverse"]
+
+
 class _Inputs(BaseModel):
     model_config = ConfigDict(extra="forbid", frozen=True)
 
@@ -103,9 +137,25 @@ class PlateInputs(_Inputs):
 
 
 class SupplyInputs(_Inputs):
-    """The supply, by the name of its system."""
+    """The supply: its system by name, what was measured, and what stands between.
+
+    ``measured_v`` are L1-L2, L2-L3, L3-L1; ``fault_current_a`` the bolted
+    three-phase fault current where the motor circuit begins; ``transformer_kva``
+    and ``transformer_z_percent`` belong to a transformer of this circuit's own,
+    whose secondary the text names.
+    """
 
     text: Text = ""
+    territory: Literal["nec", "other"] = "nec"
+    measured_v: tuple[DecimalText, ...] = Field(default=(), max_length=3)
+    fault_current_a: DecimalText | None = None
+    made_leg: Literal["L1", "L2", "L3"] | None = None
+    high_leg: Literal["L1", "L2", "L3"] | None = None
+    grounded_line: Literal["L1", "L2", "L3"] | None = None
+    transformer_kva: DecimalText | None = None
+    transformer_z_percent: DecimalText | None = None
+    transformer_grounded: bool | None = None
+    drive_input_v: DecimalText | None = None
 
 
 class JointInput(_Inputs):
@@ -123,11 +173,202 @@ class JointInput(_Inputs):
         return Joint(id=self.id, leads=self.leads, line=self.line)
 
 
+class AccessoryInput(_Inputs):
+    """Leads in the box that are no winding: their marks, and what they are."""
+
+    id: Text = Field(min_length=1)
+    marks: tuple[Text, ...] = Field(default=(), max_length=6)
+    ohms: DecimalText | None = None
+    is_open: bool = False
+    kind: AccessoryKind = "unknown"
+
+
+class BoardInput(_Inputs):
+    """A stud board: its rows from top to bottom, the bars and nuts that are there."""
+
+    rows: tuple[tuple[Text, ...], ...] = Field(default=(), max_length=6)
+    bars: int = Field(default=3, ge=0, le=24)
+    nuts_per_stud: int = Field(default=3, ge=0, le=8)
+
+
+class MakerDiagramInput(_Inputs):
+    """Joints as drawn by the maker, for one voltage, speed and direction."""
+
+    id: Text = Field(min_length=1)
+    state: Literal["run", "start", "low", "high"] = "run"
+    volts: Text = ""
+    direction: Direction = "forward"
+    source: Text = ""
+    photo: Text = ""
+    joints: tuple[JointInput, ...] = Field(default=(), max_length=12)
+
+
+class FollowedInput(_Inputs):
+    """Whom a named person follows where maker and derivation differ, and why."""
+
+    side: Literal["maker", "derived"]
+    reason: Text = Field(min_length=1)
+    by: Text = ""
+    at: Text = ""
+
+
 class LeadsInputs(_Inputs):
-    """Which winding it is, where that was read by ohms, and the joints in the box."""
+    """Which winding it is, how it is to run, and what is joined in the box.
+
+    ``groups`` holds how many leads ring together, where that was read;
+    ``names`` the mark found on a lead, by T number.
+    """
 
     winding: WindingKind | None = None
+    groups: tuple[int, ...] = Field(default=(), max_length=8)
+    run_shape: RunShape | None = None
+    start_method: StartMethod = "full_voltage"
+    speed: Speed = ""
+    direction: Direction = "forward"
+    style: Style = "T"
+    names: dict[Text, Text] = Field(default={}, max_length=12)
     joints: tuple[JointInput, ...] = Field(default=(), max_length=12)
+    accessories: tuple[AccessoryInput, ...] = Field(default=(), max_length=12)
+    board: BoardInput | None = None
+    maker: tuple[MakerDiagramInput, ...] = Field(default=(), max_length=12)
+    followed: FollowedInput | None = None
+
+    def others(self) -> dict[str, str]:
+        """Return the marks of leads that are no winding, and what each is."""
+        return {mark: item.kind for item in self.accessories for mark in item.marks}
+
+
+JointMethod = Literal["split_bolt", "set_screw_tap", "ring_bolt", "crimp", "twist_on"]
+
+
+class JointWorkInput(_Inputs):
+    """How one joint is made, and what was recorded when it was: torque or tug."""
+
+    joint: Text = Field(min_length=1)
+    method: JointMethod | None = None
+    rubber: int = Field(default=2, ge=0, le=8)
+    vinyl: int = Field(default=2, ge=0, le=8)
+    torque_in_lb: DecimalText | None = None
+    tug_held: bool | None = None
+    by: Text = ""
+    at: Text = ""
+
+
+class ColourInput(_Inputs):
+    """The colour found on an incoming conductor where it lands."""
+
+    line: Literal["L1", "L2", "L3", "N", "G"]
+    colour: Text = ""
+    remarked: Text = ""
+
+
+class TwistRowInput(_Inputs):
+    """One row of a twist-on connector's own table: how many of a size it takes."""
+
+    size: Text = Field(min_length=1)
+    least: int = Field(ge=1, le=12)
+    most: int = Field(ge=1, le=12)
+
+
+class JointsInputs(_Inputs):
+    """How the joints are made and whether they fit in the housing.
+
+    The line conductor is the one of the Size step unless said otherwise.
+    """
+
+    method: JointMethod = "ring_bolt"
+    line_size: Text = ""
+    lead_size: Text = ""
+    work: tuple[JointWorkInput, ...] = Field(default=(), max_length=24)
+    usable_volume_in3: DecimalText | None = None
+    opening_in: DecimalText | None = None
+    is_over_11_in: bool | None = None
+    raceway: Text = ""
+    knockout: Text = ""
+    is_flexible: bool = False
+    is_machine: bool = True
+    colours: tuple[ColourInput, ...] = Field(default=(), max_length=8)
+    twist_rows: tuple[TwistRowInput, ...] = Field(default=(), max_length=24)
+
+
+class TouchInput(_Inputs):
+    """A touch with the ohmmeter; ``ohms`` empty where only ringing was heard."""
+
+    what: Literal["touch"] = "touch"
+    pair: tuple[Text, Text]
+    rings: bool
+    ohms: DecimalText | None = None
+
+
+class VoltsInput(_Inputs):
+    """One voltage of an induction test."""
+
+    what: Literal["volts"] = "volts"
+    feed: tuple[Text, ...] = Field(min_length=2, max_length=3)
+    feed_v: DecimalText
+    joined: tuple[tuple[Text, Text], ...] = Field(default=(), max_length=6)
+    read: tuple[Text, Text]
+    volts: DecimalText
+
+
+class BenchInputs(_Inputs):
+    """Leads whose tags are gone: how many, and what was read on them.
+
+    ``mystery`` is the seed of a practice motor that answers in place of a real
+    one, and ``mystery_kind`` its winding.
+    """
+
+    leads: Literal[0, 3, 6, 9, 12] = 0
+    groups: tuple[tuple[Text, ...], ...] = Field(default=(), max_length=8)
+    readings: tuple[Annotated[TouchInput | VoltsInput, Field(discriminator="what")], ...] = Field(
+        default=(), max_length=120
+    )
+    feed_v: DecimalText | None = None
+    mystery: int | None = Field(default=None, ge=0, le=1_000_000)
+    mystery_kind: WindingKind | None = None
+
+
+class TrustInputs(_Inputs):
+    """What was read on a motor whose plate nobody trusts."""
+
+    is_doubted: bool = False
+    reason: Text = ""
+    power_hp: DecimalText | None = None
+    earlier_supply_v: DecimalText | None = None
+    winding_ohm: DecimalText | None = None
+    test_v: DecimalText | None = None
+    test_a: DecimalText | None = None
+
+
+class ConductorRecord(_Inputs):
+    """One conductor taken off the old motor: where it was, as tagged and coloured."""
+
+    conductor: Text = Field(min_length=1)
+    terminal: Text = ""
+    tag: Text = ""
+    colour: Text = ""
+
+
+class ReplaceInputs(_Inputs):
+    """The disconnect record of a motor that is replaced."""
+
+    old_plate: LongText = ""
+    conductors: tuple[ConductorRecord, ...] = Field(default=(), max_length=40)
+    rotation: Literal["clockwise", "counter-clockwise", "unknown"] = "unknown"
+    seen_from: Literal["", "shaft", "fan"] = ""
+    amps_a: tuple[DecimalText, ...] = Field(default=(), max_length=3)
+    heater: Text = ""
+    settings: LongText = ""
+    rotation_after: Literal["clockwise", "counter-clockwise", "unknown"] = "unknown"
+    seen_from_after: Literal["", "shaft", "fan"] = ""
+
+
+class OwnSizeInput(_Inputs):
+    """A size that a person brings, with where it comes from."""
+
+    figure: Text = Field(min_length=1)
+    value: Text = Field(min_length=1)
+    source: Text = Field(min_length=1)
 
 
 class SizeInputs(_Inputs):
@@ -143,6 +384,7 @@ class SizeInputs(_Inputs):
     protection_kind: DeviceKind | None = None
     parallel_sets: int = Field(default=1, ge=1, le=12)
     between_rows: Literal["ask", "next_row_up"] = "ask"
+    own: tuple[OwnSizeInput, ...] = Field(default=(), max_length=24)
 
 
 ShortText = Annotated[Text, StringConstraints(max_length=120)]

@@ -15,8 +15,8 @@ from evencoil.circuit.library import device
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.sheet import Sheet
 from evencoil.circuit.text import Circuit, wire_id
-from evencoil.connection import Joint
 from evencoil.evidence import Step
+from evencoil.joints import Joint
 from evencoil.quantities import plain
 from evencoil.winding import LINES, Winding
 

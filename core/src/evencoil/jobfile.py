@@ -19,8 +19,18 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from evencoil.editions import Edition
 from evencoil.errors import CoreError, FileFormatError, NewerSchemaError
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
-from evencoil.profile import Profile, School
+from evencoil.inputs import (
+    BenchInputs,
+    JointsInputs,
+    LeadsInputs,
+    PlateInputs,
+    ReplaceInputs,
+    SizeInputs,
+    StarterInputs,
+    SupplyInputs,
+    TrustInputs,
+)
+from evencoil.profile import Profile, School, Swap, TwistOn
 from evencoil.texts import MotorTag, Text
 from evencoil.words import Message
 from evencoil.work import Worked, work_out
@@ -40,7 +50,7 @@ __all__ = [
 ]
 
 FORMAT = "even-coil-job"
-SCHEMA = 3
+SCHEMA = 4
 MAX_BYTES = 1_000_000
 MAX_DEPTH = 40
 
@@ -55,7 +65,16 @@ def _from_2(body: dict[str, Any]) -> dict[str, Any]:
     return {**body, "starter": {}}
 
 
-UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
+def _from_3(body: dict[str, Any]) -> dict[str, Any]:
+    """Give a file of schema 3 the steps that schema 4 brought; all start empty."""
+    return {**body, "joints": {}, "bench": {}, "trust": {}, "replace": {}}
+
+
+UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: _from_1,
+    2: _from_2,
+    3: _from_3,
+}
 
 
 class _Model(BaseModel):
@@ -76,20 +95,31 @@ class FileProfile(_Model):
 
     edition: Edition = 2023
     school: School = "field"
+    swap_lines: Swap = "L1-L3"
+    twist_on: TwistOn = "building"
+    twist_on_largest: Text = "10"
+
+    def as_core(self) -> Profile:
+        """Return it as the rules take it."""
+        return Profile(**self.model_dump())
 
 
 class JobFile(_Model):
     """One job of one motor: everything that people gave, nothing worked out."""
 
     format: Literal["even-coil-job"] = "even-coil-job"
-    schema_: Literal[3] = Field(default=3, alias="schema")
+    schema_: Literal[4] = Field(default=4, alias="schema")
     job_id: UUID
-    kind: Literal["new"] = "new"
+    kind: Literal["new", "replace", "convert", "as_found"] = "new"
     motor: FileMotor
     profile: FileProfile = FileProfile()
     plate: PlateInputs = PlateInputs()
     supply: SupplyInputs = SupplyInputs()
     leads: LeadsInputs = LeadsInputs()
+    bench: BenchInputs = BenchInputs()
+    trust: TrustInputs = TrustInputs()
+    replace: ReplaceInputs = ReplaceInputs()
+    joints: JointsInputs = JointsInputs()
     size: SizeInputs = SizeInputs()
     starter: StarterInputs = StarterInputs()
 
@@ -243,5 +273,4 @@ def work_out_job(job: JobFile) -> Worked:
     CoreError
         As `evencoil.work.work_out`.
     """
-    profile = Profile(edition=job.profile.edition, school=job.profile.school)
-    return work_out(job.plate, job.supply, job.size, profile, job.leads)
+    return work_out(job.plate, job.supply, job.size, job.profile.as_core(), job.leads, job.joints)

@@ -11,14 +11,25 @@ from typing import Literal
 
 from evencoil.editions import Edition
 
-__all__ = ["Profile", "School"]
+__all__ = ["Profile", "School", "Swap", "TwistOn"]
 
 School = Literal["exam", "field"]
+TwistOn = Literal["never", "building", "anywhere"]
+Swap = Literal["L1-L2", "L2-L3", "L1-L3"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Profile:
-    """The works' own rules, used wherever a job does not say otherwise."""
+    """The works' own rules, used wherever a job does not say otherwise.
+
+    ``swap_lines`` is the works' habit: which two lines are exchanged for the
+    other direction. ``twist_on`` is its rule on twist-on connectors:
+    never, only in the building's own wiring and not on machines, or anywhere
+    they are listed for; and up to which conductor.
+    """
 
     edition: Edition = 2023
     school: School = "field"
+    swap_lines: Swap = "L1-L3"
+    twist_on: TwistOn = "building"
+    twist_on_largest: str = "10"

@@ -30,6 +30,7 @@ from evencoil.installation import MotorRating, install_motor, rate
 from evencoil.naming import renamed
 from evencoil.sizing.protection import FUSES
 from evencoil.starters import CatalogueEntry, OptionSpec, draw, entry_of, options_of
+from evencoil.winding import LINES
 from evencoil.words import Message
 from evencoil.work import StepState, Worked
 
@@ -210,10 +211,14 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
     has_stand_in = any(
         item.id == "motor" and item.type == "motor3" for item in circuit.netlist.devices
     )
-    if has_stand_in and box.winding is not None:
-        joints = tuple(joint.as_core() for joint in worked.joints)
-        if not joints and box.derived is not None:
-            joints = box.derived.joints
+    if has_stand_in and box.winding is not None and box.winding.phases == 3:
+        ends = {*box.winding.leads, *LINES}
+        joints = tuple(
+            replace(joint, leads=tuple(lead for lead in joint.leads if lead in ends))
+            for joint in (given.as_core() for given in worked.joints)
+        )
+        if not joints:
+            joints = box.intended
             findings.append(_finding("derived", "note"))
         if joints:
             circuit = install_motor(circuit, box.winding, joints, _rating(worked))

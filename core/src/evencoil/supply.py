@@ -22,7 +22,16 @@ from evencoil.words import Message
 
 __all__ = ["Supply", "Verdict", "judge", "read_supply"]
 
-System = Literal["wye", "delta", "high_leg", "corner_grounded", "single_phase", "unsaid"]
+System = Literal[
+    "wye",
+    "delta",
+    "high_leg",
+    "corner_grounded",
+    "single_phase",
+    "converter",
+    "drive",
+    "unsaid",
+]
 _MAX_LENGTH = 200
 _TOLERANCE = Decimal("0.10")
 _NUMBER = r"\d[\d.,]*"
@@ -64,11 +73,13 @@ class Supply:
 class Verdict:
     """Which plate column this supply uses.
 
-    ``column`` counts the plate's volts from 0; ``plate_volts`` is that band.
+    ``column`` counts the plate's volts from 0; ``plate_volts`` is that band;
+    ``used_volts_v`` are the volts of the supply that the motor takes. [V]
     """
 
     column: int
     plate_volts: Band
+    used_volts_v: Decimal
     findings: tuple[Finding, ...]
 
 
@@ -133,6 +144,24 @@ def _shape(
     )
 
 
+def _made(text: str) -> System | None:
+    """Return converter or drive where the text names one."""
+    if re.search(r"CONVERTER|MADE LEG", text):
+        return "converter"
+    return "drive" if re.search(r"\bDRIVE\b|\bVFD\b|INVERTER", text) else None
+
+
+def _hertz(found: re.Match[str] | None) -> Decimal:
+    hz = number(found["hz"], field="supply.text") if found else Decimal(60)
+    if hz not in {Decimal(50), Decimal(60)}:
+        raise OutOfRangeError(
+            Message("supply.hertz", {"hz": plain(hz)}),
+            field="supply.text",
+            hint=Message("supply.hertz.hint"),
+        )
+    return hz
+
+
 def read_supply(text: str) -> Supply:
     """Read the name of a supply system.
 
@@ -140,7 +169,8 @@ def read_supply(text: str) -> Supply:
     ----------
     text : str
         For example ``480Y/277``, ``240 delta``, ``208Y/120``, ``120/240 1PH``,
-        ``240/120 high leg``, ``415Y/240 50Hz``.
+        ``240/120 high leg``, ``415Y/240 50Hz``,
+        ``240 phase converter``, ``460 drive``.
 
     Returns
     -------
@@ -166,13 +196,7 @@ def read_supply(text: str) -> Supply:
             raise _unread(f"U+{ord(sign):04X}")
     same = text.upper().replace("VOLTS", "V")
     hz_found, phase_found = _HZ.search(same), _PHASES.search(same)
-    hz = number(hz_found["hz"], field="supply.text") if hz_found else Decimal(60)
-    if hz not in {Decimal(50), Decimal(60)}:
-        raise OutOfRangeError(
-            Message("supply.hertz", {"hz": plain(hz)}),
-            field="supply.text",
-            hint=Message("supply.hertz.hint"),
-        )
+    hz = _hertz(hz_found)
     rest = _PHASES.sub(" ", _HZ.sub(" ", same))
     pair = _PAIR.search(rest)
     one = pair or _ONE.search(rest)
@@ -188,6 +212,10 @@ def read_supply(text: str) -> Supply:
         system = "single_phase"
     if phases == 3 and system == "single_phase":
         system = "high_leg"
+    made = _made(rest)
+    if made is not None:
+        # three phases, made from one or from a bus: whatever feeds it
+        phases, system = 3, made
     return Supply(
         text=text.strip(),
         line_volts_v=line,
@@ -217,15 +245,29 @@ def _finding(code: str, level: str, **params: str) -> Finding:
     )
 
 
-def _frequency(plate: Nameplate, supply: Supply) -> list[Finding]:
+def _frequency(plate: Nameplate, supply: Supply, band: Band, used: Decimal) -> list[Finding]:
+    """Compare frequencies; where they differ, volts per hertz decide how bad it is."""
     if not plate.frequency_hz:
         return []
     said = {plain(hz) for hz in plate.frequency_hz}
     if plain(supply.frequency_hz) in said:
         return []
-    return [
-        _finding("hertz", "doubt", supply=plain(supply.frequency_hz), plate="/".join(sorted(said)))
-    ]
+    here = used / supply.frequency_hz
+    rated = (band.low + band.high) / 2 / plate.frequency_hz[0]
+    part = here / rated
+    params = {
+        "supply": plain(supply.frequency_hz),
+        "plate": "/".join(sorted(said)),
+        "here": show(here),
+        "rated": show(rated),
+        "percent": show(part * 100),
+    }
+    found = [_finding("hertz", "doubt", **params)]
+    if part > 1 + _TOLERANCE:
+        found.append(_finding("flux_high", "doubt", **params))
+    elif part < 1 - _TOLERANCE:
+        found.append(_finding("flux_low", "doubt", **params))
+    return found
 
 
 def judge(plate: Nameplate, supply: Supply) -> Verdict:
@@ -301,5 +343,5 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
         findings.append(_finding("low", "doubt", **params))
     else:
         findings.append(_finding("within", "note", **params))
-    findings += _frequency(plate, supply)
-    return Verdict(column=place, plate_volts=band, findings=tuple(findings))
+    findings += _frequency(plate, supply, band, used)
+    return Verdict(column=place, plate_volts=band, used_volts_v=used, findings=tuple(findings))

@@ -3,7 +3,9 @@
 A coil goes from its start to its end; ``S`` is a star point inside the motor,
 which no lead reaches. Axes are electrical degrees in the sense 1-2-3; turns are
 parts of a whole phase. Source: NEMA MG 1 part 2 terminal marking; the coil
-tables of rotating-field theory.
+tables of rotating-field theory. The placing of T4, T5 and T6 of the two-speed
+windings follows from the usual connections turning the same way at both speeds;
+that of single-phase leads is recalled: compare with the motor's own diagram.
 
 Units: axis [deg].
 """
@@ -17,20 +19,14 @@ from typing import Literal, get_args
 from evencoil.errors import OutOfRangeError
 from evencoil.words import Message
 
-__all__ = [
-    "KINDS",
-    "LINES",
-    "OTHER_KINDS",
-    "Coil",
-    "OtherKind",
-    "Winding",
-    "WindingKind",
-    "winding_of",
-]
+__all__ = ["HIGH_SPEED_TURNS", "KINDS", "LINES", "Coil", "Winding", "WindingKind", "winding_of"]
 
-WindingKind = Literal["3-wye", "3-delta", "9-wye", "9-delta"]
-OtherKind = Literal[
+WindingKind = Literal[
+    "3-wye",
+    "3-delta",
     "6",
+    "9-wye",
+    "9-delta",
     "12",
     "part-winding",
     "2-speed-ct",
@@ -38,9 +34,15 @@ OtherKind = Literal[
     "2-speed-cp",
     "2-speed-2-winding",
     "1-phase",
+    "1-phase-reversible",
+    "1-phase-dual",
+    "1-phase-dual-fixed",
 ]
 Field = Literal["one", "both", "low", "high"]
 LINES = ("L1", "L2", "L3")
+#: winding factor at the high speed over that at the low one, half pitch and
+#: 60 degree belts against full pitch and 120; real windings differ
+HIGH_SPEED_TURNS = 0.675 / 0.827
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,24 +66,45 @@ class Coil:
         """Return the phase letter."""
         return self.name[0]
 
+    @property
+    def fields(self) -> tuple[tuple[str, float, int], ...]:
+        """Return the fields it makes: which, with what turns, on what axis [deg]."""
+        if self.field == "both":
+            low = self.axis_deg if self.low_axis_deg is None else self.low_axis_deg
+            return (
+                ("low", self.turns, low),
+                ("high", self.turns * HIGH_SPEED_TURNS, self.axis_deg),
+            )
+        return ((self.field, self.turns, self.axis_deg),)
+
 
 @dataclass(frozen=True, slots=True)
 class Winding:
     """All stator coils of a motor, and the leads that come out."""
 
-    kind: WindingKind | OtherKind
+    kind: WindingKind
     coils: tuple[Coil, ...]
     leads: tuple[str, ...]
     is_wye: bool
 
     @property
+    def phases(self) -> int:
+        """Return 1 or 3."""
+        return 1 if self.kind.startswith("1-phase") else 3
+
+    @property
+    def is_two_speed(self) -> bool:
+        """Tell whether it has two speeds."""
+        return self.kind.startswith("2-speed")
+
+    @property
     def halves(self) -> int:
         """Return how many coils make a phase."""
-        return len(self.coils) // 3
+        return len([coil for coil in self.coils if coil.phase == self.coils[0].phase])
 
 
 def _coils(text: str, turns: float) -> tuple[Coil, ...]:
-    axes = {"A": 0, "B": 120, "C": 240}
+    axes = {"A": 0, "B": 120, "C": 240, "M": 0, "X": 90}
     found = []
     for part in text.split(","):
         name, start, end = part.split()
@@ -93,25 +116,13 @@ def _leads(count: int) -> tuple[str, ...]:
     return tuple(f"T{number}" for number in range(1, count + 1))
 
 
-KINDS: Mapping[WindingKind, Winding] = {
-    "3-wye": Winding("3-wye", _coils("A T1 S,B T2 S,C T3 S", 1.0), _leads(3), is_wye=True),
-    "3-delta": Winding("3-delta", _coils("A T1 T2,B T2 T3,C T3 T1", 1.0), _leads(3), is_wye=False),
-    "9-wye": Winding(
-        "9-wye",
-        _coils("A1 T1 T4,B1 T2 T5,C1 T3 T6,A2 T7 S,B2 T8 S,C2 T9 S", 0.5),
-        _leads(9),
-        is_wye=True,
-    ),
-    "9-delta": Winding(
-        "9-delta",
-        _coils("A1 T1 T4,B1 T2 T5,C1 T3 T6,A2 T7 T2,B2 T8 T3,C2 T9 T1", 0.5),
-        _leads(9),
-        is_wye=False,
-    ),
-}
+def _plain(kind: WindingKind, ends: str, turns: float, *, is_wye: bool) -> Winding:
+    coils = _coils(ends, turns)
+    count = len({end for coil in coils for end in (coil.start, coil.end)} - {"S"})
+    return Winding(kind, coils, _leads(count), is_wye=is_wye)
 
 
-def _two_speed(kind: OtherKind, ends: str, axes: str, low_axes: str, *, is_wye: bool) -> Winding:
+def _two_speed(kind: WindingKind, ends: str, axes: str, low_axes: str, *, is_wye: bool) -> Winding:
     """Six half-coils of one winding; axes at the high and at the low speed."""
     names = ("A1", "A2", "B1", "B2", "C1", "C2")
     rows = zip(names, ends.split(","), axes.split(), low_axes.split(), strict=True)
@@ -122,7 +133,7 @@ def _two_speed(kind: OtherKind, ends: str, axes: str, low_axes: str, *, is_wye: 
     return Winding(kind, tuple(coils), _leads(6), is_wye=is_wye)
 
 
-def _separate(kind: OtherKind, sets: Mapping[str, tuple[Field, float]]) -> Winding:
+def _separate(kind: WindingKind, sets: Mapping[str, tuple[Field, float]]) -> Winding:
     """Several stars inside one motor, each on its own leads."""
     coils, leads = [], []
     for place, (tags, (which, turns)) in enumerate(sets.items(), start=1):
@@ -133,30 +144,39 @@ def _separate(kind: OtherKind, sets: Mapping[str, tuple[Field, float]]) -> Windi
     return Winding(kind, tuple(coils), tuple(leads), is_wye=True)
 
 
+def _single(kind: WindingKind, ends: str, leads: str) -> Winding:
+    """Place the main winding on axis 0, the start winding with its capacitor on axis 90."""
+    coils = _coils(ends, 0.5 if "M2" in ends else 1.0)
+    return Winding(kind, coils, tuple(leads.split()), is_wye=False)
+
+
 _PLACES = "0 180 240 60 120 300"
 _PAIRS = "0 0 120 120 240 240"
-OTHER_KINDS: Mapping[OtherKind, Winding] = {
-    "6": Winding("6", _coils("A T1 T4,B T2 T5,C T3 T6", 1.0), _leads(6), is_wye=False),
-    "12": Winding(
-        "12",
-        _coils("A1 T1 T4,B1 T2 T5,C1 T3 T6,A2 T7 T10,B2 T8 T11,C2 T9 T12", 0.5),
-        _leads(12),
-        is_wye=True,
-    ),
-    "part-winding": _separate("part-winding", {"T1 T2 T3": ("one", 0.5), "T7 T8 T9": ("one", 0.5)}),
-    "2-speed-ct": _two_speed(
-        "2-speed-ct", "T1 T6,T6 T2,T2 T5,T5 T3,T3 T4,T4 T1", _PLACES, _PAIRS, is_wye=False
-    ),
-    "2-speed-vt": _two_speed(
-        "2-speed-vt", "T1 T6,T6 S,T2 T5,T5 S,T3 T4,T4 S", _PLACES, _PAIRS, is_wye=True
-    ),
-    "2-speed-cp": _two_speed(
-        "2-speed-cp", "T6 T1,T1 T4,T4 T3,T3 T5,T5 T2,T2 T6", _PAIRS, _PLACES, is_wye=False
-    ),
-    "2-speed-2-winding": _separate(
-        "2-speed-2-winding", {"T1 T2 T3": ("low", 1.0), "T11 T12 T13": ("high", 1.0)}
-    ),
-    "1-phase": Winding("1-phase", (Coil("M", "T1", "T4", 0, 1.0),), ("T1", "T4"), is_wye=False),
+KINDS: Mapping[WindingKind, Winding] = {
+    winding.kind: winding
+    for winding in (
+        _plain("3-wye", "A T1 S,B T2 S,C T3 S", 1.0, is_wye=True),
+        _plain("3-delta", "A T1 T2,B T2 T3,C T3 T1", 1.0, is_wye=False),
+        _plain("6", "A T1 T4,B T2 T5,C T3 T6", 1.0, is_wye=False),
+        _plain("9-wye", "A1 T1 T4,B1 T2 T5,C1 T3 T6,A2 T7 S,B2 T8 S,C2 T9 S", 0.5, is_wye=True),
+        _plain(
+            "9-delta", "A1 T1 T4,B1 T2 T5,C1 T3 T6,A2 T7 T2,B2 T8 T3,C2 T9 T1", 0.5, is_wye=False
+        ),
+        _plain("12", "A1 T1 T4,B1 T2 T5,C1 T3 T6,A2 T7 T10,B2 T8 T11,C2 T9 T12", 0.5, is_wye=True),
+        _separate("part-winding", {"T1 T2 T3": ("one", 0.5), "T7 T8 T9": ("one", 0.5)}),
+        _two_speed(
+            "2-speed-ct", "T1 T6,T6 T2,T2 T5,T5 T3,T3 T4,T4 T1", _PLACES, _PAIRS, is_wye=False
+        ),
+        _two_speed("2-speed-vt", "T1 T6,T6 S,T2 T5,T5 S,T3 T4,T4 S", _PLACES, _PAIRS, is_wye=True),
+        _two_speed(
+            "2-speed-cp", "T6 T1,T1 T4,T4 T3,T3 T5,T5 T2,T2 T6", _PAIRS, _PLACES, is_wye=False
+        ),
+        _separate("2-speed-2-winding", {"T1 T2 T3": ("low", 1.0), "T11 T12 T13": ("high", 1.0)}),
+        _single("1-phase", "M T1 T4", "T1 T4"),
+        _single("1-phase-reversible", "M T1 T4,X T5 T8", "T1 T4 T5 T8"),
+        _single("1-phase-dual", "M1 T1 T2,M2 T3 T4,X T5 T8", "T1 T2 T3 T4 T5 T8"),
+        _single("1-phase-dual-fixed", "M1 T1 T2,M2 T3 T4", "T1 T2 T3 T4"),
+    )
 }
 
 
@@ -166,14 +186,11 @@ def winding_of(kind: str) -> Winding:
     Raises
     ------
     OutOfRangeError
-        If the kind is not among those known so far.
+        If the kind is not among those known.
     """
     for known in get_args(WindingKind):
         if known == kind:
             return KINDS[known]
-    for other in get_args(OtherKind):
-        if other == kind:
-            return OTHER_KINDS[other]
     raise OutOfRangeError(
         Message("winding.unknown", {"kind": kind[:20]}),
         field="leads.winding",

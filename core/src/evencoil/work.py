@@ -6,18 +6,26 @@ one figure never takes another one with it, except those that stand on it.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import lru_cache
 from typing import Literal, get_args
 
 from evencoil.box import Box, work_out_box
-from evencoil.connection import Joint
 from evencoil.editions import edition_of
 from evencoil.errors import CoreError, MissingError, RefusedError
-from evencoil.evidence import Mark, Rule, Step, Trail
-from evencoil.inputs import JointInput, LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.evidence import Finding, Mark, Rule, Step, Trail
+from evencoil.housing import JointsWorked, plan_joints
+from evencoil.inputs import (
+    JointInput,
+    JointsInputs,
+    LeadsInputs,
+    PlateInputs,
+    SizeInputs,
+    SupplyInputs,
+)
+from evencoil.joints import Joint
 from evencoil.nameplate import PlateReading, read
 from evencoil.profile import Profile
 from evencoil.quantities import plain, show
@@ -28,6 +36,7 @@ from evencoil.sizing.grounding import grounding_conductor
 from evencoil.sizing.overload import overload_setting
 from evencoil.sizing.protection import FUSES, DeviceKind, protection_device
 from evencoil.supply import Supply, Verdict, judge, read_supply
+from evencoil.supply_checks import check_supply
 from evencoil.words import Message, say
 
 __all__ = ["Figure", "Refusal", "StepState", "Worked", "branch_circuit", "work_out"]
@@ -75,7 +84,7 @@ class Figure:
 class StepState:
     """Where a step of the job stands, and the sentence that says it."""
 
-    step: Literal["plate", "leads", "size", "starter", "drawings", "rehearse"]
+    step: Literal["plate", "leads", "joints", "size", "starter", "drawings", "rehearse"]
     state: State
     shout: Message
 
@@ -94,6 +103,8 @@ class Worked:
         The plate column in use.
     supply_refusal : Refusal or None
         Why there is no supply, or why the motor must not be connected to it.
+    supply_checks : tuple of Finding
+        What was measured and said of the supply, held against the plate.
     steps : tuple of Step
         Every value with its evidence, in the order it was worked out.
     figures : tuple of Figure
@@ -102,6 +113,10 @@ class Worked:
         One for each step that exists.
     box : Box
         The Leads step: the derived joining, and what the joints given do.
+    planned : JointsWorked or None
+        The Joints step: how each is made, and whether they fit.
+    planned_refusal : Refusal or None
+        Why they cannot be planned.
     joints : tuple of JointInput
         The box as joined.
     """
@@ -110,11 +125,14 @@ class Worked:
     supply: Supply | None
     verdict: Verdict | None
     supply_refusal: Refusal | None
+    supply_checks: tuple[Finding, ...]
     steps: tuple[Step, ...]
     figures: tuple[Figure, ...]
     states: tuple[StepState, ...]
     profile: Profile
     box: Box
+    planned: JointsWorked | None
+    planned_refusal: Refusal | None
     joints: tuple[JointInput, ...]
 
 
@@ -444,9 +462,14 @@ def _leads_state(box: Box) -> StepState:
         missing = error is not None and error.code == "missing"
         state = "open" if missing else "held"
         shout = Message("shout.leads.wants", {"detail": str(error)})
+    elif box.is_disputed:
+        state = "held"
+        shout = Message("shout.leads.differs")
     elif outcome is not None and outcome.verdict == "right":
         joints = (
-            " · ".join(_joint_text(joint) for joint in box.derived.joints) if box.derived else ""
+            " · ".join(_joint_text(joint, box.names) for joint in box.derived.joints)
+            if box.derived
+            else ""
         )
         state = "proven"
         shout = Message(
@@ -459,8 +482,47 @@ def _leads_state(box: Box) -> StepState:
     return StepState(step="leads", state=state, shout=shout)
 
 
-def _joint_text(joint: Joint) -> str:
-    leads = "-".join(lead.removeprefix("T") for lead in joint.leads)
+def _joints_state(joints: JointsWorked | None, error: CoreError | None) -> StepState:
+    if joints is None:
+        detail = "" if error is None else str(error)
+        return StepState(
+            step="joints", state="open", shout=Message("shout.joints.wants", {"detail": detail})
+        )
+    doubts = any(
+        found.level == "doubt"
+        for found in (*joints.findings, *(f for plan in joints.joints for f in plan.findings))
+    )
+    params = {"count": str(len(joints.joints)), "fit": str(Message(f"fit.{joints.fit}"))}
+    state: State = "working"
+    if joints.fit == "no" or doubts:
+        state = "held"
+    elif joints.fit == "unknown":
+        return StepState(step="joints", state="open", shout=Message("shout.joints.open", params))
+    elif all(plan.is_recorded for plan in joints.joints):
+        state = "proven"
+    return StepState(step="joints", state=state, shout=Message("shout.joints", params))
+
+
+def _plan(
+    box: Box, given: LeadsInputs, joints: JointsInputs, trail: Trail, profile: Profile,
+    supply: Supply | None,
+) -> tuple[JointsWorked | None, CoreError | None]:  # fmt: skip
+    """Plan the joints of the box as joined, or as they are to be."""
+    made = tuple(joint.as_core() for joint in given.joints) or box.intended
+    made = tuple(joint for joint in made if joint.conductors > 1)
+    if not made:
+        return None, MissingError(
+            Message("joints.none"), field="leads.joints", hint=Message("joints.none.hint")
+        )
+    try:
+        steps = {step.id: step for step in trail}
+        return plan_joints(made, joints, steps, profile, supply), None
+    except CoreError as error:
+        return None, error
+
+
+def _joint_text(joint: Joint, names: Mapping[str, str]) -> str:
+    leads = "-".join(names.get(lead, lead).removeprefix("T") for lead in joint.leads)
     return f"{joint.line} {leads}" if joint.line else leads
 
 
@@ -474,6 +536,8 @@ def _size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
             state="held" if held else "open",
             shout=Message(shout, {"detail": refused.refusal.detail}),
         )
+    if "protection_kind" not in trail:
+        return StepState(step="size", state="working", shout=Message("shout.size.own"))
     guessed = any(mark.kind == "assumed" for step in trail for mark in step.marks)
     return StepState(
         step="size",
@@ -488,6 +552,40 @@ def _size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
             },
         ),
     )
+
+
+_FIGURES = (
+    "table_flc_a",
+    "conductor_size",
+    "protection_device_a",
+    "overload_setting_a",
+    "grounding_conductor_size",
+    "disconnect_switch_a",
+)
+
+
+def _own_sizes(size: SizeInputs) -> tuple[Trail, tuple[Figure, ...]]:
+    """Return the sizes that a person brings, where the NEC does not hold."""
+    trail = Trail()
+    own = {item.figure: item for item in size.own}
+
+    def brought(figure: str) -> Callable[[], Step]:
+        return lambda: bring(figure)
+
+    def bring(figure: str) -> Step:
+        item = own.get(figure)
+        if item is None:
+            raise RefusedError(
+                Message("size.territory"), field=figure, hint=Message("size.territory.hint")
+            )
+        working = Message("own.size", {"value": item.value, "source": item.source})
+        return trail.add(
+            Step(
+                id=figure, value=item.value, unit="", kind="read", shown=item.value, working=working
+            )
+        )
+
+    return trail, tuple(_figure(figure, brought(figure)) for figure in _FIGURES)
 
 
 def branch_circuit(
@@ -567,6 +665,7 @@ def work_out(
     size: SizeInputs,
     profile: Profile | None = None,
     leads: LeadsInputs | None = None,
+    joints: JointsInputs | None = None,
 ) -> Worked:
     """Work a job out from what people gave.
 
@@ -583,6 +682,8 @@ def work_out(
         The works' own rules.
     leads : LeadsInputs, optional
         The winding's kind and the joints.
+    joints : JointsInputs, optional
+        How the joints are made, and the housing.
 
     Returns
     -------
@@ -596,21 +697,43 @@ def work_out(
     """
     base = profile or Profile()
     profile = Profile(
-        edition=edition_of(size.edition or base.edition), school=size.school or base.school
+        edition=edition_of(size.edition or base.edition),
+        school=size.school or base.school,
+        swap_lines=base.swap_lines,
+        twist_on=base.twist_on,
+        twist_on_largest=base.twist_on_largest,
     )
     reading = read(plate.text, [item.as_core() for item in plate.assumed])
     found, verdict, error = _supply(supply.text, reading)
-    trail, figures = branch_circuit(reading, found, verdict, error, size, profile)
-    box = work_out_box(reading, found, verdict, error, leads or LeadsInputs())
+    if found is not None and reading.other is not None:
+        # the plate has a rating for each frequency: use the supply's
+        reading = reading.at(found.frequency_hz)
+        found, verdict, error = _supply(supply.text, reading)
+    if supply.territory == "other":
+        trail, figures = _own_sizes(size)
+    else:
+        trail, figures = branch_circuit(reading, found, verdict, error, size, profile)
+    box = work_out_box(reading, found, verdict, error, leads or LeadsInputs(), swap=base.swap_lines)
+    planned, wanting = _plan(
+        box, leads or LeadsInputs(), joints or JointsInputs(), trail, profile, found
+    )
     return Worked(
         reading=reading,
         supply=found,
         verdict=verdict,
         supply_refusal=None if error is None else Refusal.of(error),
+        supply_checks=() if found is None else check_supply(supply, found, verdict),
         steps=tuple(trail),
         figures=figures,
-        states=(_plate_state(reading), _leads_state(box), _size_state(figures, trail)),
+        states=(
+            _plate_state(reading),
+            _leads_state(box),
+            _joints_state(planned, wanting),
+            _size_state(figures, trail),
+        ),
         profile=profile,
         box=box,
+        planned=planned,
+        planned_refusal=None if wanting is None else Refusal.of(wanting),
         joints=(leads or LeadsInputs()).joints,
     )

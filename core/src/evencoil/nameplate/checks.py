@@ -139,9 +139,10 @@ def _volts(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     first, second = sorted(plate.volts_v, key=lambda band: band.high)
     ratio = second.high / first.high
     params = {"low": str(first), "high": str(second), "ratio": show(ratio)}
+    least, most = second.low / first.high, second.high / first.low
     if _TWO[0] <= ratio <= _TWO[1]:
-        kind, needs = "two", {9, 12}
-    elif _ROOT3_BAND[0] <= ratio <= _ROOT3_BAND[1]:
+        kind, needs = "two", {9, 12} if plate.phases != 1 else {4, 6}
+    elif _ROOT3_BAND[0] <= ratio <= _ROOT3_BAND[1] or least <= ROOT3 <= most:
         kind, needs = "root3", {6, 12}
     else:
         yield _finding("volts.ratio", "doubt", "volts_v", spans, **params)
@@ -181,7 +182,9 @@ def _amps(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
             "amps_ratio": show(by_amps),
             "volts_ratio": show(by_volts),
         }
-        if abs(by_amps - by_volts) <= by_volts * _PER_FOUR_PERCENT:
+        # with ranges (115/208-230 V, 9.6/5.2-4.8 A) the outer ends belong together
+        widest = amps[0].high / amps[1].low
+        if min(abs(by_amps - by_volts), abs(widest - by_volts)) <= by_volts * _PER_FOUR_PERCENT:
             yield _finding("amps.agrees", "agrees", "amps_a", spans, **params)
         else:
             yield _finding("amps.ratio", "doubt", "amps_a", spans, "volts_v", **params)
@@ -265,6 +268,44 @@ def _code(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     )
 
 
+_FACTOR = {"DD": Decimal(1), "YY": ROOT3, "D": Decimal(2), "Y": 2 * ROOT3}
+
+
+def _signs(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
+    """Hold connection signs against the volts: what is Y at the high one is YY or D at the low."""
+    signs = [band.sign for band in plate.volts_v]
+    if not all(signs) and len(plate.connection_signs) == len(plate.volts_v):
+        signs = list(plate.connection_signs)
+    if len(signs) != 2 or not all(sign in _FACTOR for sign in signs):
+        return
+    pairs = sorted(zip(plate.volts_v, signs, strict=True), key=lambda pair: pair[0].high)
+    (low, low_sign), (high, high_sign) = pairs
+    by_sign = _FACTOR[high_sign] / _FACTOR[low_sign]
+    least, most = high.low / low.high, high.high / low.low
+    params = {
+        "low": str(low), "high": str(high), "low_sign": low_sign, "high_sign": high_sign,
+        "ratio": show(high.high / low.high), "by_sign": show(by_sign),
+    }  # fmt: skip
+    if least * Decimal("0.93") <= by_sign <= most * Decimal("1.07"):
+        yield _finding("signs.agree", "agrees", "volts_v", spans, "connection_signs", **params)
+    else:
+        yield _finding("signs", "doubt", "volts_v", spans, "connection_signs", **params)
+
+
+def _hertz(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
+    """Say what one winding keeps at both frequencies: volts per hertz."""
+    if len(plate.frequency_hz) != 2 or len(plate.volts_v) < 1:
+        return
+    first, second = sorted(plate.frequency_hz)
+    volts = sorted(plate.volts_v, key=lambda band: band.high)
+    if len(volts) == 1 and volts[0].low == volts[0].high:
+        yield _finding(
+            "hertz.one_volt", "note", "frequency_hz", spans, "volts_v",
+            volts=str(volts[0]), low=plain(first), high=plain(second),
+            at_low=show(volts[0].high / first), at_high=show(volts[0].high / second),
+        )  # fmt: skip
+
+
 def _hermetic(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     if plate.is_hermetic:
         yield _finding("hermetic", "doubt", "rated_load_amps_a", spans)
@@ -285,7 +326,7 @@ def cross_check(plate: Nameplate, spans: Spans) -> list[Finding]:
     list of Finding
         Agreements, notes and doubts, each with its figures.
     """
-    checks = (_hermetic, _speed, _volts, _amps, _power, _code)
+    checks = (_hermetic, _speed, _volts, _signs, _hertz, _amps, _power, _code)
     return [finding for check in checks for finding in check(plate, spans)]
 
 

@@ -18,11 +18,16 @@ ATOM = (
     rf"(?:[1-9]\d{{0,2}}(?:,\d{{3}})+(?:\.\d+)?(?!\d)|\d+\.\d+|\d+,\d{{1,2}}(?![\d.])|\d+,\d{{4,}}"
     rf"|0,\d+|\.\d+|\d+(?:\s?[{_GLYPHS}])?|[{_GLYPHS}])"
 )
-_SIGN = r"(?:\s*(?:ΔΔ|Δ|DD|D|YY|Y)(?![A-Za-z]))?"
-_UNIT_INSIDE = r"(?:\s?(?:VOLTS|VOLT|V|AMPS|AMP|A|HZ|RPM|KW|HP)(?=\s*[/]))?"
+_SIGN = r"(?:\s*(?:ΔΔ|Δ|DD|D|YY|Y)(?![A-Za-z])(?!\s*/\s*[ΔDY]+(?![A-Za-z\d])))?"
+_UNIT_INSIDE = (
+    r"(?:\s?(?:VOLTS|VOLT|V|AMPS|AMP|A|HZ|RPM|KW|HP)"
+    r"(?=\s*(?:(?:ΔΔ|Δ|DD|D|YY|Y)\s*/\s*\d|/\s*[ΔDY]*\s*\d)))?"
+)
+_LED = rf"(?:ΔΔ|Δ|DD|D|YY|Y)\s*{ATOM}(?:\s*[–-]\s*{ATOM})?{_UNIT_INSIDE}"
 _PATTERN = re.compile(
-    rf"(?P<number>(?<![A-Za-z\d])-?{ATOM}{_UNIT_INSIDE}{_SIGN}"
-    rf"(?:\s*[/–-]\s*{ATOM}{_UNIT_INSIDE}{_SIGN})*|{ATOM})"
+    rf"(?P<number>(?<![A-Za-z\d]){_LED}(?:\s*/\s*{_LED})+"
+    rf"|(?<![A-Za-z\d])-?{ATOM}{_UNIT_INSIDE}{_SIGN}"
+    rf"(?:\s*(?://|[/–-])\s*{ATOM}{_UNIT_INSIDE}{_SIGN})*|{ATOM})"
     r"|(?P<signs>(?<![A-Za-z])(?:ΔΔ|Δ|DD|D|YY|Y)\s*/\s*(?:ΔΔ|Δ|DD|D|YY|Y)(?![A-Za-z]))"
     r"|(?P<separator>[,;|\n\r]+)"
     r"|(?P<word>[^\W\d_]+(?:\.[^\W\d_]+)*\.?)"
@@ -30,6 +35,29 @@ _PATTERN = re.compile(
     re.IGNORECASE | re.DOTALL,
 )
 _SAME = str.maketrans({"△": "Δ", "∆": "Δ", "⅄": "Y", "λ": "Y", "Ø": "φ", "ø": "φ", "Φ": "φ"})
+
+#: signs and spellings that stand for a word; each is padded to its own length
+_SPELT = (
+    (
+        re.compile(
+            r"(?<=[\d\s])(?:min\s?-1|min⁻¹|1/min|r/min|rev/min)(?![A-Za-z\d])", re.IGNORECASE
+        ),
+        "RPM",
+    ),
+    (re.compile(r"(?<![A-Za-z\d])([13])~"), r"\1φ"),
+    (re.compile(r"(?<![A-Za-z\d])\d/(?:PHASE|PH)(?![A-Za-z])", re.IGNORECASE), "ONLY"),
+    (re.compile(r"(?<![A-Za-z\d])2[\s-]SPEED(?![A-Za-z])", re.IGNORECASE), "TWOSPD"),
+    (re.compile(r"(?<![A-Za-z\d])2[\s-]WINDINGS?(?![A-Za-z])", re.IGNORECASE), "TWOWDG"),
+)
+
+
+def _plain_words(text: str) -> str:
+    """Return a text of the same length with signs spelt as the words they stand for."""
+    for pattern, word in _SPELT:
+        for hit in pattern.finditer(text):
+            said = hit.expand(word).ljust(len(hit[0]))
+            text = f"{text[: hit.start()]}{said}{text[hit.end() :]}"
+    return text
 
 
 def cut(text: str) -> list[Lexeme]:
@@ -47,7 +75,7 @@ def cut(text: str) -> list[Lexeme]:
         separator only counts where the text has one: two fields may also stand
         side by side with nothing but a space between.
     """
-    same = text.translate(_SAME)
+    same = _plain_words(text.translate(_SAME))
     found: list[Lexeme] = []
     for match in _PATTERN.finditer(same):
         kind = match.lastgroup

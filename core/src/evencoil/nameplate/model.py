@@ -6,7 +6,7 @@ temperatures [C], efficiency and power factor [percent].
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from typing import Literal
 
@@ -107,6 +107,8 @@ class Nameplate:
     frame: str | None = None
     enclosure: str | None = None
     connection_signs: tuple[str, ...] = ()
+    words: tuple[str, ...] = ()
+    accessories: tuple[str, ...] = ()
     is_premium_efficiency: bool = False
     is_thermally_protected: bool = False
 
@@ -120,7 +122,8 @@ class Nameplate:
 class PlateReading:
     """The plate, each piece of its text, what is missing, and what was checked.
 
-    ``assumed`` names the fields that stand on a guess.
+    ``assumed`` names the fields that stand on a guess; ``other`` is the same
+    motor's rating at the plate's other frequency, where it has two columns.
     """
 
     text: str
@@ -129,8 +132,18 @@ class PlateReading:
     missing: tuple[Missing, ...]
     findings: tuple[Finding, ...]
     assumed: tuple[Assumed, ...] = ()
+    other: Nameplate | None = None
     spans: dict[str, tuple[int, int]] = field(default_factory=dict)
 
     def is_assumed(self, name: str) -> bool:
         """Tell whether a field was put in by a person instead of read."""
         return any(item.field == name for item in self.assumed)
+
+    def at(self, frequency_hz: Decimal) -> PlateReading:
+        """Return the reading whose rating is for a frequency [Hz], if the plate has two."""
+        other = self.other
+        if other is None or frequency_hz in self.plate.frequency_hz:
+            return self
+        if frequency_hz not in other.frequency_hz:
+            return self
+        return replace(self, plate=other, other=self.plate)

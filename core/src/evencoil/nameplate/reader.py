@@ -7,9 +7,10 @@ the least unread and nothing implausible: a shortest path over the text.
 
 from __future__ import annotations
 
+import re
 import unicodedata
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from evencoil.errors import CoreError, OutOfRangeError
@@ -18,14 +19,31 @@ from evencoil.nameplate.checks import cross_check, missing_fields
 from evencoil.nameplate.lexer import cut
 from evencoil.nameplate.model import Assumed, Lexeme, Nameplate, PlateReading, Token
 from evencoil.nameplate.values import value_of
-from evencoil.nameplate.vocabulary import FIELDS, FILLERS, FLAGS, NOTED, Field
+from evencoil.nameplate.vocabulary import (
+    ACCESSORIES,
+    FIELDS,
+    FILLERS,
+    FLAGS,
+    NOTED,
+    Field,
+)
 from evencoil.words import Message
 
 __all__ = ["MAX_LENGTH", "read"]
 
 MAX_LENGTH = 4000
 _UNREAD, _WRONG, _UNUSUAL, _CROSSING, _PAIR = 5.0, 4.0, 2.5, 0.4, 0.05
+_SIGNS = frozenset({"Y", "YY", "D", "DD", "Δ", "ΔΔ"})
 _BY_NAME = {field.name: field for field in FIELDS}
+_INSIDE = re.compile(r"\d\s?(V|A)(?:OLTS?|MPS?)?\s*(?:(?:ΔΔ|Δ|DD|D|YY|Y)\s*)?/", re.IGNORECASE)
+#: fields of a rating, which a plate for two frequencies gives twice
+_RATED = frozenset(
+    {
+        "power_hp", "power_kw", "volts_v", "amps_a", "speed_rpm", "frequency_hz",
+        "power_factor_percent", "efficiency_percent", "connection_signs", "service_factor",
+        "service_factor_amps_a",
+    }
+)  # fmt: skip
 Group = tuple[str, ...]
 
 
@@ -79,9 +97,21 @@ def _starts(words: Sequence[Lexeme], at: int, group: tuple[str, ...]) -> bool:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class _Sets:
+    """Two ratings of one field, for the two frequencies of a plate: ``230/460//190/380``."""
+
+    first: Any
+    second: Any
+
+
 def _figure(field: Field, text: str, length: int, cost: float) -> _Piece:
     try:
-        value, usual = value_of(field, text)
+        first, _, second = text.partition("//")
+        value, usual = value_of(field, first)
+        if second:
+            more, also = value_of(field, second)
+            value, usual = _Sets(value, more), usual and also
     except CoreError as error:
         return _Piece(length, cost + _WRONG, field.name, error=error)
     return _Piece(length, cost + (0 if usual else _UNUSUAL), field.name, value)
@@ -140,8 +170,18 @@ def _figure_first(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
             is_said_so = field.shape == "letter" and group[0] in {"INS", "DESIGN", "CODE"}
             if is_said_so and here.text in field.letters:
                 yield _Piece(1 + len(group), 3 * _PAIR, field.name, here.text)
-    if here.kind != "number":
-        return
+    if here.kind == "number":
+        yield from _number_first(items, at)
+
+
+def _number_first(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
+    """Read a number that comes before its word, or holds its unit inside."""
+    inside = _INSIDE.search(items[at].text)
+    if inside is not None and not any(_named(items, at + 1)):
+        unit = inside[1].upper()[0]
+        yield _figure(
+            _BY_NAME["volts_v" if unit == "V" else "amps_a"], items[at].text, 1, 2 * _PAIR
+        )
     for span in (1, 2) if _mixed(items, at) else (1,):
         after = at + span
         degrees = _degree_word(items, after)
@@ -153,6 +193,10 @@ def _figure_first(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
                     continue
                 length = span + skipped + len(group)
                 yield _figure(field, _joined(items, at, span), length, _PAIR)
+                sign = items[at + length : at + length + 1]
+                if field.name == "volts_v" and sign and sign[0].text in _SIGNS:
+                    said = f"{_joined(items, at, span)} {sign[0].text}"
+                    yield _figure(field, said, length + 1, 3 * _PAIR)
 
 
 def _noted(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
@@ -162,6 +206,19 @@ def _noted(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
             while end < len(items) and items[end].kind != "separator" and end - at < len(group) + 3:
                 end += 1
                 yield _Piece(end - at, _PAIR + 0.6 * (end - at - len(group)), "noted")
+
+
+def _duty(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
+    """Read an IEC duty type: S1, or S3 with its percent."""
+    pair = items[at : at + 3]
+    if len(pair) < 2 or pair[0].kind != "word" or pair[0].text != "S" or pair[1].kind != "number":
+        return
+    if not pair[1].text.isdigit() or not 1 <= int(pair[1].text) <= 10:
+        return
+    kind = f"S{pair[1].text}"
+    yield _Piece(2, _PAIR, "duty", "continuous" if kind == "S1" else kind)
+    if kind != "S1" and len(pair) == 3 and pair[2].kind == "number":
+        yield _Piece(3, 2 * _PAIR, "duty", f"{kind} {pair[2].text} %")
 
 
 def _pieces(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
@@ -180,6 +237,7 @@ def _pieces(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
     if here.kind == "word" and here.text in FILLERS:
         yield _Piece(1, 0.8, "filler")
     yield from _noted(items, at)
+    yield from _duty(items, at)
     yield from _word_first(items, at)
     yield from _figure_first(items, at)
 
@@ -210,6 +268,9 @@ def _keep(plate: Nameplate, field: str, value: Any) -> bool:
     if field == "premium":
         plate.is_premium_efficiency = True
         return True
+    if field == "words":
+        plate.words = (*plate.words, value)
+        return True
     if field == "phases":
         value = int(value)
     before = getattr(plate, field)
@@ -217,6 +278,20 @@ def _keep(plate: Nameplate, field: str, value: Any) -> bool:
         setattr(plate, field, value)
         return True
     return False
+
+
+def _second(plate: Nameplate, second: Nameplate) -> Nameplate:
+    """Return the rating at the other frequency: what it gives itself, else what is common.
+
+    Two frequencies in one pair (``60/50 HZ``) are shared out between the two.
+    """
+    if not second.frequency_hz and len(plate.frequency_hz) == 2:
+        second.frequency_hz = plate.frequency_hz[1:]
+        plate.frequency_hz = plate.frequency_hz[:1]
+    own = {name: value for name in _RATED if (value := getattr(second, name)) not in (None, ())}
+    if "volts_v" in own:
+        own.setdefault("connection_signs", plate.connection_signs)
+    return replace(plate, **own)
 
 
 def _token(text: str, run: Sequence[Lexeme], **how: Any) -> Token:
@@ -283,14 +358,19 @@ def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
     """
     _refuse_text(text)
     items = [item for item in cut(text) if item.kind != "glue"]
-    plate = Nameplate()
+    plate, second = Nameplate(), Nameplate()
+    has_second = False
     tokens: list[Token] = []
     findings: list[Finding] = []
     spans: dict[str, tuple[int, int]] = {}
-    for at, piece in _cheapest(items):
+    way = _cheapest(items)
+    two_hertz = len({str(piece.value) for _, piece in way if piece.field == "frequency_hz"}) > 1
+    for at, piece in way:
         run = items[at : at + piece.length]
         if piece.field == "":
             continue
+        if piece.field == "noted" and run[0].text in ACCESSORIES:
+            plate.accessories = tuple(dict.fromkeys((*plate.accessories, ACCESSORIES[run[0].text])))
         if piece.field in {"unread", "filler", "noted"}:
             status = "unread" if piece.field == "unread" else "understood"
             tokens.append(
@@ -299,8 +379,14 @@ def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
             continue
         here = _token(text, run, status="understood", field=piece.field)
         span = (here.start, here.end)
-        error = piece.error
-        if error is None and not _keep(plate, piece.field, piece.value):
+        error, value = piece.error, piece.value
+        if isinstance(value, _Sets):
+            has_second = _keep(second, piece.field, value.second)
+            value = value.first
+        is_kept = error is None and _keep(plate, piece.field, value)
+        if error is None and not is_kept and piece.field in _RATED and two_hertz:
+            has_second = is_kept = _keep(second, piece.field, value)
+        if error is None and not is_kept:
             error = OutOfRangeError(
                 Message("plate.twice", {"text": here.text[:60]}),
                 field=piece.field,
@@ -321,6 +407,7 @@ def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
                 spans=(span,),
             )
         )
+    other = _second(plate, second) if has_second else None
     kept = _assume(plate, assumed)
     doubted = {finding.field for finding in findings}
     findings += cross_check(plate, spans)
@@ -359,5 +446,6 @@ def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
         missing=missing_fields(plate, doubted),
         findings=tuple(findings),
         assumed=tuple(kept),
+        other=other,
         spans=spans,
     )

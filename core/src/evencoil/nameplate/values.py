@@ -21,9 +21,12 @@ from evencoil.words import Message
 
 __all__ = ["value_of"]
 
-_UNITS = re.compile(r"\s?(?:VOLTS|VOLT|V|AMPS|AMP|A|HZ|RPM|KW|HP)(?=\s*/)", re.IGNORECASE)
+_UNITS = re.compile(
+    r"\s?(?:VOLTS|VOLT|V|AMPS|AMP|A|HZ|RPM|KW|HP)(?=\s*(?:(?:ΔΔ|Δ|DD|D|YY|Y)\s*)?/)", re.IGNORECASE
+)
 _PART = re.compile(
-    rf"(?P<low>{ATOM})(?:\s*[–-]\s*(?P<high>{ATOM}))?\s*(?P<sign>ΔΔ|Δ|DD|D|YY|Y)?", re.IGNORECASE
+    rf"(?P<led>ΔΔ|Δ|DD|D|YY|Y)?\s*(?P<low>{ATOM})(?:\s*[–-]\s*(?P<high>{ATOM}))?\s*(?P<sign>ΔΔ|Δ|DD|D|YY|Y)?",
+    re.IGNORECASE,
 )
 _MIXED = re.compile(r"(\d+)[\s-]+(\d+)/(\d+)")
 _FRACTION = re.compile(r"(\d{1,2})/(\d{1,2})")
@@ -46,7 +49,7 @@ def _bands(text: str, field: str) -> tuple[Band, ...]:
             raise _unlike(text, field)
         low = number(match["low"], field=field)
         high = number(match["high"], field=field) if match["high"] else low
-        sign = (match["sign"] or "").upper().replace("Δ", "D")
+        sign = (match["sign"] or match["led"] or "").upper().replace("Δ", "D")
         bands.append(Band(min(low, high), max(low, high), sign))
     return tuple(bands)
 

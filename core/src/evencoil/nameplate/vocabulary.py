@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-__all__ = ["FIELDS", "FILLERS", "FLAGS", "NOTED", "Field"]
+__all__ = ["ACCESSORIES", "FIELDS", "FILLERS", "FLAGS", "NOTED", "Field"]
 
 Shape = Literal["power", "bands", "figures", "count", "factor", "letter", "degrees", "percent"]
 
@@ -200,6 +200,17 @@ FLAGS: Mapping[tuple[str, ...], tuple[str, str]] = {
         ("thermal", "yes", "IMPEDANCE PROTECTED|AUTO PROTECTED"),
         ("premium", "yes", "PREMIUM EFFICIENCY|PREM EFF|PREMIUM EFF|NEMA PREMIUM"),
         ("premium", "yes", "ENERGY EFFICIENT|HIGH EFFICIENCY|PREMIUM"),
+        ("thermal", "yes", "THERMALLY PROTECTED AUTO|THERMALLY PROTECTED MANUAL"),
+        ("thermal", "yes", "THERMALLY PROTECTED AUTOMATIC"),
+        ("words", "two_speed", "TWO SPEED|TWOSPD"),
+        ("words", "two_winding", "TWO WINDING|TWO WINDINGS|TWOWDG|SEPARATE WINDINGS"),
+        ("words", "constant_torque", "CONSTANT TORQUE|CONST TORQUE|CONST TQ"),
+        ("words", "variable_torque", "VARIABLE TORQUE|VAR TORQUE|VAR TQ"),
+        ("words", "constant_power", "CONSTANT HORSEPOWER|CONSTANT HP|CONST HP|CONSTANT POWER"),
+        ("words", "part_winding", "PART WINDING|PART WINDING START|PWS|PW START"),
+        ("words", "wye_delta", "WYE DELTA|STAR DELTA|WYE START DELTA RUN|Y START D RUN"),
+        ("words", "wye_delta", "STAR START DELTA RUN|WYE DELTA START|STAR DELTA START"),
+        ("words", "wye_delta", "Y START|WYE START|STAR START"),
         ("enclosure", "TEFC", "TEFC"),
         ("enclosure", "TENV", "TENV"),
         ("enclosure", "TEAO", "TEAO"),
@@ -213,10 +224,36 @@ NOTED: tuple[tuple[str, ...], ...] = _words(
     "SER|SERIAL|SERIAL NO|SER NO|S N|MODEL|MODEL NO|CAT|CAT NO|CATALOG|STYLE|TYPE|ID|PART NO"
     "|FRAME|FR|FRAME SIZE|ENCL|ENCLOSURE|BRG|BEARING|BEARINGS|DE BRG|ODE BRG|DATE|WT|WEIGHT|SPEC"
     "|IP|IE|IC|IM|MTR|GREASE|HEATER|SPACE HEATER|DUTY|TIME|TIME RATING|USABLE AT"
+    "|THERMOSTAT|THERMOSTATS|PTC|PTO|RTD|RTDS|TP|THERMISTOR|THERMISTORS|PT|INSULATED BEARING"
+    "|WINDING RTD|BEARING RTD|CAP|CAPACITOR|MFD|ROTATION|ROT|ALT|ALTITUDE|DE|NDE|BALANCE"
 )
+#: what a noted piece says of devices in the motor, by its first word
+ACCESSORIES: Mapping[str, str] = {
+    "HEATER": "space_heater",
+    "SPACE": "space_heater",
+    "THERMOSTAT": "thermostat",
+    "THERMOSTATS": "thermostat",
+    "PTO": "thermostat",
+    "PTC": "thermistor",
+    "THERMISTOR": "thermistor",
+    "THERMISTORS": "thermistor",
+    "TP": "thermal_mark",
+    "RTD": "rtd",
+    "RTDS": "rtd",
+    "PT": "rtd",
+    "WINDING": "rtd",
+    "INSULATED": "insulated_bearing",
+    "CAP": "capacitor",
+    "CAPACITOR": "capacitor",
+}
 FILLERS: frozenset[str] = frozenset(
     [
         "MOTOR",
+        "MOT",
+        "AUTO",
+        "ONLY",
+        "OHM",
+        "W",
         "INDUCTION",
         "AC",
         "ELECTRIC",

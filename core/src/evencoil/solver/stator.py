@@ -51,8 +51,8 @@ class CoilReading:
     amps_angle_deg: float
 
 
-def coil_matrix(winding: Winding, phase_ohm: float) -> Matrix:
-    """Return the coil impedance matrix with the rotor open [ohm].
+def coil_matrix(winding: Winding, phase_ohm: float, rotor: complex | None = None) -> Matrix:
+    """Return the coil impedance matrix with the rotor open or at rest [ohm].
 
     Parameters
     ----------
@@ -60,23 +60,38 @@ def coil_matrix(winding: Winding, phase_ohm: float) -> Matrix:
         Coils with their turns and axes.
     phase_ohm : float
         Rated impedance of one whole phase, coils in series. [ohm]
+    rotor : complex or None
+        Impedance of a cage at rest as a part of the rated one; None for an
+        open rotor.
     """
     air = 1 / (1 / (1j * MAGNETISING * phase_ohm) + 1 / (IRON * phase_ohm)) / 3
+    if rotor is not None:
+        air = 1 / (1 / air + 3 / (rotor * phase_ohm))
     coils = winding.coils
-    weights = [coil.turns * cmath.exp(-1j * radians(coil.axis_deg)) for coil in coils]
     own = complex(RESISTANCE, LEAKAGE) * phase_ohm
-    return [
-        [
-            (own * coils[row].turns if row == column else 0j)
-            + air
-            * (
-                weights[row] * weights[column].conjugate()
-                + weights[row].conjugate() * weights[column]
-            )
-            for column in range(len(coils))
-        ]
-        for row in range(len(coils))
+    matrix = [
+        [own * coil.turns if row == column else 0j for column in range(len(coils))]
+        for row, coil in enumerate(coils)
     ]
+    for field in ("one", "low", "high"):
+        weights = [
+            next(
+                (
+                    turns * cmath.exp(-1j * radians(axis))
+                    for which, turns, axis in coil.fields
+                    if which == field
+                ),
+                0j,
+            )
+            for coil in coils
+        ]
+        if not any(weights):
+            continue
+        for row, one in enumerate(weights):
+            for column, other in enumerate(weights):
+                product = one * other.conjugate()
+                matrix[row][column] += air * (product + product.conjugate())
+    return matrix
 
 
 def solve_stator(
@@ -87,7 +102,7 @@ def solve_stator(
     line_volts_v: float,
     phase_ohm: float,
 ) -> tuple[CoilReading, ...]:
-    """Return what each coil sees on a three-phase supply.
+    """Return what each coil sees on a three-phase supply, or between two lines.
 
     Parameters
     ----------
@@ -110,9 +125,12 @@ def solve_stator(
     network = Network(max([*node_of.values(), *line_nodes.values()]) + 1)
     size = SOURCE * phase_ohm
     behind = complex(size / sqrt(1 + _X_OVER_R**2), size * _X_OVER_R / sqrt(1 + _X_OVER_R**2))
-    for place, line in enumerate(LINES):
+    for place, line in enumerate(LINES[: 3 if winding.phases == 3 else 2]):
         if line in line_nodes:
-            volts = line_volts_v / sqrt(3) * cmath.exp(-2j * pi / 3 * place)
+            if winding.phases == 3:
+                volts = line_volts_v / sqrt(3) * cmath.exp(-2j * pi / 3 * place)
+            else:
+                volts = complex(line_volts_v / 2 * (1 - 2 * place))
             network.source(line_nodes[line], volts, behind)
     ends = [(node_of[coil.start], node_of[coil.end]) for coil in winding.coils]
     admittance = network.coils(ends, coil_matrix(winding, phase_ohm))

@@ -234,6 +234,16 @@ def _folder() -> Traversable:
     return files("evencoil.tables").joinpath("data", "nec")
 
 
+def _trade() -> Traversable:
+    """Return the folder of tables that are no code tables."""
+    return files("evencoil.tables").joinpath("data", "trade")
+
+
+def _path(name: str) -> Traversable:
+    code = _folder().joinpath(name)
+    return code if code.is_file() else _trade().joinpath(name)
+
+
 @cache
 def _doubts() -> tuple[Doubt, ...]:
     listed = _folder().joinpath("doubts.csv")
@@ -261,7 +271,7 @@ def table(name: str) -> Table:
     TableFileError
         If the file, its header or the list of doubts is missing.
     """
-    path = _folder().joinpath(f"{name}.csv")
+    path = _path(f"{name}.csv")
     if not path.is_file():
         raise TableFileError(f"{name}.csv is missing")
     return parse(name, path.read_text(encoding="utf-8"), _doubts())
@@ -270,7 +280,10 @@ def table(name: str) -> Table:
 @cache
 def digests() -> Mapping[str, str]:
     """Return the SHA-256 of every table, for results that are kept."""
-    names = sorted(entry.name for entry in _folder().iterdir() if entry.name.endswith(".csv"))
-    return {
-        name: hashlib.sha256(_folder().joinpath(name).read_bytes()).hexdigest() for name in names
-    }
+    names = sorted(
+        entry.name
+        for folder in (_folder(), _trade())
+        for entry in folder.iterdir()
+        if entry.name.endswith(".csv")
+    )
+    return {name: hashlib.sha256(_path(name).read_bytes()).hexdigest() for name in names}

@@ -40,6 +40,9 @@ _COIL_PART = {
     "2-speed-cp": (1 / _ROOT3, 0.5),
     "2-speed-2-winding": (1 / _ROOT3, 1 / _ROOT3),
     "1-phase": (0.0, 1.0),
+    "1-phase-reversible": (0.0, 1.0),
+    "1-phase-dual": (0.0, 0.5),
+    "1-phase-dual-fixed": (0.0, 0.5),
 }
 _LEVELS = (1.0, 0.95, 0.8, 0.5, 0.4, 0.1, 0.05)
 _MARKS = (*_LEVELS, 0.0, *(-level for level in reversed(_LEVELS)))
@@ -88,7 +91,7 @@ class Motor(Part):
             self.coils.append((coil, ends, plant.branch(*ends)))
         self.low_v, self.high_v = low_part * line_v, high_part * line_v
         count = 3 if self.kind == "2-speed-2-winding" else len(coils)
-        power = (line_v if self.kind == "1-phase" else _ROOT3 * line_v) * amps
+        power = (line_v if self.kind.startswith("1-phase") else _ROOT3 * line_v) * amps
         # impedance of one coil at rated volts and amps, the same share for each
         self.coil_ohm = self.high_v**2 / (power / count) if power else 1.0
         self.dc_ohm = number(device, "r", 1.0)

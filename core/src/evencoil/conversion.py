@@ -1,0 +1,261 @@
+"""A machine goes to another voltage: what becomes of every motor and control transformer.
+
+For a motor: the new joints, or "cannot" with the reason and the ways out. For a
+control transformer: which taps or links, and what its secondary gives then.
+
+Units: volts [V], power [kVA].
+Source: as `connection`; transformer volts go with the turns (textbook).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from evencoil.box import Box
+from evencoil.errors import CoreError, OutOfRangeError
+from evencoil.inputs import DecimalText, LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.joints import Joint
+from evencoil.profile import Profile
+from evencoil.quantities import plain, show
+from evencoil.supply import read_supply
+from evencoil.texts import Text
+from evencoil.words import Message
+from evencoil.work import work_out
+
+__all__ = [
+    "ConvertedMotor",
+    "ConvertedTransformer",
+    "MachineMotor",
+    "MachineTransformer",
+    "TapInput",
+    "convert_motor",
+    "convert_transformer",
+]
+
+_WITHIN = Decimal("0.10")
+
+
+class TapInput(BaseModel):
+    """One primary voltage of a transformer, and the taps or links that make it."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+    volts_v: DecimalText
+    links: Text = ""
+
+
+class MachineTransformer(BaseModel):
+    """A control transformer of a machine: its primary taps, its secondary."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+    tag: Text = Field(min_length=1)
+    taps: Annotated[tuple[TapInput, ...], Field(max_length=12)] = ()
+    secondary_v: DecimalText
+    now_v: DecimalText | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MachineMotor:
+    """A motor of a machine, as its job has it today."""
+
+    tag: str
+    plate: PlateInputs
+    supply: SupplyInputs
+    leads: LeadsInputs
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ConvertedMotor:
+    """What becomes of a motor.
+
+    Attributes
+    ----------
+    can : bool
+        Whether its leads can be joined for the new supply.
+    before, after : Box
+        Worked out on the supply of today and on the new one.
+    moves : tuple of Message
+        Joints to open and joints to make; empty if nothing moves.
+    amps_before, amps_after : Decimal or None
+        Plate current of the column in use. [A]
+    load_kva : Decimal or None
+        What a transformer of its own would carry, where it cannot. [kVA]
+    """
+
+    tag: str
+    can: bool
+    before: Box
+    after: Box
+    moves: tuple[Message, ...]
+    amps_before: Decimal | None
+    amps_after: Decimal | None
+    reason: CoreError | None
+    ways_out: tuple[Message, ...]
+    load_kva: Decimal | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ConvertedTransformer:
+    """What becomes of a control transformer.
+
+    ``secondary_left_v`` is what it would give if nobody moved the links. [V]
+    """
+
+    tag: str
+    action: Literal["keep", "retap", "replace"]
+    tap: TapInput | None
+    secondary_after_v: Decimal | None
+    secondary_left_v: Decimal | None
+    message: Message
+
+
+def _amps(amps: Sequence[Decimal], column: int | None) -> Decimal | None:
+    return None if column is None or column >= len(amps) else amps[column]
+
+
+def _said(joint: Joint, names: Box) -> str:
+    leads = "-".join(names.names.get(lead, lead) for lead in joint.leads)
+    return f"{joint.line} to {leads}" if joint.line else leads
+
+
+def _moves(before: Box, after: Box) -> tuple[Message, ...]:
+    if after.derived is None or before.derived is None:
+        return ()
+    old, new = before.derived.partition, after.derived.partition
+    opened = [
+        joint for joint in before.derived.joints if (joint.line, frozenset(joint.leads)) not in new
+    ]
+    made = [
+        joint for joint in after.derived.joints if (joint.line, frozenset(joint.leads)) not in old
+    ]
+    return tuple(
+        [Message("convert.open", {"joint": _said(joint, before)}) for joint in opened]
+        + [Message("convert.make", {"joint": _said(joint, after)}) for joint in made]
+    )
+
+
+def convert_motor(
+    motor: MachineMotor, supply: SupplyInputs, profile: Profile | None = None
+) -> ConvertedMotor:
+    """Return what becomes of a motor on another supply.
+
+    Parameters
+    ----------
+    motor : MachineMotor
+        As its job has it.
+    supply : SupplyInputs
+        The new supply.
+    profile : Profile, optional
+        The works' own rules.
+
+    Returns
+    -------
+    ConvertedMotor
+        New joints, or the reason and the ways out.
+
+    Raises
+    ------
+    CoreError
+        If the new supply cannot be read.
+    """
+    to = read_supply(supply.text)
+    size = SizeInputs()
+    before = work_out(motor.plate, motor.supply, size, profile, motor.leads)
+    asked = motor.leads.model_copy(update={"joints": (), "maker": (), "followed": None})
+    after = work_out(motor.plate, supply, size, profile, asked)
+    can = after.box.derived is not None
+    amps = [band.high for band in after.reading.plate.amps_a]
+    paired = len(amps) == len(after.reading.plate.volts_v)
+    reason = None if can else after.box.derived_error
+    ways: tuple[Message, ...] = ()
+    load = None
+    if not can:
+        ways = tuple(
+            Message(f"convert.way.{name}", {"supply": plain(to.line_volts_v)})
+            for name in ("transformer", "replace", "rewind", "keep")
+        )
+        if len(amps) == 1 or paired:
+            volts = after.reading.plate.volts_v[-1].high if after.reading.plate.volts_v else None
+            root = Decimal(3).sqrt() if after.reading.plate.phases != 1 else Decimal(1)
+            load = None if volts is None else (volts * amps[-1] * root / 1000) if amps else None
+    return ConvertedMotor(
+        tag=motor.tag,
+        can=can,
+        before=before.box,
+        after=after.box,
+        moves=_moves(before.box, after.box),
+        amps_before=_amps(
+            amps if paired else [], before.verdict.column if before.verdict else None
+        ),
+        amps_after=_amps(amps if paired else [], after.verdict.column if after.verdict else None),
+        reason=reason,
+        ways_out=ways,
+        load_kva=load,
+    )
+
+
+def convert_transformer(
+    transformer: MachineTransformer, now_v: Decimal, to_v: Decimal
+) -> ConvertedTransformer:
+    """Return which taps a control transformer takes on another supply.
+
+    Parameters
+    ----------
+    transformer : MachineTransformer
+        Its primary voltages with their taps or links, and its secondary.
+    now_v : Decimal
+        Line volts of today. [V]
+    to_v : Decimal
+        Line volts of the new supply. [V]
+
+    Returns
+    -------
+    ConvertedTransformer
+        Keep, re-tap or replace, with the secondary volts before and after.
+
+    Raises
+    ------
+    OutOfRangeError
+        If it has no tap, or volts that cannot be.
+    """
+    figures = [tap.volts_v for tap in transformer.taps]
+    if not figures or min(*figures, transformer.secondary_v) <= 0 or max(figures) > 15000:
+        raise OutOfRangeError(
+            Message("convert.taps", {"tag": transformer.tag}),
+            field="transformers",
+            hint=Message("convert.taps.hint"),
+        )
+
+    def nearest(volts: Decimal) -> TapInput:
+        return min(transformer.taps, key=lambda tap: abs(volts / tap.volts_v - 1))
+
+    today = next(
+        (tap for tap in transformer.taps if tap.volts_v == transformer.now_v), nearest(now_v)
+    )
+    left = transformer.secondary_v * to_v / today.volts_v
+    best = nearest(to_v)
+    after = transformer.secondary_v * to_v / best.volts_v
+    params = {
+        "tag": transformer.tag,
+        "tap": plain(best.volts_v),
+        "links": best.links or "—",
+        "today": plain(today.volts_v),
+        "after": show(after),
+        "left": show(left),
+        "rated": plain(transformer.secondary_v),
+        "supply": plain(to_v),
+    }
+    if abs(to_v / best.volts_v - 1) > _WITHIN:
+        return ConvertedTransformer(
+            tag=transformer.tag, action="replace", tap=None, secondary_after_v=None,
+            secondary_left_v=left, message=Message("convert.replace", params),
+        )  # fmt: skip
+    action: Literal["keep", "retap"] = "keep" if best == today else "retap"
+    return ConvertedTransformer(
+        tag=transformer.tag, action=action, tap=best, secondary_after_v=after,
+        secondary_left_v=left, message=Message(f"convert.{action}", params),
+    )  # fmt: skip
