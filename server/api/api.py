@@ -17,9 +17,12 @@ from ninja.security import SessionAuth
 from api.problems import ProblemError, problem
 from evencoil.errors import CoreError
 from jobs.circuit_router import router as circuits
+from jobs.rooms_router import router as rooms
 from jobs.router import router as jobs
 from paper.router import router as paper
 from people.router import router as people
+from plant.convert import router as convert
+from plant.photos import router as photos
 from plant.router import router as plant
 
 __all__ = ["api"]
@@ -70,6 +73,9 @@ api.add_router("", people)
 api.add_router("", plant)
 api.add_router("", jobs)
 api.add_router("", circuits)
+api.add_router("", rooms)
+api.add_router("", photos)
+api.add_router("", convert)
 api.add_router("", paper)
 
 Answer = Callable[[HttpRequest, Any], HttpResponse]

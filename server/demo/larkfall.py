@@ -63,6 +63,7 @@ MOTORS = (
         "75 HP, 230/460 V, 176/88 A, 1780 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 12 LEADS",
         "480Y/277",
         {**_SAID, "termination_c": 75},
+        {"run_shape": "delta", "start_method": "wye_delta"},
     ),
     DemoMotor(
         "IC-2",
@@ -85,8 +86,9 @@ MOTORS = (
     DemoMotor(
         "LS-4",
         "lime slaker agitator",
-        "10/5 HP, 230 V, 27/16 A, 1750/870 RPM, 60 HZ, 3 PH, SF 1.0, 6 LEADS",
+        "10/5 HP, 230 V, 27/16 A, 1750/870 RPM, 60 HZ, 3 PH, SF 1.0, 6 LEADS, 2 SPEED",
         "480Y/277",
+        leads={"groups": [6]},
     ),
     DemoMotor(
         "SF-5",

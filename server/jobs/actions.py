@@ -7,7 +7,15 @@ from django.utils import timezone
 from pydantic import BaseModel
 
 from api.problems import ProblemError
-from evencoil.inputs import PlateInputs, SizeInputs, StarterInputs, StepName
+from evencoil.inputs import (
+    STEPS,
+    JointsInputs,
+    LeadsInputs,
+    PlateInputs,
+    SizeInputs,
+    StarterInputs,
+    StepName,
+)
 from evencoil.jobfile import JobFile
 from jobs.models import InputVersion, Job, JobMotor
 from jobs.store import add_input, add_plate, kept
@@ -16,7 +24,20 @@ from people.actions import Action
 from people.models import Role
 from plant.models import Machine, Motor, PlateRevision
 
-__all__ = ["AddMotor", "GiveInputs", "ImportJob", "ReadPlate", "UsePlate", "stamp"]
+__all__ = [
+    "AddMotor",
+    "GiveInputs",
+    "ImportJob",
+    "ReadPlate",
+    "UsePlate",
+    "stamp",
+    "stamp_joints",
+    "stamp_leads",
+]
+
+
+#: steps that a file may leave empty without adding a version
+_LATER = frozenset({"bench", "trust", "replace", "joints"})
 
 
 def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs:
@@ -26,7 +47,7 @@ def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs
     caller's, whatever the request says.
     """
     known = {edit.id: edit for edit in kept(link, caller.works).starter.edits}
-    now = f"{timezone.now():%Y-%m-%dT%H:%M:%SZ}"
+    now = _now()
     edits = tuple(
         edit.model_copy(
             update={"by": known[edit.id].by, "at": known[edit.id].at}
@@ -36,6 +57,49 @@ def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs
         for edit in given.edits
     )
     return given.model_copy(update={"edits": edits})
+
+
+def _now() -> str:
+    return f"{timezone.now():%Y-%m-%dT%H:%M:%SZ}"
+
+
+def stamp_leads(link: JobMotor, given: LeadsInputs, caller: Caller) -> LeadsInputs:
+    """Return leads whose decision between maker and derivation carries who and when."""
+    if given.followed is None:
+        return given
+    before = kept(link, caller.works).leads.followed
+    same = before is not None and (before.side, before.reason) == (
+        given.followed.side,
+        given.followed.reason,
+    )
+    own = (
+        {"by": before.by, "at": before.at}
+        if same and before
+        else {
+            "by": str(caller.user),
+            "at": _now(),
+        }
+    )
+    return given.model_copy(update={"followed": given.followed.model_copy(update=own)})
+
+
+def stamp_joints(link: JobMotor, given: JointsInputs, caller: Caller) -> JointsInputs:
+    """Return joints whose torque and tug records carry who and when."""
+    known = {item.joint: item for item in kept(link, caller.works).joints.work}
+    work = []
+    for item in given.work:
+        before = known.get(item.joint)
+        if item.torque_in_lb is None and item.tug_held is None:
+            own = {"by": "", "at": ""}
+        elif before is not None and (before.torque_in_lb, before.tug_held) == (
+            item.torque_in_lb,
+            item.tug_held,
+        ):
+            own = {"by": before.by, "at": before.at}
+        else:
+            own = {"by": str(caller.user), "at": _now()}
+        work.append(item.model_copy(update=own))
+    return given.model_copy(update={"work": tuple(work)})
 
 
 def _tag_taken(tag: str, field: str) -> ProblemError:
@@ -188,10 +252,10 @@ class ImportJob(Action[JobMotor]):
         link = link or _link(job, motor)
         now = kept(link, works)
         add_plate(link, file.plate, now.newest_plate_n, self.caller)
-        add_input(link, "supply", file.supply, now.versions["supply"].n, self.caller)
-        add_input(link, "leads", file.leads, now.versions["leads"].n, self.caller)
-        add_input(link, "size", self._size(), now.versions["size"].n, self.caller)
-        add_input(link, "starter", file.starter, now.versions["starter"].n, self.caller)
+        for step in STEPS:
+            body = self._size() if step == "size" else getattr(file, step)
+            if step not in _LATER or body != type(body)():
+                add_input(link, step, body, now.versions[step].n, self.caller)
         return link
 
     def _size(self) -> SizeInputs:

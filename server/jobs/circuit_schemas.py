@@ -17,7 +17,7 @@ from evencoil.starter_room import StarterRoom
 from evencoil.starters import CatalogueEntry, OptionSpec
 from evencoil.words import Message, say
 from evencoil.work import Refusal
-from jobs.schemas import FindingOut, RefusalOut
+from jobs.parts import FindingOut, RefusalOut
 
 __all__ = ["CatalogueOut", "CircuitOut", "TraceOut", "catalogue_out", "circuit_out", "trace_out"]
 

@@ -4,7 +4,15 @@ from __future__ import annotations
 
 from ninja import Schema
 
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
+from evencoil.inputs import (
+    JointsInputs,
+    LeadsInputs,
+    PlateInputs,
+    SizeInputs,
+    StarterInputs,
+    SupplyInputs,
+    TrustInputs,
+)
 from evencoil.starter_room import StarterRoom, work_out_starter
 from evencoil.work import Worked, work_out
 from jobs.store import profile_of
@@ -19,10 +27,20 @@ class GivenIn(Schema):
     plate: PlateInputs = PlateInputs()
     supply: SupplyInputs = SupplyInputs()
     leads: LeadsInputs = LeadsInputs()
+    trust: TrustInputs = TrustInputs()
+    joints: JointsInputs = JointsInputs()
     size: SizeInputs = SizeInputs()
     starter: StarterInputs = StarterInputs()
 
     def worked(self, works: Works) -> tuple[Worked, StarterRoom]:
         """Return the job worked out by the works' own rules, and its starter drawn."""
-        found = work_out(self.plate, self.supply, self.size, profile_of(works), self.leads)
+        found = work_out(
+            self.plate,
+            self.supply,
+            self.size,
+            profile_of(works),
+            self.leads,
+            self.joints,
+            self.trust,
+        )
         return found, work_out_starter(found, self.starter)

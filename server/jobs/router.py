@@ -6,18 +6,47 @@ from typing import Annotated, Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Path, Router, Schema, Status
+from pydantic import BaseModel
 
 from api.schemas import REFUSALS, ConflictOut, ProblemOut, VersionOut
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
-from evencoil.jobfile import JobFile, dump, load
+from evencoil.inputs import (
+    BenchInputs,
+    JointsInputs,
+    LeadsInputs,
+    PlateInputs,
+    ReplaceInputs,
+    SizeInputs,
+    StarterInputs,
+    StepName,
+    SupplyInputs,
+    TrustInputs,
+)
+from evencoil.jobfile import JobFile, dump, load, work_out_job
 from evencoil.starter_room import work_out_starter
 from evencoil.texts import MotorTag
 from evencoil.work import Worked, work_out
-from jobs.actions import GiveInputs, ImportJob, ReadPlate, UsePlate, stamp
+from jobs.actions import (
+    GiveInputs,
+    ImportJob,
+    ReadPlate,
+    UsePlate,
+    stamp,
+    stamp_joints,
+    stamp_leads,
+)
 from jobs.given import GivenIn
 from jobs.models import JobMotor
 from jobs.schemas import WorkedOut, worked_out
-from jobs.store import Kept, as_job_file, kept, motor_job, profile_of, version, versions_of
+from jobs.store import (
+    MODELS,
+    Kept,
+    as_job_file,
+    kept,
+    motor_job,
+    version,
+    versions_of,
+    work_out_kept,
+)
 from people.access import Caller, caller_in
 
 __all__ = ["JOB", "Number", "attachment", "router"]
@@ -41,6 +70,10 @@ class JobOut(Schema):
     plate: PlateInputs
     supply: SupplyInputs
     leads: LeadsInputs
+    bench: BenchInputs
+    trust: TrustInputs
+    replace: ReplaceInputs
+    joints: JointsInputs
     size: SizeInputs
     starter: StarterInputs
     versions: dict[str, VersionOut]
@@ -66,6 +99,46 @@ class LeadsIn(Schema):
 
     based_on: int
     body: LeadsInputs
+
+
+class LeadsOut(VersionOut):
+    """The version kept, and the leads with the choice stamped."""
+
+    body: LeadsInputs
+
+
+class BenchIn(Schema):
+    """Readings on leads without tags, and the version they were made from."""
+
+    based_on: int
+    body: BenchInputs
+
+
+class TrustIn(Schema):
+    """What was read on a doubted motor, and the version it was made from."""
+
+    based_on: int
+    body: TrustInputs
+
+
+class ReplaceIn(Schema):
+    """A disconnect record, and the version it was made from."""
+
+    based_on: int
+    body: ReplaceInputs
+
+
+class JointsIn(Schema):
+    """How the joints are made, and the version it was made from."""
+
+    based_on: int
+    body: JointsInputs
+
+
+class JointsOut(VersionOut):
+    """The version kept, and the joints with each record stamped."""
+
+    body: JointsInputs
 
 
 class EntryOut(VersionOut):
@@ -112,7 +185,7 @@ class PlaceOut(Schema):
 
 def _job_out(caller: Caller, link: JobMotor) -> JobOut:
     now: Kept = kept(link, caller.works)
-    worked: Worked = work_out(now.plate, now.supply, now.size, profile_of(caller.works), now.leads)
+    worked: Worked = work_out_kept(now, caller.works)
     room = work_out_starter(worked, now.starter)
     return JobOut(
         works=caller.works.name,
@@ -126,6 +199,10 @@ def _job_out(caller: Caller, link: JobMotor) -> JobOut:
         plate=now.plate,
         supply=now.supply,
         leads=now.leads,
+        bench=now.bench,
+        trust=now.trust,
+        replace=now.replace,
+        joints=now.joints,
         size=now.size,
         starter=now.starter,
         versions=now.versions,
@@ -172,22 +249,68 @@ def give_supply(
     request: HttpRequest, works: str, tag: str, number: Number, body: SupplyIn
 ) -> VersionOut:
     """Keep what is said of the supply."""
-    caller = caller_in(request, works)
-    row = GiveInputs(
-        caller, motor_job(caller, tag, number), "supply", body.body, body.based_on
-    ).run()
-    return version(row, caller.works)
+    return _give(request, works, tag, number, "supply", body.body, body.based_on)
 
 
-@router.put(f"{JOB}/leads", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
+@router.put(f"{JOB}/leads", response={200: LeadsOut, 409: ConflictOut, **REFUSALS})
 def give_leads(
     request: HttpRequest, works: str, tag: str, number: Number, body: LeadsIn
-) -> VersionOut:
-    """Keep which winding it is and what is joined in the box, right or wrong."""
+) -> LeadsOut:
+    """Keep winding, joints and the maker's diagram; who decided a difference is stamped."""
     caller = caller_in(request, works)
-    row = GiveInputs(
-        caller, motor_job(caller, tag, number), "leads", body.body, body.based_on
-    ).run()
+    link = motor_job(caller, tag, number)
+    stamped = stamp_leads(link, body.body, caller)
+    row = GiveInputs(caller, link, "leads", stamped, body.based_on).run()
+    return LeadsOut(**version(row, caller.works).dict(), body=stamped)
+
+
+@router.put(f"{JOB}/joints", response={200: JointsOut, 409: ConflictOut, **REFUSALS})
+def give_joints(
+    request: HttpRequest, works: str, tag: str, number: Number, body: JointsIn
+) -> JointsOut:
+    """Keep how the joints are made; each torque or tug gets who and when."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    stamped = stamp_joints(link, body.body, caller)
+    row = GiveInputs(caller, link, "joints", stamped, body.based_on).run()
+    return JointsOut(**version(row, caller.works).dict(), body=stamped)
+
+
+@router.put(f"{JOB}/bench", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
+def give_bench(
+    request: HttpRequest, works: str, tag: str, number: Number, body: BenchIn
+) -> VersionOut:
+    """Keep the readings on leads whose tags are gone."""
+    return _give(request, works, tag, number, "bench", body.body, body.based_on)
+
+
+@router.put(f"{JOB}/trust", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
+def give_trust(
+    request: HttpRequest, works: str, tag: str, number: Number, body: TrustIn
+) -> VersionOut:
+    """Keep what was read on a motor whose plate nobody trusts."""
+    return _give(request, works, tag, number, "trust", body.body, body.based_on)
+
+
+@router.put(f"{JOB}/replace", response={200: VersionOut, 409: ConflictOut, **REFUSALS})
+def give_replace(
+    request: HttpRequest, works: str, tag: str, number: Number, body: ReplaceIn
+) -> VersionOut:
+    """Keep the disconnect record of a motor that is replaced."""
+    return _give(request, works, tag, number, "replace", body.body, body.based_on)
+
+
+def _give(
+    request: HttpRequest,
+    works: str,
+    tag: str,
+    number: int,
+    step: StepName,
+    body: BaseModel,
+    based_on: int,
+) -> VersionOut:
+    caller = caller_in(request, works)
+    row = GiveInputs(caller, motor_job(caller, tag, number), step, body, based_on).run()
     return version(row, caller.works)
 
 
@@ -197,24 +320,23 @@ def history(
     works: str,
     tag: str,
     number: Number,
-    step: Literal["plate", "supply", "leads", "size", "starter"],
+    step: Literal[
+        "plate", "supply", "leads", "bench", "trust", "replace", "joints", "size", "starter"
+    ],
 ) -> list[EntryOut]:
     """Return every version of a step's inputs, newest first: who, when, what changed."""
     caller = caller_in(request, works)
     rows = versions_of(motor_job(caller, tag, number), step)
-    older = [*[row.body for row in rows[1:]], {}]
+    # a version may be older than a field: then it holds what nobody said
+    empty: dict[str, object] = MODELS[step]().model_dump(mode="json")
+    bodies = [*[{**empty, **row.body} for row in rows], empty]
     return [
         EntryOut(
             **version(row, caller.works).dict(),
             body=row.body,
-            changed=sorted(
-                name
-                for name in {*row.body, *before}
-                if row.body.get(name) != before.get(name)
-                and not (before == {} and row.body.get(name) in (None, [], ""))
-            ),
+            changed=sorted(name for name in now if now[name] != before.get(name)),
         )
-        for row, before in zip(rows, older, strict=False)
+        for row, now, before in zip(rows, bodies, bodies[1:], strict=False)
     ]
 
 
@@ -223,9 +345,7 @@ def give_size(
     request: HttpRequest, works: str, tag: str, number: Number, body: SizeIn
 ) -> VersionOut:
     """Keep what decides the sizes."""
-    caller = caller_in(request, works)
-    row = GiveInputs(caller, motor_job(caller, tag, number), "size", body.body, body.based_on).run()
-    return version(row, caller.works)
+    return _give(request, works, tag, number, "size", body.body, body.based_on)
 
 
 @router.put(f"{JOB}/starter", response={200: StarterOut, 409: ConflictOut, **REFUSALS})
@@ -264,6 +384,6 @@ def take_over(request: HttpRequest, works: str, body: ImportIn) -> Status[PlaceO
     """Take a job file over; a bad one changes nothing."""
     caller = caller_in(request, works)
     file = load(body.file.encode("utf-8", errors="replace"))
-    work_out(file.plate, file.supply, file.size, None, file.leads)
+    work_out_job(file)
     link = ImportJob(caller, file, body.as_tag or "").run()
     return Status(201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number))

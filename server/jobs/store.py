@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Any, TypeVar
+from dataclasses import asdict, dataclass
+from typing import Any, TypeVar, get_args
 from zoneinfo import ZoneInfo
 
 from django.db import IntegrityError, transaction
@@ -14,39 +14,51 @@ from api.problems import ProblemError
 from api.schemas import VersionOut
 from evencoil.editions import edition_of
 from evencoil.inputs import (
+    STEPS,
+    BenchInputs,
+    JointsInputs,
     LeadsInputs,
     PlateInputs,
+    ReplaceInputs,
     SizeInputs,
     StarterInputs,
     StepName,
     SupplyInputs,
+    TrustInputs,
 )
-from evencoil.jobfile import SCHEMA, FileMotor, FileProfile, JobFile
-from evencoil.profile import Profile, School
+from evencoil.jobfile import SCHEMA, FileMotor, FileProfile, JobFile, JobKind
+from evencoil.profile import Profile
 from evencoil.starter_room import StarterRoom, work_out_starter
-from evencoil.work import work_out
+from evencoil.work import Worked, work_out
 from jobs.models import InputVersion, JobMotor
 from people.access import Caller, not_found
 from people.models import Works
-from plant.models import Motor, PlateRevision
+from plant.models import Conversion, Motor, PlateRevision
 
 __all__ = [
+    "MODELS",
     "Kept",
     "add_input",
     "add_plate",
     "as_job_file",
+    "job_kind",
     "kept",
     "motor_job",
     "profile_of",
     "room_of",
     "version",
     "versions_of",
+    "work_out_kept",
 ]
 
 MODELS: dict[str, type[BaseModel]] = {
     "plate": PlateInputs,
     "supply": SupplyInputs,
     "leads": LeadsInputs,
+    "bench": BenchInputs,
+    "trust": TrustInputs,
+    "replace": ReplaceInputs,
+    "joints": JointsInputs,
     "size": SizeInputs,
     "starter": StarterInputs,
 }
@@ -60,6 +72,10 @@ class Kept:
     plate: PlateInputs
     supply: SupplyInputs
     leads: LeadsInputs
+    bench: BenchInputs
+    trust: TrustInputs
+    replace: ReplaceInputs
+    joints: JointsInputs
     size: SizeInputs
     starter: StarterInputs
     versions: dict[str, VersionOut]
@@ -68,11 +84,19 @@ class Kept:
 
 def profile_of(works: Works) -> Profile:
     """Return the works' own rules."""
-    school: School = "exam" if works.school == "exam" else "field"
-    return Profile(edition=edition_of(works.edition), school=school)
+    said = FileProfile.model_validate(
+        {
+            "edition": edition_of(works.edition),
+            "school": works.school,
+            "swap_lines": works.swap_lines,
+            "twist_on": works.twist_on,
+            "twist_on_largest": works.twist_on_largest,
+        }
+    )
+    return said.as_core()
 
 
-def version(row: PlateRevision | InputVersion | None, works: Works) -> VersionOut:
+def version(row: PlateRevision | InputVersion | Conversion | None, works: Works) -> VersionOut:
     """Return number, author and local time of a version; 0 for none."""
     if row is None:
         return VersionOut(n=0, by="", at="")
@@ -107,26 +131,33 @@ def _newest_input(link: JobMotor, step: StepName) -> InputVersion | None:
     )
 
 
+def _newest_inputs(link: JobMotor) -> dict[str, InputVersion]:
+    """Return the newest version of every step, in one query."""
+    rows = (
+        InputVersion.objects.select_related("by")
+        .filter(job=link.job, motor=link.motor)
+        .order_by("step", "-n")
+        .distinct("step")
+    )
+    return {row.step: row for row in rows}
+
+
 def kept(link: JobMotor, works: Works) -> Kept:
     """Return what stands for a motor in a job: the pinned plate, the newest inputs."""
     plate = (
         PlateRevision.objects.select_related("by").filter(motor=link.motor, n=link.plate_n).first()
     )
-    supply, size = _newest_input(link, "supply"), _newest_input(link, "size")
-    leads, starter = _newest_input(link, "leads"), _newest_input(link, "starter")
+    rows = _newest_inputs(link)
     newest = PlateRevision.objects.filter(motor=link.motor).aggregate(n=Max("n"))["n"] or 0
+    bodies: dict[str, Any] = {
+        step: MODELS[step].model_validate(rows[step].body if step in rows else {}) for step in STEPS
+    }
     return Kept(
         plate=PlateInputs.model_validate(plate.body) if plate else PlateInputs(),
-        supply=SupplyInputs.model_validate(supply.body) if supply else SupplyInputs(),
-        leads=LeadsInputs.model_validate(leads.body) if leads else LeadsInputs(),
-        size=SizeInputs.model_validate(size.body) if size else SizeInputs(),
-        starter=StarterInputs.model_validate(starter.body) if starter else StarterInputs(),
+        **bodies,
         versions={
             "plate": version(plate, works),
-            "supply": version(supply, works),
-            "leads": version(leads, works),
-            "size": version(size, works),
-            "starter": version(starter, works),
+            **{step: version(rows.get(step), works) for step in STEPS},
         },
         newest_plate_n=newest,
     )
@@ -213,6 +244,12 @@ def add_input(
         raise _conflict(step, first, caller.works) from race
 
 
+def job_kind(name: str) -> JobKind:
+    """Return a job's kind; one that is not known any more counts as new."""
+    kinds: tuple[JobKind, ...] = get_args(JobKind)
+    return next((kind for kind in kinds if kind == name), "new")
+
+
 def as_job_file(link: JobMotor, works: Works) -> JobFile:
     """Return a motor's job as the open job format."""
     motor: Motor = link.motor
@@ -222,20 +259,31 @@ def as_job_file(link: JobMotor, works: Works) -> JobFile:
         motor=FileMotor(
             id=motor.uid, motor_tag=motor.tag, name=motor.name, machine=motor.machine.name
         ),
-        profile=FileProfile.model_validate({"edition": works.edition, "school": works.school}),
+        kind=job_kind(link.job.kind),
+        profile=FileProfile(**asdict(profile_of(works))),
         plate=now.plate,
         supply=now.supply,
         leads=now.leads,
+        bench=now.bench,
+        trust=now.trust,
+        replace=now.replace,
+        joints=now.joints,
         size=now.size,
         starter=now.starter,
+    )
+
+
+def work_out_kept(now: Kept, works: Works) -> Worked:
+    """Return what stands for a motor, worked out by the works' own rules."""
+    return work_out(
+        now.plate, now.supply, now.size, profile_of(works), now.leads, now.joints, now.trust
     )
 
 
 def room_of(link: JobMotor, works: Works) -> StarterRoom:
     """Return the kept starter of a motor's job, drawn."""
     now = kept(link, works)
-    worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
-    return work_out_starter(worked, now.starter)
+    return work_out_starter(work_out_kept(now, works), now.starter)
 
 
 def versions_of(link: JobMotor, step: str) -> list[PlateRevision | InputVersion]:

@@ -12,9 +12,8 @@ from evencoil import __version__
 from evencoil.jobfile import SCHEMA, canonical, fingerprint
 from evencoil.starter_room import work_out_starter
 from evencoil.tables.loader import digests
-from evencoil.work import work_out
 from jobs.models import JobMotor
-from jobs.store import add_input, as_job_file, kept, profile_of
+from jobs.store import add_input, as_job_file, kept, work_out_kept
 from paper.models import Issue
 from paper.pack import pack
 from paper.results import results_of
@@ -45,7 +44,7 @@ class PrintPack(Action[Issue]):
         works = self.caller.works
         now = kept(self.link, works)
         file = as_job_file(self.link, works)
-        worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
+        worked = work_out_kept(now, works)
         room = work_out_starter(worked, now.starter)
         last = Issue.objects.filter(link=self.link).aggregate(n=Max("n"))["n"] or 0
         data = pack(
@@ -91,7 +90,7 @@ class IssueForWiring(PrintPack):
         """
         works = self.caller.works
         now = kept(self.link, works)
-        worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
+        worked = work_out_kept(now, works)
         room = work_out_starter(worked, now.starter)
         if room.circuit is None or room.numbered is None:
             raise ProblemError(

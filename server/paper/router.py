@@ -13,9 +13,8 @@ from evencoil.jobfile import fingerprint
 from evencoil.starter_room import work_out_starter
 from evencoil.tables.loader import digests
 from evencoil.words import Message, say
-from evencoil.work import work_out
 from jobs.router import JOB, Number, attachment
-from jobs.store import as_job_file, kept, motor_job, profile_of
+from jobs.store import as_job_file, kept, motor_job, work_out_kept
 from paper.actions import IssueForWiring, PrintPack
 from paper.models import Issue
 from paper.results import differences, results_of
@@ -86,7 +85,7 @@ def issued(request: HttpRequest, works: str, tag: str, number: Number, n: Number
     row = _issue(caller, tag, number, n)
     link = motor_job(caller, tag, number)
     now = kept(link, caller.works)
-    worked = work_out(now.plate, now.supply, now.size, profile_of(caller.works), now.leads)
+    worked = work_out_kept(now, caller.works)
     today = results_of(worked, work_out_starter(worked, now.starter))
     known = digests()
     return IssuedOut(

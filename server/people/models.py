@@ -35,6 +35,9 @@ class Works(models.Model):
     time_zone = models.CharField(max_length=64, default="UTC")
     edition = models.PositiveSmallIntegerField(default=2023)
     school = models.CharField(max_length=8, default="field")
+    swap_lines = models.CharField(max_length=8, default="L1-L3")
+    twist_on = models.CharField(max_length=12, default="building")
+    twist_on_largest = models.CharField(max_length=12, default="10")
     members = models.ManyToManyField(User, through="Member", related_name="works")
 
     def __str__(self) -> str:

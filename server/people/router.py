@@ -5,7 +5,14 @@ from __future__ import annotations
 from django.http import HttpRequest
 from ninja import Router, Schema
 
-from people.models import Member, User
+from api.schemas import REFUSALS
+from evencoil.editions import Edition
+from evencoil.profile import School, Swap, TwistOn
+from evencoil.quantities import ConductorSize
+from evencoil.texts import Text
+from people.access import Caller, caller_in
+from people.actions import Action
+from people.models import Member, Role, User, Works
 
 __all__ = ["router"]
 
@@ -21,6 +28,19 @@ class WorksOut(Schema):
     time_zone: str
     edition: int
     school: str
+    swap_lines: str
+    twist_on: str
+    twist_on_largest: str
+
+
+class RulesIn(Schema):
+    """The works' own rules."""
+
+    edition: Edition
+    school: School
+    swap_lines: Swap
+    twist_on: TwistOn
+    twist_on_largest: Text
 
 
 class SessionOut(Schema):
@@ -43,15 +63,59 @@ def session(request: HttpRequest) -> SessionOut:
         is_signed_in=True,
         username=user.username,
         display_name=str(user),
-        works=[
-            WorksOut(
-                slug=member.works.slug,
-                name=member.works.name,
-                role=member.role,
-                time_zone=member.works.time_zone,
-                edition=member.works.edition,
-                school=member.works.school,
-            )
-            for member in members
-        ],
+        works=[_works(member) for member in members],
     )
+
+
+def _works(member: Member) -> WorksOut:
+    works = member.works
+    return WorksOut(
+        slug=works.slug,
+        name=works.name,
+        role=member.role,
+        time_zone=works.time_zone,
+        edition=works.edition,
+        school=works.school,
+        swap_lines=works.swap_lines,
+        twist_on=works.twist_on,
+        twist_on_largest=works.twist_on_largest,
+    )
+
+
+class SetRules(Action[Works]):
+    """Change the works' own rules: they hold for every job that does not say otherwise."""
+
+    name = "set rules"
+    least_role = Role.REVIEWER
+
+    def __init__(self, caller: Caller, rules: RulesIn) -> None:
+        super().__init__(caller)
+        self.rules = rules
+
+    @property
+    def target(self) -> str:
+        """Return the works and what was set."""
+        return f"{self.caller.works} {self.rules.dict()}"
+
+    def perform(self) -> Works:
+        """Keep them.
+
+        Raises
+        ------
+        CoreError
+            If the conductor size is in no table.
+        """
+        works = self.caller.works
+        ConductorSize(self.rules.twist_on_largest)
+        for name, value in self.rules.dict().items():
+            setattr(works, name, value)
+        works.save(update_fields=list(self.rules.dict()))
+        return works
+
+
+@router.put("/w/{works}/rules", response={200: WorksOut, **REFUSALS})
+def set_rules(request: HttpRequest, works: str, body: RulesIn) -> WorksOut:
+    """Change the works' own rules; a reviewer or an admin may."""
+    caller = caller_in(request, works)
+    SetRules(caller, body).run()
+    return _works(Member.objects.select_related("works").get(works=caller.works, user=caller.user))

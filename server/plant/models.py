@@ -8,7 +8,7 @@ from django.db import models
 
 from people.models import User, Works
 
-__all__ = ["Machine", "Motor", "PlateRevision"]
+__all__ = ["Conversion", "Machine", "Motor", "Photo", "PlateRevision"]
 
 
 class Machine(models.Model):
@@ -62,3 +62,40 @@ class PlateRevision(models.Model):
     def __str__(self) -> str:
         """Return whose plate and which revision."""
         return f"{self.motor.tag} plate {self.n}"
+
+
+class Photo(models.Model):
+    """A picture of a motor, re-encoded without its location; never changed."""
+
+    motor = models.ForeignKey(Motor, on_delete=models.CASCADE, related_name="photos")
+    sha256 = models.CharField(max_length=64)
+    subject = models.CharField(max_length=16)
+    width = models.PositiveIntegerField()
+    height = models.PositiveIntegerField()
+    data = models.BinaryField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["motor", "sha256"], name="photo_once")]
+
+    def __str__(self) -> str:
+        """Return whose and what."""
+        return f"{self.motor.tag} {self.subject}"
+
+
+class Conversion(models.Model):
+    """The plan of a machine for another supply, version by version; never changed."""
+
+    machine = models.ForeignKey(Machine, on_delete=models.CASCADE, related_name="conversions")
+    n = models.PositiveIntegerField()
+    body = models.JSONField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["machine", "n"], name="conversion_n_once")]
+
+    def __str__(self) -> str:
+        """Return machine and version."""
+        return f"{self.machine} plan {self.n}"

@@ -9,10 +9,10 @@ from api.schemas import REFUSALS, ProblemOut
 from evencoil.starter_room import StarterRoom, starter_states, work_out_starter
 from evencoil.texts import MotorTag, Text
 from evencoil.words import say
-from evencoil.work import Worked, work_out
+from evencoil.work import Worked
 from jobs.actions import AddMotor
 from jobs.models import JobMotor
-from jobs.store import Kept, kept, profile_of
+from jobs.store import Kept, kept, work_out_kept
 from people.access import Caller, caller_in
 from people.models import Role
 
@@ -114,7 +114,7 @@ def _wants(worked: Worked, room: StarterRoom, *, is_stale: bool) -> tuple[str, s
 def _line(link: JobMotor, caller: Caller) -> MotorOut:
     works = caller.works
     now: Kept = kept(link, works)
-    worked = work_out(now.plate, now.supply, now.size, profile_of(works), now.leads)
+    worked = work_out_kept(now, works)
     is_stale = now.newest_plate_n > now.versions["plate"].n
     room = work_out_starter(worked, now.starter)
     wants, step = _wants(worked, room, is_stale=is_stale)

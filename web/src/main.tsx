@@ -48,6 +48,24 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: "bench",
+            lazy: async () => ({
+              Component: (await import("./features/bench/BenchScreen")).BenchScreen,
+            }),
+          },
+          {
+            path: "joints",
+            lazy: async () => ({
+              Component: (await import("./features/joints/JointsScreen")).JointsScreen,
+            }),
+          },
+          {
+            path: "replace",
+            lazy: async () => ({
+              Component: (await import("./features/replace/ReplaceScreen")).ReplaceScreen,
+            }),
+          },
+          {
             path: "size",
             lazy: async () => ({
               Component: (await import("./features/size/SizeScreen")).SizeScreen,
@@ -72,6 +90,16 @@ const router = createBrowserRouter([
             }),
           },
         ],
+      },
+      {
+        path: "/w/:works/convert/:machine",
+        lazy: async () => ({
+          Component: (await import("./features/convert/ConvertScreen")).ConvertScreen,
+        }),
+      },
+      {
+        path: "/w/:works/rules",
+        lazy: async () => ({ Component: (await import("./features/rules/Rules")).Rules }),
       },
       { path: "*", Component: NotHere },
     ],

@@ -80,6 +80,7 @@ class Parts:
 class Laid:
     """The bars of a joining, every stud's stack, and the account of parts."""
 
+    rows: tuple[tuple[str, ...], ...]
     bars: tuple[Bar, ...]
     stacks: dict[str, tuple[Layer, ...]]
     parts: tuple[Parts, ...]
@@ -183,7 +184,7 @@ def lay_bars(winding: Winding, joints: Sequence[Joint], board: Board) -> Laid:
         Parts("jumpers", jumpers, 0),
         Parts("nuts", nuts, board.nuts_per_stud * len(place)),
     )
-    return Laid(tuple(bars), stacks, parts)
+    return Laid(board.rows, tuple(bars), stacks, parts)
 
 
 def _stack(lead: str, bars: Sequence[Bar], *, is_fed: bool) -> tuple[Layer, ...]:

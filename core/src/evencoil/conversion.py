@@ -74,8 +74,8 @@ class ConvertedMotor:
 
     Attributes
     ----------
-    can : bool
-        Whether its leads can be joined for the new supply.
+    answer : str
+        ``can``; ``cannot``; or ``open`` where a fact is missing.
     before, after : Box
         Worked out on the supply of today and on the new one.
     moves : tuple of Message
@@ -87,7 +87,7 @@ class ConvertedMotor:
     """
 
     tag: str
-    can: bool
+    answer: Literal["can", "cannot", "open"]
     before: Box
     after: Box
     moves: tuple[Message, ...]
@@ -173,7 +173,10 @@ def convert_motor(
     reason = None if can else after.box.derived_error
     ways: tuple[Message, ...] = ()
     load = None
-    if not can:
+    answer: Literal["can", "cannot", "open"] = "can"
+    if reason is not None:
+        answer = "open" if reason.code == "missing" else "cannot"
+    if answer == "cannot":
         ways = tuple(
             Message(f"convert.way.{name}", {"supply": plain(to.line_volts_v)})
             for name in ("transformer", "replace", "rewind", "keep")
@@ -184,7 +187,7 @@ def convert_motor(
             load = None if volts is None else (volts * amps[-1] * root / 1000) if amps else None
     return ConvertedMotor(
         tag=motor.tag,
-        can=can,
+        answer=answer,
         before=before.box,
         after=after.box,
         moves=_moves(before.box, after.box),

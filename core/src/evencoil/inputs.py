@@ -130,9 +130,10 @@ class AssumedInput(_Inputs):
 
 
 class PlateInputs(_Inputs):
-    """The plate as stamped, one text."""
+    """The plate as stamped, one text; ``photo`` is the digest of a kept picture."""
 
     text: LongText = ""
+    photo: Text = ""
     assumed: tuple[AssumedInput, ...] = Field(default=(), max_length=24)
 
 
@@ -291,11 +292,15 @@ class JointsInputs(_Inputs):
     twist_rows: tuple[TwistRowInput, ...] = Field(default=(), max_length=24)
 
 
+#: two leads by their sleeves; a list of two on the wire
+TwoSleeves = Annotated[tuple[Text, ...], Field(min_length=2, max_length=2)]
+
+
 class TouchInput(_Inputs):
     """A touch with the ohmmeter; ``ohms`` empty where only ringing was heard."""
 
     what: Literal["touch"] = "touch"
-    pair: tuple[Text, Text]
+    pair: TwoSleeves
     rings: bool
     ohms: DecimalText | None = None
 
@@ -306,8 +311,8 @@ class VoltsInput(_Inputs):
     what: Literal["volts"] = "volts"
     feed: tuple[Text, ...] = Field(min_length=2, max_length=3)
     feed_v: DecimalText
-    joined: tuple[tuple[Text, Text], ...] = Field(default=(), max_length=6)
-    read: tuple[Text, Text]
+    joined: tuple[TwoSleeves, ...] = Field(default=(), max_length=6)
+    read: TwoSleeves
     volts: DecimalText
 
 

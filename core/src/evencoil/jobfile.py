@@ -40,7 +40,9 @@ __all__ = [
     "MAX_BYTES",
     "SCHEMA",
     "UPCASTS",
+    "FileProfile",
     "JobFile",
+    "JobKind",
     "canonical",
     "dump",
     "fingerprint",
@@ -81,6 +83,9 @@ class _Model(BaseModel):
     model_config = ConfigDict(extra="forbid", frozen=True)
 
 
+JobKind = Literal["new", "replace", "convert", "as_found"]
+
+
 class FileMotor(_Model):
     """Which motor: an id that never changes, and the tag on it today."""
 
@@ -110,7 +115,7 @@ class JobFile(_Model):
     format: Literal["even-coil-job"] = "even-coil-job"
     schema_: Literal[4] = Field(default=4, alias="schema")
     job_id: UUID
-    kind: Literal["new", "replace", "convert", "as_found"] = "new"
+    kind: JobKind = "new"
     motor: FileMotor
     profile: FileProfile = FileProfile()
     plate: PlateInputs = PlateInputs()
@@ -273,4 +278,6 @@ def work_out_job(job: JobFile) -> Worked:
     CoreError
         As `evencoil.work.work_out`.
     """
-    return work_out(job.plate, job.supply, job.size, job.profile.as_core(), job.leads, job.joints)
+    return work_out(
+        job.plate, job.supply, job.size, job.profile.as_core(), job.leads, job.joints, job.trust
+    )

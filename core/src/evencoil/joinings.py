@@ -102,7 +102,8 @@ def _classes(
 
 def _joints(winding: Winding, classes: Mapping[str, set[str]]) -> tuple[Joint, ...]:
     joints = []
-    for role, points in classes.items():
+    # the lines first, as they are said
+    for role, points in sorted(classes.items(), key=lambda item: item[0] not in LINES):
         leads = tuple(lead for lead in winding.leads if lead in points)
         line = role if role in LINES else None
         if line is not None or len(leads) > 1:

@@ -330,6 +330,8 @@ LEADS_SENTENCES: dict[str, str] = {
     # a plate nobody trusts
     "trust.range": "{name} of {value} cannot be: above 0 and at most {most}.",
     "trust.range.hint": "Read it again.",
+    "trust.no_power": "No power is known, by plate, frame or a sister motor.",
+    "trust.no_power.hint": "Enter the horsepower that its frame size points at.",
     "trust.nothing": "Nothing was read that tells for which volts it is made.",
     "trust.nothing.hint": "Read the ohms between two lines, or the current at standstill on reduced volts.",
     "trust.standstill": "{test_v} V drove {test_a} A at standstill: {ohm} Ω a phase. At {kva} kVA per hp and {hp} hp that is a winding for about {volts} V.",
@@ -432,6 +434,11 @@ LEADS_SENTENCES: dict[str, str] = {
     # conversion
     "convert.open": "Open {joint}",
     "convert.make": "Make {joint}",
+    "convert.shout": "{can} CAN, {cannot} CANNOT",
+    "convert.shout_missing": "{can} CAN, {cannot} CANNOT, {open} LACK A FACT",
+    "convert.shout.open": "PICK THE NEW SUPPLY",
+    "unmarked.no_mystery": "No practice motor is on the bench.",
+    "unmarked.no_mystery.hint": "Choose one first, or read a real motor.",
     "convert.taps": "{tag} has no primary voltage that can be.",
     "convert.taps.hint": "Enter every voltage on its plate with its taps or links.",
     "convert.keep": "{tag}: stays on {tap} V, secondary {after} V.",

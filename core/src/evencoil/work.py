@@ -24,6 +24,7 @@ from evencoil.inputs import (
     PlateInputs,
     SizeInputs,
     SupplyInputs,
+    TrustInputs,
 )
 from evencoil.joints import Joint
 from evencoil.nameplate import PlateReading, read
@@ -37,6 +38,7 @@ from evencoil.sizing.overload import overload_setting
 from evencoil.sizing.protection import FUSES, DeviceKind, protection_device
 from evencoil.supply import Supply, Verdict, judge, read_supply
 from evencoil.supply_checks import check_supply
+from evencoil.trust import Estimate, TrustFacts, estimate_voltage
 from evencoil.words import Message, say
 
 __all__ = ["Figure", "Refusal", "StepState", "Worked", "branch_circuit", "work_out"]
@@ -113,6 +115,9 @@ class Worked:
         One for each step that exists.
     box : Box
         The Leads step: the derived joining, and what the joints given do.
+    estimate : Estimate, CoreError or None
+        For which volts a doubted winding is made, or why that cannot be told;
+        None while the plate is trusted.
     planned : JointsWorked or None
         The Joints step: how each is made, and whether they fit.
     planned_refusal : Refusal or None
@@ -131,6 +136,7 @@ class Worked:
     states: tuple[StepState, ...]
     profile: Profile
     box: Box
+    estimate: Estimate | CoreError | None
     planned: JointsWorked | None
     planned_refusal: Refusal | None
     joints: tuple[JointInput, ...]
@@ -482,6 +488,39 @@ def _leads_state(box: Box) -> StepState:
     return StepState(step="leads", state=state, shout=shout)
 
 
+def _trust(
+    given: TrustInputs, reading: PlateReading
+) -> tuple[Estimate | CoreError | None, StepState | None]:
+    """Estimate the volts of a doubted plate; hold the leads until a test supports them."""
+    if not given.is_doubted:
+        return None, None
+    plate = reading.plate
+    power = given.power_hp or next(
+        iter((*plate.power_hp, *(horsepower_from_kw(kw) for kw in plate.power_kw))), None
+    )
+    held = StepState(step="leads", state="held", shout=Message("trust.held"))
+    try:
+        if power is None:
+            raise MissingError(
+                Message("trust.no_power"),
+                field="trust.power_hp",
+                hint=Message("trust.no_power.hint"),
+            )
+        found = estimate_voltage(
+            TrustFacts(
+                power_hp=power,
+                frequency_hz=50 if Decimal(50) in plate.frequency_hz else 60,
+                earlier_supply_v=given.earlier_supply_v,
+                winding_ohm=given.winding_ohm,
+                test_v=given.test_v,
+                test_a=given.test_a,
+            )
+        )
+    except CoreError as error:
+        return error, held
+    return found, None if found.may_energise else held
+
+
 def _joints_state(joints: JointsWorked | None, error: CoreError | None) -> StepState:
     if joints is None:
         detail = "" if error is None else str(error)
@@ -666,6 +705,7 @@ def work_out(
     profile: Profile | None = None,
     leads: LeadsInputs | None = None,
     joints: JointsInputs | None = None,
+    trust: TrustInputs | None = None,
 ) -> Worked:
     """Work a job out from what people gave.
 
@@ -684,6 +724,8 @@ def work_out(
         The winding's kind and the joints.
     joints : JointsInputs, optional
         How the joints are made, and the housing.
+    trust : TrustInputs, optional
+        What was read on a motor whose plate nobody believes.
 
     Returns
     -------
@@ -714,6 +756,7 @@ def work_out(
     else:
         trail, figures = branch_circuit(reading, found, verdict, error, size, profile)
     box = work_out_box(reading, found, verdict, error, leads or LeadsInputs(), swap=base.swap_lines)
+    estimate, untrusted = _trust(trust or TrustInputs(), reading)
     planned, wanting = _plan(
         box, leads or LeadsInputs(), joints or JointsInputs(), trail, profile, found
     )
@@ -727,12 +770,13 @@ def work_out(
         figures=figures,
         states=(
             _plate_state(reading),
-            _leads_state(box),
+            _leads_state(box) if untrusted is None else untrusted,
             _joints_state(planned, wanting),
             _size_state(figures, trail),
         ),
         profile=profile,
         box=box,
+        estimate=estimate,
         planned=planned,
         planned_refusal=None if wanting is None else Refusal.of(wanting),
         joints=(leads or LeadsInputs()).joints,

@@ -10,7 +10,7 @@ from api.api import api
 from jobs.models import InputVersion
 from paper.models import Issue
 from people.models import ActionLog
-from plant.models import Motor, PlateRevision
+from plant.models import Conversion, Motor, Photo, PlateRevision
 from tests_support import caller, motor, signed_in
 
 FILE = Path(__file__).parents[1] / "openapi.json"
@@ -32,12 +32,42 @@ BODIES = {
     "post rehearse": {"given": {}},
     "put starter": {"based_on": 0, "body": {"recipe": "3A"}},
     "post issues": {},
+    "put bench": {"based_on": 0, "body": {}},
+    "put trust": {"based_on": 0, "body": {}},
+    "put replace": {"based_on": 0, "body": {}},
+    "put joints": {"based_on": 0, "body": {}},
+    "post bench": {"leads": 9},
+    "post read": {"bench": {"leads": 9}, "what": "touch", "pair": ["a", "b"]},
+    "post inside": {},
+    "post replaced": {"replace": {}, "plate": {}},
+    "post photos": {"subject": "plate", "data": ""},
+    "put rules": {
+        "edition": 2020,
+        "school": "exam",
+        "swap_lines": "L1-L2",
+        "twist_on": "never",
+        "twist_on_largest": "12",
+    },
+    "post Line": {},
+    "put Line": {"based_on": 0, "body": {}},
 }
+
+
+KEPT = (Motor, PlateRevision, InputVersion, ActionLog, Issue, Photo, Conversion)
 
 
 def filled(path, works):
     """Return an operation's address for the motor IC-2 of a works."""
-    return path.format(works=works, tag="IC-2", number=1, step="plate", n=1, which="ladder")
+    return path.format(
+        works=works,
+        tag="IC-2",
+        number=1,
+        step="plate",
+        n=1,
+        which="ladder",
+        machine="Line",
+        sha256="0" * 64,
+    )
 
 
 def test_the_committed_file_is_what_the_code_says():
@@ -53,10 +83,9 @@ def test_a_foreign_works_answers_404_on_every_operation(db, method, path, operat
     """Whatever is asked of a works one does not belong to: 404, and nothing changed."""
     motor(caller("there", "bob"))
     stranger = signed_in(caller("here", "ann"))
-    before = [
-        model.objects.count() for model in (Motor, PlateRevision, InputVersion, ActionLog, Issue)
-    ]
-    body = BODIES.get(f"{method} {path.rsplit('/', 1)[-1]}", {})
+    before = [model.objects.count() for model in KEPT]
+    last = path.rsplit("/", 1)[-1].replace("{machine}", "Line")
+    body = BODIES.get(f"{method} {last}", {})
     answer = stranger.generic(
         method.upper(), filled(path, "there"), json.dumps(body), content_type="application/json"
     )
@@ -66,9 +95,7 @@ def test_a_foreign_works_answers_404_on_every_operation(db, method, path, operat
         return
     assert answer.status_code == 404, answer.content
     assert set(answer.json()) == {"code", "detail", "field", "hint"}
-    after = [
-        model.objects.count() for model in (Motor, PlateRevision, InputVersion, ActionLog, Issue)
-    ]
+    after = [model.objects.count() for model in KEPT]
     assert before == after
 
 

@@ -47,10 +47,10 @@ def test_a_drawn_circuit_comes_with_geometry_lists_and_devices(client):
     start = next(item for item in said["devices"] if item["id"] == "start")
     assert start["verbs"] == ["press", "release"]
     states = post(client, "work-out", GIVEN).json()["states"]
-    assert [(item["step"], item["state"]) for item in states[3:]] == [
+    assert [(item["step"], item["state"]) for item in states[4:]] == [
         ("starter", "proven"), ("drawings", "proven"), ("rehearse", "open"),
     ]  # fmt: skip
-    assert "45 WIRES" in states[4]["shout"]
+    assert "45 WIRES" in states[5]["shout"]
 
 
 def test_a_starter_that_cannot_do_is_held_with_one_reason(client):
@@ -60,7 +60,7 @@ def test_a_starter_that_cannot_do_is_held_with_one_reason(client):
     assert said["findings"][0]["level"] == "refusal"
     assert "needs a motor of 6 or 12 leads" in said["findings"][0]["text"]
     states = post(client, "work-out", body).json()["states"]
-    assert states[3]["state"] == "held"
+    assert states[4]["state"] == "held"
     wrong = post(client, "circuit", {**GIVEN, "starter": {"recipe": "3A", "options": {"x": "y"}}})
     assert wrong.json()["refusal"]["detail"] == "3A has no option x."
 

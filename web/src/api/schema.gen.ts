@@ -24,6 +24,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bench
+         * @description Return what the readings on unmarked leads tell, and the next one to take.
+         */
+        post: operations["jobs_rooms_router_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/bench/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Bench
+         * @description Read the practice motor: seeded, and off by up to two percent like a meter.
+         */
+        post: operations["jobs_rooms_router_read_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/catalogue": {
         parameters: {
             query?: never;
@@ -64,6 +104,54 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/convert/{machine}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description Return a machine's plan as kept.
+         */
+        get: operations["plant_convert_plan"];
+        /**
+         * Keep Plan
+         * @description Keep a machine's plan; a stale one is told what differs.
+         */
+        put: operations["plant_convert_keep_plan"];
+        /**
+         * Try Plan
+         * @description Work a plan out without keeping it.
+         */
+        post: operations["plant_convert_try_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/inside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Inside
+         * @description Return every other joining of the half-coils, for the supply given.
+         */
+        post: operations["jobs_rooms_router_inside"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/jobs/import": {
         parameters: {
             query?: never;
@@ -97,6 +185,26 @@ export interface paths {
          */
         get: operations["jobs_router_job"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Bench
+         * @description Keep the readings on leads whose tags are gone.
+         */
+        put: operations["jobs_router_give_bench"];
         post?: never;
         delete?: never;
         options?: never;
@@ -228,6 +336,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/joints": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Joints
+         * @description Keep how the joints are made; each torque or tug gets who and when.
+         */
+        put: operations["jobs_router_give_joints"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/leads": {
         parameters: {
             query?: never;
@@ -238,9 +366,49 @@ export interface paths {
         get?: never;
         /**
          * Give Leads
-         * @description Keep which winding it is and what is joined in the box, right or wrong.
+         * @description Keep winding, joints and the maker's diagram; who decided a difference is stamped.
          */
         put: operations["jobs_router_give_leads"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a picture of plate, diagram or box.
+         */
+        post: operations["plant_photos_add_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/photos/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo
+         * @description Return a picture of a motor of the caller's works.
+         */
+        get: operations["plant_photos_photo"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -282,6 +450,26 @@ export interface paths {
          * @description Let the job use the newest plate revision of its motor.
          */
         post: operations["jobs_router_use_newest_plate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/replace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Replace
+         * @description Keep the disconnect record of a motor that is replaced.
+         */
+        put: operations["jobs_router_give_replace"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -348,6 +536,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/trust": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Give Trust
+         * @description Keep what was read on a motor whose plate nobody trusts.
+         */
+        put: operations["jobs_router_give_trust"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/motors": {
         parameters: {
             query?: never;
@@ -382,6 +590,46 @@ export interface paths {
          * @description Play acts on the drawn starter and return ten seconds ahead.
          */
         post: operations["jobs_circuit_router_rehearse"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/replaced": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Replaced
+         * @description Hold a disconnect record against the plate of the motor that goes in.
+         */
+        post: operations["jobs_rooms_router_replaced"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Rules
+         * @description Change the works' own rules; a reviewer or an admin may.
+         */
+        put: operations["people_router_set_rules"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -433,6 +681,46 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AccessoryInput
+         * @description Leads in the box that are no winding: their marks, and what they are.
+         */
+        AccessoryInput: {
+            /** Id */
+            id: string;
+            /**
+             * Is Open
+             * @default false
+             */
+            is_open: boolean;
+            /**
+             * Kind
+             * @default unknown
+             * @enum {string}
+             */
+            kind: "space_heater" | "thermostat" | "thermistor" | "rtd" | "protector" | "capacitor" | "unknown";
+            /**
+             * Marks
+             * @default []
+             */
+            marks: string[];
+            /** Ohms */
+            ohms?: string | null;
+        };
+        /**
+         * AccessoryOut
+         * @description Leads that are no winding, and what their ohms say.
+         */
+        AccessoryOut: {
+            /** Id */
+            id: string;
+            /** Kinds */
+            kinds: string[];
+            /** Settles */
+            settles: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * ActIn
          * @description One act: when in microseconds, what, on which device, with which word.
          */
@@ -463,6 +751,23 @@ export interface components {
             step: string;
         };
         /**
+         * AskOut
+         * @description The next reading: a touch, or one voltage of an induction test.
+         */
+        AskOut: {
+            /** Feed */
+            feed: string[];
+            /** Joined */
+            joined: string[][];
+            /** Pair */
+            pair: string[];
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "touch" | "volts";
+        };
+        /**
          * AssumedInput
          * @description A plate figure that nobody could read, with where it comes from.
          */
@@ -478,32 +783,157 @@ export interface components {
             value: string;
         };
         /**
+         * BarOut
+         * @description A bar or flying jumper between two studs.
+         */
+        BarOut: {
+            /** End */
+            end: string;
+            /** Is Jumper */
+            is_jumper: boolean;
+            /** Level */
+            level: number;
+            /** Start */
+            start: string;
+        };
+        /**
+         * BenchIn
+         * @description Readings on leads without tags, and the version they were made from.
+         */
+        BenchIn: {
+            /** Based On */
+            based_on: number;
+            body: components["schemas"]["BenchInputs"];
+        };
+        /**
+         * BenchInputs
+         * @description Leads whose tags are gone: how many, and what was read on them.
+         *
+         *     ``mystery`` is the seed of a practice motor that answers in place of a real
+         *     one, and ``mystery_kind`` its winding.
+         */
+        BenchInputs: {
+            /** Feed V */
+            feed_v?: string | null;
+            /**
+             * Groups
+             * @default []
+             */
+            groups: string[][];
+            /**
+             * Leads
+             * @default 0
+             * @enum {integer}
+             */
+            leads: 0 | 3 | 6 | 9 | 12;
+            /** Mystery */
+            mystery?: number | null;
+            /** Mystery Kind */
+            mystery_kind?: ("3-wye" | "3-delta" | "6" | "9-wye" | "9-delta" | "12" | "part-winding" | "2-speed-ct" | "2-speed-vt" | "2-speed-cp" | "2-speed-2-winding" | "1-phase" | "1-phase-reversible" | "1-phase-dual" | "1-phase-dual-fixed") | null;
+            /**
+             * Readings
+             * @default []
+             */
+            readings: (components["schemas"]["TouchInput"] | components["schemas"]["VoltsInput"])[];
+        };
+        /**
+         * BoardInput
+         * @description A stud board: its rows from top to bottom, the bars and nuts that are there.
+         */
+        BoardInput: {
+            /**
+             * Bars
+             * @default 3
+             */
+            bars: number;
+            /**
+             * Nuts Per Stud
+             * @default 3
+             */
+            nuts_per_stud: number;
+            /**
+             * Rows
+             * @default []
+             */
+            rows: string[][];
+        };
+        /**
+         * BoardOut
+         * @description A stud board with its bars laid.
+         */
+        BoardOut: {
+            /** Bars */
+            bars: components["schemas"]["BarOut"][];
+            /** Parts */
+            parts: components["schemas"]["PartsOut"][];
+            /** Rows */
+            rows: string[][];
+            /** Stacks */
+            stacks: components["schemas"]["StackOut"][];
+        };
+        /**
          * BoxOut
          * @description The Leads step: the derived answer, and what the joints given do.
          */
         BoxOut: {
+            /** Accessories */
+            accessories: components["schemas"]["AccessoryOut"][];
+            /** Asked */
+            asked: string;
+            board: components["schemas"]["BoardOut"] | null;
+            board_refusal: components["schemas"]["RefusalOut"] | null;
             /** Coils */
             coils: components["schemas"]["CoilOut"][];
             /** Derived */
             derived: components["schemas"]["JointOut"][];
+            /** Derived Free */
+            derived_free: string[];
             /** Derived Name */
             derived_name: string;
             derived_refusal: components["schemas"]["RefusalOut"] | null;
+            /** Diagrams */
+            diagrams: components["schemas"]["DiagramOut"][];
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
+            /** Followed */
+            followed: string;
+            /** Inner */
+            inner: string[];
+            /** Is Disputed */
+            is_disputed: boolean;
             /** Kind */
             kind: string;
+            /** Kind Name */
+            kind_name: string;
             /** Kinds */
-            kinds: string[];
+            kinds: components["schemas"]["KindOut"][];
+            /** Known */
+            known: components["schemas"]["JoiningOut"][];
             /** Leads */
             leads: string[];
+            /** Lines */
+            lines: string[];
+            /** Marks */
+            marks: {
+                [key: string]: string;
+            };
             /** Name */
             name: string;
-            /** Note */
-            note: string;
+            /** Notes */
+            notes: string[];
+            /** Phases */
+            phases: number;
+            /** Points */
+            points: {
+                [key: string]: components["schemas"]["PointOut"];
+            };
             /** Rated V */
             rated_v: number;
             refusal: components["schemas"]["RefusalOut"] | null;
+            /** Rotation */
+            rotation: string;
+            /** States */
+            states: components["schemas"]["JoiningOut"][];
             /** Tell */
             tell: string;
             /**
@@ -571,7 +1001,7 @@ export interface components {
         };
         /**
          * CoilOut
-         * @description What one coil sees with the joints as given.
+         * @description What one coil sees, against what it is made for.
          */
         CoilOut: {
             /** Angle Deg */
@@ -580,6 +1010,8 @@ export interface components {
             end: string;
             /** Is Idle */
             is_idle: boolean;
+            /** Is Resting */
+            is_resting: boolean;
             /** Is Turned */
             is_turned: boolean;
             /** Name */
@@ -592,6 +1024,50 @@ export interface components {
             start: string;
             /** Volts V */
             volts_v: number;
+        };
+        /**
+         * ColourInput
+         * @description The colour found on an incoming conductor where it lands.
+         */
+        ColourInput: {
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /**
+             * Line
+             * @enum {string}
+             */
+            line: "L1" | "L2" | "L3" | "N" | "G";
+            /**
+             * Remarked
+             * @default
+             */
+            remarked: string;
+        };
+        /**
+         * ConductorRecord
+         * @description One conductor taken off the old motor: where it was, as tagged and coloured.
+         */
+        ConductorRecord: {
+            /**
+             * Colour
+             * @default
+             */
+            colour: string;
+            /** Conductor */
+            conductor: string;
+            /**
+             * Tag
+             * @default
+             */
+            tag: string;
+            /**
+             * Terminal
+             * @default
+             */
+            terminal: string;
         };
         /**
          * ConflictOut
@@ -611,6 +1087,89 @@ export interface components {
             /** Hint */
             hint: string;
             theirs: components["schemas"]["VersionOut"];
+        };
+        /**
+         * ConversionIn
+         * @description A plan, and the version it was made from.
+         */
+        ConversionIn: {
+            /** Based On */
+            based_on: number;
+            body: components["schemas"]["ConversionInputs"];
+        };
+        /**
+         * ConversionInputs
+         * @description The new supply, and the machine's control transformers.
+         */
+        ConversionInputs: {
+            /**
+             * @default {
+             *       "drive_input_v": null,
+             *       "fault_current_a": null,
+             *       "grounded_line": null,
+             *       "high_leg": null,
+             *       "made_leg": null,
+             *       "measured_v": [],
+             *       "territory": "nec",
+             *       "text": "",
+             *       "transformer_grounded": null,
+             *       "transformer_kva": null,
+             *       "transformer_z_percent": null
+             *     }
+             */
+            now: components["schemas"]["SupplyInputs"];
+            /**
+             * @default {
+             *       "drive_input_v": null,
+             *       "fault_current_a": null,
+             *       "grounded_line": null,
+             *       "high_leg": null,
+             *       "made_leg": null,
+             *       "measured_v": [],
+             *       "territory": "nec",
+             *       "text": "",
+             *       "transformer_grounded": null,
+             *       "transformer_kva": null,
+             *       "transformer_z_percent": null
+             *     }
+             */
+            supply: components["schemas"]["SupplyInputs"];
+            /**
+             * Transformers
+             * @default []
+             */
+            transformers: components["schemas"]["MachineTransformer"][];
+        };
+        /**
+         * ConvertedOut
+         * @description What becomes of a motor.
+         */
+        ConvertedOut: {
+            /** After */
+            after: string;
+            /** Amps After */
+            amps_after: string;
+            /** Amps Before */
+            amps_before: string;
+            /** Answer */
+            answer: string;
+            /** Before */
+            before: string;
+            /** Job */
+            job: number;
+            /** Joints */
+            joints: components["schemas"]["JointOut"][];
+            /** Load Kva */
+            load_kva: string;
+            /** Moves */
+            moves: string[];
+            /** Name */
+            name: string;
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Tag */
+            tag: string;
+            /** Ways Out */
+            ways_out: string[];
         };
         /**
          * DeviceOut
@@ -633,6 +1192,21 @@ export interface components {
             type: string;
             /** Verbs */
             verbs: string[];
+        };
+        /**
+         * DiagramOut
+         * @description A diagram of the maker against the derived joints.
+         */
+        DiagramOut: {
+            /** Agrees */
+            agrees: boolean;
+            /** Differences */
+            differences: string[];
+            /** Id */
+            id: string;
+            /** Is Rotation Only */
+            is_rotation_only: boolean;
+            refusal: components["schemas"]["RefusalOut"] | null;
         };
         /**
          * DifferenceOut
@@ -730,6 +1304,23 @@ export interface components {
             n: number;
         };
         /**
+         * EstimateOut
+         * @description For which volts a doubted winding is made.
+         */
+        EstimateOut: {
+            /** Confidence */
+            confidence: string;
+            /** May Energise */
+            may_energise: boolean;
+            /** Odds */
+            odds: components["schemas"]["OddsOut"][];
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Ways Out */
+            ways_out: string[];
+            /** Working */
+            working: string[];
+        };
+        /**
          * EventOut
          * @description Something that happened.
          */
@@ -802,6 +1393,23 @@ export interface components {
              * @enum {string}
              */
             school: "exam" | "field";
+            /**
+             * Swap Lines
+             * @default L1-L3
+             * @enum {string}
+             */
+            swap_lines: "L1-L2" | "L2-L3" | "L1-L3";
+            /**
+             * Twist On
+             * @default building
+             * @enum {string}
+             */
+            twist_on: "never" | "building" | "anywhere";
+            /**
+             * Twist On Largest
+             * @default 10
+             */
+            twist_on_largest: string;
         };
         /**
          * FindingOut
@@ -821,6 +1429,29 @@ export interface components {
             level: "agrees" | "note" | "doubt" | "refusal";
             /** Text */
             text: string;
+        };
+        /**
+         * FollowedInput
+         * @description Whom a named person follows where maker and derivation differ, and why.
+         */
+        FollowedInput: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "maker" | "derived";
         };
         /**
          * FrameOut
@@ -857,7 +1488,36 @@ export interface components {
         GivenIn: {
             /**
              * @default {
+             *       "colours": [],
+             *       "is_flexible": false,
+             *       "is_machine": true,
+             *       "is_over_11_in": null,
+             *       "knockout": "",
+             *       "lead_size": "",
+             *       "line_size": "",
+             *       "method": "ring_bolt",
+             *       "opening_in": null,
+             *       "raceway": "",
+             *       "twist_rows": [],
+             *       "usable_volume_in3": null,
+             *       "work": []
+             *     }
+             */
+            joints: components["schemas"]["JointsInputs"];
+            /**
+             * @default {
+             *       "accessories": [],
+             *       "board": null,
+             *       "direction": "forward",
+             *       "followed": null,
+             *       "groups": [],
              *       "joints": [],
+             *       "maker": [],
+             *       "names": {},
+             *       "run_shape": null,
+             *       "speed": "",
+             *       "start_method": "full_voltage",
+             *       "style": "T",
              *       "winding": null
              *     }
              */
@@ -865,6 +1525,7 @@ export interface components {
             /**
              * @default {
              *       "assumed": [],
+             *       "photo": "",
              *       "text": ""
              *     }
              */
@@ -877,6 +1538,7 @@ export interface components {
              *       "current_carrying": null,
              *       "edition": null,
              *       "insulation": null,
+             *       "own": [],
              *       "parallel_sets": 1,
              *       "protection_kind": null,
              *       "school": null,
@@ -897,10 +1559,68 @@ export interface components {
             starter: components["schemas"]["StarterInputs"];
             /**
              * @default {
-             *       "text": ""
+             *       "drive_input_v": null,
+             *       "fault_current_a": null,
+             *       "grounded_line": null,
+             *       "high_leg": null,
+             *       "made_leg": null,
+             *       "measured_v": [],
+             *       "territory": "nec",
+             *       "text": "",
+             *       "transformer_grounded": null,
+             *       "transformer_kva": null,
+             *       "transformer_z_percent": null
              *     }
              */
             supply: components["schemas"]["SupplyInputs"];
+            /**
+             * @default {
+             *       "earlier_supply_v": null,
+             *       "is_doubted": false,
+             *       "power_hp": null,
+             *       "reason": "",
+             *       "test_a": null,
+             *       "test_v": null,
+             *       "winding_ohm": null
+             *     }
+             */
+            trust: components["schemas"]["TrustInputs"];
+        };
+        /**
+         * GuidedOut
+         * @description Where the search stands.
+         */
+        GuidedOut: {
+            /** About */
+            about: number;
+            ask: components["schemas"]["AskOut"] | null;
+            /** Doubtful */
+            doubtful: number[];
+            /** Groups */
+            groups: string[][];
+            /** Joinings */
+            joinings: components["schemas"]["NamedOut"][];
+            /** Kind Names */
+            kind_names: string[];
+            /** Kinds */
+            kinds: string[];
+            /** Left */
+            left: number;
+            /** Notes */
+            notes: string[];
+            /** Numbers */
+            numbers: {
+                [key: string]: string;
+            };
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Settled */
+            settled: components["schemas"]["SettledOut"][];
+            /** Sleeves */
+            sleeves: string[];
+            /** Stage */
+            stage: string;
+            /** Taken */
+            taken: number;
         };
         /**
          * HazardOut
@@ -931,6 +1651,41 @@ export interface components {
             as_tag?: string | null;
             /** File */
             file: string;
+        };
+        /**
+         * InsideOut
+         * @description One joining of the half-coils.
+         */
+        InsideOut: {
+            /** Amps A */
+            amps_a: number | null;
+            /** Labels */
+            labels: string[];
+            /** Line Volts V */
+            line_volts_v: number;
+            /** Name */
+            name: string;
+            /** Needs Polarity */
+            needs_polarity: boolean;
+            /** Percent */
+            percent: number | null;
+            /** Place */
+            place: string;
+            /** Poles */
+            poles: number | null;
+            /** Suits */
+            suits: boolean;
+            /** Volts Per Hertz */
+            volts_per_hertz: number | null;
+        };
+        /**
+         * InsideRowsOut
+         * @description Every joining of the half-coils, or why there is none.
+         */
+        InsideRowsOut: {
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Rows */
+            rows: components["schemas"]["InsideOut"][];
         };
         /**
          * IssueIn
@@ -997,6 +1752,17 @@ export interface components {
          */
         JobFile: {
             /**
+             * @default {
+             *       "feed_v": null,
+             *       "groups": [],
+             *       "leads": 0,
+             *       "mystery": null,
+             *       "mystery_kind": null,
+             *       "readings": []
+             *     }
+             */
+            bench: components["schemas"]["BenchInputs"];
+            /**
              * Format
              * @default even-coil-job
              * @constant
@@ -1008,14 +1774,43 @@ export interface components {
              */
             job_id: string;
             /**
+             * @default {
+             *       "colours": [],
+             *       "is_flexible": false,
+             *       "is_machine": true,
+             *       "is_over_11_in": null,
+             *       "knockout": "",
+             *       "lead_size": "",
+             *       "line_size": "",
+             *       "method": "ring_bolt",
+             *       "opening_in": null,
+             *       "raceway": "",
+             *       "twist_rows": [],
+             *       "usable_volume_in3": null,
+             *       "work": []
+             *     }
+             */
+            joints: components["schemas"]["JointsInputs"];
+            /**
              * Kind
              * @default new
-             * @constant
+             * @enum {string}
              */
-            kind: "new";
+            kind: "new" | "replace" | "convert" | "as_found";
             /**
              * @default {
+             *       "accessories": [],
+             *       "board": null,
+             *       "direction": "forward",
+             *       "followed": null,
+             *       "groups": [],
              *       "joints": [],
+             *       "maker": [],
+             *       "names": {},
+             *       "run_shape": null,
+             *       "speed": "",
+             *       "start_method": "full_voltage",
+             *       "style": "T",
              *       "winding": null
              *     }
              */
@@ -1024,6 +1819,7 @@ export interface components {
             /**
              * @default {
              *       "assumed": [],
+             *       "photo": "",
              *       "text": ""
              *     }
              */
@@ -1031,16 +1827,33 @@ export interface components {
             /**
              * @default {
              *       "edition": 2023,
-             *       "school": "field"
+             *       "school": "field",
+             *       "swap_lines": "L1-L3",
+             *       "twist_on": "building",
+             *       "twist_on_largest": "10"
              *     }
              */
             profile: components["schemas"]["FileProfile"];
             /**
+             * @default {
+             *       "amps_a": [],
+             *       "conductors": [],
+             *       "heater": "",
+             *       "old_plate": "",
+             *       "rotation": "unknown",
+             *       "rotation_after": "unknown",
+             *       "seen_from": "",
+             *       "seen_from_after": "",
+             *       "settings": ""
+             *     }
+             */
+            replace: components["schemas"]["ReplaceInputs"];
+            /**
              * Schema
-             * @default 3
+             * @default 4
              * @constant
              */
-            schema: 3;
+            schema: 4;
             /**
              * @default {
              *       "ambient_c": null,
@@ -1049,6 +1862,7 @@ export interface components {
              *       "current_carrying": null,
              *       "edition": null,
              *       "insulation": null,
+             *       "own": [],
              *       "parallel_sets": 1,
              *       "protection_kind": null,
              *       "school": null,
@@ -1069,20 +1883,44 @@ export interface components {
             starter: components["schemas"]["StarterInputs"];
             /**
              * @default {
-             *       "text": ""
+             *       "drive_input_v": null,
+             *       "fault_current_a": null,
+             *       "grounded_line": null,
+             *       "high_leg": null,
+             *       "made_leg": null,
+             *       "measured_v": [],
+             *       "territory": "nec",
+             *       "text": "",
+             *       "transformer_grounded": null,
+             *       "transformer_kva": null,
+             *       "transformer_z_percent": null
              *     }
              */
             supply: components["schemas"]["SupplyInputs"];
+            /**
+             * @default {
+             *       "earlier_supply_v": null,
+             *       "is_doubted": false,
+             *       "power_hp": null,
+             *       "reason": "",
+             *       "test_a": null,
+             *       "test_v": null,
+             *       "winding_ohm": null
+             *     }
+             */
+            trust: components["schemas"]["TrustInputs"];
         };
         /**
          * JobOut
          * @description A motor's job: what was given, by whom, and what comes out.
          */
         JobOut: {
+            bench: components["schemas"]["BenchInputs"];
             /** Is Stale */
             is_stale: boolean;
             /** Job */
             job: number;
+            joints: components["schemas"]["JointsInputs"];
             /** Kind */
             kind: string;
             leads: components["schemas"]["LeadsInputs"];
@@ -1093,11 +1931,13 @@ export interface components {
             /** Newest Plate N */
             newest_plate_n: number;
             plate: components["schemas"]["PlateInputs"];
+            replace: components["schemas"]["ReplaceInputs"];
             size: components["schemas"]["SizeInputs"];
             starter: components["schemas"]["StarterInputs"];
             supply: components["schemas"]["SupplyInputs"];
             /** Tag */
             tag: string;
+            trust: components["schemas"]["TrustInputs"];
             /** Versions */
             versions: {
                 [key: string]: components["schemas"]["VersionOut"];
@@ -1105,6 +1945,28 @@ export interface components {
             worked: components["schemas"]["WorkedOut"];
             /** Works */
             works: string;
+        };
+        /**
+         * JoiningOut
+         * @description A named joining of this winding: its joints, and the line volts it is made for.
+         */
+        JoiningOut: {
+            /** Free */
+            free: string[];
+            /** Is Stamped */
+            is_stamped: boolean;
+            /** Joints */
+            joints: components["schemas"]["JointOut"][];
+            /** Name */
+            name: string;
+            /** Said */
+            said: string;
+            /** Speed */
+            speed: string;
+            /** State */
+            state: string;
+            /** Volts */
+            volts: string;
         };
         /**
          * JointInput
@@ -1125,7 +1987,7 @@ export interface components {
         };
         /**
          * JointOut
-         * @description A joint in the box, with how many conductors meet.
+         * @description A joint: which leads, which line, how many conductors.
          */
         JointOut: {
             /** Conductors */
@@ -1138,6 +2000,194 @@ export interface components {
             line: string | null;
         };
         /**
+         * JointPlanOut
+         * @description How one joint is made.
+         */
+        JointPlanOut: {
+            /** Bulk In3 */
+            bulk_in3: number;
+            /** Ends */
+            ends: string[];
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Id */
+            id: string;
+            /** Is Recorded */
+            is_recorded: boolean;
+            /** Method */
+            method: string;
+            /** Parts */
+            parts: string[];
+            /** Rubber */
+            rubber: number;
+            /** Sizes */
+            sizes: string[];
+            /** Vinyl */
+            vinyl: number;
+        };
+        /**
+         * JointWorkInput
+         * @description How one joint is made, and what was recorded when it was: torque or tug.
+         */
+        JointWorkInput: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** Joint */
+            joint: string;
+            /** Method */
+            method?: ("split_bolt" | "set_screw_tap" | "ring_bolt" | "crimp" | "twist_on") | null;
+            /**
+             * Rubber
+             * @default 2
+             */
+            rubber: number;
+            /** Torque In Lb */
+            torque_in_lb?: string | null;
+            /** Tug Held */
+            tug_held?: boolean | null;
+            /**
+             * Vinyl
+             * @default 2
+             */
+            vinyl: number;
+        };
+        /**
+         * JointsIn
+         * @description How the joints are made, and the version it was made from.
+         */
+        JointsIn: {
+            /** Based On */
+            based_on: number;
+            body: components["schemas"]["JointsInputs"];
+        };
+        /**
+         * JointsInputs
+         * @description How the joints are made and whether they fit in the housing.
+         *
+         *     The line conductor is the one of the Size step unless said otherwise.
+         */
+        JointsInputs: {
+            /**
+             * Colours
+             * @default []
+             */
+            colours: components["schemas"]["ColourInput"][];
+            /**
+             * Is Flexible
+             * @default false
+             */
+            is_flexible: boolean;
+            /**
+             * Is Machine
+             * @default true
+             */
+            is_machine: boolean;
+            /** Is Over 11 In */
+            is_over_11_in?: boolean | null;
+            /**
+             * Knockout
+             * @default
+             */
+            knockout: string;
+            /**
+             * Lead Size
+             * @default
+             */
+            lead_size: string;
+            /**
+             * Line Size
+             * @default
+             */
+            line_size: string;
+            /**
+             * Method
+             * @default ring_bolt
+             * @enum {string}
+             */
+            method: "split_bolt" | "set_screw_tap" | "ring_bolt" | "crimp" | "twist_on";
+            /** Opening In */
+            opening_in?: string | null;
+            /**
+             * Raceway
+             * @default
+             */
+            raceway: string;
+            /**
+             * Twist Rows
+             * @default []
+             */
+            twist_rows: components["schemas"]["TwistRowInput"][];
+            /** Usable Volume In3 */
+            usable_volume_in3?: string | null;
+            /**
+             * Work
+             * @default []
+             */
+            work: components["schemas"]["JointWorkInput"][];
+        };
+        /**
+         * JointsOut
+         * @description The version kept, and the joints with each record stamped.
+         */
+        JointsOut: {
+            /** At */
+            at: string;
+            body: components["schemas"]["JointsInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * JointsPlanOut
+         * @description The Joints step: each joint, the rule's volume and the estimate of bulk, apart.
+         */
+        JointsPlanOut: {
+            /** Bulk In3 */
+            bulk_in3: number;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "fits" | "tight" | "no" | "unknown";
+            /** Joints */
+            joints: components["schemas"]["JointPlanOut"][];
+            /** Meets Rule */
+            meets_rule: boolean | null;
+            /** Parts */
+            parts: string[];
+            /** Percent */
+            percent: number | null;
+            rule: components["schemas"]["StepOut"] | null;
+            rule_refusal: components["schemas"]["RefusalOut"] | null;
+            /** Ways Out */
+            ways_out: string[];
+        };
+        /**
+         * KindOut
+         * @description A winding with as many leads, how it rings, and what rules it out.
+         */
+        KindOut: {
+            /** Groups */
+            groups: number[];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * LeadsIn
          * @description Winding and joints, and the version they were made from.
          */
@@ -1148,16 +2198,139 @@ export interface components {
         };
         /**
          * LeadsInputs
-         * @description Which winding it is, where that was read by ohms, and the joints in the box.
+         * @description Which winding it is, how it is to run, and what is joined in the box.
+         *
+         *     ``groups`` holds how many leads ring together, where that was read;
+         *     ``names`` the mark found on a lead, by T number.
          */
         LeadsInputs: {
+            /**
+             * Accessories
+             * @default []
+             */
+            accessories: components["schemas"]["AccessoryInput"][];
+            board?: components["schemas"]["BoardInput"] | null;
+            /**
+             * Direction
+             * @default forward
+             * @enum {string}
+             */
+            direction: "forward" | "reverse";
+            followed?: components["schemas"]["FollowedInput"] | null;
+            /**
+             * Groups
+             * @default []
+             */
+            groups: number[];
             /**
              * Joints
              * @default []
              */
             joints: components["schemas"]["JointInput"][];
+            /**
+             * Maker
+             * @default []
+             */
+            maker: components["schemas"]["MakerDiagramInput"][];
+            /**
+             * Names
+             * @default {}
+             */
+            names: {
+                [key: string]: string;
+            };
+            /** Run Shape */
+            run_shape?: ("wye" | "delta") | null;
+            /**
+             * Speed
+             * @default
+             * @enum {string}
+             */
+            speed: "" | "low" | "high";
+            /**
+             * Start Method
+             * @default full_voltage
+             * @enum {string}
+             */
+            start_method: "full_voltage" | "wye_delta" | "part_winding";
+            /**
+             * Style
+             * @default T
+             * @enum {string}
+             */
+            style: "T" | "UVW" | "UVWXYZ" | "custom";
             /** Winding */
-            winding?: ("3-wye" | "3-delta" | "9-wye" | "9-delta") | null;
+            winding?: ("3-wye" | "3-delta" | "6" | "9-wye" | "9-delta" | "12" | "part-winding" | "2-speed-ct" | "2-speed-vt" | "2-speed-cp" | "2-speed-2-winding" | "1-phase" | "1-phase-reversible" | "1-phase-dual" | "1-phase-dual-fixed") | null;
+        };
+        /**
+         * LeadsOut
+         * @description The version kept, and the leads with the choice stamped.
+         */
+        LeadsOut: {
+            /** At */
+            at: string;
+            body: components["schemas"]["LeadsInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * MachineTransformer
+         * @description A control transformer of a machine: its primary taps, its secondary.
+         */
+        MachineTransformer: {
+            /** Now V */
+            now_v?: string | null;
+            /** Secondary V */
+            secondary_v: string;
+            /** Tag */
+            tag: string;
+            /**
+             * Taps
+             * @default []
+             */
+            taps: components["schemas"]["TapInput"][];
+        };
+        /**
+         * MakerDiagramInput
+         * @description Joints as drawn by the maker, for one voltage, speed and direction.
+         */
+        MakerDiagramInput: {
+            /**
+             * Direction
+             * @default forward
+             * @enum {string}
+             */
+            direction: "forward" | "reverse";
+            /** Id */
+            id: string;
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["JointInput"][];
+            /**
+             * Photo
+             * @default
+             */
+            photo: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /**
+             * State
+             * @default run
+             * @enum {string}
+             */
+            state: "run" | "start" | "low" | "high";
+            /**
+             * Volts
+             * @default
+             */
+            volts: string;
         };
         /**
          * MarkOut
@@ -1263,6 +2436,26 @@ export interface components {
             wants: string;
         };
         /**
+         * NamedOut
+         * @description A joining of the leads by their sleeves.
+         */
+        NamedOut: {
+            /** Joints */
+            joints: components["schemas"]["JointOut"][];
+            /** Said */
+            said: string;
+        };
+        /**
+         * OddsOut
+         * @description A usual voltage, and how likely the readings make it.
+         */
+        OddsOut: {
+            /** Percent */
+            percent: number;
+            /** Volts */
+            volts: string;
+        };
+        /**
          * OptionOut
          * @description One option of a recipe: the words it takes, or its least and most.
          */
@@ -1285,6 +2478,59 @@ export interface components {
             used: string;
             /** Words */
             words: string[];
+        };
+        /**
+         * OwnSizeInput
+         * @description A size that a person brings, with where it comes from.
+         */
+        OwnSizeInput: {
+            /** Figure */
+            figure: string;
+            /** Source */
+            source: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * PartsOut
+         * @description Parts used, had and left over; below zero they are missing.
+         */
+        PartsOut: {
+            /** Had */
+            had: number;
+            /** Left */
+            left: number;
+            /** Name */
+            name: string;
+            /** Used */
+            used: number;
+        };
+        /**
+         * PhotoIn
+         * @description A picture as the browser shrank it, base64.
+         */
+        PhotoIn: {
+            /** Data */
+            data: string;
+            /**
+             * Subject
+             * @enum {string}
+             */
+            subject: "plate" | "diagram" | "box";
+        };
+        /**
+         * PhotoOut
+         * @description A kept picture; its name is the digest of what is kept.
+         */
+        PhotoOut: {
+            /** Height */
+            height: number;
+            /** Sha256 */
+            sha256: string;
+            /** Subject */
+            subject: string;
+            /** Width */
+            width: number;
         };
         /**
          * PictureOut
@@ -1313,6 +2559,25 @@ export interface components {
             works: string;
         };
         /**
+         * PlanOut
+         * @description A machine's plan: what is kept, and what comes out of it.
+         */
+        PlanOut: {
+            given: components["schemas"]["ConversionInputs"];
+            /** Machine */
+            machine: string;
+            /** Machines */
+            machines: string[];
+            /** Motors */
+            motors: components["schemas"]["ConvertedOut"][];
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Shout */
+            shout: string;
+            /** Transformers */
+            transformers: components["schemas"]["TransformerOut"][];
+            version: components["schemas"]["VersionOut"];
+        };
+        /**
          * PlateIn
          * @description A plate reading, and the revision it was made from.
          */
@@ -1323,7 +2588,7 @@ export interface components {
         };
         /**
          * PlateInputs
-         * @description The plate as stamped, one text.
+         * @description The plate as stamped, one text; ``photo`` is the digest of a kept picture.
          */
         PlateInputs: {
             /**
@@ -1332,10 +2597,43 @@ export interface components {
              */
             assumed: components["schemas"]["AssumedInput"][];
             /**
+             * Photo
+             * @default
+             */
+            photo: string;
+            /**
              * Text
              * @default
              */
             text: string;
+        };
+        /**
+         * PlateLineOut
+         * @description One field of both plates.
+         */
+        PlateLineOut: {
+            /** Field */
+            field: string;
+            /** Is Same */
+            is_same: boolean;
+            /** Label */
+            label: string;
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+            /** Takes Down */
+            takes_down: string[];
+        };
+        /**
+         * PointOut
+         * @description Where an end is drawn [px].
+         */
+        PointOut: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * ProblemOut
@@ -1364,6 +2662,42 @@ export interface components {
             unit: string;
             /** Value */
             value: string;
+        };
+        /**
+         * ReadIn
+         * @description A reading asked of the practice motor.
+         */
+        ReadIn: {
+            bench: components["schemas"]["BenchInputs"];
+            /**
+             * Feed
+             * @default []
+             */
+            feed: string[];
+            /**
+             * Joined
+             * @default []
+             */
+            joined: string[][];
+            /** Pair */
+            pair: string[];
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "touch" | "volts";
+        };
+        /**
+         * ReadOut
+         * @description What the practice motor's meter shows; empty ohms are open.
+         */
+        ReadOut: {
+            /** Ohms */
+            ohms: string;
+            /** Rings */
+            rings: boolean;
+            /** Volts */
+            volts: string;
         };
         /**
          * RecipeOut
@@ -1421,6 +2755,95 @@ export interface components {
             until?: number | null;
         };
         /**
+         * ReplaceIn
+         * @description A disconnect record, and the version it was made from.
+         */
+        ReplaceIn: {
+            /** Based On */
+            based_on: number;
+            body: components["schemas"]["ReplaceInputs"];
+        };
+        /**
+         * ReplaceInputs
+         * @description The disconnect record of a motor that is replaced.
+         */
+        ReplaceInputs: {
+            /**
+             * Amps A
+             * @default []
+             */
+            amps_a: string[];
+            /**
+             * Conductors
+             * @default []
+             */
+            conductors: components["schemas"]["ConductorRecord"][];
+            /**
+             * Heater
+             * @default
+             */
+            heater: string;
+            /**
+             * Old Plate
+             * @default
+             */
+            old_plate: string;
+            /**
+             * Rotation
+             * @default unknown
+             * @enum {string}
+             */
+            rotation: "clockwise" | "counter-clockwise" | "unknown";
+            /**
+             * Rotation After
+             * @default unknown
+             * @enum {string}
+             */
+            rotation_after: "clockwise" | "counter-clockwise" | "unknown";
+            /**
+             * Seen From
+             * @default
+             * @enum {string}
+             */
+            seen_from: "" | "shaft" | "fan";
+            /**
+             * Seen From After
+             * @default
+             * @enum {string}
+             */
+            seen_from_after: "" | "shaft" | "fan";
+            /**
+             * Settings
+             * @default
+             */
+            settings: string;
+        };
+        /**
+         * ReplacedIn
+         * @description A disconnect record, and the plate of the motor that goes in.
+         */
+        ReplacedIn: {
+            plate: components["schemas"]["PlateInputs"];
+            replace: components["schemas"]["ReplaceInputs"];
+        };
+        /**
+         * ReplacedOut
+         * @description What a replacement changes, and what is still to be proven.
+         */
+        ReplacedOut: {
+            /** Lines */
+            lines: components["schemas"]["PlateLineOut"][];
+            /** Open Points */
+            open_points: string[];
+            /**
+             * Rotation
+             * @enum {string}
+             */
+            rotation: "equal" | "different" | "unproven";
+            /** Takes Down */
+            takes_down: string[];
+        };
+        /**
          * RuleOut
          * @description Where a rule stands.
          */
@@ -1431,6 +2854,34 @@ export interface components {
             section: string;
             /** Standard */
             standard: string;
+        };
+        /**
+         * RulesIn
+         * @description The works' own rules.
+         */
+        RulesIn: {
+            /**
+             * Edition
+             * @enum {integer}
+             */
+            edition: 2017 | 2020 | 2023;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "exam" | "field";
+            /**
+             * Swap Lines
+             * @enum {string}
+             */
+            swap_lines: "L1-L2" | "L2-L3" | "L1-L3";
+            /**
+             * Twist On
+             * @enum {string}
+             */
+            twist_on: "never" | "building" | "anywhere";
+            /** Twist On Largest */
+            twist_on_largest: string;
         };
         /**
          * SessionOut
@@ -1454,6 +2905,18 @@ export interface components {
              * @default []
              */
             works: components["schemas"]["WorksOut"][];
+        };
+        /**
+         * SettledOut
+         * @description Two sleeves whose ringing follows from the groups.
+         */
+        SettledOut: {
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Rings */
+            rings: boolean;
         };
         /**
          * ShapeOut
@@ -1546,6 +3009,11 @@ export interface components {
             /** Insulation */
             insulation?: ("TW" | "UF" | "THW" | "THWN" | "RHW" | "XHHW" | "USE" | "THHN" | "THWN-2" | "THHN/THWN-2" | "XHHW-2" | "RHW-2" | "USE-2") | null;
             /**
+             * Own
+             * @default []
+             */
+            own: components["schemas"]["OwnSizeInput"][];
+            /**
              * Parallel Sets
              * @default 1
              */
@@ -1556,6 +3024,16 @@ export interface components {
             school?: ("exam" | "field") | null;
             /** Termination C */
             termination_c?: (60 | 75) | null;
+        };
+        /**
+         * StackOut
+         * @description What lies on a stud, from the board up.
+         */
+        StackOut: {
+            /** Layers */
+            layers: string[];
+            /** Lead */
+            lead: string;
         };
         /**
          * StaleEditOut
@@ -1644,7 +3122,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "plate" | "leads" | "size" | "starter" | "drawings" | "rehearse";
+            step: "plate" | "leads" | "joints" | "size" | "starter" | "drawings" | "rehearse";
         };
         /**
          * StepOut
@@ -1690,14 +3168,46 @@ export interface components {
         };
         /**
          * SupplyInputs
-         * @description The supply, by the name of its system.
+         * @description The supply: its system by name, what was measured, and what stands between.
+         *
+         *     ``measured_v`` are L1-L2, L2-L3, L3-L1; ``fault_current_a`` the bolted
+         *     three-phase fault current where the motor circuit begins; ``transformer_kva``
+         *     and ``transformer_z_percent`` belong to a transformer of this circuit's own,
+         *     whose secondary the text names.
          */
         SupplyInputs: {
+            /** Drive Input V */
+            drive_input_v?: string | null;
+            /** Fault Current A */
+            fault_current_a?: string | null;
+            /** Grounded Line */
+            grounded_line?: ("L1" | "L2" | "L3") | null;
+            /** High Leg */
+            high_leg?: ("L1" | "L2" | "L3") | null;
+            /** Made Leg */
+            made_leg?: ("L1" | "L2" | "L3") | null;
+            /**
+             * Measured V
+             * @default []
+             */
+            measured_v: string[];
+            /**
+             * Territory
+             * @default nec
+             * @enum {string}
+             */
+            territory: "nec" | "other";
             /**
              * Text
              * @default
              */
             text: string;
+            /** Transformer Grounded */
+            transformer_grounded?: boolean | null;
+            /** Transformer Kva */
+            transformer_kva?: string | null;
+            /** Transformer Z Percent */
+            transformer_z_percent?: string | null;
         };
         /**
          * SupplyOut
@@ -1716,6 +3226,19 @@ export interface components {
             phases: number;
             /** System */
             system: string;
+        };
+        /**
+         * TapInput
+         * @description One primary voltage of a transformer, and the taps or links that make it.
+         */
+        TapInput: {
+            /**
+             * Links
+             * @default
+             */
+            links: string;
+            /** Volts V */
+            volts_v: string;
         };
         /**
          * TokenOut
@@ -1737,6 +3260,23 @@ export interface components {
              * @enum {string}
              */
             status: "understood" | "doubted" | "unread";
+        };
+        /**
+         * TouchInput
+         * @description A touch with the ohmmeter; ``ohms`` empty where only ringing was heard.
+         */
+        TouchInput: {
+            /** Ohms */
+            ohms?: string | null;
+            /** Pair */
+            pair: string[];
+            /** Rings */
+            rings: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "touch";
         };
         /**
          * TraceOut
@@ -1763,6 +3303,66 @@ export interface components {
             until: number;
         };
         /**
+         * TransformerOut
+         * @description What becomes of a control transformer.
+         */
+        TransformerOut: {
+            /** Action */
+            action: string;
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Tag */
+            tag: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * TrustIn
+         * @description What was read on a doubted motor, and the version it was made from.
+         */
+        TrustIn: {
+            /** Based On */
+            based_on: number;
+            body: components["schemas"]["TrustInputs"];
+        };
+        /**
+         * TrustInputs
+         * @description What was read on a motor whose plate nobody trusts.
+         */
+        TrustInputs: {
+            /** Earlier Supply V */
+            earlier_supply_v?: string | null;
+            /**
+             * Is Doubted
+             * @default false
+             */
+            is_doubted: boolean;
+            /** Power Hp */
+            power_hp?: string | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /** Test A */
+            test_a?: string | null;
+            /** Test V */
+            test_v?: string | null;
+            /** Winding Ohm */
+            winding_ohm?: string | null;
+        };
+        /**
+         * TwistRowInput
+         * @description One row of a twist-on connector's own table: how many of a size it takes.
+         */
+        TwistRowInput: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Size */
+            size: string;
+        };
+        /**
          * VersionOut
          * @description A version of what people gave: its number, who, and when.
          */
@@ -1773,6 +3373,30 @@ export interface components {
             by: string;
             /** N */
             n: number;
+        };
+        /**
+         * VoltsInput
+         * @description One voltage of an induction test.
+         */
+        VoltsInput: {
+            /** Feed */
+            feed: string[];
+            /** Feed V */
+            feed_v: string;
+            /**
+             * Joined
+             * @default []
+             */
+            joined: string[][];
+            /** Read */
+            read: string[];
+            /** Volts */
+            volts: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "volts";
         };
         /**
          * WireOut
@@ -1806,8 +3430,11 @@ export interface components {
             checks: components["schemas"]["FindingOut"][];
             /** Edition */
             edition: number;
+            estimate: components["schemas"]["EstimateOut"] | null;
             /** Figures */
             figures: components["schemas"]["FigureOut"][];
+            joints: components["schemas"]["JointsPlanOut"] | null;
+            joints_refusal: components["schemas"]["RefusalOut"] | null;
             /** Missing */
             missing: components["schemas"]["MissingOut"][];
             /** School */
@@ -1817,6 +3444,8 @@ export interface components {
             /** Steps */
             steps: components["schemas"]["StepOut"][];
             supply: components["schemas"]["SupplyOut"] | null;
+            /** Supply Checks */
+            supply_checks: components["schemas"]["FindingOut"][];
             supply_refusal: components["schemas"]["RefusalOut"] | null;
             /** Tokens */
             tokens: components["schemas"]["TokenOut"][];
@@ -1838,8 +3467,14 @@ export interface components {
             school: string;
             /** Slug */
             slug: string;
+            /** Swap Lines */
+            swap_lines: string;
             /** Time Zone */
             time_zone: string;
+            /** Twist On */
+            twist_on: string;
+            /** Twist On Largest */
+            twist_on_largest: string;
         };
         /**
          * YardOut
@@ -1884,6 +3519,148 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    jobs_rooms_router_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchInputs"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GuidedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_rooms_router_read_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -1977,6 +3754,298 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CircuitOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_convert_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                machine: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_convert_keep_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                machine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConversionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_convert_try_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                machine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConversionInputs"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_rooms_router_inside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InsideRowsOut"];
                 };
             };
             /** @description Bad Request */
@@ -2175,6 +4244,88 @@ export interface operations {
             };
         };
     };
+    jobs_router_give_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     jobs_circuit_router_drawing: {
         parameters: {
             query?: never;
@@ -2322,7 +4473,7 @@ export interface operations {
                 works: string;
                 tag: string;
                 number: number;
-                step: "plate" | "supply" | "leads" | "size" | "starter";
+                step: "plate" | "supply" | "leads" | "bench" | "trust" | "replace" | "joints" | "size" | "starter";
             };
             cookie?: never;
         };
@@ -2675,7 +4826,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_leads: {
+    jobs_router_give_joints: {
         parameters: {
             query?: never;
             header?: never;
@@ -2688,7 +4839,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["LeadsIn"];
+                "application/json": components["schemas"]["JointsIn"];
             };
         };
         responses: {
@@ -2698,7 +4849,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"];
+                    "application/json": components["schemas"]["JointsOut"];
                 };
             };
             /** @description Bad Request */
@@ -2744,6 +4895,231 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_router_give_leads: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeadsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LeadsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_photos_add_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_photos_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -2895,6 +5271,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_router_give_replace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplaceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3154,6 +5612,88 @@ export interface operations {
             };
         };
     };
+    jobs_router_give_trust: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrustIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VersionOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     plant_router_add_motor: {
         parameters: {
             query?: never;
@@ -3256,6 +5796,148 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TraceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_rooms_router_replaced: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReplacedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplacedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    people_router_set_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorksOut"];
                 };
             };
             /** @description Bad Request */

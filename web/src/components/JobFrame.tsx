@@ -73,6 +73,8 @@ export function JobFrame({
     { press: "]", does: "Step after", run: () => navigate(`${base}/${beside(1)}`) },
     { press: "g p", does: "Go to Plate", run: () => navigate(`${base}/plate`) },
     { press: "g l", does: "Go to Leads", run: () => navigate(`${base}/leads`) },
+    { press: "g j", does: "Go to Joints", run: () => navigate(`${base}/joints`) },
+    { press: "g i", does: "Identify leads", run: () => navigate(`${base}/bench`) },
     { press: "h", does: "History of this step", run: () => setHistory(true) },
     { press: "g s", does: "Go to Size", run: () => navigate(`${base}/size`) },
     { press: "g y", does: "Go to the Yard", run: () => navigate(`/w/${place.works}`) },

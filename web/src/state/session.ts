@@ -9,3 +9,9 @@ export function useSession() {
     staleTime: 60_000,
   });
 }
+
+/** The works of that name as the signed-in person sees it, with its own rules. */
+export function useWorks(slug: string) {
+  const session = useSession();
+  return session.data?.works?.find((works) => works.slug === slug);
+}

@@ -20,6 +20,10 @@ export interface Given {
   plate: Schemas["PlateInputs"];
   supply: Schemas["SupplyInputs"];
   leads: Schemas["LeadsInputs"];
+  bench: Schemas["BenchInputs"];
+  trust: Schemas["TrustInputs"];
+  replace: Schemas["ReplaceInputs"];
+  joints: Schemas["JointsInputs"];
   size: Schemas["SizeInputs"];
   starter: Schemas["StarterInputs"];
 }
@@ -40,15 +44,31 @@ export interface Clash {
 
 const READ_AFTER_MS = 40;
 const KEEP_AFTER_MS = 900;
-const PARTS: readonly Part[] = ["plate", "supply", "leads", "size", "starter"];
+const PARTS: readonly Part[] = [
+  "plate",
+  "supply",
+  "leads",
+  "bench",
+  "trust",
+  "replace",
+  "joints",
+  "size",
+  "starter",
+];
 
 const givenOf = (job: Job): Given => ({
   plate: job.plate,
   supply: job.supply,
   leads: job.leads,
+  bench: job.bench,
+  trust: job.trust,
+  replace: job.replace,
+  joints: job.joints,
   size: job.size,
   starter: job.starter,
 });
+/** What figures stand on; readings of tagless leads and the disconnect record stay out. */
+const workable = ({ bench: _, replace: __, ...rest }: Given) => rest;
 const same = (one: unknown, other: unknown) => JSON.stringify(one) === JSON.stringify(other);
 
 /** Keep a part and return its version; the server may stamp what it keeps. */
@@ -57,51 +77,13 @@ function put(
   part: Part,
   given: Given,
   basedOn: number,
-): Promise<Schemas["VersionOut"] & { body?: Given["starter"] }> {
+): Promise<Schemas["VersionOut"] & { body?: Given[Part] }> {
   const params = { path: { works: place.works, tag: place.tag, number: place.number } };
-  if (part === "plate") {
-    return told(
-      api.PUT("/api/w/{works}/m/{tag}/j/{number}/plate", {
-        params,
-        body: { based_on: basedOn, body: given.plate },
-        keepalive: true,
-      }),
-    );
-  }
-  if (part === "supply") {
-    return told(
-      api.PUT("/api/w/{works}/m/{tag}/j/{number}/supply", {
-        params,
-        body: { based_on: basedOn, body: given.supply },
-        keepalive: true,
-      }),
-    );
-  }
-  if (part === "leads") {
-    return told(
-      api.PUT("/api/w/{works}/m/{tag}/j/{number}/leads", {
-        params,
-        body: { based_on: basedOn, body: given.leads },
-        keepalive: true,
-      }),
-    );
-  }
-  if (part === "starter") {
-    return told(
-      api.PUT("/api/w/{works}/m/{tag}/j/{number}/starter", {
-        params,
-        body: { based_on: basedOn, body: given.starter },
-        keepalive: true,
-      }),
-    );
-  }
-  return told(
-    api.PUT("/api/w/{works}/m/{tag}/j/{number}/size", {
-      params,
-      body: { based_on: basedOn, body: given.size },
-      keepalive: true,
-    }),
-  );
+  // every part has the same shape of address and body; one stands for all
+  const address =
+    `/api/w/{works}/m/{tag}/j/{number}/${part}` as "/api/w/{works}/m/{tag}/j/{number}/supply";
+  const body = { based_on: basedOn, body: given[part] } as Schemas["SupplyIn"];
+  return told(api.PUT(address, { params, body, keepalive: true }));
 }
 
 /**
@@ -159,9 +141,9 @@ export function useJob(place: Place) {
       const answer = await put({ works, tag, number }, part, now, base.versions[part]?.n ?? 0);
       const { body: stamped, ...version } = answer;
       const keptBody = stamped ?? now[part];
-      if (stamped && latest.current.given?.starter === now.starter) {
-        // edits come back with their author and time
-        latest.current.given = { ...latest.current.given, starter: stamped };
+      if (stamped && latest.current.given?.[part] === now[part]) {
+        // what a person decided or recorded comes back with who and when
+        latest.current.given = { ...latest.current.given, [part]: stamped } as Given;
         setDraft(latest.current.given);
       }
       client.setQueryData<Job>(key, (before) =>
@@ -201,7 +183,7 @@ export function useJob(place: Place) {
         const found = await told(
           api.POST("/api/w/{works}/work-out", {
             params: { path: { works } },
-            body: next,
+            body: workable(next),
             signal: abort.signal,
           }),
         );

@@ -4,6 +4,9 @@ export const words = {
   steps: {
     plate: "Plate",
     leads: "Leads",
+    joints: "Joints",
+    bench: "Identify",
+    replace: "Replace",
     size: "Size",
     starter: "Starter",
     drawings: "Drawings",

@@ -1,75 +1,49 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
+import { Choice, Drawer } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
 import { useDevice } from "../../state/device";
 import type { Key } from "../../state/keys";
+import { useWorks } from "../../state/session";
 import { Checks } from "../plate/Checks";
-import { type Joint, takeOut, tap } from "./joints";
-import { WindingPicture } from "./WindingPicture";
+import { Accessories } from "./Accessories";
+import { Answer, Rotation } from "./Answer";
+import { BoardPicture } from "./BoardPicture";
+import { type Joint, sameJoints, takeOut, tap } from "./joints";
+import { MakerDiagrams } from "./MakerDiagrams";
+import { Marks } from "./Marks";
+import { OtherJoinings } from "./OtherJoinings";
+import { Kinds, Switches } from "./Switches";
+import { shown, WindingPicture } from "./WindingPicture";
 
-type Box = Schemas["BoxOut"];
+type Sent = { id: string; leads: string[]; line: string | null };
 
-const KIND_WORDS: Record<string, string> = {
-  "3-wye": "3 leads, wye",
-  "3-delta": "3 leads, delta",
-  "9-wye": "9 leads, wye",
-  "9-delta": "9 leads, delta",
-};
+/** Joints as the server sends them, as joints that are given. */
+const asGiven = (list: readonly Sent[]): Joint[] =>
+  list.map((joint) => ({
+    id: joint.id,
+    leads: joint.leads,
+    line: joint.line as "L1" | "L2" | "L3" | null,
+  }));
 
-/** The derived answer: joints, conductor counts, and how counting tells it. */
-function Answer({ box, isTaken, onTake }: { box: Box; isTaken: boolean; onTake: () => void }) {
-  if (box.derived_refusal) return <ProblemSlab problem={box.derived_refusal} />;
-  return (
-    <section aria-labelledby="answer" className="metal space-y-2 px-5 py-4">
-      <h2 id="answer" className="stamp">
-        The answer for this supply
-      </h2>
-      <p className="font-shout text-xl font-bold uppercase">{box.derived_name}</p>
-      <table className="w-full" data-testid="answer">
-        <thead>
-          <tr className="text-left text-sm text-soft">
-            <th scope="col">Line</th>
-            <th scope="col">Leads</th>
-            <th scope="col">Conductors</th>
-          </tr>
-        </thead>
-        <tbody>
-          {box.derived.map((joint) => (
-            <tr key={joint.id} className="border-t border-hair font-mono">
-              <td>{joint.line ?? "none"}</td>
-              <td>{joint.leads.join(" ")}</td>
-              <td>{joint.conductors}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="text-sm">{box.tell}</p>
-      {box.note && <p className="text-sm text-caution">{box.note}</p>}
-      {isTaken ? (
-        <p className="font-semibold text-proven">The box is joined like this.</p>
-      ) : (
-        <button type="button" className="control" aria-keyshortcuts="d" onClick={onTake}>
-          Join the box like this
-        </button>
-      )}
-    </section>
-  );
-}
+const SINGLE_KEYS = /^T\d$/;
 
 /** Is this tie right for this supply? Tap two ends to join them, again to part them. */
 export function LeadsScreen() {
   const { place, state } = useRoom();
   const { given, worked } = state;
+  const works = useWorks(place.works);
   const isPanel = useDevice().seat === "panel";
   const [armed, setArmed] = useState<string | null>(null);
+  const [shownAt, setShownAt] = useState(0);
   const box = worked?.box;
   const joints: readonly Joint[] = given?.leads.joints ?? [];
-  const put = (next: readonly Joint[]) => {
-    if (given) state.change("leads", { ...given.leads, joints: [...next] });
+  const set = (change: Partial<NonNullable<typeof given>["leads"]>) => {
+    if (given) state.change("leads", { ...given.leads, ...change });
   };
+  const put = (next: readonly Joint[]) => set({ joints: [...next] });
   const onTap = (end: string) => {
     if (armed === null) setArmed(end);
     else if (armed === end) setArmed(null);
@@ -78,41 +52,38 @@ export function LeadsScreen() {
       setArmed(null);
     }
   };
-  const onTake = () => {
+  const take = (list: readonly Sent[]) => {
     setArmed(null);
-    if (box) {
-      put(
-        box.derived.map((joint) => ({
-          id: joint.id,
-          leads: joint.leads,
-          line: joint.line as "L1" | "L2" | "L3" | null,
-        })),
-      );
-    }
+    put(asGiven(list));
   };
   const onUntie = () => {
     if (armed) put(takeOut(joints, armed));
     setArmed(null);
   };
-  const flat = (list: readonly { leads?: string[]; line?: string | null }[]) =>
-    list
-      .map((joint) => `${joint.line ?? ""}:${[...(joint.leads ?? [])].sort().join("-")}`)
-      .sort()
-      .join(" ");
-  const isTaken = Boolean(box?.derived.length) && flat(joints) === flat(box?.derived ?? []);
+  const onFlip = () => {
+    const known = box?.known ?? [];
+    const next = (shownAt + 1) % Math.max(known.length, 1);
+    setShownAt(next);
+    if (known[next]) take(known[next].joints);
+  };
+  const isTaken = Boolean(box?.derived.length) && sameJoints(joints, box?.derived ?? []);
+  const thin = (given?.leads.accessories ?? []).flatMap((item) => item.marks ?? []);
   const keys: Key[] = [
-    ...(box?.leads ?? []).map((lead) => ({
-      press: lead.slice(1),
-      does: `Tap lead ${lead.slice(1)}`,
-      run: () => onTap(lead),
-    })),
-    ...["L1", "L2", "L3"].map((line, number) => ({
+    ...(box?.leads ?? [])
+      .filter((lead) => SINGLE_KEYS.test(lead))
+      .map((lead) => ({
+        press: lead.slice(1),
+        does: `Tap lead ${lead.slice(1)}`,
+        run: () => onTap(lead),
+      })),
+    ...(box?.lines ?? []).map((line, number) => ({
       press: "abc"[number] ?? "",
       does: `Tap line ${line}`,
       run: () => onTap(line),
     })),
     { press: "u", does: "Take the tapped end out of its joint", run: onUntie },
-    { press: "d", does: "Join the box as derived", run: onTake },
+    { press: "d", does: "Join the box as derived", run: () => take(box?.derived ?? []) },
+    { press: "f", does: "Show the next joining", run: onFlip },
     { press: "x", does: "Open all joints", run: () => put([]) },
   ];
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
@@ -123,55 +94,58 @@ export function LeadsScreen() {
       state={state}
       keys={keys}
       margin={
-        box && (
+        box &&
+        given && (
           <div className="space-y-4">
             {box.verdict === "right" && <Checks findings={box.findings} />}
-            <Answer box={box} isTaken={isTaken} onTake={onTake} />
+            <Answer box={box} isTaken={isTaken} onTake={() => take(box.derived)} />
+            <Drawer name="Maker’s diagram" isOpen={box.is_disputed} hint={diagramHint(given.leads)}>
+              <MakerDiagrams box={box} leads={given.leads} joints={joints} onLeadsChange={set} />
+            </Drawer>
+            <Drawer name="Rotation">
+              <Rotation box={box} pair={works?.swap_lines ?? "L1-L3"} />
+            </Drawer>
+            <Drawer name="Thin leads" hint="heater, thermostat, sensor">
+              <Accessories
+                items={given.leads.accessories ?? []}
+                told={box.accessories}
+                onItemsChange={(accessories) => set({ accessories })}
+              />
+            </Drawer>
+            <Drawer name="Marks on the leads">
+              <Marks box={box} leads={given.leads} onLeadsChange={set} />
+            </Drawer>
+            <Drawer name="Other joinings" hint="some inside the motor">
+              <OtherJoinings works={place.works} given={given} />
+            </Drawer>
           </div>
         )
       }
       primary={
-        <Link to={`${base}/size`} className="control md:w-auto!" data-primary="true">
-          To the sizes
+        <Link to={`${base}/joints`} className="control md:w-auto!" data-primary="true">
+          To the joints
         </Link>
       }
       others={
         <>
           <button type="button" className="control" onClick={onUntie}>
-            {armed ? `Take ${armed} out` : "Take out: tap an end first"}
+            {armed ? `Take ${shown(box?.marks[armed] ?? armed)} out` : "Take out: tap an end first"}
           </button>
           <button type="button" className="control" onClick={() => put([])}>
             Open all joints
           </button>
+          <Link to={`${base}/bench`} className="control">
+            Tags gone: identify
+          </Link>
+          <Link to={`${base}/replace`} className="control">
+            Motor replaced
+          </Link>
         </>
       }
     >
       {given && box && (
         <div className="space-y-4">
-          {box.kinds.length > 1 && (
-            <fieldset className="flex flex-wrap items-center gap-2">
-              <legend className="sr-only">Which winding, read by ohms</legend>
-              {box.kinds.map((kind) => (
-                <button
-                  key={kind}
-                  type="button"
-                  className="control"
-                  aria-pressed={box.kind === kind}
-                  onClick={() =>
-                    state.change("leads", {
-                      ...given.leads,
-                      winding: kind as Schemas["LeadsInputs"]["winding"] & string,
-                    })
-                  }
-                >
-                  {KIND_WORDS[kind] ?? kind}
-                </button>
-              ))}
-              <span className="text-sm text-soft">
-                Locked out, by ohms: three pairs and a trio is wye, three trios is delta.
-              </span>
-            </fieldset>
-          )}
+          {box.kind === "" && <Kinds box={box} leads={given.leads} onLeadsChange={set} />}
           {box.refusal && <ProblemSlab problem={box.refusal} />}
           {box.verdict === "wrong" && (
             <Stop title={box.findings[0]?.text ?? ""}>
@@ -185,16 +159,45 @@ export function LeadsScreen() {
           )}
           {box.kind ? (
             <>
-              <p className="text-soft" role="status">
-                {armed
-                  ? `${armed} is tapped. Tap what it goes to; tap it again to let go.`
-                  : "Tap two ends to join them; tap two that are joined to part them."}
-              </p>
+              <div className="flex flex-wrap items-center justify-between gap-3">
+                <p className="text-soft" role="status">
+                  {armed
+                    ? `${shown(box.marks[armed] ?? armed)} is tapped. Tap what it goes to; tap it again to let go.`
+                    : "Tap two ends to join them; tap two that are joined to part them."}
+                </p>
+                <Choice
+                  options={[
+                    { value: false, label: "Flying leads" },
+                    { value: true, label: "Stud board" },
+                  ]}
+                  value={Boolean(given.leads.board)}
+                  onValueChange={(isBoard) =>
+                    set({ board: isBoard ? { rows: [], bars: 3, nuts_per_stud: 3 } : null })
+                  }
+                />
+              </div>
               <WindingPicture box={box} joints={joints} armed={armed} onTap={onTap} />
-              {isPanel && (
+              <Switches box={box} leads={given.leads} onLeadsChange={set} onTry={take} />
+              {box.kinds.length > 1 && (
+                <Drawer name="Which winding" hint={box.kind_name}>
+                  <Kinds box={box} leads={given.leads} onLeadsChange={set} />
+                </Drawer>
+              )}
+              {given.leads.board && (
+                <>
+                  <BoardPicture
+                    box={box}
+                    joints={joints.length > 0 ? joints : asGiven(box.derived)}
+                    armed={armed}
+                    onTap={onTap}
+                  />
+                  <StudOrder box={box} board={given.leads.board} onBoardChange={set} />
+                </>
+              )}
+              {(isPanel || thin.length > 0) && (
                 <fieldset className="grid grid-cols-4 gap-3" data-testid="sleeves">
                   <legend className="sr-only">Leads and lines, large enough for gloves</legend>
-                  {["L1", "L2", "L3", ...box.leads].map((name) => (
+                  {[...box.lines, ...box.leads, ...thin].map((name) => (
                     <button
                       key={name}
                       type="button"
@@ -202,7 +205,7 @@ export function LeadsScreen() {
                       aria-pressed={armed === name}
                       onClick={() => onTap(name)}
                     >
-                      {name.replace("T", "")}
+                      {shown(box.marks[name] ?? name)}
                     </button>
                   ))}
                 </fieldset>
@@ -224,7 +227,7 @@ export function LeadsScreen() {
                       <tr key={coil.name} className="border-t border-hair font-mono">
                         <td>{coil.name}</td>
                         <td>
-                          {coil.start} {coil.end}
+                          {box.marks[coil.start] ?? coil.start} {box.marks[coil.end] ?? coil.end}
                         </td>
                         <td>{coil.volts_v.toFixed(1)} V</td>
                         <td>{coil.percent} %</td>
@@ -245,5 +248,62 @@ export function LeadsScreen() {
         </div>
       )}
     </JobFrame>
+  );
+}
+
+function diagramHint(leads: { maker?: unknown[] }): string {
+  return leads.maker?.length ? "" : "not entered";
+}
+
+/** The order of the studs as they stand, and the parts that came with the board. */
+function StudOrder({
+  box,
+  board,
+  onBoardChange,
+}: {
+  box: { board: { rows: string[][] } | null };
+  board: { rows?: string[][]; bars?: number; nuts_per_stud?: number };
+  onBoardChange: (change: {
+    board: { rows: string[][]; bars: number; nuts_per_stud: number };
+  }) => void;
+}) {
+  const rows = board.rows?.length ? board.rows : (box.board?.rows ?? []);
+  const [text, setText] = useState<string | null>(null);
+  const put = (change: Partial<{ rows: string[][]; bars: number }>) =>
+    onBoardChange({
+      board: {
+        rows: board.rows ?? [],
+        bars: board.bars ?? 3,
+        nuts_per_stud: board.nuts_per_stud ?? 3,
+        ...change,
+      },
+    });
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      <label className="min-w-0">
+        <span className="block text-sm text-soft">Studs, row by row from the top</span>
+        <input
+          className="field w-72"
+          value={text ?? rows.map((row) => row.join(" ")).join(" / ")}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={() => {
+            if (text === null) return;
+            const next = text
+              .toUpperCase()
+              .split("/")
+              .map((row) => row.trim().split(/\s+/).filter(Boolean))
+              .filter((row) => row.length > 0);
+            setText(null);
+            put({ rows: next });
+          }}
+        />
+      </label>
+      <Choice
+        label="Bars"
+        options={[2, 3, 4, 6].map((count) => ({ value: count, label: String(count) }))}
+        value={board.bars ?? 3}
+        onValueChange={(bars) => put({ bars })}
+      />
+    </div>
   );
 }

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { type Joint, jointOf } from "./joints";
-import { coilPath, linePoints, type Point, pointsOf } from "./layout";
+import { CENTRE, coilPath, type Point } from "./layout";
 
 type Coil = Schemas["CoilOut"];
 
@@ -14,7 +14,8 @@ export interface WindingPictureProps {
 
 const TICKS: Record<string, number> = { L1: 1, L2: 2, L3: 3 };
 
-function stateOf(coil: Coil): "right" | "over" | "low" | "idle" | "turned" {
+function stateOf(coil: Coil): "right" | "over" | "low" | "idle" | "turned" | "resting" {
+  if (coil.is_idle && coil.is_resting) return "resting";
   if (coil.percent > 110) return "over";
   if (coil.is_idle) return "idle";
   if (coil.is_turned) return "turned";
@@ -27,17 +28,24 @@ const COIL = {
   turned: { stroke: "var(--live)", width: 4, dash: "8 4", word: "turned" },
   low: { stroke: "var(--caution)", width: 3, dash: "12 4", word: "too little" },
   idle: { stroke: "var(--edge)", width: 2.5, dash: "3 4", word: "idle" },
+  resting: { stroke: "var(--edge)", width: 2, dash: undefined, word: "resting" },
 };
+
+/** A T number without its letter, as it stands on a sleeve; any other mark whole. */
+export const shown = (mark: string) => (/^T\d+$/.test(mark) ? mark.slice(1) : mark);
 
 /** An end that is tapped: a lead's sleeve or a line. */
 function End({
   name,
   point,
+  mark,
   isArmed,
   joint,
   onTap,
 }: {
   name: string;
+  /** What stands on the lead. */
+  mark: string;
   point: Point;
   isArmed: boolean;
   joint: Joint | undefined;
@@ -52,7 +60,7 @@ function End({
       role="button"
       tabIndex={0}
       aria-pressed={isArmed}
-      aria-label={`${isLine ? name : `Lead ${name.slice(1)}`}, ${others.length ? `joined with ${others.join(" and ")}` : "free"}`}
+      aria-label={`${isLine ? name : `Lead ${mark}`}, ${others.length ? `joined with ${others.join(" and ")}` : "free"}`}
       data-end={name}
       className="cursor-pointer [outline-offset:4px]"
       onClick={() => onTap(name)}
@@ -81,7 +89,7 @@ function End({
         fill={isArmed ? "var(--on-plum)" : isLine ? "var(--ground)" : "var(--ink)"}
         className="font-mono text-[17px] font-semibold"
       >
-        {isLine ? name : name.slice(1)}
+        {isLine ? name : mark}
       </text>
       {isLine &&
         Array.from({ length: TICKS[name] ?? 0 }, (_, tick) => (
@@ -102,12 +110,14 @@ function End({
 
 /** Winding and box in one picture: coils with their volts, leads, joints, lines. */
 export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProps) {
-  const points: Record<string, Point> = { ...pointsOf(box.kind), ...linePoints() };
-  const names = ["L1", "L2", "L3", ...box.leads];
+  const points: Record<string, Point> = box.points;
+  const names = [...box.lines, ...box.leads];
+  // two separate stars have no common middle: labels stand outside each
+  const middleOf = (end: string): Point => points[end] ?? CENTRE;
   return (
     <div className="border-2 border-ink bg-sheet" data-testid="winding">
       <svg
-        viewBox="20 -16 620 430"
+        viewBox="20 -16 620 446"
         className="mx-auto block max-h-[54vh] w-full"
         role="group"
         aria-label="Winding and box"
@@ -141,7 +151,9 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
           if (!from || !to) return null;
           const state = stateOf(coil);
           const look = COIL[state];
-          const { path, label } = coilPath(from, to);
+          const middle =
+            box.inner.includes(coil.end) && coil.end !== "S" ? middleOf(coil.end) : CENTRE;
+          const { path, label } = coilPath(from, to, middle);
           return (
             <g key={coil.name} data-coil={coil.name} data-state={state}>
               <path
@@ -170,15 +182,16 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
             </g>
           );
         })}
-        {box.kind.endsWith("wye") && (
-          <circle cx={points.S?.x} cy={points.S?.y} r="6" fill="var(--ink)" />
-        )}
+        {box.inner.map((name) => (
+          <circle key={name} cx={points[name]?.x} cy={points[name]?.y} r="6" fill="var(--ink)" />
+        ))}
         {names.map((name) => {
           const point = points[name];
           return point ? (
             <End
               key={name}
               name={name}
+              mark={shown(box.marks[name] ?? name)}
               point={point}
               isArmed={armed === name}
               joint={jointOf(joints, name)}

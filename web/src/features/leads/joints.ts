@@ -53,3 +53,16 @@ export function tap(joints: readonly Joint[], one: string, other: string): Joint
   };
   return [...joints.filter((joint) => joint !== first && joint !== second), joined];
 }
+
+/** Tell whether two lists hold the same joints, whatever their order and ids. */
+export function sameJoints(
+  one: readonly { leads?: string[]; line?: string | null }[],
+  other: readonly { leads?: string[]; line?: string | null }[],
+): boolean {
+  const flat = (list: typeof one) =>
+    list
+      .map((joint) => `${joint.line ?? ""}:${[...(joint.leads ?? [])].sort().join("-")}`)
+      .sort()
+      .join(" ");
+  return flat(one) === flat(other);
+}

@@ -1,13 +1,16 @@
 import { useId } from "react";
 import { Link } from "react-router";
 import { Ghosted } from "../../components/Ghost";
+import { Drawer } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import type { Key } from "../../state/keys";
 import { Checks } from "./Checks";
 import { Gaps } from "./Gaps";
+import { Photo } from "./Photo";
 import { Legend, PlateText } from "./PlateText";
 import { SupplyPlate } from "./SupplyPlate";
+import { Trust } from "./Trust";
 import { runsOf } from "./tokens";
 
 /** What does the plate say, and does it agree with itself and with this supply? */
@@ -40,6 +43,14 @@ export function PlateScreen() {
       margin={
         worked && (
           <div className="space-y-5">
+            {given && (
+              <Photo
+                place={place}
+                sha256={given.plate.photo ?? ""}
+                subject="plate"
+                onPhotoChange={(photo) => state.change("plate", { ...given.plate, photo })}
+              />
+            )}
             <section aria-labelledby="checks" className="space-y-2">
               <h2 id="checks" className="stamp">
                 Sense checks
@@ -60,6 +71,19 @@ export function PlateScreen() {
                 labels={labels}
                 onAssumedChange={(assumed) => state.change("plate", { ...given.plate, assumed })}
               />
+            )}
+            {given && (
+              <Drawer
+                name="A plate nobody trusts"
+                hint={given.trust.is_doubted ? "doubted" : ""}
+                isOpen={given.trust.is_doubted ?? false}
+              >
+                <Trust
+                  trust={given.trust}
+                  worked={worked}
+                  onTrustChange={(trust) => state.change("trust", trust)}
+                />
+              </Drawer>
             )}
           </div>
         )

@@ -2,6 +2,7 @@ import { useId } from "react";
 import type { Schemas, Worked } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
 import { Checks } from "./Checks";
+import { SupplyFacts } from "./SupplyFacts";
 
 const USUAL = ["480Y/277", "240 delta", "208Y/120", "600Y/347", "120/240 1PH"];
 
@@ -31,7 +32,7 @@ export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPl
             spellCheck={false}
             autoComplete="off"
             maxLength={200}
-            onChange={(event) => onSupplyChange({ text: event.target.value })}
+            onChange={(event) => onSupplyChange({ ...supply, text: event.target.value })}
             onBlur={onRest}
           />
           <div className="flex flex-wrap gap-1.5" role="group" aria-label="Usual systems">
@@ -41,7 +42,7 @@ export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPl
                 type="button"
                 className="control px-2.5 font-mono text-sm"
                 aria-pressed={text === name}
-                onClick={() => onSupplyChange({ text: name })}
+                onClick={() => onSupplyChange({ ...supply, text: name })}
               >
                 {name}
               </button>
@@ -57,8 +58,16 @@ export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPl
           </p>
         )}
       </div>
+      <SupplyFacts
+        supply={supply}
+        worked={worked}
+        onSupplyChange={onSupplyChange}
+        onRest={onRest}
+      />
       {worked.supply_refusal && <ProblemSlab problem={worked.supply_refusal} />}
-      {worked.verdict.length > 0 && <Checks findings={worked.verdict} />}
+      {worked.verdict.length + worked.supply_checks.length > 0 && (
+        <Checks findings={[...worked.verdict, ...worked.supply_checks]} />
+      )}
     </section>
   );
 }

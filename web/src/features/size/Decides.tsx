@@ -1,5 +1,6 @@
 import { type ReactNode, useId, useState } from "react";
 import type { Schemas, Worked } from "../../api/client";
+import { Choice } from "../../components/inputs";
 
 type Size = Schemas["SizeInputs"];
 
@@ -57,32 +58,6 @@ function Said({
         </p>
       )}
     </fieldset>
-  );
-}
-
-function Choice<T extends string | number | null>({
-  options,
-  value,
-  onValueChange,
-}: {
-  options: readonly { value: T; label: string }[];
-  value: T | null;
-  onValueChange: (value: T) => void;
-}) {
-  return (
-    <div className="flex flex-wrap gap-1.5">
-      {options.map((option) => (
-        <button
-          key={String(option.value)}
-          type="button"
-          className="control px-2.5 text-sm"
-          aria-pressed={option.value === value}
-          onClick={() => onValueChange(option.value)}
-        >
-          {option.label}
-        </button>
-      ))}
-    </div>
   );
 }
 

@@ -72,6 +72,18 @@ export function Yard() {
                 onChange={(event) => setFilter(event.target.value)}
               />
             </label>
+            {yard.machines.map((machine) => (
+              <Link
+                key={machine}
+                className="control"
+                to={`/w/${works}/convert/${encodeURIComponent(machine)}`}
+              >
+                Convert {machine}
+              </Link>
+            ))}
+            <Link className="control" to={`/w/${works}/rules`}>
+              Works’ rules
+            </Link>
             <button type="button" className="control" onClick={() => setMode("import")}>
               Import file
             </button>

@@ -1,0 +1,152 @@
+import { type ReactNode, useId, useState } from "react";
+
+/** A few ways to choose one, as buttons; the one that holds is dark. */
+export function Choice<T extends string | number | boolean | null>({
+  options,
+  value,
+  onValueChange,
+  label,
+}: {
+  options: readonly { value: T; label: string }[];
+  value: T | null | undefined;
+  onValueChange: (value: T) => void;
+  /** Said before the buttons; without it the surroundings say what is chosen. */
+  label?: string;
+}) {
+  return (
+    <fieldset className="flex min-w-0 flex-wrap items-center gap-1.5">
+      {label && <legend className="float-left mr-2 text-sm text-soft">{label}</legend>}
+      {options.map((option) => (
+        <button
+          key={String(option.value)}
+          type="button"
+          className="control px-2.5 text-sm"
+          aria-pressed={option.value === value}
+          onClick={() => onValueChange(option.value)}
+        >
+          {option.label}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+const NUMBER = /^\d{1,7}([.,]\d{1,4})?$/;
+
+export interface ReadingProps {
+  label: string;
+  value: string | null | undefined;
+  unit: string;
+  onValueChange: (value: string | null) => void;
+  onRest?: () => void;
+  /** Wide enough for what is read here. */
+  className?: string;
+}
+
+/** A reading typed in place; sent on as soon as it is a number, kept as typed until then. */
+export function Reading({
+  label,
+  value,
+  unit,
+  onValueChange,
+  onRest,
+  className = "w-24",
+}: ReadingProps) {
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const text = typed ?? value ?? "";
+  const isWrong = text.trim() !== "" && !NUMBER.test(text.trim());
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="block text-sm text-soft">
+        {label}
+      </label>
+      <span className="flex items-center gap-1.5">
+        <input
+          id={id}
+          className={`field text-lg font-semibold ${className}`}
+          inputMode="decimal"
+          autoComplete="off"
+          value={text}
+          aria-invalid={isWrong}
+          onChange={(event) => {
+            const next = event.target.value;
+            setTyped(next);
+            if (next.trim() === "") onValueChange(null);
+            else if (NUMBER.test(next.trim())) onValueChange(next.trim().replace(",", "."));
+          }}
+          onBlur={() => {
+            if (!isWrong) setTyped(null);
+            onRest?.();
+          }}
+        />
+        <span>{unit}</span>
+      </span>
+      {isWrong && (
+        <span role="status" className="block text-sm text-caution">
+          “{text.slice(0, 12)}” is no number; {value || "nothing"} is still used.
+        </span>
+      )}
+    </div>
+  );
+}
+
+/** A word or a few, kept as typed. */
+export function Words({
+  label,
+  value,
+  onValueChange,
+  onRest,
+  placeholder,
+  className = "",
+}: {
+  label: string;
+  value: string | undefined;
+  onValueChange: (value: string) => void;
+  onRest?: () => void;
+  placeholder?: string;
+  className?: string;
+}) {
+  const id = useId();
+  return (
+    <div className={`min-w-0 ${className}`}>
+      <label htmlFor={id} className="block text-sm text-soft">
+        {label}
+      </label>
+      <input
+        id={id}
+        className="field"
+        autoComplete="off"
+        spellCheck={false}
+        maxLength={200}
+        value={value ?? ""}
+        placeholder={placeholder}
+        onChange={(event) => onValueChange(event.target.value)}
+        onBlur={onRest}
+      />
+    </div>
+  );
+}
+
+/** A part of a screen that opens when asked; its name says what is inside. */
+export function Drawer({
+  name,
+  hint,
+  children,
+  isOpen = false,
+}: {
+  name: string;
+  hint?: string;
+  children: ReactNode;
+  isOpen?: boolean;
+}) {
+  return (
+    <details className="border-t-2 border-hair pt-1" open={isOpen}>
+      <summary className="flex min-h-9 cursor-pointer flex-wrap items-baseline gap-x-2 in-data-[seat=panel]:min-h-14">
+        <span className="stamp">{name}</span>
+        {hint && <span className="text-sm text-soft">{hint}</span>}
+      </summary>
+      <div className="space-y-3 pt-1 pb-2">{children}</div>
+    </details>
+  );
+}

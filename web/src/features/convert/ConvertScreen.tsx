@@ -1,0 +1,318 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, Refused, type Schemas, told } from "../../api/client";
+import { Failure, Waiting } from "../../components/Edges";
+import { Reading, Words } from "../../components/inputs";
+import { ProblemSlab, Shout, Tag } from "../../components/shapes";
+import { TopBar } from "../../components/TopBar";
+import { useSession } from "../../state/session";
+
+type Given = Schemas["ConversionInputs"];
+type Transformer = NonNullable<Given["transformers"]>[number];
+
+const TONE: Record<string, string> = {
+  can: "text-proven",
+  cannot: "text-live",
+  open: "text-caution",
+};
+const SUPPLIES = ["480Y/277", "240 delta", "208Y/120", "600Y/347"];
+
+/** One machine, another supply: what becomes of every motor and control transformer. */
+export function ConvertScreen() {
+  const { works = "", machine = "" } = useParams();
+  const session = useSession();
+  const client = useQueryClient();
+  const [draft, setDraft] = useState<Given | null>(null);
+  const [refusal, setRefusal] = useState<Refused | null>(null);
+  const path = { works, machine };
+  const kept = useQuery({
+    queryKey: ["convert", works, machine],
+    queryFn: ({ signal }) =>
+      told(api.GET("/api/w/{works}/convert/{machine}", { params: { path }, signal })),
+    refetchOnWindowFocus: false,
+  });
+  const given = draft ?? kept.data?.given ?? null;
+  const tried = useQuery({
+    queryKey: ["try-convert", works, machine, given],
+    enabled: draft !== null,
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      told(
+        api.POST("/api/w/{works}/convert/{machine}", {
+          params: { path },
+          body: given as Given,
+          signal,
+        }),
+      ),
+  });
+  useEffect(() => {
+    document.title = `Convert ${machine} · Even Coil`;
+  }, [machine]);
+  if (kept.error) return <Failure error={kept.error} />;
+  if (!kept.data || !given) return <Waiting />;
+  const plan = (draft ? tried.data : kept.data) ?? kept.data;
+  const set = (change: Partial<Given>) => setDraft({ ...given, ...change });
+  const keep = async () => {
+    try {
+      const fresh = await told(
+        api.PUT("/api/w/{works}/convert/{machine}", {
+          params: { path },
+          body: { based_on: kept.data.version.n, body: given },
+        }),
+      );
+      client.setQueryData(["convert", works, machine], fresh);
+      setDraft(null);
+      setRefusal(null);
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      setRefusal(error);
+    }
+  };
+  const transformers = given.transformers ?? [];
+  const setTransformer = (at: number, change: Partial<Transformer>) =>
+    set({
+      transformers: transformers.map((item, place) =>
+        place === at ? { ...item, ...change } : item,
+      ),
+    });
+  return (
+    <>
+      <TopBar
+        crumbs={[{ name: "Yard", to: `/w/${works}` }, { name: machine }, { name: "Convert" }]}
+        line={draft ? "Not kept yet" : "Kept"}
+        who={session.data?.display_name ?? ""}
+        onHelp={() => undefined}
+      />
+      <main className="mx-auto max-w-[1280px] space-y-5 px-4 pt-4 pb-32">
+        <Shout>{plan.shout}</Shout>
+        <div className="metal grid gap-3 px-6 pt-5 pb-4 sm:grid-cols-2">
+          <Words
+            label="Supply of today (empty: as each motor's job says)"
+            value={given.now?.text}
+            placeholder="240 delta"
+            onValueChange={(text) => set({ now: { ...given.now, text } })}
+          />
+          <Words
+            label="New supply"
+            value={given.supply?.text}
+            placeholder="480Y/277"
+            onValueChange={(text) => set({ supply: { ...given.supply, text } })}
+          />
+          <div className="flex flex-wrap gap-1.5 sm:col-start-2" role="group" aria-label="Usual">
+            {SUPPLIES.map((text) => (
+              <button
+                key={text}
+                type="button"
+                className="control px-2.5 font-mono text-sm"
+                aria-pressed={given.supply?.text === text}
+                onClick={() => set({ supply: { ...given.supply, text } })}
+              >
+                {text}
+              </button>
+            ))}
+          </div>
+        </div>
+        {plan.refusal && <ProblemSlab problem={plan.refusal} />}
+        {refusal && <ProblemSlab problem={refusal.problem} />}
+        <ul className="space-y-2" aria-label="Motors" data-testid="conversion">
+          {plan.motors.map((motor) => (
+            <li
+              key={motor.tag}
+              data-answer={motor.answer}
+              className="grid gap-x-5 gap-y-1 border-[1.5px] border-edge bg-sheet px-4 py-3 md:grid-cols-[6rem_minmax(0,1fr)_minmax(0,1fr)]"
+            >
+              <span>
+                <Link
+                  className="font-shout text-2xl font-bold text-ink"
+                  to={`/w/${works}/m/${encodeURIComponent(motor.tag)}/j/${motor.job}/leads`}
+                >
+                  {motor.tag}
+                </Link>
+                <span
+                  className={`block font-shout text-lg font-bold uppercase ${TONE[motor.answer]}`}
+                >
+                  {motor.answer === "open" ? "fact missing" : motor.answer}
+                </span>
+              </span>
+              <span>
+                <b>{motor.name}</b>
+                {motor.answer === "can" ? (
+                  <>
+                    <span className="block">
+                      {motor.before || "not derived today"} → <b>{motor.after}</b>
+                    </span>
+                    {motor.amps_after && (
+                      <span className="block font-mono text-sm">
+                        {motor.amps_before || "?"} A → {motor.amps_after} A: heaters, fuses and wire
+                        to be looked at
+                      </span>
+                    )}
+                  </>
+                ) : (
+                  <span className="block text-caution">
+                    {motor.refusal?.detail} <span className="text-soft">{motor.refusal?.hint}</span>
+                  </span>
+                )}
+              </span>
+              <span className="text-sm">
+                {motor.answer === "can" ? (
+                  motor.moves.length > 0 ? (
+                    <ul className="grid grid-cols-2 gap-x-3 font-mono">
+                      {motor.moves.map((move) => (
+                        <li key={move}>{move}</li>
+                      ))}
+                    </ul>
+                  ) : (
+                    "No joint moves."
+                  )
+                ) : (
+                  <>
+                    <ul className="list-disc pl-4">
+                      {motor.ways_out.map((way) => (
+                        <li key={way}>{way}</li>
+                      ))}
+                    </ul>
+                    {motor.load_kva && (
+                      <span className="block font-mono">
+                        {motor.load_kva} kVA for a transformer of its own
+                      </span>
+                    )}
+                  </>
+                )}
+              </span>
+            </li>
+          ))}
+        </ul>
+        <section aria-labelledby="transformers" className="space-y-3">
+          <h2 id="transformers" className="stamp">
+            Control transformers
+          </h2>
+          {transformers.map((item, at) => {
+            const found = plan.transformers.find((other) => other.tag === item.tag);
+            return (
+              <div
+                // biome-ignore lint/suspicious/noArrayIndexKey: rows are edited in place
+                key={at}
+                className="metal flex flex-wrap items-end gap-3 px-5 py-3"
+              >
+                <Words
+                  label="Tag"
+                  value={item.tag}
+                  onValueChange={(tag) => setTransformer(at, { tag })}
+                  className="w-24"
+                />
+                <Taps
+                  taps={item.taps ?? []}
+                  onTapsChange={(taps) => setTransformer(at, { taps })}
+                />
+                <Reading
+                  label="Secondary"
+                  unit="V"
+                  value={item.secondary_v}
+                  onValueChange={(value) => setTransformer(at, { secondary_v: value ?? "120" })}
+                />
+                <p className="min-w-60 flex-1">
+                  {found?.text}
+                  {found?.refusal && (
+                    <span className="text-caution">
+                      {found.refusal.detail} {found.refusal.hint}
+                    </span>
+                  )}
+                </p>
+                <button
+                  type="button"
+                  className="ask"
+                  onClick={() =>
+                    set({ transformers: transformers.filter((_, other) => other !== at) })
+                  }
+                >
+                  Take out
+                </button>
+              </div>
+            );
+          })}
+          <button
+            type="button"
+            className="control"
+            onClick={() =>
+              set({
+                transformers: [
+                  ...transformers,
+                  {
+                    tag: `T${transformers.length + 1}`,
+                    taps: [
+                      { volts_v: "240", links: "H1-H3, H2-H4" },
+                      { volts_v: "480", links: "H2-H3" },
+                    ],
+                    secondary_v: "120",
+                    now_v: null,
+                  },
+                ],
+              })
+            }
+          >
+            Add a control transformer
+          </button>
+        </section>
+        <p className="text-sm text-soft">
+          Low-voltage heaters left in give no protection at the high voltage. Old labels come off,
+          they are not covered.
+        </p>
+        {kept.data.version.n > 0 && (
+          <p className="text-sm text-soft">
+            Version {kept.data.version.n}{" "}
+            <Tag who={kept.data.version.by} when={kept.data.version.at} />
+          </p>
+        )}
+      </main>
+      <footer className="fixed inset-x-0 bottom-0 z-10 border-t-2 border-ink bg-sheet">
+        <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
+          <button
+            type="button"
+            className="control md:w-auto!"
+            data-primary="true"
+            onClick={() => void keep()}
+          >
+            {draft ? "Keep this plan" : "Kept"}
+          </button>
+          <Link className="control" to={`/w/${works}`}>
+            Yard
+          </Link>
+        </div>
+      </footer>
+    </>
+  );
+}
+
+/** Primary voltages with their taps or links, as "240 H1-H3, H2-H4 / 480 H2-H3". */
+function Taps({
+  taps,
+  onTapsChange,
+}: {
+  taps: NonNullable<Transformer["taps"]>;
+  onTapsChange: (taps: NonNullable<Transformer["taps"]>) => void;
+}) {
+  const [text, setText] = useState<string | null>(null);
+  const shown = taps.map((tap) => `${tap.volts_v} ${tap.links ?? ""}`.trim()).join(" / ");
+  return (
+    <label className="min-w-0">
+      <span className="block text-sm text-soft">Primary volts and their links</span>
+      <input
+        className="field w-80 max-w-full"
+        value={text ?? shown}
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => {
+          if (text === null) return;
+          onTapsChange(
+            [...text.matchAll(/(\d+(?:\.\d+)?)\s*([^/]*)/g)].map(([, volts = "", links = ""]) => ({
+              volts_v: volts,
+              links: links.trim(),
+            })),
+          );
+          setText(null);
+        }}
+      />
+    </label>
+  );
+}

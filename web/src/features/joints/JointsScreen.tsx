@@ -1,0 +1,403 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { Choice, Drawer, Reading, Words } from "../../components/inputs";
+import { JobFrame } from "../../components/JobFrame";
+import { useRoom } from "../../components/JobRoom";
+import { Plate, ProblemSlab, Tag } from "../../components/shapes";
+import type { Key } from "../../state/keys";
+import { useWorks } from "../../state/session";
+import type { Given } from "../../state/useJob";
+import { Checks } from "../plate/Checks";
+import { Slip } from "../size/Slip";
+import { WhySheet } from "../size/WhySheet";
+import { BoxPicture, Stack } from "./BoxPicture";
+
+type Joints = Given["joints"];
+type Method = NonNullable<Joints["method"]>;
+type Work = NonNullable<Joints["work"]>[number];
+
+const METHODS: readonly { value: Method; label: string }[] = [
+  { value: "ring_bolt", label: "Bolted rings" },
+  { value: "split_bolt", label: "Split bolt" },
+  { value: "set_screw_tap", label: "Set-screw tap" },
+  { value: "crimp", label: "Crimp" },
+  { value: "twist_on", label: "Twist-on (?)" },
+];
+const TUGGED: readonly string[] = ["crimp", "twist_on"];
+const RULES: Record<string, string> = {
+  never: "This works does not use them.",
+  building: "This works uses them in the building’s wiring, not on machines.",
+  anywhere: "This works uses them wherever they are listed for the wires.",
+};
+
+/** Do the joints fit, how is each made, and was each made? */
+export function JointsScreen() {
+  const { place, state } = useRoom();
+  const { given, worked } = state;
+  const works = useWorks(place.works);
+  const [at, setAt] = useState("");
+  const [isWhy, setWhy] = useState(false);
+  const plan = worked?.joints ?? null;
+  const joint = plan?.joints.find((item) => item.id === at) ?? plan?.joints[0];
+  const set = (change: Partial<Joints>) => {
+    if (given) state.change("joints", { ...given.joints, ...change });
+  };
+  const work = given?.joints.work ?? [];
+  const record = work.find((item) => item.joint === joint?.id);
+  const setWork = (change: Partial<Work>) => {
+    if (!joint) return;
+    const base: Work = record ?? {
+      joint: joint.id,
+      method: null,
+      rubber: 2,
+      vinyl: 2,
+      torque_in_lb: null,
+      tug_held: null,
+      by: "",
+      at: "",
+    };
+    set({
+      work: [...work.filter((item) => item.joint !== joint.id), { ...base, ...change }],
+    });
+  };
+  const move = (by: number) => {
+    const list = plan?.joints ?? [];
+    const from = list.findIndex((item) => item.id === joint?.id);
+    setAt(list[(from + by + list.length) % list.length]?.id ?? "");
+  };
+  const next = () => {
+    const open = plan?.joints.find((item) => !item.is_recorded && item.id !== joint?.id);
+    if (open) setAt(open.id);
+  };
+  const keys: Key[] = [
+    { press: "ArrowRight", does: "Next joint", run: () => move(1) },
+    { press: "ArrowLeft", does: "Joint before", run: () => move(-1) },
+    { press: "PageDown", does: "Next joint not recorded", run: next },
+  ];
+  const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
+  const volume = given?.joints.usable_volume_in3;
+  const ruled = plan?.rule;
+  return (
+    <JobFrame
+      place={place}
+      step="joints"
+      state={state}
+      keys={keys}
+      margin={
+        plan &&
+        given && (
+          <div className="space-y-4">
+            <section aria-labelledby="fit" className="space-y-3">
+              <h2 id="fit" className="stamp">
+                Housing
+              </h2>
+              {plan.rule_refusal && <ProblemSlab problem={plan.rule_refusal} />}
+              {ruled && <Slip step={ruled} isOpen={isWhy} onWhy={() => setWhy(!isWhy)} />}
+              {ruled && isWhy && worked && (
+                <WhySheet worked={worked} step={ruled} onStepChange={() => setWhy(false)} />
+              )}
+              <Plate>
+                <div className="flex flex-wrap gap-4">
+                  <Reading
+                    label="You measured"
+                    unit="in³"
+                    value={volume}
+                    onValueChange={(usable_volume_in3) => set({ usable_volume_in3 })}
+                    onRest={() => void state.keep()}
+                  />
+                  <Choice
+                    label="Motor over 11 in across"
+                    options={[
+                      { value: true, label: "Yes" },
+                      { value: false, label: "No" },
+                    ]}
+                    value={given.joints.is_over_11_in}
+                    onValueChange={(is_over_11_in) => set({ is_over_11_in })}
+                  />
+                </div>
+              </Plate>
+              <Plate isGuess className="pt-7">
+                <p>
+                  Joints and free ends by estimate <b className="font-mono">{plan.bulk_in3} in³</b>
+                  {plan.percent !== null && (
+                    <>
+                      , <b className="font-mono">{plan.percent} %</b> of the housing
+                    </>
+                  )}
+                  .
+                </p>
+              </Plate>
+            </section>
+            <Checks findings={plan.findings} />
+            {plan.ways_out.length > 0 && (
+              <section aria-labelledby="ways" className="space-y-1">
+                <h2 id="ways" className="stamp">
+                  If it does not fit
+                </h2>
+                <ul className="list-disc pl-5">
+                  {plan.ways_out.map((way) => (
+                    <li key={way}>{way}</li>
+                  ))}
+                </ul>
+              </section>
+            )}
+            <Drawer name="Conductors">
+              <div className="flex flex-wrap gap-3">
+                <Words
+                  label="Line, AWG or kcmil"
+                  value={given.joints.line_size}
+                  placeholder={plan.joints[0]?.sizes[0] ?? ""}
+                  onValueChange={(line_size) => set({ line_size })}
+                  className="w-36"
+                />
+                <Words
+                  label="Motor leads"
+                  value={given.joints.lead_size}
+                  placeholder="measure one"
+                  onValueChange={(lead_size) => set({ lead_size })}
+                  className="w-36"
+                />
+              </div>
+            </Drawer>
+            <Drawer name="Way in" hint="raceway, knockout">
+              <div className="flex flex-wrap items-end gap-3">
+                <Words
+                  label="Raceway"
+                  value={given.joints.raceway}
+                  placeholder="3/4"
+                  onValueChange={(raceway) => set({ raceway })}
+                  className="w-24"
+                />
+                <Words
+                  label="Knockout"
+                  value={given.joints.knockout}
+                  placeholder="1"
+                  onValueChange={(knockout) => set({ knockout })}
+                  className="w-24"
+                />
+                <Choice
+                  options={[
+                    { value: false, label: "Rigid" },
+                    { value: true, label: "Flexible" },
+                  ]}
+                  value={given.joints.is_flexible ?? false}
+                  onValueChange={(is_flexible) => set({ is_flexible })}
+                />
+              </div>
+              <ul className="list-disc pl-5">
+                {plan.parts.map((part) => (
+                  <li key={part}>{part}</li>
+                ))}
+              </ul>
+            </Drawer>
+            <Colours joints={given.joints} onColoursChange={(colours) => set({ colours })} />
+            <TwistOn
+              joints={given.joints}
+              rule={RULES[works?.twist_on ?? "building"] ?? ""}
+              largest={works?.twist_on_largest ?? ""}
+              onJointsChange={set}
+            />
+          </div>
+        )
+      }
+      primary={
+        <Link to={`${base}/size`} className="control md:w-auto!" data-primary="true">
+          To the sizes
+        </Link>
+      }
+      others={
+        <button type="button" className="control" onClick={next}>
+          Next joint not recorded
+        </button>
+      }
+    >
+      {worked?.joints_refusal && <ProblemSlab problem={worked.joints_refusal} />}
+      {plan && given && joint && (
+        <div className="space-y-4">
+          <Choice
+            options={METHODS}
+            value={given.joints.method ?? "ring_bolt"}
+            onValueChange={(method) => set({ method })}
+          />
+          <BoxPicture
+            plan={plan}
+            volumeIn3={volume ? Number(volume) : null}
+            here={joint.id}
+            onPick={setAt}
+          />
+          <section aria-labelledby="this-joint" className="space-y-3">
+            <h2 id="this-joint" className="font-shout text-2xl font-bold">
+              This joint: {joint.ends.join(" ")}
+            </h2>
+            <p className="font-mono">
+              {joint.sizes.length} conductors, AWG or kcmil: {joint.sizes.join(", ")}
+            </p>
+            <Checks findings={joint.findings} />
+            <Stack joint={joint} />
+            <div className="flex flex-wrap items-end gap-4">
+              <Choice
+                label="This one"
+                options={METHODS}
+                value={joint.method as Method}
+                onValueChange={(method) => setWork({ method })}
+              />
+              {joint.rubber + joint.vinyl > 0 && (
+                <>
+                  <Choice
+                    label="Rubber"
+                    options={[1, 2, 3].map((count) => ({ value: count, label: String(count) }))}
+                    value={joint.rubber}
+                    onValueChange={(rubber) => setWork({ rubber })}
+                  />
+                  <Choice
+                    label="Vinyl"
+                    options={[1, 2, 3].map((count) => ({ value: count, label: String(count) }))}
+                    value={joint.vinyl}
+                    onValueChange={(vinyl) => setWork({ vinyl })}
+                  />
+                </>
+              )}
+            </div>
+            <div className="metal flex flex-wrap items-end gap-4 px-5 py-3" data-testid="record">
+              {TUGGED.includes(joint.method) ? (
+                <Choice
+                  label="Tug"
+                  options={[
+                    { value: true, label: "Held" },
+                    { value: false, label: "Came out" },
+                  ]}
+                  value={record?.tug_held}
+                  onValueChange={(tug_held) => setWork({ tug_held })}
+                />
+              ) : (
+                <Reading
+                  label="Torque, from the part you hold"
+                  unit="in-lb"
+                  value={record?.torque_in_lb}
+                  onValueChange={(torque_in_lb) => setWork({ torque_in_lb })}
+                  onRest={() => void state.keep()}
+                />
+              )}
+              {record?.by && <Tag who={record.by} when={(record.at ?? "").slice(0, 10)} />}
+              {joint.is_recorded && <span className="font-semibold text-proven">Recorded</span>}
+            </div>
+          </section>
+        </div>
+      )}
+    </JobFrame>
+  );
+}
+
+const LANDINGS = ["L1", "L2", "L3", "G", "N"] as const;
+
+/** The colour found on each incoming conductor where it lands. */
+function Colours({
+  joints,
+  onColoursChange,
+}: {
+  joints: Joints;
+  onColoursChange: (colours: NonNullable<Joints["colours"]>) => void;
+}) {
+  const colours = joints.colours ?? [];
+  return (
+    <Drawer name="Colours found" hint="where the lines land">
+      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
+        {LANDINGS.map((line) => {
+          const now = colours.find((item) => item.line === line);
+          const put = (change: { colour?: string; remarked?: string }) =>
+            onColoursChange(
+              [
+                ...colours.filter((item) => item.line !== line),
+                { line, colour: now?.colour ?? "", remarked: now?.remarked ?? "", ...change },
+              ].filter((item) => item.colour !== ""),
+            );
+          return (
+            <div key={line}>
+              <Words
+                label={line}
+                value={now?.colour}
+                placeholder={line === "G" ? "green" : ""}
+                onValueChange={(colour) => put({ colour })}
+              />
+              {now && /^(white|gr[ae]y)/i.test(now.colour ?? "") && line.startsWith("L") && (
+                <Words
+                  label="re-marked as"
+                  value={now.remarked}
+                  onValueChange={(remarked) => put({ remarked })}
+                />
+              )}
+            </div>
+          );
+        })}
+      </div>
+    </Drawer>
+  );
+}
+
+/** Twist-on connectors divide the trade: both views, the works' rule, the connector's table. */
+function TwistOn({
+  joints,
+  rule,
+  largest,
+  onJointsChange,
+}: {
+  joints: Joints;
+  rule: string;
+  largest: string;
+  onJointsChange: (change: Partial<Joints>) => void;
+}) {
+  const rows = joints.twist_rows ?? [];
+  const [text, setText] = useState<string | null>(null);
+  const shown = rows.map((row) => `${row.size}: ${row.least}-${row.most}`).join(", ");
+  return (
+    <Drawer name="Twist-on connectors" hint="the trade is divided">
+      <div className="grid grid-cols-2 gap-4 text-sm">
+        <p>
+          <b className="block">For</b>
+          Listed, quick, easy to open for a test. Where the wires are small and nothing shakes, a
+          listed one on a listed combination holds for decades.
+        </p>
+        <p>
+          <b className="block">Against</b>A motor shakes and its leads are fine-stranded. One that
+          is not the right size for its wires works loose and burns; a bolted or crimped joint does
+          not.
+        </p>
+      </div>
+      <p>
+        <b>The works’ rule:</b> {rule} Largest conductor {largest} AWG.
+      </p>
+      <Choice
+        label="This motor"
+        options={[
+          { value: true, label: "on a machine" },
+          { value: false, label: "on the building" },
+        ]}
+        value={joints.is_machine ?? true}
+        onValueChange={(is_machine) => onJointsChange({ is_machine })}
+      />
+      <label className="block">
+        <span className="block text-sm text-soft">
+          The connector’s own table, as “12: 2-5, 10: 2-4”
+        </span>
+        <input
+          className="field"
+          value={text ?? shown}
+          onChange={(event) => setText(event.target.value)}
+          onBlur={() => {
+            if (text === null) return;
+            onJointsChange({
+              twist_rows: [...text.matchAll(/([\d/]+)\s*:\s*(\d+)\s*-\s*(\d+)/g)].map(
+                ([, size = "", least, most]) => ({
+                  size,
+                  least: Number(least),
+                  most: Number(most),
+                }),
+              ),
+            });
+            setText(null);
+          }}
+        />
+      </label>
+    </Drawer>
+  );
+}

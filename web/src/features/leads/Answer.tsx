@@ -1,0 +1,141 @@
+import type { Schemas } from "../../api/client";
+import { ProblemSlab } from "../../components/shapes";
+import { shown } from "./WindingPicture";
+
+type Box = Schemas["BoxOut"];
+type JointRow = Schemas["JointOut"];
+
+const SAID: Record<string, string> = {
+  run: "running",
+  start: "starting",
+  low: "low speed",
+  high: "high speed",
+};
+
+/** Joints as a table: line, leads, conductors. */
+export function JointTable({
+  joints,
+  marks,
+  free,
+  testId,
+}: {
+  joints: readonly JointRow[];
+  marks: Readonly<Record<string, string>>;
+  free: readonly string[];
+  testId?: string;
+}) {
+  return (
+    <table className="w-full" data-testid={testId}>
+      <thead>
+        <tr className="text-left text-sm text-soft">
+          <th scope="col">Line</th>
+          <th scope="col">Leads</th>
+          <th scope="col">Conductors</th>
+        </tr>
+      </thead>
+      <tbody>
+        {joints.map((joint) => (
+          <tr key={joint.id} className="border-t border-hair font-mono">
+            <td>{joint.line ?? "none"}</td>
+            <td>{joint.leads.map((lead) => marks[lead] ?? lead).join(" ")}</td>
+            <td>{joint.conductors}</td>
+          </tr>
+        ))}
+        {free.length > 0 && (
+          <tr className="border-t border-hair">
+            <td colSpan={3} className="text-sm">
+              Alone, insulated each by itself:{" "}
+              <span className="font-mono">{free.map((lead) => marks[lead] ?? lead).join(" ")}</span>
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** The derived answer in every state of the motor, and how counting tells it. */
+export function Answer({
+  box,
+  isTaken,
+  onTake,
+}: {
+  box: Box;
+  isTaken: boolean;
+  onTake: () => void;
+}) {
+  if (box.derived_refusal) return <ProblemSlab problem={box.derived_refusal} />;
+  const others = box.states.filter((state) => state.state !== box.asked);
+  return (
+    <section aria-labelledby="answer" className="metal space-y-2 px-5 py-4">
+      <h2 id="answer" className="stamp">
+        The answer for this supply
+        {box.states.length > 1 && `, ${SAID[box.asked] ?? box.asked}`}
+      </h2>
+      <p className="font-shout text-xl font-bold uppercase">{box.derived_name}</p>
+      <JointTable joints={box.derived} marks={box.marks} free={box.derived_free} testId="answer" />
+      <p className="text-sm">{box.tell}</p>
+      {box.notes.map((note) => (
+        <p key={note} className="text-sm text-caution">
+          {note}
+        </p>
+      ))}
+      {isTaken ? (
+        <p className="font-semibold text-proven">The box is joined like this.</p>
+      ) : (
+        <button type="button" className="control" aria-keyshortcuts="d" onClick={onTake}>
+          Join the box like this
+        </button>
+      )}
+      {others.map((state) => (
+        <details key={state.state} className="border-t border-hair pt-1">
+          <summary className="ask">
+            {SAID[state.state] ?? state.state}: {state.said}
+          </summary>
+          <JointTable joints={state.joints} marks={box.marks} free={state.free} />
+        </details>
+      ))}
+    </section>
+  );
+}
+
+/** Which two incoming conductors change places for the other direction; no motor lead moves. */
+export function Rotation({ box, pair }: { box: Box; pair: string }) {
+  if (box.phases !== 3 || box.derived.length === 0) return null;
+  const [one = "", other = ""] = pair.split("-");
+  const on = (line: string) => box.derived.find((joint) => joint.line === line);
+  const [first, second] = [on(one), on(other)];
+  if (!first || !second) return null;
+  const leads = (joint: JointRow) =>
+    joint.leads.map((lead) => shown(box.marks[lead] ?? lead)).join("-");
+  const row = (name: string, left: JointRow, right: JointRow) => (
+    <tr className="border-t border-hair font-mono">
+      <th scope="row" className="text-left font-words font-normal text-soft">
+        {name}
+      </th>
+      <td>
+        {one} on {leads(left)}
+      </td>
+      <td>
+        {other} on {leads(right)}
+      </td>
+    </tr>
+  );
+  return (
+    <div className="space-y-2" data-testid="rotation">
+      <p>
+        Turns the wrong way? Exchange the two <b>incoming conductors</b> {one} and {other}. No motor
+        lead moves: exchanged motor leads set one half of the winding against the other.
+      </p>
+      <table className="w-full">
+        <tbody>
+          {row("now", first, second)}
+          {row("after", second, first)}
+        </tbody>
+      </table>
+      <p className="text-sm text-soft">
+        Star-delta starters: exchange them where they come in, ahead of the contactors.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,156 @@
+import type { Schemas } from "../../api/client";
+import { ProblemSlab } from "../../components/shapes";
+import type { Joint } from "./joints";
+import { shown } from "./WindingPicture";
+
+type Box = Schemas["BoxOut"];
+
+const [PITCH, TOP, LEFT] = [120, 60, 90];
+
+export interface BoardPictureProps {
+  box: Box;
+  joints: readonly Joint[];
+  armed: string | null;
+  onTap: (end: string) => void;
+}
+
+/** The stud board from the front: studs, bars between neighbours, jumpers, incoming lines. */
+export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
+  if (box.board_refusal) return <ProblemSlab problem={box.board_refusal} />;
+  const board = box.board;
+  if (!board) return null;
+  const at: Record<string, { x: number; y: number }> = {};
+  board.rows.forEach((row, line) => {
+    row.forEach((lead, column) => {
+      at[lead] = { x: LEFT + column * PITCH, y: TOP + line * 100 };
+    });
+  });
+  const columns = Math.max(...board.rows.map((row) => row.length));
+  const lineOf = (lead: string) => joints.find((joint) => joint.leads?.[0] === lead)?.line;
+  const [width, height] = [
+    LEFT * 2 + (columns - 1) * PITCH,
+    TOP * 2 + board.rows.length * 100 - 60,
+  ];
+  return (
+    <figure className="m-0 border-2 border-ink bg-sheet" data-testid="board">
+      <svg
+        viewBox={`0 0 ${width} ${height}`}
+        className="mx-auto block max-h-[44vh] w-full"
+        role="group"
+        aria-label="Stud board"
+      >
+        {board.bars.map((bar) => {
+          const [from, to] = [at[bar.start], at[bar.end]];
+          if (!from || !to) return null;
+          const lift = bar.level * 7;
+          return bar.is_jumper ? (
+            <path
+              key={`${bar.start} ${bar.end}`}
+              d={`M${from.x} ${from.y}Q${(from.x + to.x) / 2 + 50} ${(from.y + to.y) / 2 - 30} ${to.x} ${to.y}`}
+              fill="none"
+              stroke="var(--plum)"
+              strokeWidth="5"
+              strokeDasharray="9 6"
+            />
+          ) : (
+            <line
+              key={`${bar.start} ${bar.end}`}
+              x1={from.x + lift}
+              y1={from.y + lift}
+              x2={to.x + lift}
+              y2={to.y + lift}
+              stroke="var(--plum)"
+              strokeWidth="18"
+              strokeLinecap="round"
+              opacity={0.85 - bar.level * 0.25}
+            />
+          );
+        })}
+        {Object.entries(at).map(([lead, { x, y }]) => {
+          const line = lineOf(lead);
+          return (
+            <g
+              key={lead}
+              role="button"
+              tabIndex={0}
+              aria-pressed={armed === lead}
+              aria-label={`Stud ${shown(box.marks[lead] ?? lead)}${line ? `, ${line} lands here` : ""}`}
+              className="cursor-pointer"
+              onClick={() => onTap(lead)}
+              onKeyDown={(event) => {
+                if (event.key === "Enter" || event.key === " ") {
+                  event.preventDefault();
+                  onTap(lead);
+                }
+              }}
+            >
+              <circle
+                cx={x}
+                cy={y}
+                r="21"
+                fill={armed === lead ? "var(--plum)" : "var(--sheet)"}
+                stroke="var(--ink)"
+                strokeWidth="2.5"
+              />
+              <polygon
+                points={[0, 1, 2, 3, 4, 5]
+                  .map((side) => {
+                    const turn = (Math.PI / 3) * side;
+                    return `${x + 14 * Math.cos(turn)},${y + 14 * Math.sin(turn)}`;
+                  })
+                  .join(" ")}
+                fill="none"
+                stroke={armed === lead ? "var(--on-plum)" : "var(--edge)"}
+                strokeWidth="1.5"
+              />
+              <text
+                x={x}
+                y={y + 5}
+                textAnchor="middle"
+                fill={armed === lead ? "var(--on-plum)" : "var(--ink)"}
+                className="font-mono text-[15px] font-semibold"
+              >
+                {shown(box.marks[lead] ?? lead)}
+              </text>
+              {line && (
+                <text
+                  x={x}
+                  y={y + 42}
+                  textAnchor="middle"
+                  className="fill-ink font-mono text-[15px] font-semibold"
+                >
+                  ↑ {line}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </svg>
+      <figcaption className="space-y-1 border-t border-hair px-4 py-2 text-sm">
+        <ul className="flex flex-wrap gap-x-5">
+          {board.parts.map((part) => (
+            <li key={part.name} className={part.left < 0 ? "font-semibold text-caution" : ""}>
+              {part.name}: {part.used} used of {part.had},{" "}
+              {part.left < 0 ? `${-part.left} missing` : `${part.left} left over`}
+            </li>
+          ))}
+        </ul>
+        <details>
+          <summary className="ask">What lies on each stud, from the board up</summary>
+          <ul className="grid gap-x-6 sm:grid-cols-2" data-testid="stacks">
+            {board.stacks.map((stack) => (
+              <li key={stack.lead}>
+                <b className="font-mono">{shown(box.marks[stack.lead] ?? stack.lead)}</b>:{" "}
+                {stack.layers.join(" · ")}
+              </li>
+            ))}
+          </ul>
+        </details>
+        <p className="text-soft">
+          A light nut only holds the lead on its insulator; the full one carries the torque, by the
+          figure on the board. Set bars do not make a motor fit to run.
+        </p>
+      </figcaption>
+    </figure>
+  );
+}

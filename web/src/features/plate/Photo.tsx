@@ -1,0 +1,96 @@
+import { useId, useState } from "react";
+import { api, Refused, told } from "../../api/client";
+import { ProblemSlab } from "../../components/shapes";
+import type { Place } from "../../state/useJob";
+
+const LONGEST = 1600;
+
+/** Shrink a picture in the browser, so that little goes over the line. */
+async function shrunk(file: File): Promise<string> {
+  const picture = await createImageBitmap(file);
+  const scale = Math.min(1, LONGEST / Math.max(picture.width, picture.height));
+  const canvas = document.createElement("canvas");
+  canvas.width = Math.max(1, Math.round(picture.width * scale));
+  canvas.height = Math.max(1, Math.round(picture.height * scale));
+  canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
+  return canvas.toDataURL("image/jpeg", 0.85).split(",")[1] ?? "";
+}
+
+const NO_PICTURE = {
+  code: "file_format",
+  detail: "That is no picture that can be read.",
+  field: "photo",
+  hint: "JPEG, PNG or WebP; take it again.",
+};
+
+export interface PhotoProps {
+  place: Place;
+  sha256: string;
+  subject: "plate" | "diagram" | "box";
+  onPhotoChange: (sha256: string) => void;
+}
+
+/** A photo of what is read, kept without its location and shown beside the fields. */
+export function Photo({ place, sha256, subject, onPhotoChange }: PhotoProps) {
+  const id = useId();
+  const [problem, setProblem] = useState<typeof NO_PICTURE | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const [isLarge, setLarge] = useState(false);
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setBusy(true);
+    try {
+      const data = await shrunk(file);
+      const kept = await told(
+        api.POST("/api/w/{works}/m/{tag}/j/{number}/photos", {
+          params: { path: { works: place.works, tag: place.tag, number: place.number } },
+          body: { subject, data },
+        }),
+      );
+      setProblem(null);
+      onPhotoChange(kept.sha256);
+    } catch (error) {
+      setProblem(error instanceof Refused ? error.problem : NO_PICTURE);
+    } finally {
+      setBusy(false);
+    }
+  };
+  const url = `/api/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}/photos/${sha256}`;
+  return (
+    <div className="space-y-2" data-testid="photo">
+      {problem && <ProblemSlab problem={problem} />}
+      {sha256 && (
+        <button
+          type="button"
+          className="block w-full border-2 border-ink bg-sunk p-0"
+          aria-label={isLarge ? "Make the photo small" : "Make the photo large"}
+          onClick={() => setLarge(!isLarge)}
+        >
+          <img
+            src={url}
+            alt={`The ${subject} as taken`}
+            className={`mx-auto block w-full object-contain ${isLarge ? "" : "max-h-56"}`}
+          />
+        </button>
+      )}
+      <div className="flex flex-wrap items-center gap-3">
+        <label htmlFor={id} className="control">
+          {isBusy ? "Keeping…" : sha256 ? "Another photo" : `Photo of the ${subject}`}
+        </label>
+        <input
+          id={id}
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          capture="environment"
+          className="sr-only"
+          onChange={(event) => void take(event.target.files?.[0])}
+        />
+        {sha256 && (
+          <button type="button" className="ask" onClick={() => onPhotoChange("")}>
+            Take it off
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,106 @@
+import type { Worked } from "../../api/client";
+import { Reading, Words } from "../../components/inputs";
+import { Plate, ProblemSlab, Stop } from "../../components/shapes";
+import type { Given } from "../../state/useJob";
+
+type TrustGiven = Given["trust"];
+
+export interface TrustProps {
+  trust: TrustGiven;
+  worked: Worked;
+  onTrustChange: (trust: TrustGiven) => void;
+}
+
+const SURE: Record<string, string> = { high: "high", fair: "fair", low: "low" };
+
+/** A plate nobody trusts: what the readings say, how sure that is, and what may not be done. */
+export function Trust({ trust, worked, onTrustChange }: TrustProps) {
+  const set = (change: Partial<TrustGiven>) => onTrustChange({ ...trust, ...change });
+  const found = worked.estimate;
+  return (
+    <div className="space-y-3" data-testid="trust">
+      <button
+        type="button"
+        className="control"
+        aria-pressed={trust.is_doubted ?? false}
+        onClick={() => set({ is_doubted: !trust.is_doubted })}
+      >
+        Nobody trusts this plate
+      </button>
+      {trust.is_doubted && (
+        <>
+          <Words
+            label="Why"
+            value={trust.reason}
+            onValueChange={(reason) => set({ reason })}
+            placeholder="rewound, three leads on a two-voltage plate"
+          />
+          <div className="flex flex-wrap gap-3">
+            <Reading
+              label="Power by frame"
+              unit="hp"
+              value={trust.power_hp}
+              onValueChange={(power_hp) => set({ power_hp })}
+            />
+            <Reading
+              label="Ran on, known"
+              unit="V"
+              value={trust.earlier_supply_v}
+              onValueChange={(earlier_supply_v) => set({ earlier_supply_v })}
+            />
+            <Reading
+              label="Line to line, cold"
+              unit="Ω"
+              value={trust.winding_ohm}
+              onValueChange={(winding_ohm) => set({ winding_ohm })}
+            />
+            <Reading
+              label="Test, rotor held"
+              unit="V"
+              value={trust.test_v}
+              onValueChange={(test_v) => set({ test_v })}
+            />
+            <Reading
+              label="drove"
+              unit="A"
+              value={trust.test_a}
+              onValueChange={(test_a) => set({ test_a })}
+            />
+          </div>
+          {found?.refusal && <ProblemSlab problem={found.refusal} />}
+          {found && !found.refusal && (
+            <Plate isGuess>
+              <p className="font-shout text-2xl font-bold">
+                {found.odds[0]?.volts} V, confidence {SURE[found.confidence]}
+              </p>
+              <ul className="space-y-1 text-sm">
+                {found.working.map((line) => (
+                  <li key={line}>{line}</li>
+                ))}
+              </ul>
+              <p className="font-mono text-sm">
+                {found.odds.map((item) => `${item.volts} V ${item.percent} %`).join(" · ")}
+              </p>
+            </Plate>
+          )}
+          {!found?.may_energise && (
+            <Stop title="Full volts are forbidden until a test supports them.">
+              <ul className="list-disc pl-5">
+                {(found?.ways_out ?? []).map((way) => (
+                  <li key={way}>{way}</li>
+                ))}
+              </ul>
+            </Stop>
+          )}
+          {found?.may_energise && (
+            <ul className="list-disc pl-5 text-sm">
+              {found.ways_out.map((way) => (
+                <li key={way}>{way}</li>
+              ))}
+            </ul>
+          )}
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,128 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, Refused, type Schemas, told } from "../../api/client";
+import { Waiting } from "../../components/Edges";
+import { Choice, Words } from "../../components/inputs";
+import { ProblemSlab, Shout } from "../../components/shapes";
+import { TopBar } from "../../components/TopBar";
+import { useSession, useWorks } from "../../state/session";
+
+type RulesIn = Schemas["RulesIn"];
+
+/** What this works has settled, where practice differs; it holds unless a job says otherwise. */
+export function Rules() {
+  const { works: slug = "" } = useParams();
+  const session = useSession();
+  const works = useWorks(slug);
+  const client = useQueryClient();
+  const [refusal, setRefusal] = useState<Refused | null>(null);
+  useEffect(() => {
+    document.title = "Works’ rules · Even Coil";
+  }, []);
+  if (!works) return <Waiting />;
+  const set = async (change: Partial<RulesIn>) => {
+    const body = {
+      edition: works.edition,
+      school: works.school,
+      swap_lines: works.swap_lines,
+      twist_on: works.twist_on,
+      twist_on_largest: works.twist_on_largest,
+      ...change,
+    } as RulesIn;
+    try {
+      await told(api.PUT("/api/w/{works}/rules", { params: { path: { works: slug } }, body }));
+      setRefusal(null);
+      await client.invalidateQueries();
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      setRefusal(error);
+    }
+  };
+  return (
+    <>
+      <TopBar
+        crumbs={[{ name: works.name, to: `/w/${slug}` }, { name: "Works’ rules" }]}
+        who={session.data?.display_name ?? ""}
+        onHelp={() => undefined}
+      />
+      <main className="mx-auto max-w-[880px] space-y-6 px-4 pt-4 pb-24">
+        <Shout>What this works has settled</Shout>
+        {refusal && <ProblemSlab problem={refusal.problem} />}
+        <section className="space-y-2" aria-labelledby="code">
+          <h2 id="code" className="stamp">
+            Code
+          </h2>
+          <Choice
+            label="NEC edition"
+            options={[2017, 2020, 2023].map((value) => ({ value, label: String(value) }))}
+            value={works.edition}
+            onValueChange={(edition) => void set({ edition: edition as RulesIn["edition"] })}
+          />
+          <Choice
+            label="Where the limit falls between sizes"
+            options={[
+              { value: "exam", label: "exam: not above" },
+              { value: "field", label: "field: next size up" },
+            ]}
+            value={works.school}
+            onValueChange={(school) => void set({ school: school as RulesIn["school"] })}
+          />
+        </section>
+        <section className="space-y-2" aria-labelledby="habits">
+          <h2 id="habits" className="stamp">
+            Habits
+          </h2>
+          <Choice
+            label="To reverse, exchange"
+            options={["L1-L3", "L1-L2", "L2-L3"].map((value) => ({ value, label: value }))}
+            value={works.swap_lines}
+            onValueChange={(swap_lines) =>
+              void set({ swap_lines: swap_lines as RulesIn["swap_lines"] })
+            }
+          />
+        </section>
+        <section className="space-y-2" aria-labelledby="twist">
+          <h2 id="twist" className="stamp">
+            Twist-on connectors
+          </h2>
+          <p className="text-soft">
+            The trade is divided; the reasons of both sides stand in the Joints step.
+          </p>
+          <Choice
+            options={[
+              { value: "never", label: "Never" },
+              { value: "building", label: "In the building, not on machines" },
+              { value: "anywhere", label: "Wherever listed" },
+            ]}
+            value={works.twist_on}
+            onValueChange={(twist_on) => void set({ twist_on: twist_on as RulesIn["twist_on"] })}
+          />
+          <Largest
+            key={works.twist_on_largest}
+            value={works.twist_on_largest}
+            onKeep={(twist_on_largest) => void set({ twist_on_largest })}
+          />
+        </section>
+        <p>
+          <Link className="control" to={`/w/${slug}`}>
+            Back to the Yard
+          </Link>
+        </p>
+      </main>
+    </>
+  );
+}
+
+function Largest({ value, onKeep }: { value: string; onKeep: (value: string) => void }) {
+  const [typed, setTyped] = useState(value);
+  return (
+    <Words
+      label="Largest conductor under one, AWG"
+      value={typed}
+      onValueChange={setTyped}
+      onRest={() => typed.trim() && typed !== value && onKeep(typed.trim())}
+      className="w-52"
+    />
+  );
+}
