@@ -7,9 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from evencoil.errors import CoreError
+from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
 from evencoil.nameplate import read
 from evencoil.supply import judge, read_supply
+from evencoil.supply_checks import check_supply, transformer_fault_current_a
 from evencoil.words import say
+from evencoil.work import work_out
 
 
 @pytest.mark.parametrize(
@@ -74,7 +77,7 @@ def test_what_names_no_supply_is_refused(text, code):
         ("230 V", "208Y/120", 0, "low"),
         ("220-240 D / 380-415 Y V", "400Y/230", 1, "holds"),
         ("575 V", "600Y/347", 0, "nominal"),
-        ("115/230 V 1 PH", "120/240 1PH", 0, "nominal"),
+        ("115/230 V 1 PH", "120/240 1PH", 1, "nominal"),
     ],
 )
 def test_which_plate_column_a_supply_uses(plate, supply, column, code):
@@ -117,3 +120,81 @@ def test_any_text_is_a_supply_or_a_clear_error(text):
         assert error.problem()["hint"]
     else:
         assert supply.line_volts_v > 0
+
+
+@pytest.mark.parametrize(
+    ("text", "given", "codes"),
+    [
+        ("480Y/277", {}, ["fault_unknown"]),
+        ("480Y/277", {"measured_v": ["478", "481", "476"]}, ["balanced", "fault_unknown"]),
+        ("480Y/277", {"measured_v": ["480", "470", "460"]}, ["unbalance", "fault_unknown"]),
+        ("480Y/277", {"measured_v": ["480", "480", "400"]}, ["unbalance_stop", "fault_unknown"]),
+        (
+            "480Y/277",
+            {"measured_v": ["400", "401", "402"]},
+            ["balanced", "measured_low", "fault_unknown"],
+        ),
+        ("480Y/277", {"measured_v": ["480", "0", "480"]}, ["figure", "fault_unknown"]),
+        ("480Y/277", {"fault_current_a": "22000"}, ["fault_known"]),
+        ("480Y/277", {"fault_current_a": "-1"}, ["figure"]),
+        (
+            "480Y/277",
+            {"transformer_kva": "75", "transformer_z_percent": "5", "transformer_grounded": True},
+            ["transformer_grounded", "fault_transformer"],
+        ),
+        (
+            "480Y/277",
+            {"transformer_kva": "75", "transformer_z_percent": "5", "fault_current_a": "9000"},
+            ["transformer_grounding", "fault_transformer", "fault_known", "fault_above"],
+        ),
+        ("240 phase converter", {}, ["made_leg_unsaid", "fault_unknown"]),
+        ("240 phase converter", {"made_leg": "L2"}, ["made_leg", "fault_unknown"]),
+        ("240/120 high leg", {"high_leg": "L2"}, ["high_leg", "fault_unknown"]),
+        ("240/120 high leg", {}, ["high_leg_unsaid", "fault_unknown"]),
+        ("480 corner grounded", {}, ["corner_unsaid", "fault_unknown"]),
+        ("480 corner grounded", {"grounded_line": "L3"}, ["corner", "fault_unknown"]),
+        ("460 drive", {"drive_input_v": "240"}, ["drive", "drive_above", "fault_unknown"]),
+    ],
+)
+def test_what_is_measured_and_said_of_a_supply(text, given, codes):
+    """Each finding with its figures; a figure that cannot be is told and changes nothing else."""
+    supply, plate = read_supply(text), read("230/460 V 3 PH").plate
+    found = check_supply(SupplyInputs(**given), supply, judge(plate, supply))
+
+    assert [item.code for item in found] == codes
+    assert all(say(item.message) for item in found)
+    assert all(say(item.hint) for item in found if item.level == "doubt")
+
+
+def test_fault_current_behind_a_transformer_by_hand():
+    """75 kVA, 5 % at 480 V: 90.2 A / 0.05 = 1804 A."""
+    amps = transformer_fault_current_a(
+        kva=Decimal(75), z_percent=Decimal(5), line_volts_v=Decimal(480), phases=3
+    )
+    assert round(amps) == 1804
+
+
+def test_a_plate_of_two_frequencies_is_judged_by_the_supplys():
+    """400/690 at 50 Hz and 460 at 60 Hz: each supply finds its own rating."""
+    plate = PlateInputs(
+        text="3 PH 400/690 V D/Y 50 HZ 7.5 KW 14.5/8.4 A 1455 RPM, 460 V 60 HZ 8.6 KW 13.9 A 1755 RPM, "
+        "6 LEADS"
+    )
+    for text, volts, kw in (("400 V 50 Hz 3PH", "400", "7.5"), ("480Y/277", "460", "8.6")):
+        found = work_out(plate, SupplyInputs(text=text), SizeInputs())
+        assert str(found.verdict.plate_volts) == volts
+        assert [str(power) for power in found.reading.plate.power_kw] == [kw]
+
+
+def test_outside_the_nec_sizes_are_withheld_and_brought_ones_kept():
+    """A sentence instead of a figure; a size with its source stands as read."""
+    own = [{"figure": "conductor_size", "value": "4 mm2", "source": "works table 3"}]
+    found = work_out(
+        PlateInputs(text="7.5 KW 400 V 3 PH"),
+        SupplyInputs(text="400 V 50 Hz", territory="other"),
+        SizeInputs(own=own),
+    )
+    told = {figure.id: figure for figure in found.figures}
+    assert told["conductor_size"].refusal is None
+    assert "does not live under the NEC" in told["table_flc_a"].refusal.detail
+    assert [step.shown for step in found.steps] == ["4 mm2"]

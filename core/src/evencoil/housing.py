@@ -467,18 +467,24 @@ def _needed(
             raise MissingError(
                 Message("housing.no_power"), field="power_hp", hint=Message("housing.no_power.hint")
             )
-        trail.add(power)
-        trail.add(
-            Step(
-                id="table_flc_a", value=current.value, unit="A", kind="read",
-                shown=current.shown, working=current.working, marks=current.marks,
+        for step in (power, current):
+            # they were worked out on the Size sheet; here they are what this rule reads
+            trail.add(
+                Step(
+                    id=step.id,
+                    value=step.value,
+                    unit=step.unit,
+                    kind="read",
+                    shown=step.shown,
+                    working=step.working,
+                    marks=step.marks,
+                )
             )
-        )  # fmt: skip
         hp, amps = Decimal(str(power.value)), Decimal(str(current.value))
         over = inputs.is_over_11_in if inputs.is_over_11_in is not None else hp > _SMALL_HP
-        step = housing_volume(
+        needed = housing_volume(
             power_hp=hp, flc_a=amps, is_over_11_in=over, edition=profile.edition, trail=trail
         )
     except CoreError as error:
         return None, error
-    return Decimal(str(step.value)), None
+    return Decimal(str(needed.value)), None

@@ -102,8 +102,10 @@ def _classes(
 
 def _joints(winding: Winding, classes: Mapping[str, set[str]]) -> tuple[Joint, ...]:
     joints = []
-    # the lines first, as they are said
-    for role, points in sorted(classes.items(), key=lambda item: item[0] not in LINES):
+    # the lines first and the stars last, as they are said
+    ordered = sorted(classes, key=lambda role: (role not in LINES, role.startswith("star")))
+    for role in ordered:
+        points = classes[role]
         leads = tuple(lead for lead in winding.leads if lead in points)
         line = role if role in LINES else None
         if line is not None or len(leads) > 1:

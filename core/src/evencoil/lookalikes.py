@@ -124,8 +124,6 @@ def _by_volts(kind: str, plate: Nameplate) -> Message | None:
     volts = sorted(plate.volts_v, key=lambda band: band.high)
     if len(volts) < 2 or not kind.startswith(("part", "2-speed")):
         return None
-    if kind == "2-speed-2-winding":
-        return None
     return Message("alike.two_voltages", {"low": str(volts[0]), "high": str(volts[-1])})
 
 

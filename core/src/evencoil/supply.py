@@ -194,7 +194,7 @@ def read_supply(text: str) -> Supply:
     for sign in text:
         if unicodedata.category(sign) in {"Cc", "Cs"}:
             raise _unread(f"U+{ord(sign):04X}")
-    same = text.upper().replace("VOLTS", "V")
+    same = text.upper().replace("VOLTS", "V").replace("PHASE CONVERTER", "CONVERTER")
     hz_found, phase_found = _HZ.search(same), _PHASES.search(same)
     hz = _hertz(hz_found)
     rest = _PHASES.sub(" ", _HZ.sub(" ", same))
@@ -306,13 +306,19 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
         choices = [volts]
     ranked = sorted(
         (
-            (abs(_off(band, choice)), place, band, choice)
+            (
+                abs(_off(band, choice)).quantize(Decimal("0.001")),
+                choice != volts,
+                place,
+                band,
+                choice,
+            )
             for place, band in enumerate(plate.volts_v)
             for choice in choices
         ),
-        key=lambda item: (item[0], item[1]),
+        key=lambda item: item[:3],
     )
-    far, place, band, used = ranked[0]
+    far, _, place, band, used = ranked[0]
     params = {
         "supply": plain(used),
         "plate": str(band),

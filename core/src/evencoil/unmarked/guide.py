@@ -29,7 +29,7 @@ _METER = 0.042
 _FLOOR = 0.004
 _SLACK = {2: 0.15, 3: 0.07}
 _GRID = {
-    2: tuple(0.03 * (1.05**step) for step in range(72)),
+    2: tuple(0.06 * (1.045**step) for step in range(64)),
     3: tuple(0.86 + 0.01 * step for step in range(16)),
 }
 _OHM_TOLERANCE = 0.06
@@ -217,7 +217,8 @@ def _best_volts(
 ) -> Ask | None:  # fmt: skip
     seen = alive[:: max(1, len(alive) // _MOST_SEEN)]
     bits = [bit for bit in range(len(_GRID[2])) if any(mask >> bit & 1 for _, mask in seen)]
-    coupling = _GRID[2][bits[len(bits) // 2]] if taken and bits else 0.18
+    # on the weak side of what the readings leave, so that the next one tells
+    coupling = _GRID[2][bits[len(bits) // 4]] if taken and bits else 0.18
     done = {(reading.feed, reading.joined, frozenset(reading.read)) for reading in taken}
     best: tuple[int, Ask] | None = None
     worst = len(seen) ** 2

@@ -1,0 +1,350 @@
+"""Around the terminal box: thin leads, boards, the maker's diagram, joints, conversion, trust."""
+
+from decimal import Decimal
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from evencoil.accessories import tell_accessory
+from evencoil.board import BOARDS, Board, lay_bars
+from evencoil.conversion import (
+    MachineMotor,
+    MachineTransformer,
+    TapInput,
+    convert_motor,
+    convert_transformer,
+)
+from evencoil.errors import CoreError
+from evencoil.inputs import (
+    ColourInput,
+    ConductorRecord,
+    JointsInputs,
+    JointWorkInput,
+    LeadsInputs,
+    PlateInputs,
+    ReplaceInputs,
+    SizeInputs,
+    SupplyInputs,
+    TrustInputs,
+    TwistRowInput,
+)
+from evencoil.inside import inside_changes
+from evencoil.joinings import named
+from evencoil.joints import Joint
+from evencoil.maker import compare
+from evencoil.nameplate import read
+from evencoil.profile import Profile
+from evencoil.rating import rating_of
+from evencoil.replaced import compare_plates
+from evencoil.trust import TrustFacts, estimate_voltage
+from evencoil.winding import KINDS
+from evencoil.words import say
+from evencoil.work import work_out
+
+PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
+NINE = LeadsInputs(winding="9-wye")
+
+
+def worked(joints=None, profile=None, supply="480Y/277", plate=PLATE, **more):
+    """Work the nine-lead demo motor out with joints given."""
+    return work_out(
+        PlateInputs(text=plate),
+        SupplyInputs(text=supply, **more.pop("on", {})),
+        SizeInputs(conductor_material="cu"),
+        profile,
+        more.pop("leads", NINE),
+        JointsInputs(**(joints or {})),
+        TrustInputs(**more),
+    )
+
+
+@pytest.mark.parametrize(
+    ("wires", "ohms", "kinds"),
+    [
+        (2, "0.3", ("thermostat", "protector")),
+        (3, "109", ("rtd",)),
+        (2, "110", ("rtd", "thermistor", "space_heater")),
+        (2, "1200", ("space_heater",)),
+        (2, "10.5", ("rtd",)),
+        (2, "5", ("unknown",)),
+        (2, None, ("thermostat", "unknown")),
+    ],
+)
+def test_thin_leads_are_told_apart_by_wires_and_ohms(wires, ohms, kinds):
+    """Platinum near 110 ohm, a closed contact near zero, a heater by volts squared over watts."""
+    told = tell_accessory(wires, None if ohms is None else Decimal(ohms))
+    assert told.kinds == kinds
+    assert say(told.message)
+    assert (told.settles is None) == (len(kinds) == 1 and kinds != ("unknown",))
+
+
+def test_thin_leads_that_ring_to_the_winding_belong_to_it():
+    """They are counted with the motor leads; impossible counts and ohms are refused."""
+    assert tell_accessory(2, Decimal(1), to_winding=True).kinds == ()
+    for wires, ohms in ((0, "1"), (9, "1"), (2, "-1")):
+        with pytest.raises(CoreError):
+            tell_accessory(wires, Decimal(ohms))
+
+
+@pytest.mark.parametrize(
+    ("kind", "name", "bars", "jumpers"),
+    [("6", "delta", 3, 0), ("6", "wye", 2, 0), ("9-wye", "series_wye", 3, 0),
+     ("9-wye", "parallel_wye", 5, 0), ("9-delta", "parallel_delta", 6, 0),
+     ("9-delta", "series_delta", 0, 3)],
+)  # fmt: skip
+def test_bars_of_the_usual_boards(kind, name, bars, jumpers):
+    """Delta is three upright bars, wye two in a row; what neighbours cannot do is a jumper."""
+    laid = lay_bars(KINDS[kind], named(kind, name).joints, Board(BOARDS[kind]))
+    used = {part.name: part.used for part in laid.parts}
+    assert (used["bars"], used["jumpers"]) == (bars, jumpers)
+    assert next(part for part in laid.parts if part.name == "bars").left == 3 - bars
+    for stack in laid.stacks.values():
+        assert [layer.part for layer in stack][:2] == ["insulator", "lead lug"]
+        nuts = [layer.nut for layer in stack if layer.part == "nut"]
+        assert nuts in (["full"], ["light", "full"])
+
+
+@pytest.mark.parametrize(
+    "rows", [(("T1", "T2", "T3"),), (("T1", "T1", "T2", "T3", "T4", "T5", "T6"),), (("Q",),)]
+)
+def test_boards_that_cannot_be(rows):
+    """A lead without a stud, a lead on two, a stud of nobody."""
+    with pytest.raises(CoreError):
+        lay_bars(KINDS["6"], named("6", "delta").joints, Board(rows))
+
+
+def test_the_makers_diagram_is_held_against_the_derived_joints():
+    """The same, the same but for the order of lines, and another one."""
+    known = named("9-wye", "series_wye")
+    assert compare(KINDS["9-wye"], known.joints, known).agrees
+    turned = [
+        Joint(id=j.id, leads=j.leads, line={"L1": "L2", "L2": "L1"}.get(j.line, j.line))
+        for j in known.joints
+    ]
+    assert compare(KINDS["9-wye"], turned, known).is_rotation_only
+    other = compare(KINDS["9-wye"], named("9-wye", "parallel_wye").joints, known)
+    assert len(other.differences) == 10
+    assert not other.is_rotation_only
+    assert say(other.differences[0].message()) == "Stamped only: L1 T1 T7."
+
+
+def test_housing_by_rule_and_bulk_by_estimate_are_two_things():
+    """15 hp asks for 36.4 in3; twelve conductors of 10 AWG fold into 30 in3 and more."""
+    out = worked({"usable_volume_in3": "41", "lead_size": "10"}).planned
+    assert (out.meets_rule, out.fit) == (True, "tight")
+    assert next(step for step in out.steps if step.id == "housing_volume_in3").value == Decimal(
+        "36.4"
+    )
+    assert 30 < out.bulk_in3 < 36
+    small = worked({"usable_volume_in3": "30"}).planned
+    assert (small.meets_rule, small.fit) == (False, "no")
+    assert small.findings[0].code == "too_small"
+    assert small.ways_out
+    large = worked({"is_over_11_in": True}).planned
+    assert next(step for step in large.steps if step.id == "housing_volume_in3").value == Decimal(
+        "36.4"
+    )
+    assert large.fit == "unknown"
+
+
+def test_a_motor_beyond_the_table_is_withheld_and_its_bulk_still_told():
+    """30 hp, said to be at most 11 in across: no row; over 11 in the current decides."""
+    plate = PLATE.replace("15 HP", "30 HP").replace("38.6/19.3", "70/35")
+    out = worked({"is_over_11_in": False}, plate=plate).planned
+    assert out.volume_error.code == "not_in_table"
+    assert out.bulk_in3 > 0
+    out = worked({}, plate=plate).planned
+    assert out.steps[-1].value == Decimal("36.4")  # 40 A lies in the row up to 45 A
+
+
+@given(st.sampled_from(["ring_bolt", "split_bolt", "set_screw_tap", "crimp", "twist_on"]))
+def test_thicker_leads_never_make_a_smaller_joint(method):
+    """Bulk grows with the conductor, whatever the method."""
+    bulk = [
+        worked({"method": method, "lead_size": size, "line_size": size}).planned.bulk_in3
+        for size in ("14", "12", "10", "8", "6", "4", "2")
+    ]
+    assert bulk == sorted(bulk)
+
+
+def test_twist_on_by_the_works_rule_and_the_connectors_own_table():
+    """Never by amps: scope, largest size, and the rows that were copied from the box."""
+    rows = (TwistRowInput(size="10", least=2, most=4),)
+    base = {"method": "twist_on", "lead_size": "10", "line_size": "10", "twist_rows": rows}
+
+    def codes(joints, **rule):
+        plan = worked(joints, Profile(**rule)).planned
+        return {found.code for joint in plan.joints for found in joint.findings}
+
+    assert codes(base, twist_on="anywhere") == set()
+    assert codes(base, twist_on="never") == {"twist_never"}
+    assert codes(base, twist_on="building") == {"twist_building"}
+    assert codes({**base, "is_machine": False}, twist_on="building") == set()
+    assert codes(base, twist_on="anywhere", twist_on_largest="12") == {"twist_large"}
+    assert codes({**base, "twist_rows": ()}, twist_on="anywhere") == {"twist_table"}
+    three = (TwistRowInput(size="10", least=3, most=4),)
+    assert codes({**base, "twist_rows": three}, twist_on="anywhere") == {"twist_count"}
+    assert codes({**base, "lead_size": "12"}, twist_on="anywhere") == {"twist_mixed", "twist_count"}
+
+
+def test_records_colours_and_the_way_in():
+    """Torque for bolts, a tug for crimps; colours by line; fittings by trade size."""
+    ids = [joint.id for joint in worked().planned.joints]
+    work = [JointWorkInput(joint=name, torque_in_lb="20") for name in ids]
+    out = worked({"work": work, "usable_volume_in3": "60", "lead_size": "12"})
+    assert all(joint.is_recorded for joint in out.planned.joints)
+    assert {state.step: state.state for state in out.states}["joints"] == "proven"
+    tug = worked({"method": "crimp", "work": [JointWorkInput(joint=ids[0], tug_held=False)]})
+    assert tug.planned.joints[0].findings[0].code == "tug_failed"
+    bare = worked({"work": [JointWorkInput(joint=ids[0], vinyl=0)]}).planned.joints[0]
+    assert bare.findings[0].code == "tape"
+    colours = [
+        ColourInput(line="L1", colour="green"), ColourInput(line="L2", colour="white"),
+        ColourInput(line="L3", colour="white", remarked="black"), ColourInput(line="G", colour="red"),
+        ColourInput(line="N", colour="blue"),
+    ]  # fmt: skip
+    found = worked({"colours": colours}).planned.findings
+    assert [item.code for item in found[:4]] == ["green", "white", "ground", "neutral"]
+    high = worked({"colours": [ColourInput(line="L1", colour="black")]}, supply="240/120 high leg")
+    assert "orange" in {item.code for item in high.planned.findings}
+    parts = worked({"raceway": "3/4", "knockout": "1", "is_flexible": True}).planned.parts
+    assert [part.id for part in parts] == [
+        "housing.fitting",
+        "housing.reducing",
+        "housing.flexible",
+    ]
+    assert worked({"raceway": "1", "knockout": "3/4"}).planned.parts[1].id == "housing.enlarge"
+    assert worked({"raceway": "9"}).planned.findings[-1].code == "trade"
+
+
+@pytest.mark.parametrize("joints", [{"line_size": "99"}, {"usable_volume_in3": "0"}])
+def test_joints_that_cannot_be_planned_say_why(joints):
+    """A size of no table, a box of no volume."""
+    out = worked(joints)
+    assert out.planned is None
+    assert out.planned_refusal.hint
+
+
+def test_every_other_joining_of_six_half_coils():
+    """133, 230, 266 and 460 V; parallel inside needs the sense of each half proven."""
+    plate = read(PLATE).plate
+    rows = inside_changes(KINDS["9-wye"], rating_of(KINDS["9-wye"], plate), plate, Decimal(240))
+    assert [round(row.line_volts_v) for row in rows] == [133, 230, 266, 460]
+    assert [row.place for row in rows] == ["opened", "now", "opened", "now"]
+    assert [row.needs_polarity for row in rows] == [True, False, False, False]
+    assert rows[0].labels == ("T10", "T11", "T12")
+    assert [round(row.percent) for row in rows] == [181, 104, 90, 52]
+    assert rows[2].amps_a == pytest.approx(19.3 * 460 / 265.6, rel=1e-3)
+    with pytest.raises(CoreError):
+        inside_changes(KINDS["2-speed-ct"], rating_of(KINDS["9-wye"], plate), plate, None)
+
+
+def test_a_doubted_plate_forbids_full_volts_until_a_test_supports_them():
+    """75 hp at 460 V draws near 540 A locked: 60 V then drives 70 A; 6 kVA per hp says 460."""
+    facts = TrustFacts(power_hp=Decimal(75), test_v=Decimal(60), test_a=Decimal(73),
+                       winding_ohm=Decimal("0.096"))  # fmt: skip
+    told = estimate_voltage(facts)
+    assert told.odds[0].volts_v == 460
+    assert sum(item.odds for item in told.odds) == pytest.approx(1)
+    ohms = estimate_voltage(TrustFacts(power_hp=Decimal(75), winding_ohm=Decimal("0.096")))
+    assert not ohms.may_energise
+    assert ohms.ways_out[0].id == "trust.way.test"
+    both = estimate_voltage(
+        TrustFacts(power_hp=Decimal(75), test_v=Decimal(60), test_a=Decimal(73),
+                   earlier_supply_v=Decimal(460))
+    )  # fmt: skip
+    assert (both.confidence, both.may_energise) == ("high", True)
+    apart = estimate_voltage(
+        TrustFacts(power_hp=Decimal(75), test_v=Decimal(60), test_a=Decimal(73),
+                   earlier_supply_v=Decimal(200))
+    )  # fmt: skip
+    assert "disagree" in {message.id.split(".")[1] for message in apart.working}
+    assert not apart.may_energise
+    for bad in ({}, {"test_v": Decimal(0), "test_a": Decimal(1)}):
+        with pytest.raises(CoreError):
+            estimate_voltage(TrustFacts(power_hp=Decimal(75), **bad))
+
+
+def test_trust_holds_the_leads_step():
+    """Doubted: held; with a test and an earlier supply: as the joints are."""
+    out = worked(is_doubted=True)
+    assert {state.step: state.state for state in out.states}["leads"] == "held"
+    assert isinstance(out.estimate, CoreError)
+    out = worked(is_doubted=True, power_hp="75", test_v="60", test_a="73", earlier_supply_v="460")
+    assert out.estimate.may_energise
+    assert {state.step: state.state for state in out.states}["leads"] == "open"
+    out = worked(is_doubted=True, plate="460 V 3 PH 3 LEADS", leads=LeadsInputs())
+    assert "No power is known" in str(out.estimate)
+
+
+def test_a_motor_replaced_line_by_line():
+    """More leads, other volts: supply, leads, joints, size and starter go down; nothing else."""
+    record = ReplaceInputs(old_plate="15 HP 460 V 3 PH 3 LEADS 1765 RPM", rotation="clockwise",
+                           seen_from="shaft",
+                           conductors=(ConductorRecord(conductor="L1", terminal="T1"),
+                                       ConductorRecord(conductor="L1")))  # fmt: skip
+    told = compare_plates(record, read("15 HP 230/460 V 3 PH 9 LEADS 1765 RPM").plate)
+    assert told.takes_down == ("supply", "leads", "joints", "size", "starter")
+    assert {point.id for point in told.open_points} == {
+        "replaced.no_terminal", "replaced.twice", "replaced.unproven",
+    }  # fmt: skip
+    assert [line.field for line in told.lines if line.is_same] == [
+        "power_hp",
+        "speed_rpm",
+        "phases",
+    ]
+    empty = compare_plates(ReplaceInputs(), read("").plate)
+    assert len(empty.open_points) == 4
+
+
+@pytest.mark.parametrize(
+    ("after", "side", "rotation"),
+    [("clockwise", "shaft", "equal"), ("clockwise", "fan", "different"),
+     ("counter-clockwise", "fan", "equal"), ("unknown", "shaft", "unproven")],
+)  # fmt: skip
+def test_rotation_is_equal_only_from_the_same_side(after, side, rotation):
+    """Clockwise from the shaft is counter-clockwise from the fan."""
+    record = ReplaceInputs(rotation="clockwise", seen_from="shaft", rotation_after=after,
+                           seen_from_after=side)  # fmt: skip
+    assert compare_plates(record, read(PLATE).plate).rotation == rotation
+
+
+def test_a_machine_goes_from_240_to_480():
+    """IC-2 can; a 230 V motor cannot and says the kVA of its transformer; a fact missing is open."""
+    today, to = SupplyInputs(text="240 delta"), SupplyInputs(text="480Y/277")
+
+    def motor(plate, **leads):
+        return convert_motor(
+            MachineMotor(tag="X", plate=PlateInputs(text=plate), supply=today,
+                         leads=LeadsInputs(**leads)), to,
+        )  # fmt: skip
+
+    can = motor(PLATE, winding="9-wye")
+    assert can.answer == "can"
+    assert [say(move) for move in can.moves][:2] == ["Open L1 to T1-T7", "Open L2 to T2-T8"]
+    assert (can.amps_before, can.amps_after) == (Decimal("38.6"), Decimal("19.3"))
+    cannot = motor("3/4 HP 230 V 3.2 A 3 PH 3 LEADS")
+    assert cannot.answer == "cannot"
+    assert round(cannot.load_kva, 2) == Decimal("1.27")  # 230 x 3.2 x root 3
+    assert len(cannot.ways_out) == 4
+    assert motor(PLATE).answer == "open"
+
+
+@pytest.mark.parametrize(
+    ("taps", "action", "after"),
+    [(["240", "480"], "retap", "120"), (["480"], "keep", "120"), (["208", "240"], "replace", None)],
+)
+def test_control_transformers(taps, action, after):
+    """Taps for the new supply, else another transformer; left as it is it would give double."""
+    item = MachineTransformer(
+        tag="T1", taps=tuple(TapInput(volts_v=volts) for volts in taps), secondary_v="120",
+        now_v="240",
+    )  # fmt: skip
+    told = convert_transformer(item, Decimal(240), Decimal(480))
+    assert told.action == action
+    assert told.secondary_after_v == (None if after is None else Decimal(after))
+    with pytest.raises(CoreError):
+        convert_transformer(
+            MachineTransformer(tag="T1", secondary_v="120"), Decimal(240), Decimal(480)
+        )

@@ -1,0 +1,231 @@
+"""Unmarked leads: worked examples, random motors, contradictions, impossible readings."""
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from evencoil.errors import CoreError
+from evencoil.found import judge_joints
+from evencoil.joinings import run_joinings
+from evencoil.joints import Joint
+from evencoil.rating import Rating
+from evencoil.unmarked import Bench, Touch, Volts, guide
+from evencoil.unmarked.readings import sleeves
+from evencoil.winding import KINDS
+from evencoil.words import say
+
+KINDS_HERE = (
+    "6", "9-wye", "9-delta", "12", "2-speed-vt", "2-speed-ct", "2-speed-cp", "part-winding",
+    "2-speed-2-winding",
+)  # fmt: skip
+
+
+def walk(kind, seed, most=60):
+    """Do what the guide asks on a practice motor, to the end; return motor, guide, readings."""
+    motor, readings = Bench(kind, seed), []
+    told = guide(motor.sleeves, readings)
+    while told.ask is not None and len(readings) < most:
+        ask = told.ask
+        if ask.what == "touch":
+            ohms = motor.ohms(ask.pair)
+            readings.append(Touch(ask.pair, ohms is not None, ohms))
+        else:
+            shown = motor.volts(ask.feed, 10.0, ask.joined, ask.pair)
+            readings.append(Volts(ask.feed, 10.0, ask.joined, ask.pair, shown))
+        told = guide(motor.sleeves, readings)
+    return motor, told, readings
+
+
+def works(motor, numbers):
+    """Tell whether every joining by these numbers is right on the true motor."""
+    true_lead = {lead: motor.lead_of[sleeve] for sleeve, lead in numbers.items()}
+    known = run_joinings(motor.kind)
+    rating = Rating({item.name: (100 * item.factor,) * 2 for item in known})
+    for item in known:
+        joints = [
+            Joint(
+                id=joint.id, line=joint.line, leads=tuple(true_lead[lead] for lead in joint.leads)
+            )
+            for joint in item.joints
+        ]
+        outcome = judge_joints(KINDS[motor.kind], joints, volts_v=100 * item.factor, rating=rating)
+        if outcome.verdict != "right":
+            return False
+    return True
+
+
+#: the other triad of the ring: which is T1, T2, T3 the guide says it cannot tell
+OTHER_TRIAD = {"T1": "T4", "T2": "T6", "T3": "T5", "T4": "T1", "T5": "T3", "T6": "T2"}
+
+
+@pytest.mark.parametrize("kind", KINDS_HERE)
+def test_one_motor_of_each_kind_is_numbered(kind):
+    """The first of many, in the run that counts lines."""
+    check(kind, 11)
+
+
+@pytest.mark.many
+@pytest.mark.parametrize("kind", KINDS_HERE)
+def test_numbers_are_right_whatever_the_motor_and_the_meter(kind):
+    """Any order of leads, any coupling, a meter 2 % off: joined by these numbers, it is right.
+
+    Thousands of motors: ``benchmarks/unmarked.py``.
+    """
+
+    @settings(deadline=None, max_examples=15 if kind == "12" else 60)
+    @given(st.integers(0, 10**9))
+    def walked(seed):
+        check(kind, seed)
+
+    walked()
+
+
+def check(kind, seed):
+    """Number a practice motor and hold every joining by these numbers against the true one."""
+    motor, told, _ = walk(kind, seed)
+
+    assert told.stage == "done"
+    assert kind in told.kinds
+    numbers = dict(told.numbers)
+    if kind in {"2-speed-ct", "2-speed-cp"}:
+        assert "same from both triads" in say(told.notes[0])
+        other = {sleeve: OTHER_TRIAD[lead] for sleeve, lead in numbers.items()}
+        assert works(motor, numbers) or works(motor, other)
+    else:
+        assert works(motor, numbers)
+
+
+@pytest.mark.many
+@pytest.mark.parametrize(
+    ("kind", "most"), [("6", 9), ("9-delta", 20), ("9-wye", 26), ("2-speed-vt", 8)]
+)
+def test_never_more_readings_than_a_careful_person_takes(kind, most):
+    """Over twenty motors: at most this many, and the count never goes past its own estimate far."""
+    taken = [len(walk(kind, seed)[2]) for seed in range(20)]
+
+    assert max(taken) <= most
+
+
+def test_nine_leads_by_continuity():
+    """Three pairs and a triple: nine-lead wye, the triple is T7, T8, T9 in any order (ID-01)."""
+    told = guide("abcdefghi", [], groups=[("a", "e"), ("b", "h"), ("c", "d"), ("f", "g", "i")])
+
+    assert told.kinds == ("9-wye",)
+    assert {told.numbers[sleeve] for sleeve in "fgi"} == {"T7", "T8", "T9"}
+    assert told.ask.what == "volts"
+
+
+def test_six_leads_in_a_ring():
+    """All ring: neighbours 0.83, two apart 1.33, opposite 1.50; triads stay open (ID-07)."""
+    order, ohms = "abcdef", {1: 0.83, 2: 1.33, 3: 1.5}
+    touches = [
+        Touch((one, other), rings=True, ohms=ohms[min(n - m, 6 - n + m)])
+        for m, one in enumerate(order)
+        for n, other in enumerate(order)
+        if n > m
+    ]
+    told = guide(order, touches)
+
+    assert told.stage == "done"
+    assert set(told.kinds) == {"2-speed-ct", "2-speed-cp"}
+    ring = [next(s for s, t in told.numbers.items() if t == f"T{n}") for n in (1, 6, 2, 5, 3, 4)]
+    at = order.index(ring[0])
+    turned = order[at:] + order[:at]
+    assert "".join(ring) in {turned, turned[0] + turned[:0:-1]}
+    assert "cannot say which" in say(told.notes[0])
+
+
+def test_nine_lead_delta_read_running_as_an_open_delta():
+    """397 V: one of the two joined is wrong; 231 V: both are (ID-16)."""
+    told = guide(
+        "abcdefghi",
+        [
+            Volts(("a", "b", "c"), 230, (("b", "e"),), ("a", "f"), 397),
+            Volts(("a", "b", "c"), 230, (("b", "d"),), ("a", "f"), 231),
+        ],
+        groups=[("a", "b", "c"), ("f", "d", "e"), ("h", "g", "i")],
+        known={"a": "T1", "f": "T2", "h": "T3"},
+    )
+
+    assert {sleeve: told.numbers[sleeve] for sleeve in "bcde"} == {
+        "b": "T9", "c": "T4", "d": "T5", "e": "T7",
+    }  # fmt: skip
+
+
+def test_polarity_inside_a_phase():
+    """24 and 11.8 V add: the finish is joined to the start of the second half (ID-21)."""
+    pairs = [("a", "b"), ("c", "d"), ("e", "f"), ("g", "h"), ("i", "j"), ("k", "l")]
+    told = guide(
+        "abcdefghijkl",
+        [Volts(("a", "b"), 24, (("b", "e"),), ("a", "f"), 35.8)],
+        groups=pairs,
+        known={"a": "T1", "b": "T4"},
+        same_phase=[(("a", "b"), ("e", "f"))],
+    )
+
+    assert (told.numbers["e"], told.numbers["f"]) == ("T7", "T10")
+
+
+def test_a_wrong_touch_is_found():
+    """a-b and b-c ring, a-c does not: one of the three is wrong, and all three are named."""
+    readings = [
+        Touch(("a", "b"), rings=True),
+        Touch(("b", "c"), rings=True),
+        Touch(("a", "c"), rings=False),
+    ]
+    told = guide(sleeves(9), readings)
+
+    assert told.stage == "contradiction"
+    assert told.doubtful == (0, 1, 2)
+    assert told.ask is None
+
+
+def test_a_wrong_voltage_is_found():
+    """A polarity reading far off: left out, the rest agree; it is the one that is named."""
+    motor, told, readings = walk("6", 3)
+    assert told.stage == "done"
+    at = next(n for n, reading in enumerate(readings) if isinstance(reading, Volts))
+    old = readings[at]
+    wrong = Volts(old.feed, old.feed_v, old.joined, old.read, old.volts * 1.9)
+    spoiled = [*readings[:at], wrong, *readings[at + 1 :]]
+    told = guide(motor.sleeves, spoiled)
+
+    assert told.stage == "contradiction"
+    assert at in told.doubtful
+
+
+@pytest.mark.parametrize(
+    ("reading", "said"),
+    [
+        (Touch(("a", "z"), rings=True), "no sleeve z"),
+        (Touch(("a", "a"), rings=True), "read against itself"),
+        (Touch(("a", "b"), rings=True, ohms=-1), "no resistance"),
+        (Volts(("a", "b"), 0, (), ("c", "d"), 1), "no volts"),
+        (Volts(("a", "b"), 10, (), ("c", "d"), 99), "cannot come from"),
+        (Volts(("a",), 10, (), ("c", "d"), 1), "two leads at rest"),
+    ],
+)
+def test_readings_that_cannot_be_are_refused_by_number(reading, said):
+    """Each says which reading, what is wrong and what to do."""
+    with pytest.raises(CoreError) as caught:
+        guide(sleeves(6), [Touch(("a", "b"), rings=False), reading])
+
+    assert caught.value.field == "bench.readings.1"
+    assert said in str(caught.value)
+    assert say(caught.value.hint)
+
+
+def test_ten_leads_are_no_motor_here():
+    """Heater and sensor leads are left out; ten is no count of winding leads."""
+    with pytest.raises(CoreError):
+        sleeves(10)
+    with pytest.raises(CoreError):
+        Bench("6", 1).ohms(("a", "q"))
+
+
+def test_a_practice_motor_is_the_same_for_the_same_seed():
+    """The same seed gives the same leads and the same meter errors."""
+    one, other = Bench("9-wye", 5), Bench("9-wye", 5)
+    assert one.lead_of == other.lead_of
+    assert one.ohms(("a", "b")) == other.ohms(("a", "b"))
+    assert one.volts(("a", "b"), 10, (), ("c", "d")) == other.volts(("a", "b"), 10, (), ("c", "d"))
