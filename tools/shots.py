@@ -28,6 +28,9 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "leads": (f"{JOB}/leads", DESK, "light"),
     "leads-wrong": ("/w/larkfall/m/BM-3/j/1/leads", DESK, "dark"),
     "leads-phone": (f"{JOB}/leads", PHONE, "light"),
+    "joints": (f"{JOB}/joints", DESK, "light"),
+    "identify": ("/w/larkfall/m/SF-5/j/1/bench", DESK, "light"),
+    "convert": ("/w/larkfall/convert/Lime%20Line%201", DESK, "light"),
     "starter": (f"{JOB}/starter", DESK, "light"),
     "drawings": (f"{JOB}/drawings", DESK, "light"),
     "rehearse": (f"{JOB}/rehearse", DESK, "dark"),
@@ -41,6 +44,25 @@ PRESSED: dict[str, tuple[str, ...]] = {
     "rehearse-phone": ("b", "t 300", "a 300"),
     "hazard": ("b", "f 300", "r 600"),
 }
+
+
+def prepare(page: Page, name: str) -> None:
+    """Bring a view to where it shows what it is for."""
+    if name == "identify":
+        page.get_by_text("Practise on a mystery motor").click()
+        page.get_by_role("button", name="9-delta").click()
+        for _ in range(11):
+            page.get_by_role("button", name="Let the motor answer").click()
+            page.wait_for_timeout(400)
+        page.get_by_text("Practise on a mystery motor").click()
+        page.evaluate("window.scrollTo(0, 0)")
+    elif name == "convert":
+        page.get_by_label("Supply of today").fill("240 delta")
+        page.get_by_role("button", name="480Y/277").click()
+        page.wait_for_timeout(900)
+    elif name == "joints":
+        page.get_by_label("You measured").fill("41")
+        page.wait_for_timeout(600)
 
 
 def press(page: Page, keys: tuple[str, ...]) -> None:
@@ -66,7 +88,7 @@ def shoot(browser: Browser, url: str, names: list[str], out: Path) -> None:
     context = browser.new_context()
     sign_in(context.new_page(), url)
     state = context.storage_state()
-    for name in names or ["sign-in", *VIEWS]:
+    for name in names or VIEWS:
         path, size, lamp = VIEWS.get(name, ("/sign-in", DESK, "light"))
         view = browser.new_context(
             viewport=size,  # type: ignore[arg-type]
@@ -78,6 +100,7 @@ def shoot(browser: Browser, url: str, names: list[str], out: Path) -> None:
         page.goto(url + path)
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_timeout(1000)
+        prepare(page, name)
         press(page, PRESSED.get(name, ()))
         page.screenshot(path=out / f"{name}.png")
         view.close()

@@ -109,9 +109,7 @@ def pack(
     notes = {step.id: place + 1 for place, step in enumerate(said.steps)}
     now = dt.datetime.now(ZoneInfo(works.time_zone))
     box = worked.box
-    joints = tuple(joint.as_core() for joint in worked.joints) or (
-        box.derived.joints if box.derived else ()
-    )
+    joints = tuple(joint.as_core() for joint in worked.joints) or box.intended
     coils = box.outcome.coils if box.outcome and worked.joints else ()
     ladder, power = room.ladder().picture, room.power()
     html = render_to_string(
@@ -134,8 +132,29 @@ def pack(
             "kind": kind,
             "room": room,
             "findings": [(found.level, say(found.message)) for found in room.findings],
-            "winding": _svg(draw_winding(box.winding, joints, coils)) if box.winding else "",
+            "winding": _svg(draw_winding(box.winding, joints, coils, box.names)) if box.winding else "",
             "is_derived": not worked.joints,
+            "followed": file.leads.followed if box.followed else None,
+            "sources": ", ".join(
+                item.source or "no place said" for item in file.leads.maker
+            ),
+            "plan": said.joints,
+            "rows_of_joints": [
+                (joint.line, " ".join(box.names.get(lead, lead) for lead in joint.leads),
+                 joint.conductors)
+                for joint in box.intended
+            ],
+            "free": " ".join(
+                box.names.get(lead, lead)
+                for lead in (box.derived.free(box.winding) if box.derived and box.winding else ())
+            ),
+            "states": [
+                (state.said, state.state, [
+                    (joint.line, " ".join(box.names.get(lead, lead) for lead in joint.leads))
+                    for joint in state.joints
+                ])
+                for state in said.box.states
+            ] if len(said.box.states) > 1 else [],
             "ladder": _svg(ladder) if ladder.shapes else "",
             "power": _svg(power) if power.shapes else "",
             "is_tall": power.height > power.width * 0.8,

@@ -181,10 +181,12 @@ def convert_motor(
             Message(f"convert.way.{name}", {"supply": plain(to.line_volts_v)})
             for name in ("transformer", "replace", "rewind", "keep")
         )
-        if len(amps) == 1 or paired:
-            volts = after.reading.plate.volts_v[-1].high if after.reading.plate.volts_v else None
-            root = Decimal(3).sqrt() if after.reading.plate.phases != 1 else Decimal(1)
-            load = None if volts is None else (volts * amps[-1] * root / 1000) if amps else None
+        plate = after.reading.plate
+        if plate.volts_v and (paired or len(plate.volts_v) == 1) and amps:
+            # of two speeds on one voltage the larger current decides
+            used = amps[-1] if paired else max(amps)
+            root = Decimal(1) if plate.phases == 1 else Decimal(3).sqrt()
+            load = plate.volts_v[-1].high * used * root / 1000
     return ConvertedMotor(
         tag=motor.tag,
         answer=answer,

@@ -354,6 +354,9 @@ LEADS_SENTENCES: dict[str, str] = {
     "replaced.unproven": "The new motor's rotation is not proven yet.",
     "replaced.different": "The new motor turns the other way: exchange two incoming lines, then look again from the same side.",
     # joints and housing
+    "label.words": "Kind",
+    "label.is_thermally_protected": "Thermal protection",
+    "label.accessories": "Devices in the motor",
     "label.housing_volume_in3": "Housing volume",
     "housing.volume_small": "{what} hp lies in the row up to {row} hp: {volume} in³, opening at least {opening} in (motors up to 11 in across, wire to wire).",
     "housing.volume_large": "{what} A lies in the row up to {row} A: {volume} in³, box at least {opening} in (motors over 11 in across, up to twelve leads).",

@@ -43,6 +43,7 @@ from evencoil.words import Message, say
 
 __all__ = ["Figure", "Refusal", "StepState", "Worked", "branch_circuit", "work_out"]
 
+_GRAVE = {"short", "over", "foreign"}
 State = Literal["open", "working", "held", "proven"]
 _DEFAULTS: dict[str, tuple[str, str, str]] = {
     "conductor_material": ("cu", "", "assumed.conductor_material"),
@@ -484,7 +485,9 @@ def _leads_state(box: Box) -> StepState:
         )
     elif outcome is not None and outcome.verdict == "wrong":
         state = "held"
-        shout = Message(f"shout.leads.{outcome.findings[0].code}")
+        # the first finding names the mistake; the first line says the gravest that it does
+        grave = (found for found in outcome.findings if found.code.split(".")[0] in _GRAVE)
+        shout = Message(f"shout.leads.{next(grave, outcome.findings[0]).code}")
     return StepState(step="leads", state=state, shout=shout)
 
 

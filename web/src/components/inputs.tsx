@@ -1,4 +1,4 @@
-import { type ReactNode, useId, useState } from "react";
+import { type ReactNode, useEffect, useId, useState } from "react";
 
 /** A few ways to choose one, as buttons; the one that holds is dark. */
 export function Choice<T extends string | number | boolean | null>({
@@ -140,8 +140,17 @@ export function Drawer({
   children: ReactNode;
   isOpen?: boolean;
 }) {
+  const [isOpened, setOpened] = useState(isOpen);
+  useEffect(() => {
+    // what calls for a look opens by itself, and never closes under a hand
+    if (isOpen) setOpened(true);
+  }, [isOpen]);
   return (
-    <details className="border-t-2 border-hair pt-1" open={isOpen}>
+    <details
+      className="border-t-2 border-hair pt-1"
+      open={isOpened}
+      onToggle={(event) => setOpened(event.currentTarget.open)}
+    >
       <summary className="flex min-h-9 cursor-pointer flex-wrap items-baseline gap-x-2 in-data-[seat=panel]:min-h-14">
         <span className="stamp">{name}</span>
         {hint && <span className="text-sm text-soft">{hint}</span>}

@@ -24,7 +24,7 @@ from evencoil.winding import LINES, Winding
 __all__ = ["CoilReading", "coil_matrix", "solve_stator"]
 
 RESISTANCE, LEAKAGE, MAGNETISING, IRON = 0.02, 0.08, 2.5, 40.0
-SOURCE = 0.002
+SOURCE = 0.0002
 _X_OVER_R = 5.0
 
 

@@ -318,7 +318,7 @@ function Grid({ guided, readings }: { guided: Guided; readings: readonly Taken[]
       <table className="w-full border-collapse font-mono text-xs" data-testid="grid">
         <thead>
           <tr>
-            <th />
+            <td />
             {guided.sleeves.map((name) => (
               <th key={name} scope="col" className="px-0.5">
                 {name}

@@ -11,6 +11,8 @@ export interface BoxPictureProps {
   onPick: (id: string) => void;
 }
 
+const nameOf = (joint: JointPlan) => joint.ends.map((end) => end.replace(/^T(?=\d)/, "")).join("-");
+
 const [WIDTH, HEIGHT, PAD] = [560, 250, 14];
 
 /**
@@ -70,7 +72,7 @@ export function BoxPicture({ plan, volumeIn3, here, onPick }: BoxPictureProps) {
               role="button"
               tabIndex={0}
               aria-pressed={here === joint.id}
-              aria-label={`Joint ${joint.ends.join(" ")}, ${joint.is_recorded ? "recorded" : "not recorded"}`}
+              aria-label={`${nameOf(joint)}, joint, ${joint.is_recorded ? "recorded" : "not recorded"}`}
               className="cursor-pointer"
               onClick={() => onPick(joint.id)}
               onKeyDown={(event) => {
@@ -97,7 +99,7 @@ export function BoxPicture({ plan, volumeIn3, here, onPick }: BoxPictureProps) {
                 fill={here === joint.id ? "var(--on-plum)" : "var(--ink)"}
                 className="font-mono text-[16px] font-semibold"
               >
-                {joint.ends.map((end) => end.replace(/^T(?=\d)/, "")).join("-")}
+                {nameOf(joint)}
               </text>
             </g>
           );
