@@ -13,6 +13,7 @@ from evencoil.inputs import (
     StarterInputs,
     SupplyInputs,
 )
+from evencoil.rehearsal import ScenarioAct, Stage
 from evencoil.starter_room import StarterRoom, starter_states, work_out_starter
 from evencoil.work import Worked, work_out
 
@@ -106,3 +107,42 @@ def test_the_device_follows_the_sizes_until_chosen_here() -> None:
     assert fused.used["protection"] == "fused_disconnect"
     assert breaker.used["protection"] == "breaker"
     assert any("conductor" in source or "_a" in source for source in fused.sources.values())
+
+
+@pytest.mark.parametrize(
+    ("plate", "supply", "leads"),
+    [
+        ("15 HP 460 V Y 19.3 A 3 PH 3 LEADS", "480Y/277", {}),
+        ("7.5 KW 230/400 V D/Y 26/15 A 3 PH 6 LEADS", "400 V 3PH", {}),
+        ("7.5 KW 230/400 V D/Y 26/15 A 3 PH 6 LEADS", "230 V 3PH", {}),
+        ("15 HP 230/460 V YY/Y 38.6/19.3 A 3 PH 9 LEADS", "240 delta", {}),
+        ("15 HP 230/460 V DD/D 38.6/19.3 A 3 PH 9 LEADS", "480Y/277", {}),
+        ("75 HP 230/460 V DD/D 176/88 A 3 PH 12 LEADS", "480Y/277", {}),
+        ("75 HP 230/460 V YY/Y 176/88 A 3 PH 12 LEADS", "240 delta", {}),
+        ("10/5 HP 460 V 1750/870 RPM 14/9 A 60 HZ 3 PH 6 LEADS CONST TORQUE", "480Y/277", {}),
+        ("5 HP 230 V 13.2 A 3 PH 6 LEADS PART WINDING", "240 delta", {}),
+    ],
+)
+def test_every_winding_as_derived_runs_on_a_three_wire_starter(
+    plate: str, supply: str, leads: dict[str, object]
+) -> None:
+    """The box as derived, start pressed and let go: the motor runs on about its own volts."""
+    worked = work_out(
+        PlateInputs(text=plate),
+        SupplyInputs(text=supply),
+        SizeInputs(),
+        leads=LeadsInputs.model_validate(leads),
+    )
+    room = work_out_starter(worked, StarterInputs(recipe="3A"))
+    assert room.circuit is not None
+    trace = Stage(room.circuit).play(
+        [
+            ScenarioAct(at_us=0, do="close", on="breaker"),
+            ScenarioAct(at_us=500_000, do="press", on="start"),
+            ScenarioAct(at_us=800_000, do="release", on="start"),
+        ],
+        until_us=9_000_000,
+    )
+    motor = trace.frames[-1].motors["motor"]
+    assert motor.word == "fwd"
+    assert motor.volts_percent == pytest.approx(100, abs=12)

@@ -132,7 +132,9 @@ def pack(
             "kind": kind,
             "room": room,
             "findings": [(found.level, say(found.message)) for found in room.findings],
-            "winding": _svg(draw_winding(box.winding, joints, coils, box.names)) if box.winding else "",
+            "winding": _svg(draw_winding(box.winding, joints, coils, box.names))
+            if box.winding
+            else "",
             "is_derived": not worked.joints,
             "followed": file.leads.followed if box.followed else None,
             "sources": ", ".join(

@@ -30,12 +30,15 @@ class MotorRating:
     """What the netlist's motor is rated for.
 
     ``volts_v`` is the plate's highest voltage, with all coils in series;
-    ``amps_a`` the plate current that belongs to it.
+    ``amps_a`` the plate current that belongs to it; ``coil_v`` what one coil is
+    made for, at the high speed where there are two, ``coil_low_v`` at the low one.
     """
 
     volts_v: Decimal | None
     amps_a: Decimal | None
     power_hp: Decimal | None
+    coil_v: float | None = None
+    coil_low_v: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,6 +94,9 @@ def install_motor(
         given["v"] = plain(rating.volts_v)
     if rating.amps_a is not None:
         given["fla"] = plain(rating.amps_a)
+    for name, volts in (("coil_v", rating.coil_v), ("coil_low_v", rating.coil_low_v)):
+        if volts is not None:
+            given[name] = f"{volts:.1f}"
     if rating.power_hp is not None:
         given["hp"] = plain(rating.power_hp)
     sheet.devices["motor"] = device("motor", "motor", given)

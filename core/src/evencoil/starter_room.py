@@ -173,8 +173,17 @@ def _rating(worked: Worked) -> MotorRating:
             amps = plate.amps_a[place].high
         else:
             amps = plate.amps_a[min(column, len(plate.amps_a) - 1)].high
+    coils = {
+        known.speed: worked.box.rating.line_band(known)[1] / known.factor
+        for known in reversed(worked.box.known)
+        if worked.box.rating is not None and known.stage == "run"
+    }
     return MotorRating(
-        volts_v=volts, amps_a=amps, power_hp=plate.power_hp[0] if plate.power_hp else None
+        volts_v=volts,
+        amps_a=amps,
+        power_hp=plate.power_hp[0] if plate.power_hp else None,
+        coil_v=coils.get("high", coils.get("")),
+        coil_low_v=coils.get("low"),
     )
 
 

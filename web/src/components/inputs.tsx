@@ -152,6 +152,13 @@ export function Drawer({
       onToggle={(event) => setOpened(event.currentTarget.open)}
     >
       <summary className="flex min-h-9 cursor-pointer flex-wrap items-baseline gap-x-2 in-data-[seat=panel]:min-h-14">
+        <svg
+          viewBox="0 0 12 12"
+          className="size-3 shrink-0 self-center text-plum in-open:rotate-90"
+          aria-hidden="true"
+        >
+          <path d="M3 1l6 5l-6 5" fill="none" stroke="currentColor" strokeWidth="2.4" />
+        </svg>
         <span className="stamp">{name}</span>
         {hint && <span className="text-sm text-soft">{hint}</span>}
       </summary>

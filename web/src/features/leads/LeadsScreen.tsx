@@ -283,7 +283,7 @@ function StudOrder({
       <label className="min-w-0">
         <span className="block text-sm text-soft">Studs, row by row from the top</span>
         <input
-          className="field w-72"
+          className="field w-96 max-w-full"
           value={text ?? rows.map((row) => row.join(" ")).join(" / ")}
           onChange={(event) => setText(event.target.value)}
           onBlur={() => {

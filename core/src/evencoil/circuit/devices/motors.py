@@ -98,5 +98,10 @@ def _type(kind: str, *more: Parameter) -> DeviceType:
 register(
     *(_type(kind) for kind in _KINDS),
     _type("motor2s", Parameter("type", "ct|vt|cp", "ct")),
-    _type("motor", Parameter("kind", "text", "3-wye")),
+    _type(
+        "motor",
+        Parameter("kind", "text", "3-wye"),
+        Parameter("coil_v", "number", "", "V"),
+        Parameter("coil_low_v", "number", "", "V"),
+    ),
 )

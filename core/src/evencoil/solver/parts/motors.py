@@ -89,7 +89,8 @@ class Motor(Part):
                 for end in (coil.start, coil.end)
             )
             self.coils.append((coil, ends, plant.branch(*ends)))
-        self.low_v, self.high_v = low_part * line_v, high_part * line_v
+        self.low_v = number(device, "coil_low_v", low_part * line_v)
+        self.high_v = number(device, "coil_v", high_part * line_v)
         count = 3 if self.kind == "2-speed-2-winding" else len(coils)
         power = (line_v if self.kind.startswith("1-phase") else _ROOT3 * line_v) * amps
         # impedance of one coil at rated volts and amps, the same share for each
