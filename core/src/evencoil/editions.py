@@ -37,6 +37,13 @@ _SAME: dict[str, str] = {
     "grounding": "Table 250.122",
     "grounding_limit": "250.122(A)",
     "housing": "430.12(B)",
+    "leg_wye_delta": "430.22(C)",
+    "leg_part_winding": "430.22(D)",
+    "locked_rotor": "Table 430.251",
+    "drop_table_8": "Chapter 9 Table 8",
+    "drop_table_9": "Chapter 9 Table 9",
+    "drop_limit": "210.19(A) note",
+    "grounding_grown": "250.122(B)",
     "disconnect": "430.110(A)",
     "disconnect_type": "430.109(A)",
 }

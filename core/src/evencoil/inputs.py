@@ -29,6 +29,7 @@ from evencoil.nameplate import Assumed
 from evencoil.profile import School
 from evencoil.quantities import number, plain
 from evencoil.rating import RunShape
+from evencoil.sizing.drop import Conduit, DropMethod
 from evencoil.sizing.protection import DeviceKind
 from evencoil.texts import LongText, Text
 from evencoil.winding import WindingKind
@@ -389,6 +390,10 @@ class SizeInputs(_Inputs):
     protection_kind: DeviceKind | None = None
     parallel_sets: int = Field(default=1, ge=1, le=12)
     between_rows: Literal["ask", "next_row_up"] = "ask"
+    run_length_ft: DecimalText | None = None
+    drop_limit_percent: DecimalText | None = None
+    drop_method: DropMethod = "table_9"
+    conduit: Conduit = "steel"
     own: tuple[OwnSizeInput, ...] = Field(default=(), max_length=24)
 
 

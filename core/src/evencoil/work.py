@@ -6,6 +6,7 @@ one figure never takes another one with it, except those that stand on it.
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
@@ -13,6 +14,7 @@ from functools import lru_cache
 from typing import Literal, get_args
 
 from evencoil.box import Box, work_out_box
+from evencoil.connection import StartMethod
 from evencoil.editions import edition_of
 from evencoil.errors import CoreError, MissingError, RefusedError
 from evencoil.evidence import Finding, Mark, Rule, Step, Trail
@@ -32,8 +34,11 @@ from evencoil.profile import Profile
 from evencoil.quantities import plain, show
 from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
 from evencoil.sizing.disconnect import disconnect
+from evencoil.sizing.drop import DropFacts, grown_grounding, voltage_drop
 from evencoil.sizing.full_load import MotorFacts, horsepower_from_kw, table_full_load_current
 from evencoil.sizing.grounding import grounding_conductor
+from evencoil.sizing.legs import LegStart, leg_conductor, leg_overload
+from evencoil.sizing.locked_rotor import locked_rotor_code, locked_rotor_table
 from evencoil.sizing.overload import overload_setting
 from evencoil.sizing.protection import FUSES, DeviceKind, protection_device
 from evencoil.supply import Supply, Verdict, judge, read_supply
@@ -328,10 +333,10 @@ def _used_volts(supply: Supply, verdict: Verdict) -> Decimal:
 
 
 def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trail: Trail) -> Step:
-    material = _size_input(trail, "conductor_material", inputs.conductor_material)
-    insulation = _size_input(trail, "insulation", inputs.insulation)
-    ambient = _size_input(trail, "ambient_c", inputs.ambient_c)
-    count = _size_input(trail, "current_carrying", inputs.current_carrying)
+    _size_input(trail, "conductor_material", inputs.conductor_material)
+    _size_input(trail, "insulation", inputs.insulation)
+    _size_input(trail, "ambient_c", inputs.ambient_c)
+    _size_input(trail, "current_carrying", inputs.current_carrying)
     if inputs.termination_c is not None:
         shown = str(inputs.termination_c)
         trail.add(
@@ -348,19 +353,79 @@ def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trai
     if letter is not None:
         _read_step(trail, "design_letter", letter, "", letter, reading)
     required_ampacity(edition=profile.edition, trail=trail)
-    return conductor(
-        ConductorFacts(
-            material="al" if material == "al" else "cu",
-            insulation=insulation,
-            termination_c=inputs.termination_c,
-            design_letter=letter,
-            ambient_c=Decimal(ambient),
-            current_carrying=int(count),
+    return conductor(_facts(inputs, trail), edition=profile.edition, trail=trail)
+
+
+def _facts(inputs: SizeInputs, trail: Trail) -> ConductorFacts:
+    """Return what decides a conductor, from the steps that were read or assumed."""
+    return ConductorFacts(
+        material="al" if trail["conductor_material"].value == "al" else "cu",
+        insulation=str(trail["insulation"].value),
+        termination_c=inputs.termination_c,
+        design_letter=str(trail["design_letter"].value) if "design_letter" in trail else None,
+        ambient_c=Decimal(str(trail["ambient_c"].value)),
+        current_carrying=int(str(trail["current_carrying"].value)),
+        parallel_sets=inputs.parallel_sets,
+    )
+
+
+def _leg(start: LegStart, inputs: SizeInputs, profile: Profile, trail: Trail) -> Step:
+    _wait_for(trail, "conductor_size")
+    return leg_conductor(start, _facts(inputs, trail), edition=profile.edition, trail=trail)
+
+
+def _drop(
+    reading: PlateReading, supply: Supply, inputs: SizeInputs, profile: Profile, trail: Trail
+) -> Step:
+    """Work the voltage along the run out, and the larger wire where the limit asks for it."""
+    _wait_for(trail, "conductor_size", "supply_volts_v")
+    length = inputs.run_length_ft or Decimal(0)
+    trail.add(
+        Step(
+            id="run_length_ft", value=length, unit="ft", kind="read", shown=plain(length),
+            working=Message("given.run_length_ft", {"value": plain(length)}),
+        )
+    )  # fmt: skip
+    factor = reading.plate.power_factor_percent
+    step = voltage_drop(
+        DropFacts(
+            length_ft=length,
+            limit_percent=inputs.drop_limit_percent or Decimal(3),
+            method=inputs.drop_method,
+            conduit=inputs.conduit,
+            material=str(trail["conductor_material"].value),
+            phases=reading.plate.phases or supply.phases,
+            volts_v=trail.number("supply_volts_v"),
+            power_factor=Decimal("0.85") if factor is None else factor / 100,
             parallel_sets=inputs.parallel_sets,
         ),
         edition=profile.edition,
         trail=trail,
     )
+    if "run_conductor_size" in trail and "grounding_conductor_size" in trail:
+        grown_grounding(edition=profile.edition, trail=trail)
+    return step
+
+
+def _locked(
+    reading: PlateReading, supply: Supply, verdict: Verdict, profile: Profile, trail: Trail
+) -> None:
+    """Add locked-rotor currents where letter and table give them; nothing waits for them."""
+    if "power_hp" not in trail:
+        return
+    volts = (verdict.plate_volts.low + verdict.plate_volts.high) / 2
+    power, phases = trail.number("power_hp"), reading.plate.phases or supply.phases
+    letter = reading.plate.code_letter
+    with contextlib.suppress(CoreError):
+        locked_rotor_table(
+            power_hp=power, volts_v=volts, phases=phases, edition=profile.edition, trail=trail
+        )
+    if letter is not None:
+        with contextlib.suppress(CoreError):
+            locked_rotor_code(
+                letter=letter, power_hp=power, volts_v=verdict.plate_volts.high, phases=phases,
+                edition=profile.edition, trail=trail,
+            )  # fmt: skip
 
 
 def _protection(
@@ -637,6 +702,7 @@ def branch_circuit(
     error: CoreError | None,
     size: SizeInputs,
     profile: Profile,
+    start_method: StartMethod = "full_voltage",
 ) -> tuple[Trail, tuple[Figure, ...]]:
     """Work out the branch circuit of a plate that was read and a supply that was judged.
 
@@ -654,6 +720,8 @@ def branch_circuit(
         What decides the sizes besides.
     profile : Profile
         Edition and school.
+    start_method : str
+        Wye-delta and part-winding starts have legs with a part of the current.
 
     Returns
     -------
@@ -682,7 +750,7 @@ def branch_circuit(
 
         return made
 
-    return trail, (
+    figures = [
         _figure("table_flc_a", flc),
         _figure(
             "conductor_size",
@@ -698,7 +766,31 @@ def branch_circuit(
             after_flc(lambda on: _grounding(reading, profile, on, trail)),
         ),
         _figure("disconnect_switch_a", after_flc(lambda _: _disconnect(profile, trail))),
-    )
+    ]
+    if start_method != "full_voltage":
+        start: LegStart = start_method
+        figures += [
+            _figure("leg_conductor_size", after_flc(lambda _: _leg(start, size, profile, trail))),
+            _figure(
+                "leg_overload_setting_a",
+                after_flc(lambda _: leg_overload(start, edition=profile.edition, trail=trail)),
+            ),
+        ]
+    if size.run_length_ft is not None:
+        figures.append(
+            _figure(
+                "voltage_drop_percent",
+                after_flc(lambda on: _drop(reading, on, size, profile, trail)),
+            )
+        )
+        figures += [
+            Figure(id=name, step=name)
+            for name in ("run_conductor_size", "run_grounding_size")
+            if name in trail
+        ]
+    if found is not None and verdict is not None:
+        _locked(reading, found, verdict, profile, trail)
+    return trail, tuple(figures)
 
 
 def work_out(
@@ -757,7 +849,15 @@ def work_out(
     if supply.territory == "other":
         trail, figures = _own_sizes(size)
     else:
-        trail, figures = branch_circuit(reading, found, verdict, error, size, profile)
+        trail, figures = branch_circuit(
+            reading,
+            found,
+            verdict,
+            error,
+            size,
+            profile,
+            leads.start_method if leads else "full_voltage",
+        )
     box = work_out_box(reading, found, verdict, error, leads or LeadsInputs(), swap=base.swap_lines)
     estimate, untrusted = _trust(trust or TrustInputs(), reading)
     planned, wanting = _plan(

@@ -1535,12 +1535,16 @@ export interface components {
              *       "ambient_c": null,
              *       "between_rows": "ask",
              *       "conductor_material": null,
+             *       "conduit": "steel",
              *       "current_carrying": null,
+             *       "drop_limit_percent": null,
+             *       "drop_method": "table_9",
              *       "edition": null,
              *       "insulation": null,
              *       "own": [],
              *       "parallel_sets": 1,
              *       "protection_kind": null,
+             *       "run_length_ft": null,
              *       "school": null,
              *       "termination_c": null
              *     }
@@ -1859,12 +1863,16 @@ export interface components {
              *       "ambient_c": null,
              *       "between_rows": "ask",
              *       "conductor_material": null,
+             *       "conduit": "steel",
              *       "current_carrying": null,
+             *       "drop_limit_percent": null,
+             *       "drop_method": "table_9",
              *       "edition": null,
              *       "insulation": null,
              *       "own": [],
              *       "parallel_sets": 1,
              *       "protection_kind": null,
+             *       "run_length_ft": null,
              *       "school": null,
              *       "termination_c": null
              *     }
@@ -3002,8 +3010,22 @@ export interface components {
             between_rows: "ask" | "next_row_up";
             /** Conductor Material */
             conductor_material?: ("cu" | "al") | null;
+            /**
+             * Conduit
+             * @default steel
+             * @enum {string}
+             */
+            conduit: "pvc" | "aluminum" | "steel";
             /** Current Carrying */
             current_carrying?: number | null;
+            /** Drop Limit Percent */
+            drop_limit_percent?: string | null;
+            /**
+             * Drop Method
+             * @default table_9
+             * @enum {string}
+             */
+            drop_method: "table_8" | "table_9";
             /** Edition */
             edition?: (2017 | 2020 | 2023) | null;
             /** Insulation */
@@ -3020,6 +3042,8 @@ export interface components {
             parallel_sets: number;
             /** Protection Kind */
             protection_kind?: ("dual_element_fuse" | "nontime_delay_fuse" | "inverse_time_breaker" | "instantaneous_breaker") | null;
+            /** Run Length Ft */
+            run_length_ft?: string | null;
             /** School */
             school?: ("exam" | "field") | null;
             /** Termination C */

@@ -1,6 +1,6 @@
 import { type ReactNode, useId, useState } from "react";
 import type { Schemas, Worked } from "../../api/client";
-import { Choice } from "../../components/inputs";
+import { Choice, Reading } from "../../components/inputs";
 
 type Size = Schemas["SizeInputs"];
 
@@ -288,6 +288,7 @@ export function Decides({
           />
         </div>
       </div>
+      <Run size={size} onSizeChange={onSizeChange} onRest={onRest} />
       <div className="flex flex-wrap items-center gap-2">
         <span className="stamp text-soft" id="edition">
           Edition
@@ -309,5 +310,57 @@ export function Decides({
         )}
       </div>
     </section>
+  );
+}
+
+/** The run: how far, what is recommended at most, by which table, in what. */
+function Run({
+  size,
+  onSizeChange,
+  onRest,
+}: {
+  size: Size;
+  onSizeChange: (size: Size) => void;
+  onRest: () => void;
+}) {
+  const set = (change: Partial<Size>) => onSizeChange({ ...size, ...change });
+  return (
+    <fieldset className="metal flex flex-wrap items-end gap-x-5 gap-y-2 px-4 pt-2 pb-3">
+      <legend className="stamp bg-ground px-1.5">Run</legend>
+      <Reading
+        label="One way"
+        unit="ft"
+        value={size.run_length_ft}
+        onValueChange={(run_length_ft) => set({ run_length_ft })}
+        onRest={onRest}
+      />
+      <Reading
+        label="Limit, recommended"
+        unit="%"
+        value={size.drop_limit_percent ?? "3"}
+        onValueChange={(drop_limit_percent) => set({ drop_limit_percent })}
+        onRest={onRest}
+        className="w-20"
+      />
+      <Choice
+        label="By"
+        options={[
+          { value: "table_9", label: "Table 9, ac" },
+          { value: "table_8", label: "Table 8, dc" },
+        ]}
+        value={size.drop_method ?? "table_9"}
+        onValueChange={(drop_method) => set({ drop_method })}
+      />
+      <Choice
+        label="In"
+        options={[
+          { value: "steel", label: "steel" },
+          { value: "aluminum", label: "aluminum" },
+          { value: "pvc", label: "PVC" },
+        ]}
+        value={size.conduit ?? "steel"}
+        onValueChange={(conduit) => set({ conduit })}
+      />
+    </fieldset>
   );
 }
