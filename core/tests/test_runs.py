@@ -8,15 +8,20 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from evencoil.errors import CoreError
 from evencoil.evidence import Step, Trail
 from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.drop import grown_grounding
+from evencoil.sizing.feeder import FeederLoads, FeederMotor, size_feeder
 from evencoil.words import Message
 from evencoil.work import work_out
 
 CASES = {
     case["id"]: case
-    for case in json.loads((Path(__file__).parent / "cases" / "sizing_examples.json").read_text())["cases"]
+    for case in json.loads((Path(__file__).parent / "cases" / "sizing_examples.json").read_text())[
+        "cases"
+    ]
 }
 
 
@@ -127,3 +132,60 @@ def test_a_longer_run_never_loses_less(one, other):
     near, _ = steps("15 HP 460 V 19.3 A 3 PH", "480Y/277", run_length_ft=str(short))
     far, _ = steps("15 HP 460 V 19.3 A 3 PH", "480Y/277", run_length_ft=str(long))
     assert near["voltage_drop_percent"].value <= far["voltage_drop_percent"].value
+
+
+def feeder(flcs, devices, *, kind="inverse_time_breaker", loads=None, edition=2020):
+    """Size a feeder for motors of these currents and devices."""
+    trail = Trail()
+    motors = [
+        FeederMotor(tag=f"M{at}", flc_a=Decimal(flc), device_a=Decimal(device), device_kind=kind)
+        for at, (flc, device) in enumerate(zip(flcs, devices, strict=True), 1)
+    ]
+    step = size_feeder(
+        motors,
+        loads or FeederLoads(),
+        ConductorFacts(material="cu", insulation="THWN", termination_c=75),
+        device_kind="inverse_time_breaker",
+        edition=edition,
+        trail=trail,
+    )
+    return step, trail
+
+
+def test_a_feeder_of_three_motors():
+    """FD-02: 65 × 1.25 + 52 + 14 = 147.25 A, 1/0; 150 + 52 + 14 = 216, down to 200 A."""
+    expected = CASES["FD-02"]["expected"]
+    step, trail = feeder([65, 52, 14], [150, 125, 35])
+    assert float(trail.number("feeder_ampacity_a")) == expected["feeder_min_ampacity_A"]
+    assert f"{trail['feeder_conductor_size'].shown} Cu" == expected["feeder_conductor"]
+    assert step.value == expected["feeder_device_std_A"]
+    assert "216 A" in str(step.working)
+    assert "225 A" in str(step.tips[0].message)
+
+
+def test_a_feeder_with_other_loads_and_an_instantaneous_breaker():
+    """Continuous 20 A counts 25; an instantaneous breaker counts as the feeder's own kind would."""
+    step, trail = feeder([65, 52], [150, 125], loads=FeederLoads(continuous_a=Decimal(20)))
+    assert trail.number("feeder_ampacity_a") == Decimal("158.25")
+    assert str(step.rule) == "NEC 2020, 430.63"
+    # 65 × 2.5 = 162.5, next up 175; 175 + 52 = 227, down to 225
+    step, _ = feeder([65, 52], [520, 400], kind="instantaneous_breaker")
+    assert step.value == 225
+
+
+def test_feeders_that_cannot_be():
+    """No motor, a load below zero."""
+    with pytest.raises(CoreError):
+        feeder([], [])
+    with pytest.raises(CoreError):
+        feeder([65], [150], loads=FeederLoads(continuous_a=Decimal(-1)))
+
+
+@given(st.lists(st.integers(7, 50), min_size=1, max_size=6), st.integers(7, 50))
+def test_one_motor_more_never_needs_a_smaller_feeder(flcs, more):
+    """Ampacity grows with every motor; the device never goes above its sum."""
+    devices = [flc * 3 for flc in flcs]
+    _, before = feeder(flcs, devices)
+    step, after = feeder([*flcs, more], [*devices, more * 3])
+    assert after.number("feeder_ampacity_a") >= before.number("feeder_ampacity_a") + more
+    assert step.value <= max([*devices, more * 3]) + sum(flcs) + more

@@ -22,6 +22,7 @@ from jobs.router import router as jobs
 from paper.router import router as paper
 from people.router import router as people
 from plant.convert import router as convert
+from plant.feeder import router as feeder
 from plant.photos import router as photos
 from plant.router import router as plant
 
@@ -76,6 +77,7 @@ api.add_router("", circuits)
 api.add_router("", rooms)
 api.add_router("", photos)
 api.add_router("", convert)
+api.add_router("", feeder)
 api.add_router("", paper)
 
 Answer = Callable[[HttpRequest, Any], HttpResponse]

@@ -191,3 +191,49 @@ def test_schools_and_devices_change_in_place(opened):
     page.get_by_role("button", name="Dual-element fuse").click()
     expect(slip).to_contain_text("40 A")
     settled(page)
+
+
+def test_a_long_run_asks_for_a_larger_conductor_and_ground_wire(opened):
+    """IC-2 over 300 ft loses 2.4 %; over 600 ft it asks for larger wire, and the ground grows."""
+    page = opened("/w/larkfall/m/IC-2/j/1/size")
+    page.get_by_label("One way").fill("300")
+    drop = page.get_by_test_id("slip-voltage_drop_percent")
+    expect(drop).to_contain_text("2.39 %")
+    page.get_by_label("One way").fill("600")
+    expect(page.get_by_test_id("slip-run_conductor_size")).to_contain_text("8 AWG")
+    expect(page.get_by_test_id("slip-run_grounding_size")).to_contain_text("8 AWG")
+    page.get_by_test_id("slip-run_grounding_size").click()
+    expect(page.get_by_test_id("why")).to_contain_text("times the area of 10 AWG")
+    assert violations(page) == []
+    page.get_by_label("One way").fill("")
+    expect(drop).to_have_count(0)
+    settled(page)
+
+
+def test_wye_delta_legs_carry_their_part(opened):
+    """JC-1 starts in wye: 96 A × 72 % = 69.12 A in each leg, the heaters at 58 %."""
+    page = opened("/w/larkfall/m/JC-1/j/1/size")
+    leg = page.get_by_test_id("slip-leg_conductor_size")
+    expect(leg).to_contain_text("4 AWG")
+    expect(page.get_by_test_id("slip-leg_ampacity_a")).to_contain_text("69.12 A")
+    expect(page.get_by_test_id("slip-leg_overload_setting_a")).to_contain_text("430.32")
+    leg.click()
+    expect(page.get_by_test_id("why")).to_contain_text("430.22(C)")
+
+
+def test_a_feeder_shows_which_motor_counts_most(opened):
+    """Lime Line 1: BM-3 is the highest rated; LS-4 does not count yet; a load moves the answer."""
+    page = opened("/w/larkfall")
+    page.get_by_role("link", name="Feeder Lime Line 1").click()
+    bus = page.get_by_test_id("feeder")
+    largest = bus.locator("[data-largest=true]")
+    expect(largest).to_have_count(1)
+    expect(largest).to_contain_text("BM-3")
+    expect(largest).to_contain_text("180 A × 1.25 = 225 A")
+    expect(bus).to_contain_text("Does not count yet")
+    before = page.get_by_test_id("slip-feeder_ampacity_a").inner_text()
+    page.get_by_label("Other loads, continuous").fill("40")
+    expect(page.get_by_test_id("slip-feeder_ampacity_a")).not_to_have_text(before)
+    page.get_by_test_id("slip-feeder_ampacity_a").click()
+    expect(page.get_by_test_id("why")).to_contain_text("continuous 40 A × 1.25")
+    assert violations(page) == []

@@ -98,6 +98,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: "/w/:works/feeder/:machine",
+        lazy: async () => ({
+          Component: (await import("./features/feeder/FeederScreen")).FeederScreen,
+        }),
+      },
+      {
         path: "/w/:works/rules",
         lazy: async () => ({ Component: (await import("./features/rules/Rules")).Rules }),
       },

@@ -225,3 +225,22 @@ def test_other_joinings_tell_what_suits(client):
     assert [row["suits"] for row in rows] == [False, True, True, False]
     assert rows[0]["needs_polarity"]
     assert rows[0]["poles"] == 4
+
+
+def test_a_feeder_of_one_motor_and_then_of_two(client):
+    """15 hp alone: 26.25 A; with a second one: 21 × 1.25 + 21; the largest is marked once."""
+    path = "/api/w/here/feeder/Line%201"
+    alone = post(client, path, {"termination_c": 75}).json()
+    assert alone["shout"] == "FEEDER 10 AWG · 40 A"
+    motor(caller("here", "ann"), "IC-3")
+    both = post(client, path, {"termination_c": 75, "continuous_a": "10"}).json()
+    steps = {step["id"]: step for step in both["steps"]}
+    assert steps["feeder_ampacity_a"]["value"] == "59.75"  # 26.25 + 21 + 12.5
+    assert [row["is_largest"] for row in both["motors"]] == [True, False]
+    assert steps["feeder_device_a"]["marks"]
+    bad = post(client, path, {"continuous_a": "-3"}).json()
+    assert bad["refusal"]["field"] == "feeder.continuous_a"
+    other = post(client, path, {"supply": "240 delta"}).json()
+    assert other["motors"] == []
+    assert other["refusal"]["code"] == "missing"
+    assert post(client, "/api/w/here/feeder/Nowhere", {}).status_code == 404

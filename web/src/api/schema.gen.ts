@@ -132,6 +132,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/feeder/{machine}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Feeder
+         * @description Size the feeder of a machine from its motors as they are sized today.
+         */
+        post: operations["plant_feeder_feeder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/inside": {
         parameters: {
             query?: never;
@@ -1339,6 +1359,81 @@ export interface components {
             value: string;
             /** What */
             what: string;
+        };
+        /**
+         * FeederIn
+         * @description What else hangs on the feeder, and what it is made of.
+         */
+        FeederIn: {
+            /**
+             * Continuous A
+             * @default 0
+             */
+            continuous_a: string;
+            /**
+             * Device Kind
+             * @default inverse_time_breaker
+             * @enum {string}
+             */
+            device_kind: "dual_element_fuse" | "nontime_delay_fuse" | "inverse_time_breaker" | "instantaneous_breaker";
+            /**
+             * Material
+             * @default cu
+             * @enum {string}
+             */
+            material: "cu" | "al";
+            /**
+             * Noncontinuous A
+             * @default 0
+             */
+            noncontinuous_a: string;
+            /**
+             * Supply
+             * @default
+             */
+            supply: string;
+            /** Termination C */
+            termination_c?: number | null;
+        };
+        /**
+         * FeederMotorOut
+         * @description A motor on the feeder, or why it does not count yet.
+         */
+        FeederMotorOut: {
+            /** Device A */
+            device_a: string;
+            /** Flc A */
+            flc_a: string;
+            /** Is Largest */
+            is_largest: boolean;
+            /** Job */
+            job: number;
+            /** Name */
+            name: string;
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Share A */
+            share_a: string;
+            /** Supply */
+            supply: string;
+            /** Tag */
+            tag: string;
+        };
+        /**
+         * FeederOut
+         * @description The feeder sized, with its evidence.
+         */
+        FeederOut: {
+            /** Machine */
+            machine: string;
+            /** Motors */
+            motors: components["schemas"]["FeederMotorOut"][];
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Shout */
+            shout: string;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Supplies */
+            supplies: string[];
         };
         /**
          * FigureOut
@@ -3999,6 +4094,78 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_feeder_feeder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                machine: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeederIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FeederOut"];
                 };
             };
             /** @description Bad Request */

@@ -81,6 +81,15 @@ export function Yard() {
                 Convert {machine}
               </Link>
             ))}
+            {yard.machines.map((machine) => (
+              <Link
+                key={machine}
+                className="control"
+                to={`/w/${works}/feeder/${encodeURIComponent(machine)}`}
+              >
+                Feeder {machine}
+              </Link>
+            ))}
             <Link className="control" to={`/w/${works}/rules`}>
               Works’ rules
             </Link>

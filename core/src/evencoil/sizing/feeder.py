@@ -1,0 +1,250 @@
+"""A feeder for several motors, or motors and other loads.
+
+Units: current [A].
+Rules: NEC 430.17 (the highest rated is the one of the largest table current),
+430.24 (conductors: 125 % of it, the others and noncontinuous loads as they are,
+continuous loads at 125 %), 430.62(A) (device: the largest branch device plus
+the other currents, rounded down), 430.63 (with other loads).
+Left out: demand factors by the authority, 430.26; duty-cycle motors and
+interlocked loads, 430.24 exceptions.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+
+from evencoil.editions import Edition, rule
+from evencoil.errors import MissingError, NotInTableError, OutOfRangeError
+from evencoil.evidence import Mark, Step, Tip, Trail
+from evencoil.quantities import plain, show
+from evencoil.sizing.conductor import (
+    LARGE_CIRCUIT_A,
+    ConductorFacts,
+    pick_conductor,
+)
+from evencoil.sizing.protection import (
+    DeviceKind,
+    largest_not_above,
+    next_up,
+    protection_ratings,
+)
+from evencoil.tables import table
+from evencoil.words import Message
+
+__all__ = ["FeederLoads", "FeederMotor", "highest_rated", "size_feeder"]
+
+_QUARTER_MORE = Decimal("1.25")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FeederMotor:
+    """A motor on the feeder, with what its own branch circuit was sized to.
+
+    ``device_a`` is its short-circuit device, ``device_kind`` what that is; an
+    instantaneous breaker counts with the percentage of the feeder's own kind.
+    """
+
+    tag: str
+    flc_a: Decimal
+    device_a: Decimal
+    device_kind: DeviceKind
+    phases: int = 3
+    marks: tuple[Mark, ...] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FeederLoads:
+    """Loads on the feeder that are no motors [A]."""
+
+    continuous_a: Decimal = Decimal(0)
+    noncontinuous_a: Decimal = Decimal(0)
+
+
+def highest_rated(motors: Sequence[FeederMotor]) -> FeederMotor:
+    """Return the motor that counts as the largest: by table current, the first of equals.
+
+    Parameters
+    ----------
+    motors : sequence of FeederMotor
+        On one feeder. Currents in amps.
+
+    Raises
+    ------
+    MissingError
+        If there is none.
+    """
+    if not motors:
+        raise MissingError(
+            Message("feeder.none"), field="feeder.motors", hint=Message("feeder.none.hint")
+        )
+    return max(motors, key=lambda motor: motor.flc_a)
+
+
+def _largest_device(
+    motors: Sequence[FeederMotor], kind: DeviceKind, edition: Edition
+) -> tuple[Decimal, FeederMotor]:
+    """Return the largest branch device, and whose it is."""
+
+    def counted(motor: FeederMotor) -> Decimal:
+        if motor.device_kind != "instantaneous_breaker":
+            return motor.device_a
+        other: DeviceKind = "inverse_time_breaker" if kind == "instantaneous_breaker" else kind
+        return protection_ratings(
+            flc_a=motor.flc_a, kind=other, phases=motor.phases, edition=edition
+        ).field_a
+
+    found = max(motors, key=counted)
+    return counted(found), found
+
+
+def size_feeder(
+    motors: Sequence[FeederMotor],
+    loads: FeederLoads,
+    facts: ConductorFacts,
+    *,
+    device_kind: DeviceKind,
+    edition: Edition,
+    trail: Trail,
+) -> Step:
+    """Return conductors and device of a feeder.
+
+    Parameters
+    ----------
+    motors : sequence of FeederMotor
+        Each with its table current and its own device.
+    loads : FeederLoads
+        What else hangs on it.
+    facts : ConductorFacts
+        Material, insulation, terminals.
+    device_kind : str
+        Of the feeder's own short-circuit device.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        The steps are added to it.
+
+    Returns
+    -------
+    Step
+        ``feeder_device_a``, with ``feeder_ampacity_a`` and
+        ``feeder_conductor_size`` before it. [A]
+
+    Raises
+    ------
+    CoreError
+        If there is no motor, a load cannot be, or no size or rating fits.
+    """
+    for name, amps in (
+        ("continuous_a", loads.continuous_a),
+        ("noncontinuous_a", loads.noncontinuous_a),
+    ):
+        if not 0 <= amps <= 10000:
+            raise OutOfRangeError(
+                Message("feeder.load", {"amps": plain(amps)}),
+                field=f"feeder.{name}",
+                hint=Message("feeder.load.hint"),
+            )
+    largest = highest_rated(motors)
+    others = [motor for motor in motors if motor is not largest]
+    rest = sum((motor.flc_a for motor in others), Decimal(0))
+    more = loads.continuous_a * _QUARTER_MORE + loads.noncontinuous_a
+    needed = largest.flc_a * _QUARTER_MORE + rest + more
+    said = {
+        "largest": largest.tag,
+        "flc": plain(largest.flc_a),
+        "others": " + ".join(plain(motor.flc_a) for motor in others) or "0",
+        "continuous": plain(loads.continuous_a),
+        "noncontinuous": plain(loads.noncontinuous_a),
+        "value": plain(needed),
+    }
+    trail.add(
+        Step(
+            id="feeder_ampacity_a",
+            value=needed,
+            unit="A",
+            kind="worked",
+            shown=show(needed, "minimum"),
+            working=Message("feeder.ampacity_loads" if more else "feeder.ampacity", said),
+            rule=rule("feeder", edition),
+            marks=_marks(motors),
+        )
+    )
+    _conductor(facts, needed, edition, trail)
+    device, whose = _largest_device(motors, device_kind, edition)
+    left = sum((motor.flc_a for motor in motors if motor is not whose), Decimal(0)) + more
+    most = device + left
+    rating = largest_not_above(most, device_kind, edition)
+    if rating is None:
+        raise NotInTableError(
+            Message("feeder.no_device", {"amps": plain(most)}),
+            field="feeder.device_kind",
+            hint=Message("feeder.no_device.hint"),
+        )
+    above = next_up(most, device_kind, edition)
+    return trail.add(
+        Step(
+            id="feeder_device_a",
+            value=rating,
+            unit="A",
+            kind="worked",
+            shown=plain(rating),
+            working=Message(
+                "feeder.device_loads" if more else "feeder.device",
+                {
+                    "device": plain(device), "whose": whose.tag, "left": plain(left),
+                    "sum": plain(most), "rating": plain(rating),
+                },
+            ),
+            rule=rule("feeder_device_loads" if more else "feeder_device", edition),
+            uses=("feeder_ampacity_a",),
+            marks=_marks(motors),
+            tips=()
+            if above is None
+            else (
+                Tip(message=Message("feeder.tip_up", {"above": plain(above), "sum": plain(most)})),
+            ),
+        )
+    )  # fmt: skip
+
+
+def _marks(motors: Sequence[FeederMotor]) -> tuple[Mark, ...]:
+    """Return the warnings of every motor once."""
+    found: list[Mark] = []
+    for motor in motors:
+        found += [mark for mark in motor.marks if mark not in found]
+    return tuple(found)
+
+
+def _conductor(facts: ConductorFacts, needed: Decimal, edition: Edition, trail: Trail) -> Step:
+    """Add the smallest feeder conductor; without marked terminals 110.14(C) decides by size."""
+    degrees = facts.termination_c or (75 if needed > LARGE_CIRCUIT_A else 60)
+    pick = pick_conductor(required_a=needed, facts=facts, terminal_c=degrees, factor=Decimal(1))
+    if pick is None:
+        raise NotInTableError(
+            Message("conductor.none", {"amps": show(needed, "minimum")}),
+            field="feeder.parallel_sets",
+            hint=Message("conductor.none.hint"),
+        )
+    found = table("310_16").find(pick.row, f"t{degrees}", edition=edition)
+    return trail.add(
+        Step(
+            id="feeder_conductor_size",
+            value=pick.size.size,
+            unit=pick.size.unit,
+            kind="worked",
+            shown=str(pick.size),
+            working=Message(
+                "feeder.conductor",
+                {
+                    "size": str(pick.size), "holds": show(pick.holds_a, "limit"),
+                    "degrees": str(degrees), "needed": show(needed, "minimum"),
+                },
+            ),
+            rule=rule("feeder", edition),
+            uses=("feeder_ampacity_a",),
+            cell=found.cell,
+            marks=found.marks,
+        )
+    )  # fmt: skip

@@ -1,0 +1,188 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { api, type Schemas, told, type Worked } from "../../api/client";
+import { Failure, Waiting } from "../../components/Edges";
+import { Choice, Reading } from "../../components/inputs";
+import { ProblemSlab, Shout } from "../../components/shapes";
+import { TopBar } from "../../components/TopBar";
+import { useSession } from "../../state/session";
+import { Slip } from "../size/Slip";
+import { WhySheet } from "../size/WhySheet";
+
+type Asked = Schemas["FeederIn"];
+type Told = Schemas["FeederOut"];
+
+const KINDS: readonly { value: NonNullable<Asked["device_kind"]>; label: string }[] = [
+  { value: "inverse_time_breaker", label: "Inverse-time breaker" },
+  { value: "dual_element_fuse", label: "Dual-element fuse" },
+  { value: "nontime_delay_fuse", label: "Fuse without delay" },
+];
+
+/** What must this machine's feeder carry, and what may protect it? */
+export function FeederScreen() {
+  const { works = "", machine = "" } = useParams();
+  const session = useSession();
+  const [asked, setAsked] = useState<Asked>({
+    supply: "",
+    continuous_a: "0",
+    noncontinuous_a: "0",
+    material: "cu",
+    termination_c: 75,
+    device_kind: "inverse_time_breaker",
+  });
+  const [seen, setSeen] = useState("feeder_device_a");
+  const query = useQuery({
+    queryKey: ["feeder", works, machine, asked],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      told(
+        api.POST("/api/w/{works}/feeder/{machine}", {
+          params: { path: { works, machine } },
+          body: asked,
+          signal,
+        }),
+      ),
+  });
+  useEffect(() => {
+    document.title = `Feeder ${machine} · Even Coil`;
+  }, [machine]);
+  if (query.error) return <Failure error={query.error} />;
+  const found = query.data;
+  if (!found) return <Waiting />;
+  const set = (change: Partial<Asked>) => setAsked({ ...asked, ...change });
+  const shown = found.steps.find((step) => step.id === seen) ?? found.steps[0];
+  return (
+    <>
+      <TopBar
+        crumbs={[{ name: "Yard", to: `/w/${works}` }, { name: machine }, { name: "Feeder" }]}
+        who={session.data?.display_name ?? ""}
+        onHelp={() => undefined}
+      />
+      <div className="mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-4 pb-24 lg:grid-cols-[minmax(0,1fr)_400px]">
+        <main className="min-w-0 space-y-5">
+          <Shout>{found.shout}</Shout>
+          {found.refusal && <ProblemSlab problem={found.refusal} />}
+          <OneFeeder works={works} found={found} />
+          <div className="metal flex flex-wrap items-end gap-x-5 gap-y-3 px-5 py-4">
+            {found.supplies.length > 1 && (
+              <Choice
+                label="Motors on"
+                options={["", ...found.supplies].map((value) => ({
+                  value,
+                  label: value || "any supply",
+                }))}
+                value={asked.supply ?? ""}
+                onValueChange={(supply) => set({ supply })}
+              />
+            )}
+            <Reading
+              label="Other loads, continuous"
+              unit="A"
+              value={asked.continuous_a}
+              onValueChange={(value) => set({ continuous_a: value ?? "0" })}
+            />
+            <Reading
+              label="Other loads, not continuous"
+              unit="A"
+              value={asked.noncontinuous_a}
+              onValueChange={(value) => set({ noncontinuous_a: value ?? "0" })}
+            />
+            <Choice
+              label="Feeder device"
+              options={KINDS}
+              value={asked.device_kind}
+              onValueChange={(device_kind) => set({ device_kind })}
+            />
+            <Choice
+              label="Terminals"
+              options={[
+                { value: 75, label: "75 °C" },
+                { value: 60, label: "60 °C" },
+                { value: null, label: "not read" },
+              ]}
+              value={asked.termination_c}
+              onValueChange={(termination_c) => set({ termination_c })}
+            />
+            <Choice
+              label="Metal"
+              options={[
+                { value: "cu", label: "copper" },
+                { value: "al", label: "aluminum" },
+              ]}
+              value={asked.material}
+              onValueChange={(material) => set({ material })}
+            />
+          </div>
+          <p className="text-sm text-soft">
+            Each motor with the sizes of its own job, whatever is kept there now. Demand factors by
+            the authority, duty cycles and interlocked loads are not taken off.
+          </p>
+        </main>
+        <aside aria-label="Margin" className="min-w-0 space-y-3 pt-4 lg:pt-0">
+          {found.steps.map((step) => (
+            <Slip
+              key={step.id}
+              step={step}
+              isLarge
+              isOpen={shown?.id === step.id}
+              onWhy={setSeen}
+            />
+          ))}
+          {shown && (
+            <section
+              aria-label={`Why ${shown.shown}?`}
+              className="border-2 border-ink bg-ground p-4"
+            >
+              <WhySheet
+                worked={{ steps: found.steps } as unknown as Worked}
+                step={shown}
+                onStepChange={setSeen}
+              />
+            </section>
+          )}
+          <Link className="control" to={`/w/${works}`}>
+            Yard
+          </Link>
+        </aside>
+      </div>
+    </>
+  );
+}
+
+/** The feeder as one line: its device, its bus, and every motor with what it counts. */
+function OneFeeder({ works, found }: { works: string; found: Told }) {
+  return (
+    <div className="border-2 border-ink bg-sheet px-5 py-4" data-testid="feeder">
+      <svg viewBox="0 0 90 46" className="block h-12" aria-hidden="true">
+        <path d="M10 0V12M10 32V46M10 32L24 12" stroke="var(--ink)" strokeWidth="3" fill="none" />
+      </svg>
+      <ul className="grid gap-x-4 gap-y-2 border-t-4 border-ink pt-2 sm:grid-cols-2">
+        {found.motors.map((motor) => (
+          <li
+            key={motor.tag}
+            data-largest={motor.is_largest}
+            className="border-l-4 border-edge pl-3 data-[largest=true]:border-plum"
+          >
+            <Link
+              className="font-shout text-xl font-bold text-ink"
+              to={`/w/${works}/m/${encodeURIComponent(motor.tag)}/j/${motor.job}/size`}
+            >
+              {motor.tag}
+            </Link>{" "}
+            {motor.name}
+            {motor.is_largest && <b className="stamp ml-2 text-plum">highest rated</b>}
+            {motor.refusal ? (
+              <span className="block text-caution">Does not count yet: {motor.refusal.detail}</span>
+            ) : (
+              <span className="block font-mono">
+                {motor.flc_a} A{motor.is_largest && ` × 1.25 = ${motor.share_a} A`} · device{" "}
+                {motor.device_a} A
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
