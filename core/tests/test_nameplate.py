@@ -125,7 +125,6 @@ def test_half_filled_plate_says_what_is_missing_and_what_it_costs():
         ("15 HP 460 V 193 A 3 PH", "amps.power_high"),
         ("15 HP 460 V 19.3 A 3 PH EFF 92 PF 95", "amps.power_other"),
         ("15 HP 15 KW", "power.two"),
-        ("RLA 12.4 LRA 70 230 V", "hermetic"),
         ("15 HP 20 HP", "out_of_range"),
         ("-15 HP", "out_of_range"),
         ("0 V", "out_of_range"),
@@ -271,3 +270,14 @@ def test_order_and_orientation_do_not_matter(power, volts, rpm, is_word_first, o
     assert plain.phases == 3
     assert plain.speed_rpm == (Decimal(rpm),)
     assert len(plain.power_hp) == 1
+
+
+def test_a_compressors_plate_is_recognised_and_noted():
+    """Rated-load and locked-rotor amps, no horsepower: Article 440, said and not doubted."""
+    reading = read("RLA 12.4 LRA 70 BCSC 14 230 V 3 PH 60 HZ")
+
+    assert reading.plate.is_hermetic
+    assert str(reading.plate.selection_amps_a[0]) == "14"
+    note = next(found for found in reading.findings if found.code == "hermetic")
+    assert note.level == "note"
+    assert not [found for found in reading.findings if found.level == "doubt"]

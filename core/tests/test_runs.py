@@ -189,3 +189,29 @@ def test_one_motor_more_never_needs_a_smaller_feeder(flcs, more):
     step, after = feeder([*flcs, more], [*devices, more * 3])
     assert after.number("feeder_ampacity_a") >= before.number("feeder_ampacity_a") + more
     assert step.value <= max([*devices, more * 3]) + sum(flcs) + more
+
+
+def test_a_compressor_by_article_440():
+    """28.2 A: 35.25 A conductors, 49.35 A so 45 A device, 39.48 A relay, 32.43 A disconnect."""
+    found, figures = steps("RLA 28.2 LRA 150 V 208-230 PH 3 HZ 60", "208Y/120")
+    assert found["hermetic_current_a"].value == Decimal("28.2")
+    assert found["required_ampacity_a"].value == Decimal("35.250")
+    assert found["conductor_size"].shown == "8 AWG"
+    assert found["protection_device_a"].value == 45
+    assert "225 % = 63.45 A, so 60 A" in str(found["protection_device_a"].tips[0].message)
+    assert found["overload_setting_a"].value == Decimal("39.480")
+    assert found["disconnect_switch_a"].value == 60
+    assert found["grounding_conductor_size"].shown == "10 AWG"
+    assert str(found["protection_device_a"].rule) == "NEC 2023, 440.22(A)"
+    assert all(figure.refusal is None for figure in figures.values())
+    assert "table_flc_a" not in found
+
+
+def test_a_selection_current_takes_the_place_but_not_for_the_overload():
+    """BCSC 34 A over RLA 28.2 A: 42.5 A conductors; the relay stays at 140 % of 28.2 A."""
+    found, _ = steps("RLA 28.2, BCSC 34, V 230, PH 3, HZ 60", "240 delta")
+    assert found["required_ampacity_a"].value == Decimal("42.50")
+    assert found["overload_setting_a"].value == Decimal("39.480")
+    _, figures = steps("RLA 28.2 V 230 PH 3", "240 delta", protection_kind="instantaneous_breaker")
+    assert figures["protection_device_a"].refusal.field == "size.protection_kind"
+    assert figures["disconnect_switch_a"].refusal.code == "missing"

@@ -94,7 +94,6 @@ SENTENCES: dict[str, str] = {
     "check.code": "Code {letter} is {low} to {high} A locked at {volts} V.",
     "check.code.open": "Code {letter} is {low} A or more locked at {volts} V.",
     "check.hermetic": "Rated-load amps and no hp: a hermetic compressor. Article 440 sizes it, not 430.",
-    "check.hermetic.hint": "Leads, circuit and records work here; sizes are withheld.",
     # plate, what is missing and what it costs
     "missing.power_hp": "No hp or kW: no table current, so no sizes.",
     "missing.volts_v": "No volts: no supply can be judged.",
@@ -263,8 +262,6 @@ SENTENCES: dict[str, str] = {
     "winding.unknown": "{kind} is no winding known here.",
     "winding.unknown.hint": "Known: {kinds}.",
     # sizes as a whole
-    "size.hermetic": "This is a hermetic compressor; Article 430 does not size it.",
-    "size.hermetic.hint": "Size it by Article 440 from rated-load or branch-circuit selection current.",
     "size.no_power": "The plate gives no hp or kW.",
     "size.no_power.hint": "Add the power as stamped, for example 15 HP.",
     "size.two_powers": "The plate gives {count} powers: a motor of several speeds.",

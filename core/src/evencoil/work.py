@@ -29,7 +29,7 @@ from evencoil.inputs import (
     TrustInputs,
 )
 from evencoil.joints import Joint
-from evencoil.nameplate import PlateReading, read
+from evencoil.nameplate import Band, PlateReading, read
 from evencoil.profile import Profile
 from evencoil.quantities import plain, show
 from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
@@ -37,6 +37,13 @@ from evencoil.sizing.disconnect import disconnect
 from evencoil.sizing.drop import DropFacts, grown_grounding, voltage_drop
 from evencoil.sizing.full_load import MotorFacts, horsepower_from_kw, table_full_load_current
 from evencoil.sizing.grounding import grounding_conductor
+from evencoil.sizing.hermetic import (
+    hermetic_conductor_ampacity,
+    hermetic_current,
+    hermetic_device,
+    hermetic_disconnect,
+    hermetic_overload,
+)
 from evencoil.sizing.legs import LegStart, leg_conductor, leg_overload
 from evencoil.sizing.locked_rotor import locked_rotor_code, locked_rotor_table
 from evencoil.sizing.overload import overload_setting
@@ -229,12 +236,6 @@ def _supply(
 def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
     """Return the power [hp] and whether it was stamped in kW only."""
     plate = reading.plate
-    if plate.is_hermetic:
-        raise RefusedError(
-            Message("size.hermetic"),
-            field="rated_load_amps_a",
-            hint=Message("size.hermetic.hint"),
-        )
     powers = plate.power_hp or tuple(horsepower_from_kw(kw) for kw in plate.power_kw)
     if not powers:
         raise MissingError(
@@ -695,6 +696,63 @@ def _own_sizes(size: SizeInputs) -> tuple[Trail, tuple[Figure, ...]]:
     return trail, tuple(_figure(figure, brought(figure)) for figure in _FIGURES)
 
 
+def _compressor(
+    reading: PlateReading, supply: Supply, verdict: Verdict, size: SizeInputs, profile: Profile
+) -> tuple[Trail, tuple[Figure, ...]]:
+    """Return the branch circuit of a hermetic compressor, Article 440."""
+    trail, plate, edition = Trail(), reading.plate, profile.edition
+
+    def amps_of(bands: tuple[Band, ...], step_id: str) -> Decimal | None:
+        if len(bands) not in {1, len(plate.volts_v)}:
+            return None
+        value = bands[verdict.column if len(bands) > 1 else 0].high
+        trail.add(
+            Step(
+                id=step_id, value=value, unit="A", kind="read", shown=plain(value),
+                working=Message("hermetic.read", {"value": plain(value)}),
+            )
+        )  # fmt: skip
+        return value
+
+    def current() -> Step:
+        rated = amps_of(plate.rated_load_amps_a, "rated_load_a")
+        if rated is None:
+            raise MissingError(
+                Message("hermetic.no_amps"),
+                field="rated_load_amps_a",
+                hint=Message("hermetic.no_amps.hint"),
+            )
+        selection = amps_of(plate.selection_amps_a, "selection_a")
+        return hermetic_current(
+            rated_load_a=rated, selection_a=selection, edition=edition, trail=trail
+        )
+
+    def wire() -> Step:
+        _wait_for(trail, "hermetic_current_a")
+        for name in ("conductor_material", "insulation", "ambient_c", "current_carrying"):
+            _size_input(trail, name, getattr(size, name))
+        hermetic_conductor_ampacity(edition=edition, trail=trail)
+        return conductor(_facts(size, trail), edition=edition, trail=trail)
+
+    def device() -> Step:
+        _wait_for(trail, "hermetic_current_a")
+        kind = _kind(_size_input(trail, "protection_kind", size.protection_kind))
+        return hermetic_device(kind=kind, edition=edition, trail=trail)
+
+    def switch() -> Step:
+        _wait_for(trail, "protection_device_a")
+        return hermetic_disconnect(edition=edition, trail=trail)
+
+    return trail, (
+        _figure("hermetic_current_a", current),
+        _figure("conductor_size", wire),
+        _figure("protection_device_a", device),
+        _figure("overload_setting_a", lambda: hermetic_overload(edition=edition, trail=trail)),
+        _figure("grounding_conductor_size", lambda: _grounding(reading, profile, supply, trail)),
+        _figure("disconnect_switch_a", switch),
+    )
+
+
 def branch_circuit(
     reading: PlateReading,
     found: Supply | None,
@@ -733,6 +791,8 @@ def branch_circuit(
     RuntimeError
         If there is no verdict and no error either: a bug.
     """
+    if reading.plate.is_hermetic and found is not None and verdict is not None:
+        return _compressor(reading, found, verdict, size, profile)
     trail = Trail()
 
     def flc() -> Step:

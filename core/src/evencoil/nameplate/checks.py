@@ -308,7 +308,7 @@ def _hertz(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
 
 def _hermetic(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     if plate.is_hermetic:
-        yield _finding("hermetic", "doubt", "rated_load_amps_a", spans)
+        yield _finding("hermetic", "note", "rated_load_amps_a", spans)
 
 
 def cross_check(plate: Nameplate, spans: Spans) -> list[Finding]:

@@ -90,6 +90,7 @@ class Nameplate:
     amps_a: tuple[Band, ...] = ()
     service_factor_amps_a: tuple[Band, ...] = ()
     rated_load_amps_a: tuple[Band, ...] = ()
+    selection_amps_a: tuple[Band, ...] = ()
     locked_rotor_amps_a: tuple[Band, ...] = ()
     speed_rpm: tuple[Decimal, ...] = ()
     frequency_hz: tuple[Decimal, ...] = ()

@@ -90,6 +90,15 @@ FIELDS: tuple[Field, ...] = (
         several=True,
     ),
     Field(
+        name="selection_amps_a",
+        words=_words(
+            "BCSC|B C S C|BRANCH CIRCUIT SELECTION CURRENT|BRANCH CKT SEL CURRENT|BC SEL AMPS"
+        ),
+        shape="bands",
+        high=Decimal(20000),
+        several=True,
+    ),
+    Field(
         name="locked_rotor_amps_a",
         words=_words("LRA|L R A|LOCKED ROTOR AMPS|LOCKED ROTOR CURRENT"),
         shape="bands",
