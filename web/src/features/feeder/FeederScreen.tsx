@@ -134,6 +134,9 @@ export function FeederScreen() {
               aria-label={`Why ${shown.shown}?`}
               className="border-2 border-ink bg-ground p-4"
             >
+              <h2 className="font-shout text-xl font-bold text-plum uppercase">
+                Why {shown.shown}?
+              </h2>
               <WhySheet
                 worked={{ steps: found.steps } as unknown as Worked}
                 step={shown}
