@@ -163,3 +163,32 @@ def test_rehearse_tells_the_trace_and_exits_1_on_a_hazard(tmp_path, capsys):
     scenario.write_text('{"actions": [{"at_s": "0", "do": "press", "on": "S77"}]}')
     assert main(["rehearse", two_wire, str(scenario)]) == 2
     assert "There is no S77 in this circuit." in capsys.readouterr().err
+
+
+def test_identify_goes_on_from_the_readings_of_the_file(capsys, tmp_path):
+    """Three pairs and a triple: nine-lead wye, and the next reading; without leads, why."""
+    assert main(["identify", str(GOLDEN)]) == 1
+    out = capsys.readouterr().out
+    assert "9-wye" in out
+    assert "next: feed" in out
+    assert main(["identify", str(GOLDEN), "--format", "json"]) == 1
+    said = json.loads(capsys.readouterr().out)
+    assert said["left"] == 48
+    assert said["ask"]["what"] == "volts"
+    bare = json.loads(GOLDEN.read_text())
+    bare["bench"] = {}
+    other = tmp_path / "bare.json"
+    other.write_text(json.dumps(bare))
+    assert main(["identify", str(other)]) == 2
+
+
+def test_convert_tells_moves_or_the_reason(capsys):
+    """IC-2 from 480 to 240 V: can, with its moves; to 600 V: cannot, with the ways out."""
+    assert main(["convert", str(GOLDEN), "--supply", "240 delta", "--format", "json"]) == 0
+    said = json.loads(capsys.readouterr().out)
+    assert (said["answer"], said["amps_after"]) == ("can", "38.6")
+    assert "Make L1 to T1-T7" in said["moves"]
+    assert main(["convert", str(GOLDEN), "--supply", "600Y/347"]) == 1
+    out = capsys.readouterr().out
+    assert "cannot" in out
+    assert "Replace it" in out

@@ -15,17 +15,16 @@ from evencoil.inputs import (
     PlateInputs,
     ReplaceInputs,
     SizeInputs,
-    TouchInput,
     TwoSleeves,
-    VoltsInput,
 )
 from evencoil.inside import inside_changes
 from evencoil.joinings import run_joinings
 from evencoil.nameplate import read
 from evencoil.replaced import compare_plates
 from evencoil.supply import read_supply
-from evencoil.unmarked import Bench, Guided, Reading, Touch, Volts, guide
+from evencoil.unmarked import Bench, Guided, guide
 from evencoil.unmarked.readings import sleeves
+from evencoil.unmarked.stored import guide_bench
 from evencoil.winding import KINDS
 from evencoil.words import Message, say
 from evencoil.work import Refusal
@@ -150,14 +149,6 @@ class ReplacedOut(BaseModel):
     open_points: list[str]
 
 
-def _reading(item: TouchInput | VoltsInput) -> Reading:
-    if isinstance(item, TouchInput):
-        ohms = None if item.ohms is None else float(item.ohms)
-        return Touch(_two(item.pair), item.rings, ohms)
-    joined = tuple(_two(pair) for pair in item.joined)
-    return Volts(item.feed, float(item.feed_v), joined, _two(item.read), float(item.volts))
-
-
 def _two(pair: tuple[str, ...]) -> tuple[str, str]:
     one, other = pair
     return one, other
@@ -195,15 +186,11 @@ def bench(request: HttpRequest, works: str, body: BenchInputs) -> GuidedOut:
     """Return what the readings on unmarked leads tell, and the next one to take."""
     caller_in(request, works)
     if not body.leads:
-        raise MissingError(
-            Message("unmarked.count", {"count": "0"}),
-            field="bench.leads",
-            hint=Message("unmarked.count.hint"),
-        )
+        guide_bench(body)  # says that there is nothing to identify
     names = sleeves(body.leads)
     refusal: RefusalOut | None = None
     try:
-        found = guide(names, [_reading(item) for item in body.readings], groups=body.groups)
+        found = guide_bench(body)
     except CoreError as error:
         refusal = refusal_out(Refusal.of(error))
         found = guide(names, [])

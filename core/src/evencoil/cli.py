@@ -17,7 +17,9 @@ from pathlib import Path
 from typing import Any, TextIO
 
 from evencoil import __version__
+from evencoil.conversion import MachineMotor, convert_motor
 from evencoil.errors import CoreError, FileFormatError, MissingError
+from evencoil.inputs import SupplyInputs
 from evencoil.jobfile import (
     MAX_BYTES,
     SCHEMA,
@@ -27,9 +29,11 @@ from evencoil.jobfile import (
     load,
     work_out_job,
 )
+from evencoil.quantities import plain
 from evencoil.rehearsal import Stage
 from evencoil.scenario import read_scenario, trace_as_json
 from evencoil.starter_room import StarterRoom, work_out_starter
+from evencoil.unmarked.stored import guide_bench
 from evencoil.words import Message, say
 from evencoil.work import Worked
 
@@ -196,6 +200,74 @@ def _connect(arguments: argparse.Namespace) -> int:
     return OK if error is None else WITHHELD
 
 
+def _identify(arguments: argparse.Namespace) -> int:
+    bench = load(_read(arguments.job)).bench
+    found = guide_bench(bench)
+    ask = found.ask
+    said: dict[str, Any] = {
+        "stage": found.stage,
+        "kinds": list(found.kinds),
+        "left": found.left,
+        "about": found.about,
+        "numbers": dict(found.numbers),
+        "doubtful": list(found.doubtful),
+        "notes": [say(note) for note in found.notes],
+        "ask": None
+        if ask is None
+        else {
+            "what": ask.what,
+            "pair": list(ask.pair),
+            "feed": list(ask.feed),
+            "joined": [list(pair) for pair in ask.joined],
+        },
+    }
+    if arguments.format == "json":
+        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        print(
+            f"{found.stage}: {', '.join(found.kinds)}, {found.left} left, about {found.about} more"
+        )
+        for sleeve, lead in sorted(found.numbers.items()):
+            print(f"  {sleeve}  {lead}")
+        if ask is not None:
+            feed = f"feed {'-'.join(ask.feed)}, " if ask.feed else ""
+            joined = "".join(f"join {one}-{other}, " for one, other in ask.joined)
+            verb = "touch" if ask.what == "touch" else "read"
+            print(f"  next: {feed}{joined}{verb} {'-'.join(ask.pair)}")
+        for note in said["notes"]:
+            print(f"  {note}")
+    return OK if found.stage == "done" else WITHHELD
+
+
+def _convert(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    found = convert_motor(
+        MachineMotor(tag=job.motor.motor_tag, plate=job.plate, supply=job.supply, leads=job.leads),
+        SupplyInputs(text=arguments.supply),
+        job.profile.as_core(),
+    )
+    after = found.after.derived
+    said: dict[str, Any] = {
+        "motor_tag": found.tag,
+        "answer": found.answer,
+        "connection": None if after is None else after.name,
+        "moves": [say(move) for move in found.moves],
+        "amps_before": None if found.amps_before is None else plain(found.amps_before),
+        "amps_after": None if found.amps_after is None else plain(found.amps_after),
+        "refusal": None if found.reason is None else found.reason.problem(),
+        "ways_out": [say(way) for way in found.ways_out],
+    }
+    if arguments.format == "json":
+        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        print(f"{found.tag}  {found.answer}  {said['connection'] or ''}")
+        for line in (*said["moves"], *said["ways_out"]):
+            print(f"  {line}")
+        if found.reason is not None:
+            print(f"  {found.reason} {say(found.reason.hint)}")
+    return OK if found.answer == "can" else WITHHELD
+
+
 def _connect_table(said: dict[str, Any]) -> None:
     print(f"{said['motor_tag']}  {said['winding'] or 'winding not known'}")
     for joint in said.get("joints", []):
@@ -308,6 +380,8 @@ def _parser() -> argparse.ArgumentParser:
     for name, action, about in (
         ("size", _size, "work out table current and conductor, each with its evidence"),
         ("connect", _connect, "derive the joints of the leads, and tell what the joints given do"),
+        ("identify", _identify, "tell what the readings on unmarked leads say, and the next one"),
+        ("convert", _convert, "tell what becomes of the motor on another supply"),
         ("validate", _validate, "check a job file without showing its figures"),
         ("wirelist", _wirelist, "draw the starter and list its wires and material"),
         ("rehearse", _rehearse, "play a scenario on the starter; exit 1 if a hazard shows"),
@@ -316,6 +390,8 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("job", metavar="JOB.json", help="a job file, or - for standard input")
         if name == "rehearse":
             command.add_argument("scenario", metavar="SCENARIO.json", help="what is done, and when")
+        if name == "convert":
+            command.add_argument("--supply", required=True, help='the new supply, as "480Y/277"')
         forms = ("table", "json", "csv") if name == "wirelist" else ("table", "json")
         command.add_argument("--format", choices=forms, default="table")
         command.set_defaults(action=action)

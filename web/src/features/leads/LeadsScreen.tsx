@@ -100,7 +100,13 @@ export function LeadsScreen() {
             {box.verdict === "right" && <Checks findings={box.findings} />}
             <Answer box={box} isTaken={isTaken} onTake={() => take(box.derived)} />
             <Drawer name="Maker’s diagram" isOpen={box.is_disputed} hint={diagramHint(given.leads)}>
-              <MakerDiagrams box={box} leads={given.leads} joints={joints} onLeadsChange={set} />
+              <MakerDiagrams
+                place={place}
+                box={box}
+                leads={given.leads}
+                joints={joints}
+                onLeadsChange={set}
+              />
             </Drawer>
             <Drawer name="Rotation">
               <Rotation box={box} pair={works?.swap_lines ?? "L1-L3"} />

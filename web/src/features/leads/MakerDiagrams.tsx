@@ -2,13 +2,15 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Words } from "../../components/inputs";
 import { ProblemSlab, Stop, Tag } from "../../components/shapes";
-import type { Given } from "../../state/useJob";
+import type { Given, Place } from "../../state/useJob";
+import { Photo } from "../plate/Photo";
 import { type Joint, lastingId } from "./joints";
 
 type Box = Schemas["BoxOut"];
 type Leads = Given["leads"];
 
 export interface MakerDiagramsProps {
+  place: Place;
   box: Box;
   leads: Leads;
   joints: readonly Joint[];
@@ -16,7 +18,7 @@ export interface MakerDiagramsProps {
 }
 
 /** The maker's own diagram beside the derived joints; where they differ a named person decides. */
-export function MakerDiagrams({ box, leads, joints, onLeadsChange }: MakerDiagramsProps) {
+export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: MakerDiagramsProps) {
   const [source, setSource] = useState("");
   const [reason, setReason] = useState("");
   const maker = leads.maker ?? [];
@@ -59,6 +61,16 @@ export function MakerDiagrams({ box, leads, joints, onLeadsChange }: MakerDiagra
                 <li key={line}>{line}</li>
               ))}
             </ul>
+            <Photo
+              place={place}
+              sha256={item.photo ?? ""}
+              subject="diagram"
+              onPhotoChange={(photo) =>
+                onLeadsChange({
+                  maker: maker.map((other) => (other.id === item.id ? { ...other, photo } : other)),
+                })
+              }
+            />
             <button
               type="button"
               className="ask"
