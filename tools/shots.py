@@ -31,6 +31,7 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "joints": (f"{JOB}/joints", DESK, "light"),
     "identify": ("/w/larkfall/m/SF-5/j/1/bench", DESK, "light"),
     "convert": ("/w/larkfall/convert/Lime%20Line%201", DESK, "light"),
+    "feeder": ("/w/larkfall/feeder/Lime%20Line%201", DESK, "light"),
     "starter": (f"{JOB}/starter", DESK, "light"),
     "drawings": (f"{JOB}/drawings", DESK, "light"),
     "rehearse": (f"{JOB}/rehearse", DESK, "dark"),
@@ -52,8 +53,11 @@ def prepare(page: Page, name: str) -> None:
         page.get_by_text("Practise on a mystery motor").click()
         page.get_by_role("button", name="9-delta").click()
         for _ in range(11):
-            page.get_by_role("button", name="Let the motor answer").click()
-            page.wait_for_timeout(400)
+            answer = page.get_by_role("button", name="Let the motor answer")
+            if not answer.is_visible():
+                break
+            answer.click()
+            page.wait_for_timeout(600)
         page.get_by_text("Practise on a mystery motor").click()
         page.evaluate("window.scrollTo(0, 0)")
     elif name == "convert":
