@@ -139,9 +139,12 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
           <summary className="ask">What lies on each stud, from the board up</summary>
           <ul className="grid gap-x-6 sm:grid-cols-2" data-testid="stacks">
             {board.stacks.map((stack) => (
-              <li key={stack.lead}>
-                <b className="font-mono">{shown(box.marks[stack.lead] ?? stack.lead)}</b>:{" "}
-                {stack.layers.join(" · ")}
+              <li key={stack.lead} className="flex items-end gap-3 py-1">
+                <StudStack layers={stack.layers} />
+                <span>
+                  <b className="font-mono">{shown(box.marks[stack.lead] ?? stack.lead)}</b>:{" "}
+                  {stack.layers.join(" · ")}
+                </span>
               </li>
             ))}
           </ul>
@@ -152,5 +155,36 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
         </p>
       </figcaption>
     </figure>
+  );
+}
+
+/** How wide each part lies on a stud; nuts are six-sided, lugs and bars reach out. */
+const WIDE: Record<string, number> = { insulator: 46, nut: 30, washer: 34 };
+
+/** A stud from the side, its parts in the order they lie, from the board up. */
+function StudStack({ layers }: { layers: readonly string[] }) {
+  const high = layers.length * 9 + 14;
+  return (
+    <svg viewBox={`0 0 70 ${high}`} className="h-16 w-16 shrink-0" aria-hidden="true">
+      <line x1="35" y1="2" x2="35" y2={high - 3} stroke="var(--edge)" strokeWidth="6" />
+      <line x1="2" y1={high - 2} x2="68" y2={high - 2} stroke="var(--ink)" strokeWidth="3" />
+      {layers.map((layer, place) => {
+        const wide = WIDE[layer.split(",")[0] ?? ""] ?? 58;
+        return (
+          <rect
+            // biome-ignore lint/suspicious/noArrayIndexKey: the same part may lie twice
+            key={place}
+            x={35 - wide / 2}
+            y={high - 4 - (place + 1) * 9}
+            width={wide}
+            height="8"
+            rx={layer.startsWith("nut") ? 2 : 1}
+            fill={layer.includes("full") ? "var(--ink)" : "var(--sheet)"}
+            stroke="var(--ink)"
+            strokeWidth="1.5"
+          />
+        );
+      })}
+    </svg>
   );
 }
