@@ -8,6 +8,7 @@ from pydantic import BaseModel
 
 from evencoil.board import Laid
 from evencoil.box import Box, CheckedDiagram, ToldAccessory
+from evencoil.drawing.start_branch import draw_start_branch
 from evencoil.drawing.windings import winding_points
 from evencoil.errors import CoreError
 from evencoil.found import CoilState
@@ -15,11 +16,13 @@ from evencoil.housing import JointsWorked
 from evencoil.joinings import Connection
 from evencoil.joints import Joint
 from evencoil.lookalikes import continuity_groups
+from evencoil.single_phase import StartBranch
 from evencoil.trust import Estimate
 from evencoil.winding import KINDS, LINES, Winding
 from evencoil.words import Message, say
 from evencoil.work import Refusal
 from jobs.parts import FindingOut, RefusalOut, StepOut, finding_out, refusal_out, step_out
+from jobs.pictures import PictureOut, picture_out
 
 __all__ = [
     "BoxOut",
@@ -85,6 +88,28 @@ class AccessoryOut(BaseModel):
     text: str
     settles: str
     kinds: list[str]
+
+
+class PartTestOut(BaseModel):
+    """How a part of the start circuit reads dead, and what else would mean."""
+
+    part: str
+    name: str
+    reads: str
+    otherwise: str
+
+
+class StartOut(BaseModel):
+    """The start circuit of a single-phase motor."""
+
+    kind: str
+    kind_name: str
+    is_inside: bool
+    caution: str
+    notes: list[str]
+    tests: list[PartTestOut]
+    findings: list[FindingOut]
+    picture: PictureOut
 
 
 class BarOut(BaseModel):
@@ -167,6 +192,7 @@ class BoxOut(BaseModel):
     tell: str
     notes: list[str]
     accessories: list[AccessoryOut]
+    start: StartOut | None
     board: BoardOut | None
     board_refusal: RefusalOut | None
     diagrams: list[DiagramOut]
@@ -318,6 +344,28 @@ def _diagram(item: CheckedDiagram) -> DiagramOut:
     )
 
 
+def _start(branch: StartBranch | None) -> StartOut | None:
+    if branch is None:
+        return None
+    has_capacitor = any(part.endswith("capacitor") for part in (*branch.switched, *branch.steady))
+    return StartOut(
+        kind=branch.kind,
+        kind_name=say(Message(f"single.kind.{branch.kind}")),
+        is_inside=branch.is_inside,
+        caution=say(Message("single.discharge")) if has_capacitor else "",
+        notes=[say(Message("single.inside"))] if branch.is_inside else [],
+        tests=[
+            PartTestOut(
+                part=test.part, name=say(test.name), reads=say(test.reads),
+                otherwise=say(test.else_),
+            )
+            for test in branch.tests
+        ],
+        findings=[finding_out(found) for found in branch.findings],
+        picture=picture_out(draw_start_branch(branch)),
+    )  # fmt: skip
+
+
 def _kinds(box: Box, leads: int | None) -> list[KindOut]:
     if box.alike:
         return [
@@ -382,6 +430,7 @@ def box_out(box: Box, leads: int | None) -> BoxOut:
         tell="" if box.tell is None else say(box.tell),
         notes=[say(note) for note in box.notes],
         accessories=[_accessory(item) for item in box.accessories],
+        start=_start(box.start),
         board=_board(box.laid),
         board_refusal=_told(box.board_error),
         diagrams=[_diagram(item) for item in box.diagrams],

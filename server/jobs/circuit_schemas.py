@@ -8,7 +8,6 @@ from pydantic import BaseModel
 
 from evencoil.circuit.library import links_of, types
 from evencoil.circuit.text import Circuit
-from evencoil.drawing import Picture, Shape
 from evencoil.evidence import Finding
 from evencoil.rehearsal import Frame, Trace
 from evencoil.solver.parts import PARTS
@@ -18,6 +17,7 @@ from evencoil.starters import CatalogueEntry, OptionSpec
 from evencoil.words import Message, say
 from evencoil.work import Refusal
 from jobs.parts import FindingOut, RefusalOut
+from jobs.pictures import PictureOut, picture_out
 
 __all__ = ["CatalogueOut", "CircuitOut", "TraceOut", "catalogue_out", "circuit_out", "trace_out"]
 
@@ -53,31 +53,6 @@ class CatalogueOut(BaseModel):
     """The catalogue, in its order."""
 
     circuits: list[RecipeOut]
-
-
-class ShapeOut(BaseModel):
-    """One drawn thing, saying what it belongs to."""
-
-    k: Literal["line", "path", "circle", "rect", "text", "dot"]
-    p: list[float]
-    r: float = 0
-    t: str = ""
-    a: Literal["start", "middle", "end"] = "middle"
-    w: Literal["thin", "normal", "heavy"] = "normal"
-    c: bool = False
-    net: str = ""
-    link: str = ""
-    device: str = ""
-    role: str = ""
-
-
-class PictureOut(BaseModel):
-    """A drawing: its size, its shapes, and the same in words."""
-
-    width: float
-    height: float
-    shapes: list[ShapeOut]
-    twin: list[str]
 
 
 class WireOut(BaseModel):
@@ -249,31 +224,6 @@ def _option(spec: OptionSpec, used: str) -> OptionOut:
     )
 
 
-def _shape(shape: Shape) -> ShapeOut:
-    return ShapeOut(
-        k=shape.kind,
-        p=[round(value, 1) for point in shape.points for value in point],
-        r=shape.radius,
-        t=shape.text,
-        a=shape.anchor,
-        w=shape.weight,
-        c=shape.is_closed,
-        net=shape.net,
-        link=shape.link,
-        device=shape.device,
-        role=shape.role,
-    )
-
-
-def _picture(picture: Picture) -> PictureOut:
-    return PictureOut(
-        width=picture.width,
-        height=picture.height,
-        shapes=[_shape(shape) for shape in picture.shapes],
-        twin=list(picture.twin),
-    )
-
-
 def _finding(finding: Finding) -> FindingOut:
     return FindingOut(
         code=finding.code,
@@ -354,8 +304,8 @@ def circuit_out(room: StarterRoom) -> CircuitOut:
             )
             for row in room.material()
         ],
-        ladder=_picture(room.ladder().picture),
-        power=_picture(room.power()),
+        ladder=picture_out(room.ladder().picture),
+        power=picture_out(room.power()),
         style=room.style,
     )
 

@@ -19,6 +19,7 @@ from weasyprint.text.fonts import FontConfiguration
 
 from evencoil import __version__
 from evencoil.drawing import Picture, to_svg
+from evencoil.drawing.start_branch import draw_start_branch
 from evencoil.drawing.windings import draw_winding
 from evencoil.jobfile import JobFile, fingerprint
 from evencoil.starter_room import StarterRoom
@@ -132,6 +133,7 @@ def pack(
             "kind": kind,
             "room": room,
             "findings": [(found.level, say(found.message)) for found in room.findings],
+            "start": None if box.start is None else _svg(draw_start_branch(box.start)),
             "winding": _svg(draw_winding(box.winding, joints, coils, box.names))
             if box.winding
             else "",

@@ -22,7 +22,15 @@ from evencoil.words import Message
 __all__ = ["AccessoryKind", "Told", "tell_accessory"]
 
 AccessoryKind = Literal[
-    "space_heater", "thermostat", "thermistor", "rtd", "protector", "capacitor", "unknown"
+    "space_heater",
+    "thermostat",
+    "thermistor",
+    "rtd",
+    "protector",
+    "capacitor",
+    "start_switch",
+    "relay",
+    "unknown",
 ]
 _MOST_OHM = Decimal(10_000_000)
 #: least and most ohms at 0 to 40 C, by kind and number of wires
@@ -34,7 +42,13 @@ _RANGES: tuple[tuple[AccessoryKind, frozenset[int], Decimal, Decimal], ...] = (
     ("thermistor", frozenset({2}), Decimal(30), Decimal(750)),
     ("space_heater", frozenset({2}), Decimal(15), Decimal(3000)),
 )
+#: what else lies in the box of a single-phase motor
+_SINGLE_RANGES: tuple[tuple[AccessoryKind, frozenset[int], Decimal, Decimal], ...] = (
+    ("start_switch", frozenset({2}), Decimal(0), Decimal(2)),
+    ("relay", frozenset({2, 3}), Decimal(1000), Decimal(30_000)),
+)
 _SETTLES = {
+    frozenset({"thermostat", "protector", "start_switch"}): "accessory.settle.switch",
     frozenset({"thermostat", "protector"}): "accessory.settle.thermostat",
     frozenset({"thermistor", "space_heater"}): "accessory.settle.heater",
     frozenset({"rtd", "thermistor", "space_heater"}): "accessory.settle.rtd",
@@ -53,7 +67,9 @@ class Told:
     settles: Message | None
 
 
-def tell_accessory(wires: int, ohms: Decimal | None, *, to_winding: bool = False) -> Told:
+def tell_accessory(
+    wires: int, ohms: Decimal | None, *, to_winding: bool = False, is_single: bool = False
+) -> Told:
     """Return what leads that belong to no coil can be.
 
     Parameters
@@ -64,6 +80,9 @@ def tell_accessory(wires: int, ohms: Decimal | None, *, to_winding: bool = False
         Between two of them that are not alike, cold; None for open. [ohm]
     to_winding : bool
         Whether they ring to a winding lead as well.
+    is_single : bool
+        Whether the motor is single-phase: capacitors, start switch and relay
+        may then be among them.
 
     Returns
     -------
@@ -90,6 +109,12 @@ def tell_accessory(wires: int, ohms: Decimal | None, *, to_winding: bool = False
     params = {"wires": str(wires), "ohms": "open" if ohms is None else f"{plain(ohms)} Ω"}
     if to_winding:
         return Told((), Message("accessory.winding", params), Message("accessory.winding.hint"))
+    if ohms is None and is_single:
+        return Told(
+            ("capacitor", "relay", "protector", "unknown"),
+            Message("accessory.open_single", params),
+            Message("accessory.settle.open_single"),
+        )
     if ohms is None:
         return Told(
             ("thermostat", "unknown"),
@@ -98,7 +123,9 @@ def tell_accessory(wires: int, ohms: Decimal | None, *, to_winding: bool = False
         )
     fits = tuple(
         dict.fromkeys(
-            kind for kind, counts, low, high in _RANGES if wires in counts and low <= ohms <= high
+            kind
+            for kind, counts, low, high in (*_RANGES, *(_SINGLE_RANGES if is_single else ()))
+            if wires in counts and low <= ohms <= high
         )
     )
     params["kinds"] = ", ".join(str(Message(f"accessory.{kind}")) for kind in fits)

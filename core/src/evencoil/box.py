@@ -22,6 +22,7 @@ from evencoil.maker import Compared, compare
 from evencoil.marks import names_of
 from evencoil.nameplate import PlateReading
 from evencoil.rating import Rating, RunShape, rating_of
+from evencoil.single_phase import StartBranch, start_branch
 from evencoil.supply import Supply, Verdict
 from evencoil.winding import Winding
 from evencoil.words import Message
@@ -73,6 +74,8 @@ class Box:
         What is shown although nothing says it.
     names : mapping
         The mark of every lead, by T number.
+    start : StartBranch or None
+        The start circuit of a single-phase motor.
     laid : Laid or None
         Bars and stacks of a stud board.
     board_error : CoreError or None
@@ -94,6 +97,7 @@ class Box:
     notes: tuple[Message, ...] = ()
     names: Mapping[str, str] = field(default_factory=dict)
     accessories: tuple[ToldAccessory, ...] = ()
+    start: StartBranch | None = None
     laid: Laid | None = None
     board_error: CoreError | None = None
     diagrams: tuple[CheckedDiagram, ...] = ()
@@ -120,11 +124,13 @@ class Box:
         return () if self.winding is None else joinings(self.winding.kind)
 
 
-def _accessory(given: AccessoryInput) -> ToldAccessory:
+def _accessory(given: AccessoryInput, *, is_single: bool) -> ToldAccessory:
     if given.ohms is None and not given.is_open:
         return ToldAccessory(given, None, None)
     try:
-        told = tell_accessory(len(given.marks), None if given.is_open else given.ohms)
+        told = tell_accessory(
+            len(given.marks), None if given.is_open else given.ohms, is_single=is_single
+        )
     except CoreError as error:
         return ToldAccessory(given, None, error)
     return ToldAccessory(given, told, None)
@@ -190,7 +196,9 @@ def work_out_box(
     """
     plate = reading.plate
     told: dict[str, object] = {
-        "accessories": tuple(_accessory(item) for item in inputs.accessories),
+        "accessories": tuple(
+            _accessory(item, is_single=plate.phases == 1) for item in inputs.accessories
+        ),
         "alike": () if plate.leads is None else look_alikes(plate, plate.leads, inputs.groups),
     }
     winding: Winding | None = None
@@ -218,6 +226,8 @@ def work_out_box(
     if winding is None:
         return Box(**told)  # type: ignore[arg-type]  # fields of Box
     told |= {"winding": winding, "rating": rating, "states": states}
+    single = inputs.single.model_dump() if inputs.single is not None else {}
+    told["start"] = start_branch(winding, **single)
     try:
         told["names"] = names_of(winding, inputs.style, inputs.names)
     except CoreError as error:

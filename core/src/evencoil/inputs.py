@@ -29,6 +29,7 @@ from evencoil.nameplate import Assumed
 from evencoil.profile import School
 from evencoil.quantities import number, plain
 from evencoil.rating import RunShape
+from evencoil.single_phase import Capacitors, StartSwitch
 from evencoil.sizing.drop import Conduit, DropMethod
 from evencoil.sizing.protection import DeviceKind
 from evencoil.texts import LongText, Text
@@ -55,6 +56,7 @@ __all__ = [
     "OwnSizeInput",
     "PlateInputs",
     "ReplaceInputs",
+    "SinglePhaseInput",
     "SizeInputs",
     "StarterInputs",
     "StepName",
@@ -185,6 +187,16 @@ class AccessoryInput(_Inputs):
     kind: AccessoryKind = "unknown"
 
 
+class SinglePhaseInput(_Inputs):
+    """What starts a single-phase motor, as found; empty is not yet looked at."""
+
+    capacitors: Capacitors = ""
+    switch: StartSwitch = ""
+    start_uf: DecimalText | None = Field(default=None, gt=0, le=10_000)
+    run_uf: DecimalText | None = Field(default=None, gt=0, le=10_000)
+    protector_leads: Literal[0, 2, 3] = 0
+
+
 class BoardInput(_Inputs):
     """A stud board: its rows from top to bottom, the bars and nuts that are there."""
 
@@ -231,6 +243,7 @@ class LeadsInputs(_Inputs):
     names: dict[Text, Text] = Field(default={}, max_length=12)
     joints: tuple[JointInput, ...] = Field(default=(), max_length=12)
     accessories: tuple[AccessoryInput, ...] = Field(default=(), max_length=12)
+    single: SinglePhaseInput | None = None
     board: BoardInput | None = None
     maker: tuple[MakerDiagramInput, ...] = Field(default=(), max_length=12)
     followed: FollowedInput | None = None

@@ -717,7 +717,7 @@ export interface components {
              * @default unknown
              * @enum {string}
              */
-            kind: "space_heater" | "thermostat" | "thermistor" | "rtd" | "protector" | "capacitor" | "unknown";
+            kind: "space_heater" | "thermostat" | "thermistor" | "rtd" | "protector" | "capacitor" | "start_switch" | "relay" | "unknown";
             /**
              * Marks
              * @default []
@@ -952,6 +952,7 @@ export interface components {
             refusal: components["schemas"]["RefusalOut"] | null;
             /** Rotation */
             rotation: string;
+            start: components["schemas"]["StartOut"] | null;
             /** States */
             states: components["schemas"]["JoiningOut"][];
             /** Tell */
@@ -1610,6 +1611,7 @@ export interface components {
              *       "maker": [],
              *       "names": {},
              *       "run_shape": null,
+             *       "single": null,
              *       "speed": "",
              *       "start_method": "full_voltage",
              *       "style": "T",
@@ -1907,6 +1909,7 @@ export interface components {
              *       "maker": [],
              *       "names": {},
              *       "run_shape": null,
+             *       "single": null,
              *       "speed": "",
              *       "start_method": "full_voltage",
              *       "style": "T",
@@ -2344,6 +2347,7 @@ export interface components {
             };
             /** Run Shape */
             run_shape?: ("wye" | "delta") | null;
+            single?: components["schemas"]["SinglePhaseInput"] | null;
             /**
              * Speed
              * @default
@@ -2593,6 +2597,20 @@ export interface components {
             source: string;
             /** Value */
             value: string;
+        };
+        /**
+         * PartTestOut
+         * @description How a part of the start circuit reads dead, and what else would mean.
+         */
+        PartTestOut: {
+            /** Name */
+            name: string;
+            /** Otherwise */
+            otherwise: string;
+            /** Part */
+            part: string;
+            /** Reads */
+            reads: string;
         };
         /**
          * PartsOut
@@ -3082,6 +3100,34 @@ export interface components {
             w: "thin" | "normal" | "heavy";
         };
         /**
+         * SinglePhaseInput
+         * @description What starts a single-phase motor, as found; empty is not yet looked at.
+         */
+        SinglePhaseInput: {
+            /**
+             * Capacitors
+             * @default
+             * @enum {string}
+             */
+            capacitors: "" | "none" | "start" | "run" | "both";
+            /**
+             * Protector Leads
+             * @default 0
+             * @enum {integer}
+             */
+            protector_leads: 0 | 2 | 3;
+            /** Run Uf */
+            run_uf?: string | null;
+            /** Start Uf */
+            start_uf?: string | null;
+            /**
+             * Switch
+             * @default
+             * @enum {string}
+             */
+            switch: "" | "none" | "centrifugal" | "potential_relay" | "current_relay" | "electronic";
+        };
+        /**
          * SizeIn
          * @description What decides the sizes, and the version it was made from.
          */
@@ -3165,6 +3211,27 @@ export interface components {
             kind: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * StartOut
+         * @description The start circuit of a single-phase motor.
+         */
+        StartOut: {
+            /** Caution */
+            caution: string;
+            /** Findings */
+            findings: components["schemas"]["FindingOut"][];
+            /** Is Inside */
+            is_inside: boolean;
+            /** Kind */
+            kind: string;
+            /** Kind Name */
+            kind_name: string;
+            /** Notes */
+            notes: string[];
+            picture: components["schemas"]["PictureOut"];
+            /** Tests */
+            tests: components["schemas"]["PartTestOut"][];
         };
         /**
          * StarterIn

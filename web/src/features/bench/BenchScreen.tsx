@@ -9,6 +9,7 @@ import { ProblemSlab, Stop } from "../../components/shapes";
 import type { Key } from "../../state/keys";
 import type { Given } from "../../state/useJob";
 import { JointTable } from "../leads/Answer";
+import { OwnReading } from "./OwnReading";
 import { askWords, Probes } from "./Probes";
 import { cellOf, type Guided, said, type Taken } from "./readings";
 
@@ -278,6 +279,11 @@ export function BenchScreen() {
               Isolate, prove dead, open all joints. Continuity finds which leads belong together;
               start and finish need the induction test.
             </p>
+          )}
+          {guided && (
+            <Drawer name="A reading of your own" hint="ohms, volts at rest or running">
+              <OwnReading sleeves={guided.sleeves} onAdd={add} />
+            </Drawer>
           )}
           <Drawer name="Practise on a mystery motor" hint="it answers in place of a real one">
             <div className="flex flex-wrap gap-1.5">

@@ -12,6 +12,8 @@ const KINDS = [
   ["rtd", "RTD"],
   ["protector", "protector"],
   ["capacitor", "capacitor"],
+  ["start_switch", "start switch"],
+  ["relay", "start relay"],
   ["unknown", "not known"],
 ] as const;
 

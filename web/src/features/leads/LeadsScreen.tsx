@@ -15,6 +15,7 @@ import { type Joint, sameJoints, takeOut, tap } from "./joints";
 import { MakerDiagrams } from "./MakerDiagrams";
 import { Marks } from "./Marks";
 import { OtherJoinings } from "./OtherJoinings";
+import { SinglePhase } from "./SinglePhase";
 import { Kinds, Switches } from "./Switches";
 import { shown, WindingPicture } from "./WindingPicture";
 
@@ -184,6 +185,13 @@ export function LeadsScreen() {
               </div>
               <WindingPicture box={box} joints={joints} armed={armed} onTap={onTap} />
               <Switches box={box} leads={given.leads} onLeadsChange={set} onTry={take} />
+              {box.start && (
+                <SinglePhase
+                  start={box.start}
+                  single={given.leads.single}
+                  onSingleChange={(single) => set({ single })}
+                />
+              )}
               {box.kinds.length > 1 && (
                 <Drawer name="Which winding" hint={box.kind_name}>
                   <Kinds box={box} leads={given.leads} onLeadsChange={set} />
