@@ -8,9 +8,11 @@ from hypothesis import strategies as st
 
 from evencoil.accessories import tell_accessory
 from evencoil.drawing.start_branch import draw_start_branch
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.single_phase import start_branch
 from evencoil.winding import winding_of
 from evencoil.words import say
+from evencoil.work import work_out
 
 REVERSIBLE = winding_of("1-phase-reversible")
 
@@ -89,6 +91,22 @@ def test_start_parts_are_told_apart_only_in_a_single_phase_box() -> None:
     assert "start_switch" not in tell_accessory(2, Decimal("0.4")).kinds
     assert tell_accessory(3, Decimal(5200), is_single=True).kinds == ("relay",)
     assert "capacitor" in tell_accessory(2, None, is_single=True).kinds
+
+
+def test_the_step_passes_on_what_was_stamped() -> None:
+    """From the plate to the band: 88 uF as stored text."""
+    worked = work_out(
+        PlateInputs(
+            text="1.5 HP, 115/230 V, 19/9.5 A, 1725 RPM, 60 HZ, 1 PH, SF 1.15, CODE K, 6 LEADS"
+        ),
+        SupplyInputs(text="120/240 1ph"),
+        SizeInputs(),
+        leads=LeadsInputs.model_validate(
+            {"single": {"capacitors": "start", "switch": "centrifugal", "start_uf": "88"}}
+        ),
+    )
+    assert worked.box.start is not None
+    assert "88.0 to 105.6" in say(worked.box.start.tests[-1].reads)
 
 
 @given(

@@ -231,3 +231,56 @@ def test_works_rules_change_the_other_direction(opened):
     assert violations(page) == []
     page.get_by_role("button", name="L1-L3").click()
     expect(page.get_by_role("button", name="L1-L3")).to_have_attribute("aria-pressed", "true")
+
+
+def new_motor(page, tag, plate, supply):
+    """Add a motor at the screen and read its plate."""
+    page.get_by_role("button", name="New motor").click()
+    page.get_by_label("Tag on the motor").fill(tag)
+    page.get_by_label("What it drives").fill("test pump")
+    page.get_by_label("Machine or line").fill("Lime Line 1")
+    page.get_by_role("button", name="Add and read its plate").click()
+    page.get_by_label("Plate as stamped").fill(plate)
+    page.get_by_label("Supply", exact=True).fill(supply)
+    expect(page.get_by_text(KEPT)).to_be_visible()
+
+
+def test_what_starts_a_single_phase_motor(opened):
+    """Its parts are said, drawn and tested; a start capacitor without a switch is named."""
+    page = opened("/w/larkfall")
+    new_motor(
+        page,
+        "DP-9",
+        "1.5 HP, 115/230 V, 19/9.5 A, 1725 RPM, 60 HZ, 1 PH, SF 1.15, CODE K, 6 LEADS",
+        "120/240 1ph",
+    )
+    page.goto("/w/larkfall/m/DP-9/j/1/leads")
+    start = page.get_by_test_id("start-circuit")
+    start.get_by_role("button", name="start", exact=True).click()
+    start.get_by_role("button", name="nothing").click()
+    expect(start).to_contain_text("A start capacitor with nothing that takes it out.")
+    start.get_by_role("button", name="centrifugal").click()
+    expect(start).to_contain_text("capacitor-start, induction-run")
+    start.get_by_label("Start, stamped").fill("88")
+    expect(start.get_by_test_id("part-tests")).to_contain_text("good from 88.0 to 105.6 µF")
+    assert violations(page) == []
+
+
+def test_a_reading_nobody_asked_for_is_taken(opened):
+    """Three fed leads of a running motor: the form says what is missing, then adds it."""
+    page = opened("/w/larkfall/m/SF-5/j/1/bench")
+    page.get_by_role("button", name="9", exact=True).click()
+    page.get_by_text("A reading of your own").click()
+    own = page.get_by_test_id("own-reading")
+    own.get_by_role("button", name="Volts, motor running").click()
+    expect(own.get_by_role("status")).to_contain_text("3 sleeves fed, 0 given")
+    own.get_by_label("Fed by L1 L2 L3").fill("a b z")
+    own.get_by_label("Read between").fill("d e")
+    expect(own.get_by_role("status")).to_contain_text("no sleeve z")
+    own.get_by_label("Fed by L1 L2 L3").fill("a b c")
+    own.get_by_label("Feed", exact=True).fill("230")
+    own.get_by_label("Meter").fill("0.5")
+    own.get_by_role("button", name="Add this reading").click()
+    expect(page.get_by_test_id("taken").locator("li")).to_have_count(1)
+    page.get_by_role("button", name="6", exact=True).click()
+    expect(page.get_by_text(KEPT)).to_be_visible()

@@ -14,7 +14,7 @@ from evencoil.board import BOARDS, Board, Laid, lay_bars
 from evencoil.connection import Derived, derive, quick_tell
 from evencoil.errors import CoreError, MissingError
 from evencoil.found import Outcome, judge_joints
-from evencoil.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput
+from evencoil.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput, SinglePhaseInput
 from evencoil.joinings import Connection, joinings, swap_lines
 from evencoil.joints import Joint
 from evencoil.lookalikes import LookAlike, kind_from_plate, look_alikes
@@ -226,8 +226,15 @@ def work_out_box(
     if winding is None:
         return Box(**told)  # type: ignore[arg-type]  # fields of Box
     told |= {"winding": winding, "rating": rating, "states": states}
-    single = inputs.single.model_dump() if inputs.single is not None else {}
-    told["start"] = start_branch(winding, **single)
+    single = inputs.single or SinglePhaseInput()
+    told["start"] = start_branch(
+        winding,
+        capacitors=single.capacitors,
+        switch=single.switch,
+        start_uf=single.start_uf,
+        run_uf=single.run_uf,
+        protector_leads=single.protector_leads,
+    )
     try:
         told["names"] = names_of(winding, inputs.style, inputs.names)
     except CoreError as error:
