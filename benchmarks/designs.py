@@ -14,11 +14,12 @@ import time
 from collections.abc import Callable
 from itertools import cycle
 
+from evencoil.branch import branch_circuit
 from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
 from evencoil.nameplate import read
 from evencoil.profile import Profile
 from evencoil.supply import judge, read_supply
-from evencoil.work import branch_circuit, work_out
+from evencoil.work import work_out
 
 TEXT = (
     "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "

@@ -132,8 +132,8 @@ class Cluster:
             raise ClusterError(f"PostgreSQL does not start: {said.strip()}")
         self.make_database(NAME)
 
-    def make_database(self, name: str) -> None:
-        """Make a database if it is not there.
+    def make_database(self, name: str, like: str = "template1") -> None:
+        """Make a database, a copy of another one, if it is not there.
 
         Raises
         ------
@@ -152,7 +152,7 @@ class Cluster:
         if there.stdout.strip() == "1":
             return
         made = subprocess.run(
-            [*psql, f"create database {name}"],
+            [*psql, f"create database {name} template {like}"],
             check=False,
             capture_output=True,
             text=True,

@@ -11,6 +11,7 @@ from evencoil.box import Box, CheckedDiagram, ToldAccessory
 from evencoil.drawing.start_branch import draw_start_branch
 from evencoil.drawing.windings import winding_points
 from evencoil.errors import CoreError
+from evencoil.figures import Refusal
 from evencoil.found import CoilState
 from evencoil.housing import JointsWorked
 from evencoil.joinings import Connection
@@ -20,7 +21,6 @@ from evencoil.single_phase import StartBranch
 from evencoil.trust import Estimate
 from evencoil.winding import KINDS, LINES, Winding
 from evencoil.words import Message, say
-from evencoil.work import Refusal
 from jobs.parts import FindingOut, RefusalOut, StepOut, finding_out, refusal_out, step_out
 from jobs.pictures import PictureOut, picture_out
 

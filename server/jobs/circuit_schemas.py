@@ -9,13 +9,13 @@ from pydantic import BaseModel
 from evencoil.circuit.library import links_of, types
 from evencoil.circuit.text import Circuit
 from evencoil.evidence import Finding
+from evencoil.figures import Refusal
 from evencoil.rehearsal import Frame, Trace
 from evencoil.solver.parts import PARTS
 from evencoil.solver.parts.motors import Motor
 from evencoil.starter_room import StarterRoom
 from evencoil.starters import CatalogueEntry, OptionSpec
 from evencoil.words import Message, say
-from evencoil.work import Refusal
 from jobs.parts import FindingOut, RefusalOut
 from jobs.pictures import PictureOut, picture_out
 

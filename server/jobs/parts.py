@@ -7,8 +7,8 @@ from typing import Literal
 from pydantic import BaseModel
 
 from evencoil.evidence import Cell, Finding, Mark, Step
+from evencoil.figures import Refusal
 from evencoil.words import Message, say
-from evencoil.work import Refusal
 
 __all__ = [
     "FindingOut",

@@ -10,6 +10,7 @@ from pydantic import BaseModel
 
 from api.schemas import REFUSALS
 from evencoil.errors import CoreError, MissingError
+from evencoil.figures import Refusal
 from evencoil.inputs import (
     BenchInputs,
     PlateInputs,
@@ -27,7 +28,6 @@ from evencoil.unmarked.readings import sleeves
 from evencoil.unmarked.stored import guide_bench
 from evencoil.winding import KINDS
 from evencoil.words import Message, say
-from evencoil.work import Refusal
 from jobs.box_schemas import JointOut, joint_out
 from jobs.given import GivenIn
 from jobs.parts import RefusalOut, label, refusal_out

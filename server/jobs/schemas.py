@@ -6,10 +6,11 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from evencoil.figures import Figure
 from evencoil.nameplate import Token
 from evencoil.starter_room import StarterRoom, starter_states
 from evencoil.words import Message, say
-from evencoil.work import Figure, Worked
+from evencoil.work import Worked
 from jobs.box_schemas import (
     BoxOut,
     EstimateOut,

@@ -16,11 +16,11 @@ from evencoil.conversion import (
     convert_transformer,
 )
 from evencoil.errors import CoreError
+from evencoil.figures import Refusal
 from evencoil.inputs import SupplyInputs
 from evencoil.quantities import plain, show
 from evencoil.supply import read_supply
 from evencoil.words import Message, say
-from evencoil.work import Refusal
 from jobs.box_schemas import JointOut, joint_out
 from jobs.models import JobMotor
 from jobs.parts import RefusalOut, refusal_out

@@ -12,13 +12,14 @@ from api.schemas import REFUSALS
 from evencoil.editions import edition_of
 from evencoil.errors import CoreError
 from evencoil.evidence import Trail
+from evencoil.figures import Refusal
 from evencoil.inputs import DecimalText
 from evencoil.quantities import plain
 from evencoil.sizing.conductor import ConductorFacts, Material
 from evencoil.sizing.feeder import FeederLoads, FeederMotor, highest_rated, size_feeder
 from evencoil.sizing.protection import DeviceKind
 from evencoil.words import Message, say
-from evencoil.work import Refusal, Worked
+from evencoil.work import Worked
 from jobs.models import JobMotor
 from jobs.parts import RefusalOut, StepOut, refusal_out, step_out
 from jobs.store import kept, work_out_kept

@@ -16,6 +16,8 @@ FLAGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    # a window without a face needs no address box of its own, which is two more pages each
+    "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup",
 ]
 WORD = re.search(r'PASSWORD = "([^"]+)"', (ROOT / "server/demo/larkfall.py").read_text())[1]
 CALM = {"reduced_motion": "reduce"}

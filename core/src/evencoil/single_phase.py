@@ -141,8 +141,10 @@ def start_branch(
         Which were found; empty while nobody looked.
     switch : str
         What takes the start winding or its capacitor out at speed.
-    start_uf, run_uf : Decimal or None
-        As stamped on each. [uF]
+    start_uf : Decimal or None
+        As stamped on the start capacitor. [uF]
+    run_uf : Decimal or None
+        As stamped on the run capacitor. [uF]
     protector_leads : int
         Leads of a thermal protector in the motor's line: 0, 2 or 3.
     """

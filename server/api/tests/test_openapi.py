@@ -4,6 +4,7 @@ import json
 from pathlib import Path
 
 import pytest
+from django.db import transaction
 from django.test import Client
 
 from api.api import api
@@ -56,6 +57,16 @@ BODIES = {
 KEPT = (Motor, PlateRevision, InputVersion, ActionLog, Issue, Photo, Conversion)
 
 
+@pytest.fixture(scope="module")
+def two_works(django_db_setup, django_db_blocker):
+    """Two works with a motor each, laid out once and rolled back after the last test."""
+    with django_db_blocker.unblock(), transaction.atomic():
+        motor(caller("here", "ann"))
+        motor(caller("there", "bob"))
+        yield
+        transaction.set_rollback(True)
+
+
 def filled(path, works):
     """Return an operation's address for the motor IC-2 of a works."""
     return path.format(
@@ -79,9 +90,8 @@ def test_the_committed_file_is_what_the_code_says():
 
 
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
-def test_a_foreign_works_answers_404_on_every_operation(db, method, path, operation):
+def test_a_foreign_works_answers_404_on_every_operation(two_works, db, method, path, operation):
     """Whatever is asked of a works one does not belong to: 404, and nothing changed."""
-    motor(caller("there", "bob"))
     stranger = signed_in(caller("here", "ann"))
     before = [model.objects.count() for model in KEPT]
     last = path.rsplit("/", 1)[-1].replace("{machine}", "Line")
@@ -100,9 +110,8 @@ def test_a_foreign_works_answers_404_on_every_operation(db, method, path, operat
 
 
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
-def test_nobody_gets_in_without_a_session(db, method, path, operation):
+def test_nobody_gets_in_without_a_session(two_works, db, method, path, operation):
     """Signed out: 401 in the one shape, except for the question who is signed in."""
-    motor(caller("here", "ann"))
     answer = Client(HTTP_HOST="localhost").generic(
         method.upper(), filled(path, "here"), "{}", content_type="application/json"
     )
@@ -115,10 +124,9 @@ def test_nobody_gets_in_without_a_session(db, method, path, operation):
 
 
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
-def test_every_change_needs_the_token_of_the_page(db, method, path, operation):
+def test_every_change_needs_the_token_of_the_page(two_works, db, method, path, operation):
     """A change without the CSRF token is refused in the one shape, and changes nothing."""
     who = caller("here", "ann")
-    motor(who)
     strict = Client(HTTP_HOST="localhost", enforce_csrf_checks=True)
     strict.force_login(who.user, backend="allauth.account.auth_backends.AuthenticationBackend")
     if method == "get":
