@@ -13,16 +13,16 @@ from evencoil.connection import StartMethod
 from evencoil.errors import CoreError, MissingError, RefusedError
 from evencoil.evidence import Mark, Rule, Step, Trail
 from evencoil.figures import Figure, figure, wait_for
-from evencoil.inputs import (
-    OwnSizeInput,
-    SizeInputs,
-)
+from evencoil.inputs import SupplyInputs
+from evencoil.inputs_size import OwnSizeInput, SizeInputs, SpeedsInput
+from evencoil.more_sizes import more_sizes
 from evencoil.nameplate import Band, PlateReading
 from evencoil.profile import Profile
 from evencoil.quantities import plain, show
 from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
 from evencoil.sizing.disconnect import disconnect
 from evencoil.sizing.drop import DropFacts, grown_grounding, voltage_drop
+from evencoil.sizing.duty import duty_ampacity
 from evencoil.sizing.full_load import MotorFacts, horsepower_from_kw, table_full_load_current
 from evencoil.sizing.grounding import grounding_conductor
 from evencoil.sizing.hermetic import (
@@ -36,7 +36,10 @@ from evencoil.sizing.legs import LegStart, leg_conductor, leg_overload
 from evencoil.sizing.locked_rotor import locked_rotor_code, locked_rotor_table
 from evencoil.sizing.overload import overload_setting
 from evencoil.sizing.protection import FUSES, DeviceKind, protection_device
+from evencoil.sizing.speeds import device_current, highest_current
+from evencoil.sizing.steps import given
 from evencoil.supply import Supply, Verdict
+from evencoil.supply_checks import transformer_fault_current_a
 from evencoil.words import Message, say
 
 __all__ = ["branch_circuit", "own_sizes"]
@@ -117,13 +120,11 @@ def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
         raise MissingError(
             Message("size.no_power"), field="power_hp", hint=Message("size.no_power.hint")
         )
-    if len(powers) > 1:
-        raise RefusedError(
-            Message("size.two_powers", {"count": str(len(powers))}),
-            field="power_hp",
-            hint=Message("size.two_powers.hint"),
-        )
     from_kw = not plate.power_hp
+    if len(powers) > 1:
+        # several speeds: the largest power names switch and controller
+        _read_step(trail, "power_hp", max(powers), "hp", show(max(powers)), reading)
+        return max(powers), from_kw
     if from_kw:
         _read_step(trail, "power_kw", plate.power_kw[0], "kW", plain(plate.power_kw[0]), reading)
         trail.add(
@@ -180,6 +181,14 @@ def _full_load(
             working=Message("read.supply", {"text": supply.text, "value": plain(volts)}),
         )
     )
+    several = max(len(plate.power_hp), len(plate.power_kw))
+    if several > 1:
+        each = [band.high for band in plate.amps_a]
+        step = highest_current(
+            plate.power_hp or plate.power_kw, each, edition=profile.edition, trail=trail
+        )
+        given(trail, "plate_amps_a", max(each), "A", "speeds.most_read")
+        return step
     amps = _plate_amps(reading, verdict)
     if amps is not None:
         _read_step(trail, "plate_amps_a", amps, "A", plain(amps), reading)
@@ -192,6 +201,9 @@ def _full_load(
             plate_amps_a=amps,
             speed_rpm=max(plate.speed_rpm, default=None),
             from_kw=from_kw,
+            is_high_torque=inputs.machine == "high_torque",
+            is_synchronous=inputs.machine == "synchronous",
+            power_factor_percent=inputs.power_factor,
             between_rows=inputs.between_rows,
         ),
         edition=profile.edition,
@@ -229,7 +241,14 @@ def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trai
     letter = reading.plate.design_letter
     if letter is not None:
         _read_step(trail, "design_letter", letter, "", letter, reading)
-    required_ampacity(edition=profile.edition, trail=trail)
+    duty = inputs.duty
+    if duty is None:
+        required_ampacity(edition=profile.edition, trail=trail)
+    else:
+        said = "given.duty_reason" if duty.reason else "given.duty"
+        given(trail, "duty", duty.service, "", said, {"reason": duty.reason},
+              shown=str(Message(f"service.{duty.service}")))  # fmt: skip
+        duty_ampacity(duty.service, duty.rating, edition=profile.edition, trail=trail)
     return conductor(_facts(inputs, trail), edition=profile.edition, trail=trail)
 
 
@@ -308,7 +327,21 @@ def _locked(
 def _protection(
     reading: PlateReading, inputs: SizeInputs, profile: Profile, supply: Supply, trail: Trail
 ) -> Step:
+    if "speed_1_amps_a" in trail:
+        speeds = inputs.speeds or SpeedsInput()
+        device_current(each_protected=speeds.each_protected, edition=profile.edition, trail=trail)
+    if inputs.no_start is not None:
+        by = " · ".join(part for part in (inputs.no_start.by, inputs.no_start.at) if part)
+        given(trail, "no_start", inputs.no_start.reason, "", "given.no_start", {"by": by or "—"})
+    if inputs.maker_limit is not None:
+        given(trail, "maker_limit_a", inputs.maker_limit.amps_a, "A", "given.maker_limit",
+              {"source": inputs.maker_limit.source})  # fmt: skip
     return protection_device(
+        machine=inputs.machine,
+        no_start=None if inputs.no_start is None else inputs.no_start.reason,
+        maker_limit=None
+        if inputs.maker_limit is None
+        else (inputs.maker_limit.amps_a, inputs.maker_limit.source),
         kind=_kind(_size_input(trail, "protection_kind", inputs.protection_kind)),
         school=profile.school,
         phases=reading.plate.phases or supply.phases,
@@ -461,6 +494,7 @@ def branch_circuit(
     size: SizeInputs,
     profile: Profile,
     start_method: StartMethod = "full_voltage",
+    given_supply: SupplyInputs | None = None,
 ) -> tuple[Trail, tuple[Figure, ...]]:
     """Work out the branch circuit of a plate that was read and a supply that was judged.
 
@@ -480,6 +514,8 @@ def branch_circuit(
         Edition and school.
     start_method : str
         Wye-delta and part-winding starts have legs with a part of the current.
+    given_supply : SupplyInputs or None
+        What else is known of the supply: its fault current.
 
     Returns
     -------
@@ -550,4 +586,29 @@ def branch_circuit(
         ]
     if found is not None and verdict is not None:
         _locked(reading, found, verdict, profile, trail)
+        figures += _more(reading, found, verdict, size, profile, trail, start_method, given_supply)
     return trail, tuple(figures)
+
+
+def _more(
+    reading: PlateReading, found: Supply, verdict: Verdict, size: SizeInputs, profile: Profile,
+    trail: Trail, start_method: StartMethod, supply: SupplyInputs | None,
+) -> tuple[Figure, ...]:  # fmt: skip
+    """Return the further parts of the sheet, if the circuit itself is there."""
+    if "conductor_material" not in trail or "protection_kind" not in trail:
+        return ()
+    by_transformer = None
+    if supply is not None and supply.transformer_kva and supply.transformer_z_percent:
+        with contextlib.suppress(CoreError):
+            by_transformer = transformer_fault_current_a(
+                kva=supply.transformer_kva,
+                line_volts_v=found.line_volts_v,
+                phases=found.phases or 1,
+                z_percent=supply.transformer_z_percent,
+            )
+    return more_sizes(
+        reading, found, verdict, size, profile, _facts(size, trail), trail,
+        start_method=start_method, kind=_kind(str(trail["protection_kind"].value)),
+        fault_a=None if supply is None else supply.fault_current_a,
+        by_transformer_a=by_transformer,
+    )  # fmt: skip

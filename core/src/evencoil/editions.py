@@ -53,6 +53,36 @@ _SAME: dict[str, str] = {
     "drop_limit": "210.19(A) note",
     "grounding_grown": "250.122(B)",
     "disconnect": "430.110(A)",
+    "disconnect_controller": "430.102(A)",
+    "disconnect_motor": "430.102(B)",
+    "disconnect_motor_exception": "430.102(B) Ex.",
+    "disconnect_small": "430.109(C)",
+    "disconnect_plug": "430.109(F)",
+    "flc_dc": "Table 430.247",
+    "duty": "Table 430.22(E)",
+    "multispeed": "430.22(B)",
+    "multispeed_device": "430.52(C)(4)",
+    "secondary": "430.23(A)",
+    "secondary_duty": "430.23(B)",
+    "secondary_resistor": "Table 430.23(C)",
+    "protection_maker": "430.52(C)(2)",
+    "overload_units": "Table 430.37",
+    "protector": "430.32(A)(2)",
+    "fill": "Chapter 9 Table 1",
+    "conductor_areas": "Chapter 9 Table 5",
+    "interrupting": "110.9",
+    "short_circuit_rating": "110.10",
+    "slash_rating": "240.85",
+    "drive_conductor": "430.122(A)",
+    "drive_disconnect": "430.128",
+    "drive_overload": "430.124",
+    "control_transformer": "430.72(C)",
+    "control_primary": "430.72(C)(4)",
+    "transformer_device": "Table 450.3(B)",
+    "tap": "430.28",
+    "tap_group": "430.53(D)",
+    "group": "430.53(C)",
+    "textbook": "(textbook, beside the code)",
     "disconnect_type": "430.109(A)",
 }
 _MOVED: dict[str, dict[int, str]] = {
@@ -73,9 +103,21 @@ _MOVED: dict[str, dict[int, str]] = {
         2020: "430.52(C)(1) Ex. 1",
         2023: "430.52(C)(1)(a)",
     },
+    "protection_raised": {
+        2017: "430.52(C)(1) Ex. 2",
+        2020: "430.52(C)(1) Ex. 2",
+        2023: "430.52(C)(1)(b)",
+    },
+    "control_conductor": {
+        2017: "Table 430.72(B)",
+        2020: "Table 430.72(B)",
+        2023: "Table 430.72(B)(2)",
+    },
     "parallel": {2017: "310.10(H)", 2020: "310.10(G)", 2023: "310.10(G)"},
 }
-UNSURE: frozenset[str] = frozenset({"small_motor_minimum", "protection_step_up"})
+UNSURE: frozenset[str] = frozenset(
+    {"small_motor_minimum", "protection_step_up", "protection_raised", "control_conductor"}
+)
 
 
 def edition_of(year: int) -> Edition:

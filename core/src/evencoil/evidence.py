@@ -15,11 +15,12 @@ from typing import Literal
 
 from evencoil.words import Message
 
-__all__ = ["Cell", "Finding", "Mark", "Rule", "Step", "Tip", "Trail"]
+__all__ = ["Cell", "Finding", "Mark", "Rule", "Step", "Tip", "Trail", "Verdict"]
 
 Value = Decimal | str
 Kind = Literal["read", "assumed", "worked"]
 Level = Literal["agrees", "note", "doubt", "refusal"]
+Verdict = Literal["", "holds", "fails"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -102,6 +103,8 @@ class Step:
     shown : str
         The value as a person reads it: a limit not to be exceeded is rounded
         down, a minimum up.
+    verdict : str
+        Whether what is there holds or fails; empty for a value that is no verdict.
     """
 
     id: str
@@ -115,6 +118,7 @@ class Step:
     cell: Cell | None = None
     marks: tuple[Mark, ...] = ()
     tips: tuple[Tip, ...] = ()
+    verdict: Verdict = ""
 
     def __post_init__(self) -> None:
         """Refuse a worked value that cites no rule."""

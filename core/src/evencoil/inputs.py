@@ -6,32 +6,24 @@ the names. Numbers travel as decimal strings, so that no float comes near them.
 
 from __future__ import annotations
 
-from decimal import Decimal
 from typing import Annotated, Literal
 
 from pydantic import (
-    BaseModel,
-    BeforeValidator,
-    ConfigDict,
     Field,
-    PlainSerializer,
     StringConstraints,
 )
 
 from evencoil.accessories import AccessoryKind
 from evencoil.circuit.edits import Edit, EditKind
 from evencoil.connection import StartMethod
-from evencoil.editions import Edition
+from evencoil.input_types import DecimalText, Inputs
+from evencoil.inputs_size import OwnSizeInput, SizeInputs
 from evencoil.joinings import Speed
 from evencoil.joints import Joint
 from evencoil.marks import Style
 from evencoil.nameplate import Assumed
-from evencoil.profile import School
-from evencoil.quantities import number, plain
 from evencoil.rating import RunShape
 from evencoil.single_phase import Capacitors, StartSwitch
-from evencoil.sizing.drop import Conduit, DropMethod
-from evencoil.sizing.protection import DeviceKind
 from evencoil.texts import LongText, Text
 from evencoil.winding import WindingKind
 
@@ -80,47 +72,10 @@ STEPS: tuple[StepName, ...] = (
 )
 
 
-def _decimal(value: object) -> object:
-    """Take a number as typed, or as a JSON whole number; never a float."""
-    if isinstance(value, str):
-        return number(value, field="number")
-    if isinstance(value, bool | float):
-        # pydantic turns a ValueError, and no other, into an error of this field
-        raise ValueError('Write this number as text, for example "30".')
-    return value
-
-
-DecimalText = Annotated[
-    Decimal,
-    BeforeValidator(_decimal, json_schema_input_type=str),
-    Field(allow_inf_nan=False, max_digits=12, decimal_places=6),
-    PlainSerializer(plain, return_type=str),
-]
-Insulation = Literal[
-    "TW",
-    "UF",
-    "THW",
-    "THWN",
-    "RHW",
-    "XHHW",
-    "USE",
-    "THHN",
-    "THWN-2",
-    "THHN/THWN-2",
-    "XHHW-2",
-    "RHW-2",
-    "USE-2",
-]
-
-
 Direction = Literal["forward", "reverse"]
 
 
-class _Inputs(BaseModel):
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class AssumedInput(_Inputs):
+class AssumedInput(Inputs):
     """A plate figure that nobody could read, with where it comes from."""
 
     field: Text
@@ -132,7 +87,7 @@ class AssumedInput(_Inputs):
         return Assumed(field=self.field, value=self.value, reason=self.reason)
 
 
-class PlateInputs(_Inputs):
+class PlateInputs(Inputs):
     """The plate as stamped, one text; ``photo`` is the digest of a kept picture."""
 
     text: LongText = ""
@@ -140,7 +95,7 @@ class PlateInputs(_Inputs):
     assumed: tuple[AssumedInput, ...] = Field(default=(), max_length=24)
 
 
-class SupplyInputs(_Inputs):
+class SupplyInputs(Inputs):
     """The supply: its system by name, what was measured, and what stands between.
 
     ``measured_v`` are L1-L2, L2-L3, L3-L1; ``fault_current_a`` the bolted
@@ -162,7 +117,7 @@ class SupplyInputs(_Inputs):
     drive_input_v: DecimalText | None = None
 
 
-class JointInput(_Inputs):
+class JointInput(Inputs):
     """Leads that are joined in the box, and the line conductor on them if any.
 
     The id lasts: a role from the derived answer, a UUID from a person's tap.
@@ -177,7 +132,7 @@ class JointInput(_Inputs):
         return Joint(id=self.id, leads=self.leads, line=self.line)
 
 
-class AccessoryInput(_Inputs):
+class AccessoryInput(Inputs):
     """Leads in the box that are no winding: their marks, and what they are."""
 
     id: Text = Field(min_length=1)
@@ -187,7 +142,7 @@ class AccessoryInput(_Inputs):
     kind: AccessoryKind = "unknown"
 
 
-class SinglePhaseInput(_Inputs):
+class SinglePhaseInput(Inputs):
     """What starts a single-phase motor, as found; empty is not yet looked at."""
 
     capacitors: Capacitors = ""
@@ -197,7 +152,7 @@ class SinglePhaseInput(_Inputs):
     protector_leads: Literal[0, 2, 3] = 0
 
 
-class BoardInput(_Inputs):
+class BoardInput(Inputs):
     """A stud board: its rows from top to bottom, the bars and nuts that are there."""
 
     rows: tuple[tuple[Text, ...], ...] = Field(default=(), max_length=6)
@@ -205,7 +160,7 @@ class BoardInput(_Inputs):
     nuts_per_stud: int = Field(default=3, ge=0, le=8)
 
 
-class MakerDiagramInput(_Inputs):
+class MakerDiagramInput(Inputs):
     """Joints as drawn by the maker, for one voltage, speed and direction."""
 
     id: Text = Field(min_length=1)
@@ -217,7 +172,7 @@ class MakerDiagramInput(_Inputs):
     joints: tuple[JointInput, ...] = Field(default=(), max_length=12)
 
 
-class FollowedInput(_Inputs):
+class FollowedInput(Inputs):
     """Whom a named person follows where maker and derivation differ, and why."""
 
     side: Literal["maker", "derived"]
@@ -226,7 +181,7 @@ class FollowedInput(_Inputs):
     at: Text = ""
 
 
-class LeadsInputs(_Inputs):
+class LeadsInputs(Inputs):
     """Which winding it is, how it is to run, and what is joined in the box.
 
     ``groups`` holds how many leads ring together, where that was read;
@@ -256,7 +211,7 @@ class LeadsInputs(_Inputs):
 JointMethod = Literal["split_bolt", "set_screw_tap", "ring_bolt", "crimp", "twist_on"]
 
 
-class JointWorkInput(_Inputs):
+class JointWorkInput(Inputs):
     """How one joint is made, and what was recorded when it was: torque or tug."""
 
     joint: Text = Field(min_length=1)
@@ -269,7 +224,7 @@ class JointWorkInput(_Inputs):
     at: Text = ""
 
 
-class ColourInput(_Inputs):
+class ColourInput(Inputs):
     """The colour found on an incoming conductor where it lands."""
 
     line: Literal["L1", "L2", "L3", "N", "G"]
@@ -277,7 +232,7 @@ class ColourInput(_Inputs):
     remarked: Text = ""
 
 
-class TwistRowInput(_Inputs):
+class TwistRowInput(Inputs):
     """One row of a twist-on connector's own table: how many of a size it takes."""
 
     size: Text = Field(min_length=1)
@@ -285,7 +240,7 @@ class TwistRowInput(_Inputs):
     most: int = Field(ge=1, le=12)
 
 
-class JointsInputs(_Inputs):
+class JointsInputs(Inputs):
     """How the joints are made and whether they fit in the housing.
 
     The line conductor is the one of the Size step unless said otherwise.
@@ -310,7 +265,7 @@ class JointsInputs(_Inputs):
 TwoSleeves = Annotated[tuple[Text, ...], Field(min_length=2, max_length=2)]
 
 
-class TouchInput(_Inputs):
+class TouchInput(Inputs):
     """A touch with the ohmmeter; ``ohms`` empty where only ringing was heard."""
 
     what: Literal["touch"] = "touch"
@@ -319,7 +274,7 @@ class TouchInput(_Inputs):
     ohms: DecimalText | None = None
 
 
-class VoltsInput(_Inputs):
+class VoltsInput(Inputs):
     """One voltage of an induction test."""
 
     what: Literal["volts"] = "volts"
@@ -330,7 +285,7 @@ class VoltsInput(_Inputs):
     volts: DecimalText
 
 
-class BenchInputs(_Inputs):
+class BenchInputs(Inputs):
     """Leads whose tags are gone: how many, and what was read on them.
 
     ``mystery`` is the seed of a practice motor that answers in place of a real
@@ -347,7 +302,7 @@ class BenchInputs(_Inputs):
     mystery_kind: WindingKind | None = None
 
 
-class TrustInputs(_Inputs):
+class TrustInputs(Inputs):
     """What was read on a motor whose plate nobody trusts."""
 
     is_doubted: bool = False
@@ -359,7 +314,7 @@ class TrustInputs(_Inputs):
     test_a: DecimalText | None = None
 
 
-class ConductorRecord(_Inputs):
+class ConductorRecord(Inputs):
     """One conductor taken off the old motor: where it was, as tagged and coloured."""
 
     conductor: Text = Field(min_length=1)
@@ -368,7 +323,7 @@ class ConductorRecord(_Inputs):
     colour: Text = ""
 
 
-class ReplaceInputs(_Inputs):
+class ReplaceInputs(Inputs):
     """The disconnect record of a motor that is replaced."""
 
     old_plate: LongText = ""
@@ -382,38 +337,10 @@ class ReplaceInputs(_Inputs):
     seen_from_after: Literal["", "shaft", "fan"] = ""
 
 
-class OwnSizeInput(_Inputs):
-    """A size that a person brings, with where it comes from."""
-
-    figure: Text = Field(min_length=1)
-    value: Text = Field(min_length=1)
-    source: Text = Field(min_length=1)
-
-
-class SizeInputs(_Inputs):
-    """What decides the sizes besides plate and supply."""
-
-    edition: Edition | None = None
-    school: School | None = None
-    conductor_material: Literal["cu", "al"] | None = None
-    insulation: Insulation | None = None
-    termination_c: Literal[60, 75] | None = None
-    ambient_c: DecimalText | None = None
-    current_carrying: int | None = Field(default=None, ge=1, le=100)
-    protection_kind: DeviceKind | None = None
-    parallel_sets: int = Field(default=1, ge=1, le=12)
-    between_rows: Literal["ask", "next_row_up"] = "ask"
-    run_length_ft: DecimalText | None = None
-    drop_limit_percent: DecimalText | None = None
-    drop_method: DropMethod = "table_9"
-    conduit: Conduit = "steel"
-    own: tuple[OwnSizeInput, ...] = Field(default=(), max_length=24)
-
-
 ShortText = Annotated[Text, StringConstraints(max_length=120)]
 
 
-class EditInput(_Inputs):
+class EditInput(Inputs):
     """One change of the drawn circuit: what, by whom, when and why."""
 
     id: ShortText = Field(min_length=1)
@@ -434,7 +361,7 @@ class EditInput(_Inputs):
         return Edit(**self.model_dump())
 
 
-class StarterInputs(_Inputs):
+class StarterInputs(Inputs):
     """Which starter, with which options, and what was changed on its drawing.
 
     ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:

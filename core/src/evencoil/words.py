@@ -3,7 +3,7 @@
 A `Message` holds an id and parameters, never a finished sentence, so that a
 screen, a page and the command line say the same thing and a translation needs
 no change in the rules. The sentences themselves are in ``words_en.py``,
-``words_circuit_en.py`` and ``words_leads_en.py``.
+``words_circuit_en.py``, ``words_leads_en.py`` and ``words_sizes_en.py``.
 """
 
 from __future__ import annotations
@@ -14,10 +14,11 @@ from dataclasses import dataclass, field
 from evencoil.words_circuit_en import CIRCUIT_SENTENCES
 from evencoil.words_en import SENTENCES
 from evencoil.words_leads_en import LEADS_SENTENCES
+from evencoil.words_sizes_en import SIZE_SENTENCES
 
 __all__ = ["Message", "say"]
 
-_ALL = {**SENTENCES, **CIRCUIT_SENTENCES, **LEADS_SENTENCES}
+_ALL = {**SENTENCES, **CIRCUIT_SENTENCES, **LEADS_SENTENCES, **SIZE_SENTENCES}
 
 
 @dataclass(slots=True)

@@ -353,6 +353,7 @@ def work_out(
             size,
             profile,
             leads.start_method if leads else "full_voltage",
+            supply,
         )
     box = work_out_box(reading, found, verdict, error, leads or LeadsInputs(), swap=base.swap_lines)
     estimate, untrusted = _trust(trust or TrustInputs(), reading)

@@ -4,8 +4,9 @@ The current for conductors, short-circuit device and disconnect comes from the
 tables, never from the nameplate; the nameplate current is for overloads.
 
 Units: power [hp], current [A], voltage [V], speed [rpm].
-Rules: NEC 430.6(A)(1). Tables: ``nec/430_250_induction``, ``nec/430_248``.
-Left out: DC (430.247), synchronous, two-speed and torque motors.
+Rules: NEC 430.6(A)(1). Tables: ``nec/430_250_induction``, ``nec/430_250_synchronous``,
+``nec/430_248``, ``nec/430_247``.
+Left out: torque motors. Several speeds: ``speeds``.
 """
 
 from __future__ import annotations
@@ -42,6 +43,14 @@ _RANGES: dict[int, tuple[tuple[str, int, int], ...]] = {
         ("v575", 550, 600),
         ("v2300", 2200, 2400),
     ),
+    0: (
+        ("v90", 85, 95),
+        ("v120", 110, 125),
+        ("v180", 175, 190),
+        ("v240", 220, 250),
+        ("v500", 460, 525),
+        ("v550", 530, 600),
+    ),
     1: (
         ("v115", 110, 120),
         ("v200", 200, 200),
@@ -60,7 +69,7 @@ class MotorFacts:
     power_hp : Decimal
         Rated power. [hp]
     phases : int
-        1 or 3.
+        1 or 3; 0 for direct current.
     supply_volts_v : Decimal
         Nominal volts of the supply that the motor uses. [V]
     plate_volts_v : sequence of Decimal
@@ -71,6 +80,12 @@ class MotorFacts:
         Rated speed. [rpm]
     from_kw : bool
         True if the power was stamped in kW and converted.
+    is_high_torque : bool
+        Made for high torque: it may draw more than the table says.
+    is_synchronous : bool
+        Has a table of its own, for unity power factor.
+    power_factor_percent : int
+        Of a synchronous motor: 100, 90 or 80. [percent]
     between_rows : str
         ``ask`` refuses a power that has no row; ``next_row_up`` takes the next.
     """
@@ -82,7 +97,17 @@ class MotorFacts:
     plate_amps_a: Decimal | None = None
     speed_rpm: Decimal | None = None
     from_kw: bool = False
+    is_high_torque: bool = False
+    is_synchronous: bool = False
+    power_factor_percent: int = 100
     between_rows: Literal["ask", "next_row_up"] = "ask"
+
+
+_PRINTED = {3: "430.250", 1: "430.248", 0: "430.247"}
+_FILES = {3: "430_250_induction", 1: "430_248", 0: "430_247"}
+_SUBJECTS = {3: "flc_three_phase", 1: "flc_single_phase", 0: "flc_dc"}
+#: a synchronous motor that works at less than unity power factor draws more
+_MORE = {100: Decimal(1), 90: Decimal("1.1"), 80: Decimal("1.25")}
 
 
 def _column_of(volts: Decimal, phases: int) -> str | None:
@@ -122,7 +147,7 @@ def table_columns(
 
 
 def _no_column(facts: MotorFacts) -> NotInTableError:
-    name = "430.250" if facts.phases == 3 else "430.248"
+    name = _PRINTED[facts.phases]
     volts = ", ".join(column[1:] for column, _, _ in _RANGES[facts.phases])
     return NotInTableError(
         Message("flc.no_column", {"table": name, "volts": plain(facts.supply_volts_v)}),
@@ -141,7 +166,7 @@ def _row(book: Table, facts: MotorFacts, name: str) -> tuple[int, bool]:
                 {"table": name, "last": plain(powers[-1]), "hp": plain(facts.power_hp)},
             ),
             field="power_hp",
-            hint=Message("flc.above_last.hint" if facts.phases == 3 else "flc.above_last.one"),
+            hint=Message("flc.above_last.one" if facts.phases == 1 else "flc.above_last.hint"),
         )
     place = bisect_left(powers, facts.power_hp)
     if powers[place] == facts.power_hp:
@@ -220,6 +245,8 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
     if facts.phases == 3 and facts.speed_rpm is not None and facts.speed_rpm < LOW_SPEED_RPM:
         why = Message("flc.slow", {"rpm": plain(facts.speed_rpm)})
         return _by_plate(facts, trail, edition, why)
+    if facts.is_high_torque:
+        return _by_plate(facts, trail, edition, Message("flc.high_torque"))
     columns = table_columns(
         supply_volts_v=facts.supply_volts_v,
         plate_volts_v=facts.plate_volts_v,
@@ -227,9 +254,12 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
     )
     if not columns:
         raise _no_column(facts)
-    name = "430_250_induction" if facts.phases == 3 else "430_248"
-    book = table(name)
-    printed = "430.250" if facts.phases == 3 else "430.248"
+    is_synchronous = facts.is_synchronous and facts.phases == 3
+    book = table("430_250_synchronous" if is_synchronous else _FILES[facts.phases])
+    columns = tuple(column for column in columns if column in book.columns)
+    if not columns:
+        raise _no_column(facts)
+    printed = _PRINTED[facts.phases]
     smallest = Decimal(book.rows[0][0])
     if facts.power_hp < smallest:
         why = Message("flc.below_first", {"first": plain(smallest), "table": printed})
@@ -252,15 +282,18 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
         working = "flc.row_kw" if facts.from_kw else "flc.row_up"
     elif len(filled) > 1:
         working = "flc.row_larger"
-    subject = "flc_three_phase" if facts.phases == 3 else "flc_single_phase"
+    factor = _MORE[facts.power_factor_percent] if is_synchronous else Decimal(1)
+    if factor != 1:
+        working = "flc.synchronous"
+    amps = found.value * factor
     tips = _tips(book, row, column)
     return trail.add(
         Step(
             id="table_flc_a",
-            value=found.value,
+            value=amps,
             unit="A",
             kind="worked",
-            shown=show(found.value),
+            shown=show(amps),
             working=Message(
                 working,
                 {
@@ -270,9 +303,12 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
                     "volts": column[1:],
                     "supply": plain(facts.supply_volts_v),
                     "amps": plain(found.value),
+                    "factor": plain(factor),
+                    "value": plain(amps),
+                    "percent": str(facts.power_factor_percent),
                 },
             ),
-            rule=rule(subject, edition),
+            rule=rule(_SUBJECTS[facts.phases], edition),
             uses=tuple(name for name in ("power_hp", "phases", "supply_volts_v") if name in trail),
             cell=found.cell,
             marks=found.marks,
@@ -284,7 +320,7 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
 def _tips(book: Table, row: int, column: str) -> tuple[Tip, ...]:
     """Say what the neighbouring rows and the usual other columns would give."""
     rows = [near for near in (row - 1, row + 1) if 0 <= near < len(book.rows)]
-    others = [name for name in ("v230", "v460") if name != column and name in book.columns]
+    others = [name for name in ("v230", "v460", "v240") if name != column and name in book.columns]
     said = [
         Message("flc.tip", {"hp": book.rows[near][0], "amps": plain(amps)})
         for near in rows

@@ -7,8 +7,7 @@ rating not above the figure), `field` takes the next standard rating up.
 
 Units: current [A], percent of table full-load current.
 Rules: NEC 430.52, 240.6(A). Tables: ``nec/430_52_c_1``, ``nec/240_6_a``.
-Left out: wound-rotor, DC and synchronous motors; several motors on one device;
-limits printed by the maker of an overload relay.
+Left out: several motors on one device (``feeder``, ``taps``); torque motors.
 """
 
 from __future__ import annotations
@@ -29,6 +28,7 @@ from evencoil.words import Message
 __all__ = [
     "FUSES",
     "DeviceKind",
+    "Machine",
     "Ratings",
     "largest_not_above",
     "next_up",
@@ -38,9 +38,17 @@ __all__ = [
 ]
 
 DeviceKind = Literal[
-    "dual_element_fuse", "nontime_delay_fuse", "inverse_time_breaker", "instantaneous_breaker"
+    "dual_element_fuse",
+    "nontime_delay_fuse",
+    "class_cc_fuse",
+    "inverse_time_breaker",
+    "instantaneous_breaker",
 ]
-FUSES = frozenset({"dual_element_fuse", "nontime_delay_fuse"})
+Machine = Literal["squirrel_cage", "wound_rotor", "synchronous", "high_torque"]
+FUSES = frozenset({"dual_element_fuse", "nontime_delay_fuse", "class_cc_fuse"})
+#: time-delay fuses of class CC go by the column without time delay, and end at 30 A
+_COLUMN = {"class_cc_fuse": "nontime_delay_fuse"}
+_LARGEST_CC_A = Decimal(30)
 _LARGEST_FUSE_CLASS_A = Decimal(600)
 _SMALL_MOTOR_A = Decimal(100)
 
@@ -126,17 +134,21 @@ def next_up(limit_a: Decimal, kind: DeviceKind, edition: Edition) -> Decimal | N
     return min((amps for amps in standard_ratings(kind, edition) if amps >= limit_a), default=None)
 
 
-def _row(phases: int, design_letter: str | None, *, is_premium: bool) -> int:
+def _row(phases: int, design_letter: str | None, *, is_premium: bool, machine: Machine) -> int:
     motor = "squirrel cage, other than Design B energy-efficient (or premium-efficiency)"
-    if phases == 1:
+    if phases == 0:
+        motor = "dc constant voltage"
+    elif phases == 1:
         motor = "single-phase"
+    elif machine in {"wound_rotor", "synchronous"}:
+        motor = machine.replace("_", "-")
     elif design_letter == "B" and is_premium:
         motor = "squirrel cage, Design B energy-efficient (or premium-efficiency)"
     return table("430_52_c_1").column("motor_type").index(motor)
 
 
 def _cap_percent(kind: DeviceKind, flc_a: Decimal, *, is_premium_b: bool) -> Decimal:
-    if kind == "nontime_delay_fuse":
+    if kind in {"nontime_delay_fuse", "class_cc_fuse"}:
         return Decimal(400)
     if kind == "dual_element_fuse":
         return Decimal(225)
@@ -153,6 +165,7 @@ def protection_ratings(
     edition: Edition,
     design_letter: str | None = None,
     is_premium: bool = False,
+    machine: Machine = "squirrel_cage",
 ) -> Ratings:
     """Return the ratings that main rule, next-size step and raised limit give.
 
@@ -170,6 +183,8 @@ def protection_ratings(
         Design letter of the plate.
     is_premium : bool
         Stamped as energy-efficient or premium-efficiency.
+    machine : str
+        Wound-rotor and synchronous motors have rows of their own.
 
     Returns
     -------
@@ -182,14 +197,20 @@ def protection_ratings(
         If no standard rating is as large as the figure.
     """
     book = table("430_52_c_1")
-    row = _row(phases, design_letter, is_premium=is_premium)
-    percent = book.number(row, kind) or Decimal(0)
+    row = _row(phases, design_letter, is_premium=is_premium, machine=machine)
+    percent = book.number(row, _COLUMN.get(kind, kind)) or Decimal(0)
     limit = flc_a * percent / 100
     premium_b = design_letter == "B" and is_premium
     cap = flc_a * _cap_percent(kind, flc_a, is_premium_b=premium_b) / 100
     if kind == "instantaneous_breaker":
         return Ratings(limit_a=limit, exam_a=limit, field_a=limit, cap_a=cap, raised_a=cap)
     up = next_up(limit, kind, edition)
+    if kind == "class_cc_fuse" and up is not None and up > _LARGEST_CC_A:
+        raise NotInTableError(
+            Message("protection.class_cc", {"amps": show(limit)}),
+            field="size.protection_kind",
+            hint=Message("protection.none.hint"),
+        )
     if up is None:
         raise NotInTableError(
             Message("protection.none", {"amps": show(limit)}),
@@ -201,6 +222,8 @@ def protection_ratings(
     highest = largest_not_above(cap, kind, edition) or up
     if kind == "nontime_delay_fuse" and up <= _LARGEST_FUSE_CLASS_A:
         highest = min(highest, _LARGEST_FUSE_CLASS_A)
+    if kind == "class_cc_fuse":
+        highest = min(highest, _LARGEST_CC_A)
     return Ratings(
         limit_a=limit,
         exam_a=largest_not_above(limit, kind, edition),
@@ -219,6 +242,9 @@ def protection_device(
     trail: Trail,
     design_letter: str | None = None,
     is_premium: bool = False,
+    machine: Machine = "squirrel_cage",
+    no_start: str | None = None,
+    maker_limit: tuple[Decimal, str] | None = None,
 ) -> Step:
     """Return the rating of the short-circuit and ground-fault device.
 
@@ -233,11 +259,18 @@ def protection_device(
     edition : int
         Edition whose sections are cited.
     trail : Trail
-        Holds ``table_flc_a``; the steps are added to it.
+        Holds ``table_flc_a``, or ``device_current_a`` where several speeds decide; the
+        steps are added to it.
     design_letter : str or None
         Design letter of the plate.
     is_premium : bool
         Stamped as energy-efficient or premium-efficiency.
+    machine : str
+        Wound-rotor and synchronous motors have rows of their own.
+    no_start : str or None
+        Who recorded, and why, that the motor does not start on less.
+    maker_limit : tuple or None
+        The largest device printed by the maker [A], and where it is printed.
 
     Returns
     -------
@@ -249,7 +282,8 @@ def protection_device(
     NotInTableError
         If no standard rating is as large as the figure.
     """
-    flc = trail.number("table_flc_a")
+    basis = "device_current_a" if "device_current_a" in trail else "table_flc_a"
+    flc = trail.number(basis)
     found = protection_ratings(
         flc_a=flc,
         kind=kind,
@@ -257,9 +291,10 @@ def protection_device(
         edition=edition,
         design_letter=design_letter,
         is_premium=is_premium,
+        machine=machine,
     )
-    row = _row(phases, design_letter, is_premium=is_premium)
-    cell = table("430_52_c_1").find(row, kind, edition=edition)
+    row = _row(phases, design_letter, is_premium=is_premium, machine=machine)
+    cell = table("430_52_c_1").find(row, _COLUMN.get(kind, kind), edition=edition)
     kinds = tuple(name for name in ("protection_kind",) if name in trail)
     trail.add(
         Step(
@@ -278,12 +313,16 @@ def protection_device(
                 },
             ),
             rule=rule("protection", edition),
-            uses=("table_flc_a", *kinds),
+            uses=(basis, *kinds),
             cell=cell.cell,
             marks=cell.marks,
         )
     )
     choice, said = _choice(found, kind, school)
+    if no_start is not None and found.raised_a > choice:
+        choice, said = found.raised_a, "protection.raised"
+    if maker_limit is not None and maker_limit[0] < choice:
+        choice, said = maker_limit[0], "protection.maker"
     return trail.add(
         Step(
             id="protection_device_a",
@@ -296,16 +335,28 @@ def protection_device(
                 {
                     "limit": show(found.limit_a, "limit"),
                     "value": plain(choice),
+                    "cap": show(found.cap_a, "limit"),
+                    "percent": show(found.cap_a / flc * 100),
+                    "reason": no_start or "",
+                    "source": maker_limit[1] if maker_limit else "",
                     "kind": str(Message(f"kind.{kind}")),
                 },
             ),
-            rule=rule(
-                "protection_step_up" if said == "protection.field" else "protection", edition
+            rule=rule(_SUBJECTS.get(said, "protection"), edition),
+            uses=(
+                "protection_limit_a",
+                *(name for name in ("no_start", "maker_limit_a") if name in trail),
             ),
-            uses=("protection_limit_a",),
             tips=_tips(found, kind, flc, trail),
         )
     )
+
+
+_SUBJECTS = {
+    "protection.field": "protection_step_up",
+    "protection.raised": "protection_raised",
+    "protection.maker": "protection_maker",
+}
 
 
 def _choice(found: Ratings, kind: DeviceKind, school: School) -> tuple[Decimal, str]:

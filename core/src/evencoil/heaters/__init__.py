@@ -1,0 +1,1 @@
+"""Heater tables: imported from the chart in a starter's door, never decoded without it."""

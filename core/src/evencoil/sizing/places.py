@@ -1,0 +1,231 @@
+"""Where the disconnects are, of which kind, and whether that is allowed.
+
+Units: distance [ft], current [A], power [hp].
+Rules: NEC 430.102(A) and (B), Article 100 "in sight" (visible and within 50 ft), 110.25
+(lockable), 430.109 (kinds, cord and plug), 430.110(A) (115 %), 430.107.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+from typing import Literal
+
+from evencoil.editions import Edition
+from evencoil.evidence import Step, Trail
+from evencoil.quantities import plain, show
+from evencoil.sizing.steps import given, judged
+
+__all__ = [
+    "IN_SIGHT_FT", "DisconnectKind", "Place", "disconnect_kind", "disconnect_rating",
+    "place_of_controller", "place_of_motor",
+]  # fmt: skip
+
+IN_SIGHT_FT = Decimal(50)
+DisconnectKind = Literal[
+    "motor_circuit_switch", "breaker", "molded_case_switch", "manual_controller",
+    "general_use_switch", "snap_switch", "plug",
+]  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Place:
+    """How far something is from the disconnect [ft], and whether it can be seen from there."""
+
+    distance_ft: Decimal
+    is_visible: bool
+
+    @property
+    def in_sight(self) -> bool:
+        """Tell whether the code calls it in sight."""
+        return self.is_visible and self.distance_ft <= IN_SIGHT_FT
+
+
+def place_of_controller(place: Place, *, edition: Edition, trail: Trail) -> Step:
+    """Return the verdict on the disconnect of the controller.
+
+    Parameters
+    ----------
+    place : Place
+        Controller, from its disconnect.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        The step is added to it.
+
+    Returns
+    -------
+    Step
+        ``controller_disconnect_place``.
+    """
+    given(trail, "controller_distance_ft", place.distance_ft, "ft")
+    return _placed(trail, "controller_disconnect_place", place, "place.controller",
+                   "disconnect_controller", edition, "controller_distance_ft")  # fmt: skip
+
+
+def place_of_motor(
+    place: Place,
+    *,
+    own: bool,
+    lockable: bool,
+    excuse: Literal["", "impracticable", "procedures"],
+    edition: Edition,
+    trail: Trail,
+) -> Step:
+    """Return the verdict on the disconnect of the motor.
+
+    Parameters
+    ----------
+    place : Place
+        Motor and driven machine, from the nearest disconnect.
+    own : bool
+        That disconnect stands at the motor and is not the controller's.
+    lockable : bool
+        The controller's disconnect can be locked open, the provision staying in place.
+    excuse : str
+        Why none stands at the motor: ``impracticable`` or a hazard there, or
+        ``procedures`` of an industrial site with qualified people only.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        The step is added to it.
+
+    Returns
+    -------
+    Step
+        ``motor_disconnect_place``.
+    """
+    given(trail, "motor_distance_ft", place.distance_ft, "ft")
+    if place.in_sight:
+        return _placed(trail, "motor_disconnect_place", place,
+                       "place.motor_own" if own else "place.motor", "disconnect_motor", edition,
+                       "motor_distance_ft")  # fmt: skip
+    if lockable and excuse:
+        return judged(
+            trail, "motor_disconnect_place", "holds", f"{plain(place.distance_ft)} ft, lockable",
+            f"place.motor_{excuse}", "disconnect_motor_exception", edition,
+            {"feet": plain(place.distance_ft)}, uses=("motor_distance_ft",),
+        )  # fmt: skip
+    said = "place.motor_no_excuse" if lockable else "place.motor_no_lock"
+    return judged(
+        trail, "motor_disconnect_place", "fails", f"{plain(place.distance_ft)} ft", said,
+        "disconnect_motor", edition,
+        {"feet": plain(place.distance_ft), "over": _over(place)}, uses=("motor_distance_ft",),
+    )  # fmt: skip
+
+
+def _over(place: Place) -> str:
+    return show(max(place.distance_ft - IN_SIGHT_FT, Decimal(0)))
+
+
+def _placed(
+    trail: Trail, step_id: str, place: Place, said: str, subject: str, edition: Edition, uses: str
+) -> Step:
+    if place.in_sight:
+        ending, verdict = "holds", "holds"
+    else:
+        ending, verdict = ("far" if place.is_visible else "hidden"), "fails"
+    return judged(
+        trail, step_id, "holds" if verdict == "holds" else "fails",
+        f"{plain(place.distance_ft)} ft", f"{said}.{ending}", subject, edition,
+        {"feet": plain(place.distance_ft), "over": _over(place)}, uses=(uses,),
+    )  # fmt: skip
+
+
+def disconnect_kind(
+    kind: DisconnectKind,
+    *,
+    power_hp: Decimal,
+    volts_v: Decimal,
+    amps_a: Decimal | None,
+    rated_hp: Decimal | None,
+    is_portable: bool,
+    edition: Edition,
+    trail: Trail,
+) -> Step:
+    """Return the verdict on the kind of disconnect, cord and plug among them.
+
+    Parameters
+    ----------
+    kind : str
+        What it is.
+    power_hp : Decimal
+        Power of the motor. [hp]
+    volts_v : Decimal
+        Volts of the circuit. [V]
+    amps_a : Decimal or None
+        Its rating as marked. [A]
+    rated_hp : Decimal or None
+        Its power rating at this voltage, as marked. [hp]
+    is_portable : bool
+        The motor is portable.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``table_flc_a``.
+
+    Returns
+    -------
+    Step
+        ``disconnect_kind``.
+    """
+    flc = trail.number("table_flc_a")
+    small = power_hp <= 2 and volts_v <= 300
+    hp_ok = rated_hp is not None and rated_hp >= power_hp
+    params = {
+        "hp": plain(power_hp), "volts": plain(volts_v), "rated": "—" if rated_hp is None else
+        plain(rated_hp), "twice": plain(flc * 2), "flc": plain(flc),
+        "most": "—" if amps_a is None else show(amps_a * Decimal("0.8"), "limit"),
+        "amps": "—" if amps_a is None else plain(amps_a),
+    }  # fmt: skip
+    why: str = kind
+    holds, subject = False, "disconnect_type"
+    if kind in {"breaker", "molded_case_switch"}:
+        holds = True
+    elif kind in {"motor_circuit_switch", "manual_controller"}:
+        holds = hp_ok
+    elif kind == "general_use_switch":
+        subject = "disconnect_small"
+        holds = small and amps_a is not None and amps_a >= flc * 2
+    elif kind == "snap_switch":
+        subject = "disconnect_small"
+        holds = small and amps_a is not None and flc <= amps_a * Decimal("0.8")
+    else:
+        subject = "disconnect_plug"
+        holds = hp_ok or (is_portable and power_hp <= Decimal("0.3334"))
+        why = "plug_portable" if holds and not hp_ok else "plug"
+    return judged(
+        trail, "disconnect_kind", "holds" if holds else "fails",
+        kind.replace("_", " "), f"place.{why}.{'holds' if holds else 'fails'}", subject,
+        edition, params, uses=("table_flc_a", "power_hp"),
+    )  # fmt: skip
+
+
+def disconnect_rating(amps_a: Decimal, *, edition: Edition, trail: Trail) -> Step:
+    """Return the verdict on the amperes of a disconnect that is there.
+
+    Parameters
+    ----------
+    amps_a : Decimal
+        Its rating as marked. [A]
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``table_flc_a``.
+
+    Returns
+    -------
+    Step
+        ``disconnect_rating``.
+    """
+    given(trail, "disconnect_there_a", amps_a, "A")
+    flc = trail.number("table_flc_a")
+    least = flc * Decimal("1.15")
+    holds = amps_a >= least
+    return judged(
+        trail, "disconnect_rating", "holds" if holds else "fails", f"{plain(amps_a)} A",
+        f"place.rating.{'holds' if holds else 'fails'}", "disconnect", edition,
+        {"amps": plain(amps_a), "flc": plain(flc), "least": show(least, "minimum"),
+         "short": show(least - amps_a, "minimum")},
+        uses=("table_flc_a", "disconnect_there_a"),
+    )  # fmt: skip

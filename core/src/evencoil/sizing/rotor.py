@@ -1,0 +1,159 @@
+"""Conductors on the rotor side of a wound-rotor motor.
+
+Units: current [A], percent of full-load secondary current.
+Rules: NEC 430.23(A), (B) and (C); the primary overload protects the secondary,
+430.32(E). Tables: ``nec/430_22_e`` and the seven percentages of 430.23(C).
+"""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Literal, get_args
+
+from evencoil.editions import Edition
+from evencoil.errors import NotInTableError
+from evencoil.evidence import Step, Trail
+from evencoil.quantities import plain, show
+from evencoil.sizing.conductor import ConductorFacts, pick_conductor
+from evencoil.sizing.duty import DutyRating, Service, duty_percent
+from evencoil.sizing.steps import given, worked
+from evencoil.tables import table
+from evencoil.words import Message
+
+__all__ = ["ResistorDuty", "resistor_conductor", "secondary_conductor", "sized_part"]
+
+ResistorDuty = Literal[
+    "light_starting", "heavy_starting", "extra_heavy_starting", "light_intermittent",
+    "medium_intermittent", "heavy_intermittent", "continuous",
+]  # fmt: skip
+_RESISTOR_PERCENT = dict(zip(get_args(ResistorDuty), (35, 45, 55, 65, 75, 85, 110), strict=True))
+
+
+def secondary_conductor(
+    secondary_a: Decimal,
+    facts: ConductorFacts,
+    *,
+    edition: Edition,
+    trail: Trail,
+    service: Service | None = None,
+    rating: DutyRating = "continuous",
+) -> Step:
+    """Return the smallest conductor between slip rings and controller.
+
+    Parameters
+    ----------
+    secondary_a : Decimal
+        Full-load secondary current of the plate. [A]
+    facts : ConductorFacts
+        Material, insulation, number of conductors, as for the line side.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``terminal_temperature_c`` and the factors.
+    service : str or None
+        How the machine works; None for continuous duty.
+    rating : str
+        For how long the motor is rated.
+
+    Returns
+    -------
+    Step
+        ``secondary_conductor_size``, with ``secondary_ampacity_a`` before it.
+
+    Raises
+    ------
+    CoreError
+        If the table gives no percentage or no conductor carries it.
+    """
+    given(trail, "secondary_a", secondary_a, "A")
+    if service is None:
+        percent, subject = Decimal(125), "secondary"
+    else:
+        percent = duty_percent(service, rating, edition, "size.duty.rating").value
+        subject = "secondary_duty"
+    worked(
+        trail, "secondary_ampacity_a", secondary_a * percent / 100, "A", "secondary.ampacity",
+        subject, edition, {"amps": plain(secondary_a), "percent": plain(percent)},
+        rounding="minimum", uses=("secondary_a", "duty"),
+    )  # fmt: skip
+    return sized_part(trail, "secondary_conductor_size", "secondary_ampacity_a", facts, edition)
+
+
+def resistor_conductor(
+    duty: ResistorDuty, facts: ConductorFacts, *, edition: Edition, trail: Trail
+) -> Step:
+    """Return the smallest conductor between controller and a resistor that stands apart.
+
+    Parameters
+    ----------
+    duty : str
+        Duty class of the resistor.
+    facts : ConductorFacts
+        Material, insulation, number of conductors.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``secondary_a``.
+
+    Returns
+    -------
+    Step
+        ``resistor_conductor_size``, with ``resistor_ampacity_a`` before it.
+
+    Raises
+    ------
+    NotInTableError
+        If no single conductor carries it.
+    """
+    secondary, percent = trail.number("secondary_a"), Decimal(_RESISTOR_PERCENT[duty])
+    worked(
+        trail, "resistor_ampacity_a", secondary * percent / 100, "A", "resistor.ampacity",
+        "secondary_resistor", edition,
+        {"amps": plain(secondary), "percent": plain(percent),
+         "duty": str(Message(f"resistor.{duty}"))},
+        rounding="minimum", uses=("secondary_a",),
+    )  # fmt: skip
+    return sized_part(trail, "resistor_conductor_size", "resistor_ampacity_a", facts, edition)
+
+
+def sized_part(
+    trail: Trail, step_id: str, needs: str, facts: ConductorFacts, edition: Edition
+) -> Step:
+    """Return the smallest conductor for a part of the circuit that has its own least ampacity.
+
+    Parameters
+    ----------
+    trail : Trail
+        Holds the least ampacity, ``terminal_temperature_c`` and the factors.
+    step_id : str
+        Name of the step that is added.
+    needs : str
+        Name of the least ampacity.
+    facts : ConductorFacts
+        Material, insulation, number of conductors.
+    edition : int
+        Edition whose sections are cited.
+
+    Raises
+    ------
+    NotInTableError
+        If no single conductor carries it.
+    """
+    degrees = int(trail.number("terminal_temperature_c"))
+    needed = trail.number(needs)
+    factor = trail.number("ambient_factor") * trail.number("adjustment_factor")
+    pick = pick_conductor(required_a=needed, facts=facts, terminal_c=degrees, factor=factor)
+    if pick is None:
+        raise NotInTableError(
+            Message("conductor.none", {"amps": show(needed, "minimum")}),
+            field="size.parallel_sets",
+            hint=Message("conductor.none.hint"),
+        )
+    found = table("310_16").find(pick.row, f"t{degrees}", edition=edition)
+    return worked(
+        trail, step_id, pick.size.size, pick.size.unit, "part.conductor", "ampacity", edition,
+        {"size": str(pick.size), "holds": show(pick.holds_a, "limit"),
+         "needed": show(needed, "minimum"), "degrees": str(degrees)},
+        uses=(needs, "terminal_temperature_c", "ambient_factor", "adjustment_factor"),
+        found=found, shown=str(pick.size),
+    )  # fmt: skip
