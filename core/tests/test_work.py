@@ -105,7 +105,7 @@ def test_a_plate_guess_marks_the_table_current_too():
         ("", "480Y/277", "missing", "volts_v"),
         (PLATE, "", "missing", "supply.text"),
         ("460 V 3 PH", "480Y/277", "missing", "power_hp"),
-        ("10/5 HP 230 V 6 LEADS", "240 delta", "refused", "power_hp"),
+        ("10/5 HP 230 V 6 LEADS", "240 delta", "missing", "amps_a"),
         ("7.25 HP 460 V 3 PH", "480Y/277", "not_in_table", "power_hp"),
         ("15 HP 230 V 3 PH", "480Y/277", "refused", "supply.text"),
         ("15 HP 400 V 3 PH", "400Y/230", "not_in_table", "supply.text"),

@@ -9,6 +9,7 @@ from decimal import Decimal
 from functools import lru_cache
 from typing import get_args
 
+from evencoil.amendments import amended
 from evencoil.connection import StartMethod
 from evencoil.errors import CoreError, MissingError, RefusedError
 from evencoil.evidence import Mark, Rule, Step, Trail
@@ -243,7 +244,12 @@ def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trai
         _read_step(trail, "design_letter", letter, "", letter, reading)
     duty = inputs.duty
     if duty is None:
-        required_ampacity(edition=profile.edition, trail=trail)
+        percent = None
+        if profile.amendments:
+            amended(profile.amendments, "smallest_conductor", trail)
+            more = amended(profile.amendments, "conductor_percent", trail)
+            percent = None if more is None else trail.number(more.id)
+        required_ampacity(edition=profile.edition, trail=trail, percent=percent)
     else:
         said = "given.duty_reason" if duty.reason else "given.duty"
         given(trail, "duty", duty.service, "", said, {"reason": duty.reason},
@@ -262,6 +268,9 @@ def _facts(inputs: SizeInputs, trail: Trail) -> ConductorFacts:
         ambient_c=Decimal(str(trail["ambient_c"].value)),
         current_carrying=int(str(trail["current_carrying"].value)),
         parallel_sets=inputs.parallel_sets,
+        smallest=str(trail["amendment_smallest_conductor"].value)
+        if "amendment_smallest_conductor" in trail
+        else None,
     )
 
 
@@ -327,6 +336,9 @@ def _locked(
 def _protection(
     reading: PlateReading, inputs: SizeInputs, profile: Profile, supply: Supply, trail: Trail
 ) -> Step:
+    if profile.amendments:
+        amended(profile.amendments, "device_percent", trail)
+        amended(profile.amendments, "no_next_size_up", trail)
     if "speed_1_amps_a" in trail:
         speeds = inputs.speeds or SpeedsInput()
         device_current(each_protected=speeds.each_protected, edition=profile.edition, trail=trail)
@@ -385,6 +397,8 @@ def _grounding(reading: PlateReading, profile: Profile, supply: Supply, trail: T
 
 def _disconnect(profile: Profile, trail: Trail) -> Step:
     wait_for(trail, "protection_device_a")
+    if profile.amendments:
+        amended(profile.amendments, "disconnect_percent", trail)
     is_fuse = str(trail["protection_kind"].value) in FUSES
     return disconnect(
         fuse_a=trail.number("protection_device_a") if is_fuse else None,

@@ -160,6 +160,10 @@ def derive(
         If no joining does: wrong volts, too few leads, ends that are tied
         inside, or no second direction.
     """
+    if supply.phases == 0:
+        raise RefusedError(
+            Message("leads.direct"), field="leads.winding", hint=Message("leads.direct.hint")
+        )
     if winding.phases == 3 and supply.phases != 3:
         raise RefusedError(
             Message("verdict.one_phase"),

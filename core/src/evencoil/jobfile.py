@@ -17,6 +17,7 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from evencoil.amendments import Amendment, AmendmentSubject
 from evencoil.editions import Edition
 from evencoil.errors import CoreError, FileFormatError, NewerSchemaError
 from evencoil.inputs import (
@@ -40,6 +41,7 @@ __all__ = [
     "MAX_BYTES",
     "SCHEMA",
     "UPCASTS",
+    "FileAmendment",
     "FileProfile",
     "JobFile",
     "JobKind",
@@ -52,7 +54,7 @@ __all__ = [
 ]
 
 FORMAT = "even-coil-job"
-SCHEMA = 4
+SCHEMA = 5
 MAX_BYTES = 1_000_000
 MAX_DEPTH = 40
 
@@ -72,10 +74,16 @@ def _from_3(body: dict[str, Any]) -> dict[str, Any]:
     return {**body, "joints": {}, "bench": {}, "trust": {}, "replace": {}}
 
 
+def _from_4(body: dict[str, Any]) -> dict[str, Any]:
+    """Take a file of schema 4 as it is: schema 5 only adds parts to sizes and profile."""
+    return dict(body)
+
+
 UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _from_1,
     2: _from_2,
     3: _from_3,
+    4: _from_4,
 }
 
 
@@ -95,6 +103,15 @@ class FileMotor(_Model):
     machine: Text = ""
 
 
+class FileAmendment(_Model):
+    """What the place asks for beyond the code: by whom, and why."""
+
+    subject: AmendmentSubject
+    value: Text = ""
+    author: Text = Field(min_length=1)
+    reason: Text = Field(min_length=1)
+
+
 class FileProfile(_Model):
     """The works' own rules at the time of writing."""
 
@@ -103,17 +120,21 @@ class FileProfile(_Model):
     swap_lines: Swap = "L1-L3"
     twist_on: TwistOn = "building"
     twist_on_largest: Text = "10"
+    school_reason: Text = ""
+    amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
 
     def as_core(self) -> Profile:
         """Return it as the rules take it."""
-        return Profile(**self.model_dump())
+        said = self.model_dump(exclude={"amendments"})
+        more = tuple(Amendment(**item.model_dump()) for item in self.amendments)
+        return Profile(**said, amendments=more)
 
 
 class JobFile(_Model):
     """One job of one motor: everything that people gave, nothing worked out."""
 
     format: Literal["even-coil-job"] = "even-coil-job"
-    schema_: Literal[4] = Field(default=4, alias="schema")
+    schema_: Literal[5] = Field(default=5, alias="schema")
     job_id: UUID
     kind: JobKind = "new"
     motor: FileMotor

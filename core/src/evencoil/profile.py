@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from evencoil.amendments import Amendment
 from evencoil.editions import Edition
 
 __all__ = ["Profile", "School", "Swap", "TwistOn"]
@@ -25,7 +26,8 @@ class Profile:
     ``swap_lines`` is the works' habit: which two lines are exchanged for the
     other direction. ``twist_on`` is its rule on twist-on connectors:
     never, only in the building's own wiring and not on machines, or anywhere
-    they are listed for; and up to which conductor.
+    they are listed for; and up to which conductor. ``school_reason`` is why the works
+    chose its school; ``amendments`` are what the place asks for beyond the code.
     """
 
     edition: Edition = 2023
@@ -33,3 +35,5 @@ class Profile:
     swap_lines: Swap = "L1-L3"
     twist_on: TwistOn = "building"
     twist_on_largest: str = "10"
+    school_reason: str = ""
+    amendments: tuple[Amendment, ...] = ()

@@ -28,6 +28,7 @@ System = Literal[
     "high_leg",
     "corner_grounded",
     "single_phase",
+    "direct",
     "converter",
     "drive",
     "unsaid",
@@ -41,6 +42,7 @@ _PAIR = re.compile(
 )
 _ONE = re.compile(rf"(?P<first>-?{_NUMBER})\s*(?:VOLTS|VOLT|VAC|V)?(?!\s*(?:HZ|PH|Ø|Φ|-?\s*PHASE))")
 _HZ = re.compile(rf"(?P<hz>-?{_NUMBER})\s*HZ")
+_DIRECT = re.compile(r"(?:(?<=\d)|\b)V?\s*V?DC\b|DIRECT CURRENT")
 _PHASES = re.compile(r"(?P<n>\d+)\s*-?\s*(?:PHASE|PH|Ø|Φ)|(?P<word>SINGLE|THREE)[\s-]*PHASE")
 
 
@@ -162,6 +164,25 @@ def _hertz(found: re.Match[str] | None) -> Decimal:
     return hz
 
 
+def _fed(
+    text: str, line: Decimal, system: System, phases: int | None, *, is_direct: bool
+) -> tuple[int, System]:
+    """Return how many phases there are, 0 for direct current, and the system."""
+    if is_direct:
+        return 0, "direct"
+    made = _made(text)
+    if made is not None:
+        # three phases, made from one or from a bus: whatever feeds it
+        return 3, made
+    if phases is None:
+        phases = 1 if system == "single_phase" or line <= 120 else 3
+    if phases == 1 and system in {"delta", "unsaid"}:
+        return phases, "single_phase"
+    if phases == 3 and system == "single_phase":
+        return phases, "high_leg"
+    return phases, system
+
+
 def read_supply(text: str) -> Supply:
     """Read the name of a supply system.
 
@@ -195,6 +216,8 @@ def read_supply(text: str) -> Supply:
         if unicodedata.category(sign) in {"Cc", "Cs"}:
             raise _unread(f"U+{ord(sign):04X}")
     same = text.upper().replace("VOLTS", "V").replace("PHASE CONVERTER", "CONVERTER")
+    is_direct = _DIRECT.search(same) is not None
+    same = _DIRECT.sub(" ", same)
     hz_found, phase_found = _HZ.search(same), _PHASES.search(same)
     hz = _hertz(hz_found)
     rest = _PHASES.sub(" ", _HZ.sub(" ", same))
@@ -205,24 +228,14 @@ def read_supply(text: str) -> Supply:
     first = _volts(one["first"].rstrip(".,"))
     second = _volts(pair["second"].rstrip(".,")) if pair else None
     line, ground, system = _shape(rest, first, second, (pair["sign"] or "") if pair else "")
-    phases = _phases(phase_found)
-    if phases is None:
-        phases = 1 if system == "single_phase" or line <= 120 else 3
-    if phases == 1 and system in {"delta", "unsaid"}:
-        system = "single_phase"
-    if phases == 3 and system == "single_phase":
-        system = "high_leg"
-    made = _made(rest)
-    if made is not None:
-        # three phases, made from one or from a bus: whatever feeds it
-        phases, system = 3, made
+    phases, system = _fed(rest, line, system, _phases(phase_found), is_direct=is_direct)
     return Supply(
         text=text.strip(),
         line_volts_v=line,
-        ground_volts_v=ground,
+        ground_volts_v=None if is_direct else ground,
         phases=phases,
         frequency_hz=hz,
-        is_frequency_assumed=hz_found is None,
+        is_frequency_assumed=hz_found is None and not is_direct,
         system=system,
     )
 
@@ -292,6 +305,12 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
         and the supply's differ: the motor must not be connected to it.
     """
     volts = supply.line_volts_v
+    if plate.phases is not None and (plate.phases == 0) != (supply.phases == 0):
+        raise RefusedError(
+            Message("verdict.direct" if supply.phases == 0 else "verdict.alternating"),
+            field="supply.text",
+            hint=Message("verdict.direct.hint"),
+        )
     if plate.phases == 3 and supply.phases == 1:
         raise RefusedError(
             Message("verdict.one_phase"),

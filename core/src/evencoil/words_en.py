@@ -175,7 +175,7 @@ SENTENCES: dict[str, str] = {
     "flc.tip": "{hp} hp would be {amps} A.",
     "flc.tip_volts": "At {volts} V it would be {amps} A.",
     # conductor
-    "conductor.required": "{flc} A × 1.25 = {value} A, continuous duty.",
+    "conductor.required": "{flc} A × {factor} = {value} A, continuous duty.",
     "conductor.ampacity": "At {degrees} °C terminals {terminal} A; as {own} °C insulation {own_a} A × {factor} × {sets} = {corrected} A. The smaller governs.",
     "conductor.size": "{size}: {terminal} A at the terminals and {corrected} A corrected, both at least {required} A. {below} is not enough.",
     "conductor.smallest": "{size} is the smallest allowed here and carries {terminal} A; {required} A is needed.",
@@ -237,7 +237,7 @@ SENTENCES: dict[str, str] = {
     "grounding.none.hint": "Size it with the engineer in charge.",
     "grounding.tip": "{size} holds up to a {row} A device; above that {next}.",
     # disconnect
-    "disconnect.least": "{flc} A × 1.15 = {value} A.",
+    "disconnect.least": "{flc} A × {factor} = {value} A.",
     "disconnect.switch": "At least {least} A: a {size} A switch, rated {hp} hp or more.",
     "disconnect.clips": "At least {least} A, but a {small} A switch has no clips for {fuse} A fuses: a {size} A switch, rated {hp} hp or more.",
     "disconnect.none": "No usual switch is made for {amps} A.",

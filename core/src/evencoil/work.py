@@ -31,6 +31,7 @@ from evencoil.joints import Joint
 from evencoil.nameplate import PlateReading, read
 from evencoil.profile import Profile
 from evencoil.quantities import plain
+from evencoil.schools import SchoolRow, schools_of
 from evencoil.sizing.full_load import horsepower_from_kw
 from evencoil.supply import Supply, Verdict, judge, read_supply
 from evencoil.supply_checks import check_supply
@@ -68,8 +69,10 @@ class Worked:
         Why there is no supply, or why the motor must not be connected to it.
     supply_checks : tuple of Finding
         What was measured and said of the supply, held against the plate.
-    steps : tuple of Step
+    trail : Trail
         Every value with its evidence, in the order it was worked out.
+    schools : tuple of SchoolRow
+        What each opinion would put in front of this motor.
     figures : tuple of Figure
         The lines of the Size sheet.
     states : tuple of StepState
@@ -92,7 +95,8 @@ class Worked:
     verdict: Verdict | None
     supply_refusal: Refusal | None
     supply_checks: tuple[Finding, ...]
-    steps: tuple[Step, ...]
+    trail: Trail
+    schools: tuple[SchoolRow, ...]
     figures: tuple[Figure, ...]
     states: tuple[StepState, ...]
     profile: Profile
@@ -101,6 +105,11 @@ class Worked:
     planned: JointsWorked | None
     planned_refusal: Refusal | None
     joints: tuple[JointInput, ...]
+
+    @property
+    def steps(self) -> tuple[Step, ...]:
+        """Return every value with its evidence, in the order it was worked out."""
+        return tuple(self.trail)
 
 
 def _supply(
@@ -335,6 +344,8 @@ def work_out(
         swap_lines=base.swap_lines,
         twist_on=base.twist_on,
         twist_on_largest=base.twist_on_largest,
+        school_reason=base.school_reason,
+        amendments=base.amendments,
     )
     reading = read(plate.text, [item.as_core() for item in plate.assumed])
     found, verdict, error = _supply(supply.text, reading)
@@ -366,7 +377,16 @@ def work_out(
         verdict=verdict,
         supply_refusal=None if error is None else Refusal.of(error),
         supply_checks=() if found is None else check_supply(supply, found, verdict),
-        steps=tuple(trail),
+        trail=trail,
+        schools=()
+        if found is None
+        else schools_of(
+            reading,
+            profile,
+            trail,
+            phases=reading.plate.phases or found.phases,
+            machine=size.machine,
+        ),
         figures=figures,
         states=(
             _plate_state(reading),

@@ -1021,6 +1021,26 @@ export interface components {
             wires: components["schemas"]["WireOut"][];
         };
         /**
+         * CoilInput
+         * @description Coils of one kind on the control transformer.
+         */
+        CoilInput: {
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Inrush Va */
+            inrush_va: string;
+            /**
+             * Label
+             * @default
+             */
+            label: string;
+            /** Sealed Va */
+            sealed_va: string;
+        };
+        /**
          * CoilOut
          * @description What one coil sees, against what it is made for.
          */
@@ -1108,6 +1128,46 @@ export interface components {
             /** Hint */
             hint: string;
             theirs: components["schemas"]["VersionOut"];
+        };
+        /**
+         * ControlInput
+         * @description Control power: volts, coils, lamps, conductors.
+         */
+        ControlInput: {
+            /**
+             * Coils
+             * @default []
+             */
+            coils: components["schemas"]["CoilInput"][];
+            /**
+             * Conductor
+             * @default 14
+             */
+            conductor: string;
+            /**
+             * Is Tapped
+             * @default true
+             */
+            is_tapped: boolean;
+            /** Lamps Va */
+            lamps_va?: string | null;
+            /**
+             * Leaves Enclosure
+             * @default true
+             */
+            leaves_enclosure: boolean;
+            /**
+             * Metal
+             * @default cu
+             * @enum {string}
+             */
+            metal: "cu" | "al";
+            /** Primary V */
+            primary_v?: string | null;
+            /** Transformer Va */
+            transformer_va?: string | null;
+            /** Volts V */
+            volts_v?: string | null;
         };
         /**
          * ConversionIn
@@ -1242,6 +1302,47 @@ export interface components {
             what: string;
         };
         /**
+         * DriveInput
+         * @description A drive in front of the motor.
+         */
+        DriveInput: {
+            /**
+             * Has Bypass
+             * @default false
+             */
+            has_bypass: boolean;
+            /**
+             * Has Overload
+             * @default true
+             */
+            has_overload: boolean;
+            /** Input A */
+            input_a: string;
+            /** Output V */
+            output_v?: string | null;
+        };
+        /**
+         * DutyInput
+         * @description Why the driven machine cannot run continuously, and for how long the motor is rated.
+         */
+        DutyInput: {
+            /**
+             * Rating
+             * @enum {string}
+             */
+            rating: "min5" | "min15" | "min30_60" | "continuous";
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * Service
+             * @enum {string}
+             */
+            service: "short_time" | "intermittent" | "periodic" | "varying";
+        };
+        /**
          * EditInput
          * @description One change of the drawn circuit: what, by whom, when and why.
          */
@@ -1362,6 +1463,21 @@ export interface components {
             what: string;
         };
         /**
+         * FaultInput
+         * @description What is marked on device, starter and panel about short circuits.
+         */
+        FaultInput: {
+            /** Device Ka */
+            device_ka?: string | null;
+            /**
+             * Device Volts
+             * @default
+             */
+            device_volts: string;
+            /** Starter Ka */
+            starter_ka?: string | null;
+        };
+        /**
          * FeederIn
          * @description What else hangs on the feeder, and what it is made of.
          */
@@ -1376,7 +1492,7 @@ export interface components {
              * @default inverse_time_breaker
              * @enum {string}
              */
-            device_kind: "dual_element_fuse" | "nontime_delay_fuse" | "inverse_time_breaker" | "instantaneous_breaker";
+            device_kind: "dual_element_fuse" | "nontime_delay_fuse" | "class_cc_fuse" | "inverse_time_breaker" | "instantaneous_breaker";
             /**
              * Material
              * @default cu
@@ -1450,6 +1566,26 @@ export interface components {
             step: string | null;
         };
         /**
+         * FileAmendment
+         * @description What the place asks for beyond the code: by whom, and why.
+         */
+        FileAmendment: {
+            /** Author */
+            author: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Subject
+             * @enum {string}
+             */
+            subject: "smallest_conductor" | "conductor_percent" | "disconnect_percent" | "device_percent" | "no_next_size_up";
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+        };
+        /**
          * FileMotor
          * @description Which motor: an id that never changes, and the tag on it today.
          */
@@ -1478,6 +1614,11 @@ export interface components {
          */
         FileProfile: {
             /**
+             * Amendments
+             * @default []
+             */
+            amendments: components["schemas"]["FileAmendment"][];
+            /**
              * Edition
              * @default 2023
              * @enum {integer}
@@ -1489,6 +1630,11 @@ export interface components {
              * @enum {string}
              */
             school: "exam" | "field";
+            /**
+             * School Reason
+             * @default
+             */
+            school_reason: string;
             /**
              * Swap Lines
              * @default L1-L3
@@ -1633,17 +1779,33 @@ export interface components {
              *       "between_rows": "ask",
              *       "conductor_material": null,
              *       "conduit": "steel",
+             *       "control": null,
              *       "current_carrying": null,
+             *       "drive": null,
              *       "drop_limit_percent": null,
              *       "drop_method": "table_9",
+             *       "duty": null,
              *       "edition": null,
+             *       "fault": null,
+             *       "heater": null,
              *       "insulation": null,
+             *       "machine": "squirrel_cage",
+             *       "maker_limit": null,
+             *       "no_start": null,
+             *       "overload": null,
              *       "own": [],
              *       "parallel_sets": 1,
+             *       "place": null,
+             *       "power_factor": 100,
              *       "protection_kind": null,
+             *       "raceway": null,
+             *       "rotor": null,
              *       "run_length_ft": null,
              *       "school": null,
-             *       "termination_c": null
+             *       "speeds": null,
+             *       "start": null,
+             *       "termination_c": null,
+             *       "there": null
              *     }
              */
             size: components["schemas"]["SizeInputs"];
@@ -1742,6 +1904,82 @@ export interface components {
             t: number;
             /** Tag */
             tag: string;
+        };
+        /**
+         * HeaterInput
+         * @description Which part of the heater table holds, and the code of what is there.
+         */
+        HeaterInput: {
+            /**
+             * Basis
+             * @default
+             */
+            basis: string;
+            /**
+             * Code
+             * @default
+             */
+            code: string;
+            /**
+             * Elements
+             * @default 3
+             * @enum {integer}
+             */
+            elements: 2 | 3;
+            /** Relay Type */
+            relay_type: string;
+            /**
+             * Starter Size
+             * @default
+             */
+            starter_size: string;
+            table: components["schemas"]["HeaterTableInput"];
+        };
+        /**
+         * HeaterRowInput
+         * @description One heater of one relay, as printed in the door.
+         */
+        HeaterRowInput: {
+            /**
+             * Basis
+             * @default
+             */
+            basis: string;
+            /** Code */
+            code: string;
+            /**
+             * Elements
+             * @enum {integer}
+             */
+            elements: 2 | 3;
+            /** High A */
+            high_a: string;
+            /** Low A */
+            low_a: string;
+            /** Relay Type */
+            relay_type: string;
+            /**
+             * Starter Size
+             * @default
+             */
+            starter_size: string;
+        };
+        /**
+         * HeaterTableInput
+         * @description The heater table that this job was worked with; it travels with the job.
+         */
+        HeaterTableInput: {
+            /** Factor */
+            factor: string;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["HeaterRowInput"][];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * ImportIn
@@ -1928,8 +2166,10 @@ export interface components {
             plate: components["schemas"]["PlateInputs"];
             /**
              * @default {
+             *       "amendments": [],
              *       "edition": 2023,
              *       "school": "field",
+             *       "school_reason": "",
              *       "swap_lines": "L1-L3",
              *       "twist_on": "building",
              *       "twist_on_largest": "10"
@@ -1952,27 +2192,43 @@ export interface components {
             replace: components["schemas"]["ReplaceInputs"];
             /**
              * Schema
-             * @default 4
+             * @default 5
              * @constant
              */
-            schema: 4;
+            schema: 5;
             /**
              * @default {
              *       "ambient_c": null,
              *       "between_rows": "ask",
              *       "conductor_material": null,
              *       "conduit": "steel",
+             *       "control": null,
              *       "current_carrying": null,
+             *       "drive": null,
              *       "drop_limit_percent": null,
              *       "drop_method": "table_9",
+             *       "duty": null,
              *       "edition": null,
+             *       "fault": null,
+             *       "heater": null,
              *       "insulation": null,
+             *       "machine": "squirrel_cage",
+             *       "maker_limit": null,
+             *       "no_start": null,
+             *       "overload": null,
              *       "own": [],
              *       "parallel_sets": 1,
+             *       "place": null,
+             *       "power_factor": 100,
              *       "protection_kind": null,
+             *       "raceway": null,
+             *       "rotor": null,
              *       "run_length_ft": null,
              *       "school": null,
-             *       "termination_c": null
+             *       "speeds": null,
+             *       "start": null,
+             *       "termination_c": null,
+             *       "there": null
              *     }
              */
             size: components["schemas"]["SizeInputs"];
@@ -2440,6 +2696,16 @@ export interface components {
             volts: string;
         };
         /**
+         * MakerLimitInput
+         * @description The largest device printed by the maker of starter or overload.
+         */
+        MakerLimitInput: {
+            /** Amps A */
+            amps_a: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * MarkOut
          * @description A warning that travels with a value.
          */
@@ -2553,6 +2819,24 @@ export interface components {
             said: string;
         };
         /**
+         * NoStartInput
+         * @description That the motor did not start on the device the rules give first: recorded, by whom.
+         */
+        NoStartInput: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * OddsOut
          * @description A usual voltage, and how likely the readings make it.
          */
@@ -2585,6 +2869,49 @@ export interface components {
             used: string;
             /** Words */
             words: string[];
+        };
+        /**
+         * OverloadInput
+         * @description Where the heaters lie and what they are.
+         *
+         *     ``ct_primary_a`` and ``ct_secondary_a`` belong to current transformers;
+         *     ``capacitor_percent`` is by how much a capacitor behind the overload lowers
+         *     the line current; ``low_a`` and ``high_a`` are the ends of the dial.
+         */
+        OverloadInput: {
+            /** Accelerates S */
+            accelerates_s?: string | null;
+            /** Capacitor Percent */
+            capacitor_percent?: string | null;
+            /** Ct Primary A */
+            ct_primary_a?: string | null;
+            /** Ct Secondary A */
+            ct_secondary_a?: string | null;
+            /**
+             * Dial Has 125
+             * @default false
+             */
+            dial_has_125: boolean;
+            /** High A */
+            high_a?: string | null;
+            /** Low A */
+            low_a?: string | null;
+            /**
+             * Place
+             * @default line
+             * @enum {string}
+             */
+            place: "line" | "leg" | "half";
+            /** Protector Trip A */
+            protector_trip_a?: string | null;
+            /** Trip Class */
+            trip_class?: (5 | 10 | 20 | 30) | null;
+            /**
+             * Units
+             * @default 3
+             * @enum {integer}
+             */
+            units: 1 | 2 | 3;
         };
         /**
          * OwnSizeInput
@@ -2666,6 +2993,53 @@ export interface components {
             twin: string[];
             /** Width */
             width: number;
+        };
+        /**
+         * PlaceInput
+         * @description Where the disconnects are, and of which kind.
+         */
+        PlaceInput: {
+            /** Amps A */
+            amps_a?: string | null;
+            /** Controller Ft */
+            controller_ft?: string | null;
+            /**
+             * Controller Visible
+             * @default true
+             */
+            controller_visible: boolean;
+            /**
+             * Excuse
+             * @default
+             * @enum {string}
+             */
+            excuse: "" | "impracticable" | "procedures";
+            /**
+             * Is Portable
+             * @default false
+             */
+            is_portable: boolean;
+            /** Kind */
+            kind?: ("motor_circuit_switch" | "breaker" | "molded_case_switch" | "manual_controller" | "general_use_switch" | "snap_switch" | "plug") | null;
+            /**
+             * Lockable
+             * @default false
+             */
+            lockable: boolean;
+            /** Motor Ft */
+            motor_ft?: string | null;
+            /**
+             * Motor Visible
+             * @default true
+             */
+            motor_visible: boolean;
+            /**
+             * Own At Motor
+             * @default false
+             */
+            own_at_motor: boolean;
+            /** Rated Hp */
+            rated_hp?: string | null;
         };
         /**
          * PlaceOut
@@ -2769,6 +3143,38 @@ export interface components {
             field: string;
             /** Hint */
             hint: string;
+        };
+        /**
+         * RacewayInput
+         * @description What the conductors lie in, and what else does.
+         */
+        RacewayInput: {
+            /**
+             * Control Count
+             * @default 0
+             */
+            control_count: number;
+            /**
+             * Control Size
+             * @default 14
+             */
+            control_size: string;
+            /**
+             * Is Nipple
+             * @default false
+             */
+            is_nipple: boolean;
+            /**
+             * Kind
+             * @default EMT
+             * @enum {string}
+             */
+            kind: "EMT" | "IMC" | "RMC" | "PVC40" | "PVC80" | "FMC" | "LFMC";
+            /**
+             * Trade Size
+             * @default
+             */
+            trade_size: string;
         };
         /**
          * RatingOut
@@ -2965,6 +3371,16 @@ export interface components {
             takes_down: string[];
         };
         /**
+         * RotorInput
+         * @description The rotor side of a wound-rotor motor.
+         */
+        RotorInput: {
+            /** Resistor */
+            resistor?: ("light_starting" | "heavy_starting" | "extra_heavy_starting" | "light_intermittent" | "medium_intermittent" | "heavy_intermittent" | "continuous") | null;
+            /** Secondary A */
+            secondary_a: string;
+        };
+        /**
          * RuleOut
          * @description Where a rule stands.
          */
@@ -3157,8 +3573,10 @@ export interface components {
              * @enum {string}
              */
             conduit: "pvc" | "aluminum" | "steel";
+            control?: components["schemas"]["ControlInput"] | null;
             /** Current Carrying */
             current_carrying?: number | null;
+            drive?: components["schemas"]["DriveInput"] | null;
             /** Drop Limit Percent */
             drop_limit_percent?: string | null;
             /**
@@ -3167,10 +3585,22 @@ export interface components {
              * @enum {string}
              */
             drop_method: "table_8" | "table_9";
+            duty?: components["schemas"]["DutyInput"] | null;
             /** Edition */
             edition?: (2017 | 2020 | 2023) | null;
+            fault?: components["schemas"]["FaultInput"] | null;
+            heater?: components["schemas"]["HeaterInput"] | null;
             /** Insulation */
             insulation?: ("TW" | "UF" | "THW" | "THWN" | "RHW" | "XHHW" | "USE" | "THHN" | "THWN-2" | "THHN/THWN-2" | "XHHW-2" | "RHW-2" | "USE-2") | null;
+            /**
+             * Machine
+             * @default squirrel_cage
+             * @enum {string}
+             */
+            machine: "squirrel_cage" | "wound_rotor" | "synchronous" | "high_torque";
+            maker_limit?: components["schemas"]["MakerLimitInput"] | null;
+            no_start?: components["schemas"]["NoStartInput"] | null;
+            overload?: components["schemas"]["OverloadInput"] | null;
             /**
              * Own
              * @default []
@@ -3181,14 +3611,37 @@ export interface components {
              * @default 1
              */
             parallel_sets: number;
+            place?: components["schemas"]["PlaceInput"] | null;
+            /**
+             * Power Factor
+             * @default 100
+             * @enum {integer}
+             */
+            power_factor: 100 | 90 | 80;
             /** Protection Kind */
-            protection_kind?: ("dual_element_fuse" | "nontime_delay_fuse" | "inverse_time_breaker" | "instantaneous_breaker") | null;
+            protection_kind?: ("dual_element_fuse" | "nontime_delay_fuse" | "class_cc_fuse" | "inverse_time_breaker" | "instantaneous_breaker") | null;
+            raceway?: components["schemas"]["RacewayInput"] | null;
+            rotor?: components["schemas"]["RotorInput"] | null;
             /** Run Length Ft */
             run_length_ft?: string | null;
             /** School */
             school?: ("exam" | "field") | null;
+            speeds?: components["schemas"]["SpeedsInput"] | null;
+            start?: components["schemas"]["StartInput"] | null;
             /** Termination C */
             termination_c?: (60 | 75) | null;
+            there?: components["schemas"]["ThereInput"] | null;
+        };
+        /**
+         * SpeedsInput
+         * @description Several speeds: every winding has overload, conductors and controller of its own.
+         */
+        SpeedsInput: {
+            /**
+             * Each Protected
+             * @default false
+             */
+            each_protected: boolean;
         };
         /**
          * StackOut
@@ -3211,6 +3664,14 @@ export interface components {
             kind: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * StartInput
+         * @description The tap of an autotransformer that is used at first.
+         */
+        StartInput: {
+            /** Tap Percent */
+            tap_percent: string;
         };
         /**
          * StartOut
@@ -3425,6 +3886,49 @@ export interface components {
             links: string;
             /** Volts V */
             volts_v: string;
+        };
+        /**
+         * ThereInput
+         * @description What is already there.
+         */
+        ThereInput: {
+            /** Cable */
+            cable?: ("raceway" | "NM" | "UF" | "AC" | "MC" | "TC" | "cord") | null;
+            /**
+             * Cable Insulation
+             * @default THWN
+             * @enum {string}
+             */
+            cable_insulation: "TW" | "UF" | "THW" | "THWN" | "RHW" | "XHHW" | "USE" | "THHN" | "THWN-2" | "THHN/THWN-2" | "XHHW-2" | "RHW-2" | "USE-2";
+            /**
+             * Cable Metal
+             * @default cu
+             * @enum {string}
+             */
+            cable_metal: "cu" | "al";
+            /**
+             * Cable Size
+             * @default
+             */
+            cable_size: string;
+            /** Device A */
+            device_a?: string | null;
+            /** Other Loads A */
+            other_loads_a?: string | null;
+            /** Plug A */
+            plug_a?: string | null;
+            /** Plug Hp */
+            plug_hp?: string | null;
+            /** Plug V */
+            plug_v?: string | null;
+            /**
+             * Terminal C
+             * @default 60
+             * @enum {integer}
+             */
+            terminal_c: 60 | 75;
+            /** Trip A */
+            trip_a?: string | null;
         };
         /**
          * TokenOut

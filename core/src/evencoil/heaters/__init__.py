@@ -1,1 +1,3 @@
 """Heater tables: imported from the chart in a starter's door, never decoded without it."""
+
+__all__: list[str] = []

@@ -326,6 +326,8 @@ def cross_check(plate: Nameplate, spans: Spans) -> list[Finding]:
     list of Finding
         Agreements, notes and doubts, each with its figures.
     """
+    if plate.phases == 0:
+        return []  # poles, leads, hertz and code letter are of alternating current
     checks = (_hermetic, _speed, _volts, _signs, _hertz, _amps, _power, _code)
     return [finding for check in checks for finding in check(plate, spans)]
 
@@ -342,6 +344,9 @@ _WANTED = (
     "design_letter",
     "leads",
 )
+
+
+_AC_ONLY = {"frequency_hz", "code_letter", "design_letter", "leads", "phases"}
 
 
 def missing_fields(plate: Nameplate, doubted: Collection[str]) -> tuple[Missing, ...]:
@@ -362,6 +367,8 @@ def missing_fields(plate: Nameplate, doubted: Collection[str]) -> tuple[Missing,
     gone = []
     for name in _WANTED:
         if getattr(plate, name) not in (None, ()) or name in doubted:
+            continue
+        if plate.phases == 0 and name in _AC_ONLY:
             continue
         if name == "power_hp" and (plate.power_kw or plate.is_hermetic):
             continue

@@ -280,6 +280,12 @@ def _keep(plate: Nameplate, field: str, value: Any) -> bool:
     return False
 
 
+def _direct(plate: Nameplate, tokens: Sequence[Token]) -> None:
+    """Take VDC as a word for direct current, which has no phases."""
+    if plate.phases is None and any(token.text.upper().endswith("VDC") for token in tokens):
+        plate.phases = 0
+
+
 def _second(plate: Nameplate, second: Nameplate) -> Nameplate:
     """Return the rating at the other frequency: what it gives itself, else what is common.
 
@@ -425,6 +431,7 @@ def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
         else token
         for token in tokens
     ]
+    _direct(plate, tokens)
     unread = [token for token in tokens if token.status == "unread"]
     if unread:
         findings.append(

@@ -59,7 +59,7 @@ FIELDS: tuple[Field, ...] = (
     ),
     Field(
         name="volts_v",
-        words=_words("V|VOLT|VOLTS|VOLTAGE|VAC|VOLTS AC|V AC|RATED VOLTAGE"),
+        words=_words("V|VOLT|VOLTS|VOLTAGE|VAC|VOLTS AC|V AC|RATED VOLTAGE|VDC"),
         shape="bands",
         high=Decimal(20000),
         usual=_range("90", "7200"),
@@ -202,6 +202,7 @@ FLAGS: Mapping[tuple[str, ...], tuple[str, str]] = {
     for name, value, text in (
         ("phases", "3", "THREE PHASE|POLYPHASE"),
         ("phases", "1", "SINGLE PHASE"),
+        ("phases", "0", "DC|DIRECT CURRENT|D C"),
         ("duty", "continuous", "CONT|CONTINUOUS|CONT DUTY|DUTY CONT|CONTINUOUS DUTY"),
         ("duty", "continuous", "DUTY CONTINUOUS|TIME RATING CONT|RATING CONT|TIME CONT"),
         ("duty", "intermittent", "INTERMITTENT|INT DUTY|DUTY INT|INTERMITTENT DUTY"),

@@ -80,6 +80,8 @@ class ConductorFacts:
         Current-carrying conductors in the raceway, spares included.
     parallel_sets : int
         Conductors in parallel per phase, each set in its own raceway.
+    smallest : str or None
+        What the place allows as the smallest size, where that is more than the code asks.
     """
 
     material: Material = "cu"
@@ -89,6 +91,7 @@ class ConductorFacts:
     ambient_c: Decimal = Decimal(30)
     current_carrying: int = 3
     parallel_sets: int = 1
+    smallest: str | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -108,7 +111,7 @@ class Pick:
         return min(self.terminal_a, self.corrected_a)
 
 
-def required_ampacity(*, edition: Edition, trail: Trail) -> Step:
+def required_ampacity(*, edition: Edition, trail: Trail, percent: Decimal | None = None) -> Step:
     """Return the least ampacity of the conductors of a continuous-duty motor.
 
     Parameters
@@ -117,6 +120,8 @@ def required_ampacity(*, edition: Edition, trail: Trail) -> Step:
         Edition whose sections are cited.
     trail : Trail
         Holds ``table_flc_a``; the step is added to it.
+    percent : Decimal, optional
+        What the place asks for instead of 125. [percent]
 
     Returns
     -------
@@ -129,7 +134,8 @@ def required_ampacity(*, edition: Edition, trail: Trail) -> Step:
         If the table current was not worked out before: a bug.
     """
     flc = trail.number("table_flc_a")
-    value = flc * CONTINUOUS_DUTY_FACTOR
+    factor = CONTINUOUS_DUTY_FACTOR if percent is None else percent / 100
+    value = flc * factor
     return trail.add(
         Step(
             id="required_ampacity_a",
@@ -137,9 +143,14 @@ def required_ampacity(*, edition: Edition, trail: Trail) -> Step:
             unit="A",
             kind="worked",
             shown=show(value, "minimum"),
-            working=Message("conductor.required", {"flc": plain(flc), "value": plain(value)}),
+            working=Message(
+                "conductor.required",
+                {"flc": plain(flc), "factor": plain(factor), "value": plain(value)},
+            ),
             rule=rule("conductor", edition),
-            uses=("table_flc_a",),
+            uses=("table_flc_a",)
+            if percent is None
+            else ("table_flc_a", "amendment_conductor_percent"),
         )
     )
 
@@ -325,6 +336,8 @@ def pick_conductor(
     least = ConductorSize(_SMALLEST[facts.material])
     if facts.parallel_sets > 1:
         least = ConductorSize(_SMALLEST_PARALLEL)
+    if facts.smallest is not None:
+        least = max(least, ConductorSize(facts.smallest))
     before: ConductorSize | None = None
     for size, row in _ladder(facts.material):
         at_terminal, at_own = _ampacity(row, f"t{terminal_c}"), _ampacity(row, f"t{own}")
@@ -440,7 +453,16 @@ def _steps(
         "terminal_temperature_c",
         "ambient_factor",
         "adjustment_factor",
-        *(name for name in ("conductor_material", "insulation", "parallel_sets") if name in trail),
+        *(
+            name
+            for name in (
+                "conductor_material",
+                "insulation",
+                "parallel_sets",
+                "amendment_smallest_conductor",
+            )
+            if name in trail
+        ),
     )
     trail.add(
         Step(

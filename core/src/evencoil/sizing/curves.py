@@ -27,6 +27,8 @@ _ULTIMATE = 1.15
 _SHAPES: dict[str, tuple[tuple[float, float], ...]] = {
     "dual_element_fuse": ((1.35, 1000), (2, 120), (3, 35), (5, 11), (7, 3), (9, 0.5), (12, 0.08),
                           (20, 0.012)),
+    "class_cc_fuse": ((1.35, 1000), (1.8, 100), (2.3, 14), (3.5, 2), (5, 0.4), (8, 0.05),
+                      (12, 0.01)),
     "nontime_delay_fuse": ((1.35, 1000), (1.7, 100), (2.2, 10), (3, 1.2), (4, 0.2), (6, 0.03),
                            (10, 0.01)),
     "inverse_time_breaker": ((1.35, 1500), (2, 180), (3, 60), (4, 32), (6, 13), (7.5, 8),
@@ -51,6 +53,7 @@ class Curve:
 class CurveFacts:
     """What the sheet is drawn from.
 
+    What was not given is assumed and told as such.
     ``locked_a`` for ``accelerates_s`` and then ``plate_a``; ``setting_a`` is the
     overload's, ``trip_class`` its class; ``cmil`` the conductor's cross-section.
     """
@@ -64,6 +67,8 @@ class CurveFacts:
     device_a: float
     cmil: float
     metal: Literal["cu", "al"]
+    is_start_assumed: bool = False
+    is_class_assumed: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -221,4 +226,8 @@ def _read_off(
     said.append(
         Message("curves.safe") if hurt is None else Message("curves.hurt", {"amps": f"{hurt:.0f}"})
     )
+    if facts.is_start_assumed:
+        said.append(Message("curves.start_assumed", {"start": f"{facts.accelerates_s:.1f}"}))
+    if facts.is_class_assumed:
+        said.append(Message("curves.class_assumed", {"class": str(facts.trip_class)}))
     return tuple(said), through, first

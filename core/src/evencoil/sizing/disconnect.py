@@ -57,7 +57,9 @@ def disconnect(*, fuse_a: Decimal | None, edition: Edition, trail: Trail) -> Ste
         If no usual switch is so large.
     """
     flc = trail.number("table_flc_a")
-    least = flc * DISCONNECT_FACTOR
+    changed = "amendment_disconnect_percent" in trail
+    factor = trail.number("amendment_disconnect_percent") / 100 if changed else DISCONNECT_FACTOR
+    least = flc * factor
     trail.add(
         Step(
             id="disconnect_least_a",
@@ -65,9 +67,12 @@ def disconnect(*, fuse_a: Decimal | None, edition: Edition, trail: Trail) -> Ste
             unit="A",
             kind="worked",
             shown=show(least, "minimum"),
-            working=Message("disconnect.least", {"flc": plain(flc), "value": plain(least)}),
+            working=Message(
+                "disconnect.least",
+                {"flc": plain(flc), "factor": plain(factor), "value": plain(least)},
+            ),
             rule=rule("disconnect", edition),
-            uses=("table_flc_a",),
+            uses=("table_flc_a", *(("amendment_disconnect_percent",) if changed else ())),
         )
     )
     by_amps = usual_switch_a(least)
@@ -110,7 +115,7 @@ def disconnect(*, fuse_a: Decimal | None, edition: Edition, trail: Trail) -> Ste
                         "disconnect.tip",
                         {
                             "size": plain(by_amps),
-                            "flc": show(by_amps / DISCONNECT_FACTOR, "limit"),
+                            "flc": show(by_amps / factor, "limit"),
                         },
                     )
                 ),

@@ -166,6 +166,7 @@ def protection_ratings(
     design_letter: str | None = None,
     is_premium: bool = False,
     machine: Machine = "squirrel_cage",
+    most_percent: Decimal | None = None,
 ) -> Ratings:
     """Return the ratings that main rule, next-size step and raised limit give.
 
@@ -185,6 +186,8 @@ def protection_ratings(
         Stamped as energy-efficient or premium-efficiency.
     machine : str
         Wound-rotor and synchronous motors have rows of their own.
+    most_percent : Decimal or None
+        What the place allows at most, where that is less than the table. [percent]
 
     Returns
     -------
@@ -199,6 +202,8 @@ def protection_ratings(
     book = table("430_52_c_1")
     row = _row(phases, design_letter, is_premium=is_premium, machine=machine)
     percent = book.number(row, _COLUMN.get(kind, kind)) or Decimal(0)
+    if most_percent is not None:
+        percent = min(percent, most_percent)
     limit = flc_a * percent / 100
     premium_b = design_letter == "B" and is_premium
     cap = flc_a * _cap_percent(kind, flc_a, is_premium_b=premium_b) / 100
@@ -282,6 +287,11 @@ def protection_device(
     NotInTableError
         If no standard rating is as large as the figure.
     """
+    most = None
+    if "amendment_device_percent" in trail:
+        most = trail.number("amendment_device_percent")
+    if "amendment_no_next_size_up" in trail:
+        school = "exam"
     basis = "device_current_a" if "device_current_a" in trail else "table_flc_a"
     flc = trail.number(basis)
     found = protection_ratings(
@@ -292,10 +302,12 @@ def protection_device(
         design_letter=design_letter,
         is_premium=is_premium,
         machine=machine,
+        most_percent=most,
     )
     row = _row(phases, design_letter, is_premium=is_premium, machine=machine)
     cell = table("430_52_c_1").find(row, _COLUMN.get(kind, kind), edition=edition)
-    kinds = tuple(name for name in ("protection_kind",) if name in trail)
+    named = ("protection_kind", "amendment_device_percent")
+    kinds = tuple(name for name in named if name in trail)
     trail.add(
         Step(
             id="protection_limit_a",
@@ -307,7 +319,7 @@ def protection_device(
                 "protection.limit",
                 {
                     "flc": plain(flc),
-                    "percent": plain(cell.value),
+                    "percent": plain(cell.value if most is None else min(cell.value, most)),
                     "value": plain(found.limit_a),
                     "kind": str(Message(f"kind.{kind}")),
                 },
@@ -345,7 +357,11 @@ def protection_device(
             rule=rule(_SUBJECTS.get(said, "protection"), edition),
             uses=(
                 "protection_limit_a",
-                *(name for name in ("no_start", "maker_limit_a") if name in trail),
+                *(
+                    name
+                    for name in ("no_start", "maker_limit_a", "amendment_no_next_size_up")
+                    if name in trail
+                ),
             ),
             tips=_tips(found, kind, flc, trail),
         )

@@ -18,7 +18,7 @@ from evencoil.evidence import Step, Trail
 from evencoil.quantities import plain
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.rotor import sized_part
-from evencoil.sizing.steps import given, worked
+from evencoil.sizing.steps import given, tips_of, worked
 from evencoil.words import Message
 
 __all__ = ["device_current", "highest_current", "speed_conductor", "speed_overload"]
@@ -92,6 +92,12 @@ def device_current(*, each_protected: bool, edition: Edition, trail: Trail) -> S
         trail, "device_current_a", amps, "A",
         "speeds.device_most" if each_protected else "speeds.device_least",
         "multispeed_device", edition, uses=tuple(currents),
+        tips=tips_of(
+            None if each_protected else Message(
+                "speeds.tip_protected",
+                {"most": plain(max(v for v in currents.values() if isinstance(v, Decimal)))},
+            )
+        ),
     )  # fmt: skip
 
 

@@ -1,0 +1,245 @@
+"""The commonest motor circuits, worked by hand, and what no single case shows."""
+
+import json
+from decimal import Decimal
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from evencoil.evidence import Trail
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.sizing.conductor import ConductorFacts
+from evencoil.sizing.control import Coil, control_conductor, control_transformer
+from evencoil.sizing.starting import full_load_torque, slip
+from evencoil.sizing.taps import group_device, tap_conductor
+from evencoil.work import work_out
+
+HERE = Path(__file__).parent / "cases"
+CASES = json.loads((HERE / "common.json").read_text())["cases"]
+EXAMPLES = {
+    case["id"]: case for case in json.loads((HERE / "sizing_examples.json").read_text())["cases"]
+}
+USUAL = {"conductor_material": "cu", "termination_c": 75, "insulation": "THWN"}
+
+
+def worked(plate, supply, size=None, start="full_voltage"):
+    """Work a circuit out and return it with its steps by id."""
+    done = work_out(
+        PlateInputs(text=plate),
+        SupplyInputs(text=supply),
+        SizeInputs(**{**USUAL, **(size or {})}),
+        None,
+        LeadsInputs(start_method=start),
+    )
+    return done, {step.id: step for step in done.steps}
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda case: case["id"])
+def test_common_circuits_come_out_as_worked_by_hand(case):
+    """Every figure of the case is met exactly; the arithmetic stands in the file."""
+    _, found = worked(
+        case["plate"], case["supply"], case.get("size"), case.get("start", "full_voltage")
+    )
+
+    for name, expected in case["expect"].items():
+        got = found[name].value
+        assert got == (Decimal(expected) if isinstance(got, Decimal) else expected), name
+
+
+def test_a_tap_of_twenty_feet_has_a_third():
+    """TP-01: 4/0 carries 230 A; a third is 76.667 A, more than the motor's 26.25: 4 AWG."""
+    expected, trail = EXAMPLES["TP-01"]["expected"], Trail()
+    step = tap_conductor(
+        feeder_ampacity_a=Decimal(230), feeder_device_a=Decimal(225),
+        motor_least_a=Decimal("26.25"), length_ft=Decimal(20), is_protected=True, is_group=False,
+        to="overload", facts=ConductorFacts(), terminal_c=75, edition=2020, trail=trail,
+    )  # fmt: skip
+    assert round(float(trail.number("tap_least_a")), 3) == expected["third_of_feeder_A"]
+    assert f"{step.shown} Cu" == expected["conductor"]
+
+
+@pytest.mark.parametrize(
+    ("feet", "is_protected", "is_group", "to", "least"),
+    [
+        ("10", True, False, "overload", "26.25"),  # a tenth of 225 is less than the motor's
+        ("10", False, False, "overload", "230"),  # not guarded: the feeder's own
+        ("26", True, False, "overload", "230"),
+        ("9", True, True, "overload", "76.67"),  # in a group a tenth needs a listed controller
+        ("9", True, True, "listed_controller", "26.25"),
+    ],
+)
+def test_taps_by_length_and_guard(feet, is_protected, is_group, to, least):
+    """What a tap must carry, for each length."""
+    trail = Trail()
+    tap_conductor(
+        feeder_ampacity_a=Decimal(230), feeder_device_a=Decimal(225),
+        motor_least_a=Decimal("26.25"), length_ft=Decimal(feet), is_protected=is_protected,
+        is_group=is_group, to=to, facts=ConductorFacts(), terminal_c=75, edition=2023, trail=trail,
+    )  # fmt: skip
+    assert trail["tap_least_a"].shown == least
+
+
+def test_a_group_goes_by_its_largest_and_by_what_is_listed():
+    """40 A for the largest plus 7.6 A: 47.6; a label that says 45 wins."""
+    trail = Trail()
+    common = {"largest_device_a": Decimal(40), "other_flc_a": Decimal("7.6"), "edition": 2023}
+    assert (
+        group_device(**common, listed_most_a=None, device_a=Decimal(45), trail=trail).verdict
+        == "holds"
+    )
+    assert trail["group_most_a"].value == Decimal("47.6")
+    tighter = group_device(**common, listed_most_a=Decimal(30), device_a=Decimal(45), trail=Trail())
+    assert tighter.verdict == "fails"
+
+
+def test_speed_slip_and_torque():
+    """SP-01: 1750 rpm at 60 Hz: four poles, 1800 rpm, 2.778 %, 25 hp is 75.03 lb-ft."""
+    expected, trail = EXAMPLES["SP-01"]["expected"], Trail()
+    slip(Decimal(1750), Decimal(60), edition=2020, trail=trail)
+    torque = full_load_torque(Decimal(25), Decimal(1750), edition=2020, trail=trail)
+    assert trail.number("synchronous_rpm") == expected["sync_rpm"]
+    assert round(float(trail.number("slip_percent")), 3) == expected["slip_pct"]
+    assert round(float(torque.value), 2) == expected["torque_lbft"]
+
+
+@pytest.mark.parametrize(
+    ("size", "leaves", "is_tapped", "most"),
+    [
+        ("14", False, True, 100),  # CC-02
+        ("14", True, True, 45),
+        ("12", True, True, 60),
+        ("18", True, True, 7),
+        ("14", True, False, 15),  # a fuse of its own: the ampacity in the 60 C column
+        ("8", True, True, 120),  # three times the 40 A of the 60 C column
+    ],
+)
+def test_devices_in_front_of_control_wires(size, leaves, is_tapped, most):
+    """Table 430.72(B), its three columns and their notes."""
+    step = control_conductor(
+        size, "cu", leaves_enclosure=leaves, is_tapped=is_tapped, edition=2017, trail=Trail()
+    )
+    assert step.value == most
+
+
+def test_a_control_transformer_pulls_in_the_largest_while_the_others_hold():
+    """Two 27 VA held, lamps 10, one 245 VA pulling in: 37 + 245 = 282; 64 x 1.25 = 80: 100 VA."""
+    trail = Trail()
+    coils = [
+        Coil(label="K1", count=2, inrush_va=Decimal(245), sealed_va=Decimal(27)),
+        Coil(label="KT", count=1, inrush_va=Decimal(20), sealed_va=Decimal(0)),
+    ]
+    step = control_transformer(coils, Decimal(10), edition=2023, trail=trail)
+    assert trail.number("sealed_va") == 64
+    assert trail.number("inrush_va") == 282
+    assert step.value == 100
+
+
+THERE = {
+    "there": {
+        "cable": "NM", "cable_size": "10", "terminal_c": 75, "device_a": "60", "trip_a": "48.25",
+        "plug_a": "30", "plug_v": "250",
+    },
+    "fault": {"device_ka": "5", "starter_ka": "65", "device_volts": "480Y/277"},
+    "place": {
+        "controller_ft": "8", "motor_ft": "75", "lockable": True, "kind": "general_use_switch",
+        "amps_a": "30",
+    },
+    "overload": {"units": 2, "trip_class": 10, "accelerates_s": "30", "low_a": "9", "high_a": "20"},
+    "raceway": {"kind": "EMT", "trade_size": "1/2"},
+}  # fmt: skip
+PLATE = "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B 9 LEADS"
+
+
+def test_what_is_there_is_judged_part_by_part_with_the_reason():
+    """Heaters of the low voltage, a 60 A fuse nobody recorded, NM cable, a 250 V plug."""
+    done, found = worked(PLATE, "480Y/277", THERE)
+
+    said = {name: (step.verdict, step.working.id) for name, step in found.items() if step.verdict}
+    assert said == {
+        # 10 NM carries its 60 C ampacity, 30 A, whatever the lugs are: more than 26.25
+        "there_cable": ("holds", "there.cable.holds"),
+        "there_device": ("fails", "there.device.too_large"),  # cap 47.25: 45 A
+        "there_heaters": ("fails", "there.heaters.left"),  # 48.25 is 125 % of 38.6
+        "there_plug": ("fails", "there.plug.volts"),
+        "device_interrupting": ("fails", "fault.interrupting.fails"),
+        "starter_short_circuit": ("holds", "fault.withstand.holds"),
+        "device_volts": ("holds", "fault.volts.slash"),
+        "controller_disconnect_place": ("holds", "place.controller.holds"),
+        "motor_disconnect_place": ("fails", "place.motor_no_excuse"),
+        "disconnect_kind": ("fails", "place.general_use_switch.fails"),
+        "disconnect_rating": ("holds", "place.rating.holds"),  # 24.15 A
+        "overload_units": ("fails", "relay.units.two"),
+        "relay_dial": ("fails", "relay.dial.below"),
+        "trip_class": ("fails", "relay.class.fails"),
+        "raceway_size": ("holds", "raceway.holds"),  # 4 x 0.0211 = 0.0844, room 0.122
+    }
+    assert found["weakest_part"].value.startswith("Overload dial")
+    assert done.figures[-1].id == "weakest_part"
+    # nobody told the fault current, and that marks the verdicts
+    assert any(mark.origin == "fault_current_a" for mark in found["device_interrupting"].marks)
+
+
+def test_slash_ratings_need_a_grounded_wye():
+    """480Y/277 on a 480 V delta is refused; straight 480 holds on both; 240 on neither."""
+    for marked, supply, verdict in (
+        ("480Y/277", "480Y/277", "holds"),
+        ("480Y/277", "480 delta", "fails"),
+        ("480", "480 delta", "holds"),
+        ("240", "480Y/277", "fails"),
+    ):
+        _, found = worked(PLATE, supply, {"fault": {"device_volts": marked}})
+        assert found["device_volts"].verdict == verdict, (marked, supply)
+
+
+def test_the_overload_is_set_for_where_it_lies():
+    """In a delta leg 58 % of 24.125 = 13.9925; behind 100:5 transformers a twentieth."""
+    _, found = worked(PLATE, "480Y/277", {"overload": {"place": "leg"}})
+    assert found["relay_setting_a"].value == Decimal("13.9925")
+    _, found = worked(
+        PLATE, "480Y/277", {"overload": {"ct_primary_a": "100", "ct_secondary_a": "5"}}
+    )
+    assert found["relay_setting_a"].value == Decimal("1.20625")
+    _, found = worked(PLATE, "480Y/277", {"overload": {"dial_has_125": True}})
+    assert found["relay_setting_a"].value == Decimal("19.3")
+
+
+@pytest.mark.parametrize(
+    ("size", "figure", "field"),
+    [
+        ({"duty": {"service": "short_time", "rating": "continuous"}}, "conductor_size", "size.duty.rating"),
+        ({"raceway": {"kind": "EMT", "trade_size": "9"}}, "raceway_size", "size.raceway.trade_size"),
+        ({"there": {"cable": "cord", "cable_size": "12"}}, "there_cable", "size.there.cable"),
+        ({"there": {"cable": "MC", "cable_size": "11"}}, "there_cable", "size.there.cable_size"),
+        ({"fault": {"device_volts": "lots"}}, "device_volts", "size.fault.device_volts"),
+        ({"control": {"conductor": "22"}}, "control_device_most_a", "size.control.conductor"),
+        ({"insulation": "TW", "termination_c": 60, "raceway": {}}, "raceway_size", "size.raceway"),
+    ],
+)  # fmt: skip
+def test_a_part_that_cannot_be_worked_out_says_why_and_takes_no_other_with_it(size, figure, field):
+    """One refusal, with its field; the branch circuit's device stands."""
+    done, found = worked(PLATE, "480Y/277", size)
+    refused = {line.id: line.refusal.field for line in done.figures if line.refusal}
+    assert refused[figure] == field
+    assert "protection_device_a" in found
+
+
+@settings(deadline=None, max_examples=40)
+@given(
+    trip=st.decimals("1", "200", places=1),
+    device=st.decimals("1", "200", places=0),
+    size=st.sampled_from(["14", "12", "10", "8", "6", "4", "1/0"]),
+)
+def test_more_is_never_worse_for_wire_and_never_better_for_heaters(trip, device, size):
+    """A larger cable holds where a smaller did; a heater that trips later never holds alone."""
+    order = ["14", "12", "10", "8", "6", "4", "1/0"]
+    there = {"cable": "MC", "cable_size": size, "trip_a": str(trip), "device_a": str(device)}
+    _, found = worked(PLATE, "480Y/277", {"there": there})
+    larger = order[min(order.index(size) + 1, len(order) - 1)]
+    more = {**there, "cable_size": larger, "trip_a": str(trip + 30)}
+    _, beyond = worked(PLATE, "480Y/277", {"there": more})
+    if found["there_cable"].verdict == "holds":
+        assert beyond["there_cable"].verdict == "holds"
+    if trip > Decimal("24.125"):
+        assert found["there_heaters"].verdict == beyond["there_heaters"].verdict == "fails"

@@ -1,0 +1,292 @@
+"""Heater tables, local amendments, both schools, and the time-current sheet."""
+
+import math
+from decimal import Decimal
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from evencoil.amendments import Amendment, check_amendment
+from evencoil.curve_sheet import curve_sheet, volts_along
+from evencoil.errors import CoreError
+from evencoil.evidence import Trail
+from evencoil.heaters.choose import HeaterKey, choose_heater, heater_of_code, keys_of
+from evencoil.heaters.read import headers_of, read_heaters
+from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.profile import Profile
+from evencoil.schools import schools_of
+from evencoil.sizing.curves import CurveFacts, class_time_s, damage_time_s, sheet
+from evencoil.sizing.steps import given as give
+from evencoil.words import say
+from evencoil.work import work_out
+
+PLATE = "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B 9 LEADS"
+SIZE = {"conductor_material": "cu", "termination_c": 75, "insulation": "THWN"}
+CSV = """Relay;Size;El;Air;Heater;From;To
+LK-2;1;3;same;H21;17,0;18,4
+LK-2;1;3;same;H22;18,5;20,1
+LK-2;1;3;same;H23;20.2;21.9
+LK-2;1;2;same;H22;19.0;20.6
+LK-2;1;3;same;H22;30;31
+LK-2;1;5;same;H24;22;23
+LK-2;1;3;same;;22;23
+LK-2;1;3;same;H25;24;22
+
+LK-2;1;3;same;H26;many;22
+"""
+COLUMNS = {
+    "relay_type": "Relay", "starter_size": "Size", "elements": "El", "basis": "Air",
+    "code": "Heater", "low_a": "From", "high_a": "To",
+}  # fmt: skip
+KEY = HeaterKey(relay_type="LK-2", starter_size="1", elements=3, basis="same")
+
+
+def read():
+    """Read the made-up chart."""
+    return read_heaters(CSV, COLUMNS, name="Door 4", source="door of MCC 2", factor=Decimal("0.9"))
+
+
+def trail(amps="19.3"):
+    """Return a trail with a plate current."""
+    made = Trail()
+    give(made, "plate_amps_a", Decimal(amps), "A")
+    return made
+
+
+def test_good_rows_are_kept_and_bad_ones_told_by_line():
+    """Four rows are good; five are not, each with its line and reason."""
+    heaters, bad = read()
+    assert [row.code for row in heaters.rows] == ["H21", "H22", "H23", "H22"]
+    assert [(line.line, line.message.id) for line in bad] == [
+        (6, "heaters.twice"), (7, "heaters.elements"), (8, "heaters.empty"), (9, "heaters.band"),
+        (11, "number.unread"),
+    ]  # fmt: skip
+    assert [key.elements for key in keys_of(heaters)] == [3, 2]
+    assert headers_of(CSV)[4] == "Heater"
+
+
+def test_heater_from_amps_and_amps_from_heater():
+    """19.3 A is H22 with SF 1.15; with SF 1.0 17.37 A is H21; with two elements H22 is another."""
+    heaters, _ = read()
+    made = trail()
+    assert (
+        choose_heater(heaters, KEY, service_factor=Decimal("1.15"), edition=2023, trail=made).value
+        == "H22"
+    )
+    made = trail()
+    assert choose_heater(heaters, KEY, service_factor=None, edition=2023, trail=made).value == "H21"
+    assert made.number("heater_amps_a") == Decimal("17.37")
+    there = heater_of_code(heaters, KEY, "h22", edition=2023, trail=Trail())
+    assert there.value == Decimal("23.125")
+    assert there.cell.rows[there.cell.hit_row][0] == "H22"
+
+
+@pytest.mark.parametrize(
+    ("ask", "field"),
+    [
+        (lambda heaters: choose_heater(heaters, KEY, service_factor=Decimal(2), edition=2023, trail=trail("40")), "size.heater"),
+        (lambda heaters: choose_heater(heaters, HeaterKey(relay_type="ZZ", starter_size="1", elements=3, basis="same"), service_factor=None, edition=2023, trail=trail()), "size.heater.relay_type"),
+        (lambda heaters: heater_of_code(heaters, KEY, "H99", edition=2023, trail=Trail()), "size.heater.code"),
+        (lambda heaters: choose_heater(heaters, KEY, service_factor=None, edition=2023, trail=Trail()), "amps_a"),
+        (lambda _: read_heaters(CSV, {}, name="a", source=""), "heaters.columns.relay_type"),
+        (lambda _: read_heaters(CSV, COLUMNS, name="a", source="", factor=Decimal(0)), "heaters.factor"),
+        (lambda _: read_heaters("Relay\nx", {}, name="a", source="", fixed=dict.fromkeys(COLUMNS, "x")), "heaters.text"),
+        (lambda _: headers_of(""), "heaters.text"),
+        (lambda _: headers_of("x" * 1_000_001), "heaters.text"),
+    ],
+)  # fmt: skip
+def test_a_chart_that_does_not_say_it_is_refused(ask, field):
+    """Each refusal names its field."""
+    heaters, _ = read()
+    with pytest.raises(CoreError) as caught:
+        ask(heaters)
+    assert caught.value.field == field
+
+
+@settings(deadline=None, max_examples=60)
+@given(st.text(max_size=400))
+def test_any_text_is_read_or_refused(text):
+    """No text makes the reader raise anything of its own."""
+    try:
+        read_heaters(
+            f"{','.join(COLUMNS)}\n{text}", {name: name for name in COLUMNS}, name="a", source=""
+        )
+    except CoreError as error:
+        assert error.problem()["hint"]
+
+
+def test_a_heater_of_the_job_travels_and_shows_what_was_left():
+    """H40 of 38.5 to 40 A trips at 48.125 A on a 19.3 A motor: left from the low voltage."""
+    rows = [
+        {"relay_type": "LK-2", "elements": 3, "code": "H22", "low_a": "18.5", "high_a": "20.1"},
+        {"relay_type": "LK-2", "elements": 3, "code": "H40", "low_a": "38.5", "high_a": "40"},
+    ]
+    heater = {
+        "table": {"name": "Door", "factor": "1", "rows": rows}, "relay_type": "LK-2", "code": "H40",
+    }  # fmt: skip
+    done = work_out(
+        PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE, heater=heater)
+    )
+    found = {step.id: step for step in done.steps}
+    assert found["heater_code"].value == "H22"
+    assert found["there_heaters"].working.id == "there.heaters.left"
+
+
+def amendment(subject, value=""):
+    """Return an amendment of the town."""
+    return Amendment(subject=subject, value=value, author="town inspector", reason="ordinance")
+
+
+def test_amendments_show_in_every_figure_they_change():
+    """12 AWG at least, 150 % conductors, 125 % switch, device at most 150 %, no step up."""
+    profile = Profile(
+        amendments=(
+            amendment("smallest_conductor", "12"), amendment("disconnect_percent", "125"),
+            amendment("conductor_percent", "150"), amendment("device_percent", "150"),
+            amendment("no_next_size_up"),
+        )
+    )  # fmt: skip
+    small = "5 HP 460 V 6.8 A 1750 RPM 60 HZ 3 PH SF 1.15"
+    done = work_out(
+        PlateInputs(text=small), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE), profile
+    )
+    found = {step.id: step for step in done.steps}
+    assert found["required_ampacity_a"].value == Decimal("11.4")  # 7.6 x 1.5
+    assert found["conductor_size"].value == "12"
+    assert found["protection_limit_a"].value == Decimal("11.4")  # 7.6 x 1.5, not 1.75
+    assert found["protection_device_a"].value == 10
+    assert found["disconnect_least_a"].value == Decimal("9.5")
+    for name, changed in (
+        ("required_ampacity_a", "conductor_percent"), ("conductor_size", "smallest_conductor"),
+        ("protection_limit_a", "device_percent"), ("protection_device_a", "no_next_size_up"),
+        ("disconnect_least_a", "disconnect_percent"),
+    ):  # fmt: skip
+        assert f"amendment_{changed}" in found[name].uses
+        assert "town inspector: ordinance" in say(found[f"amendment_{changed}"].working)
+
+
+@pytest.mark.parametrize(
+    ("subject", "value"),
+    [("smallest_conductor", "16"), ("conductor_percent", "100"), ("disconnect_percent", "100"), ("device_percent", "9000")],
+)  # fmt: skip
+def test_a_looser_amendment_is_refused_and_never_used(subject, value):
+    """The code's own figure stands."""
+    with pytest.raises(CoreError) as caught:
+        check_amendment(amendment(subject, value))
+    assert caught.value.field == "amendments.value"
+    profile = Profile(amendments=(amendment(subject, value),))
+    args = (PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE))
+    assert [step.value for step in work_out(*args, profile).steps] == [
+        step.value for step in work_out(*args).steps
+    ]
+
+
+def test_an_amendment_names_who_and_why():
+    """Nobody or nothing said: refused."""
+    for field in ("author", "reason"):
+        given_ = {
+            "subject": "no_next_size_up",
+            "value": "",
+            "author": "a",
+            "reason": "b",
+            field: " ",
+        }
+        with pytest.raises(CoreError) as caught:
+            check_amendment(Amendment(**given_))
+        assert caught.value.field == f"amendments.{field}"
+
+
+def test_schools_stand_side_by_side_with_what_does_not_apply():
+    """15 hp at 460 V: exam 35, field 40, raised 45 only with a record; 10 AWG alone would be 30."""
+    profile = Profile(school="field", school_reason="fewer trips on cold mornings")
+    done = work_out(
+        PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE), profile
+    )
+    rows = {row.id: row for row in done.schools}
+    assert {name: row.amps_a for name, row in rows.items()} == {
+        "exam": "35", "field": "40", "raised": "45", "ordinary": "30",
+    }  # fmt: skip
+    assert [name for name, row in rows.items() if row.is_chosen] == ["field"]
+    assert [name for name, row in rows.items() if not row.applies] == ["raised", "ordinary"]
+    assert "cold mornings" in say(rows["field"].reason)
+    assert schools_of(done.reading, profile, Trail(), phases=3) == ()
+
+
+FACTS = CurveFacts(
+    plate_a=19.3, locked_a=116, accelerates_s=3, setting_a=24.125, trip_class=20,
+    device_kind="dual_element_fuse", device_a=40, cmil=10380, metal="cu",
+)  # fmt: skip
+
+
+def test_the_overload_class_is_its_time_at_six_times():
+    """Class 10 and 20 trip after 10 and 20 s at six times, cold; hot is sooner; 1.15 never."""
+    for trip_class in (10, 20, 30):
+        assert math.isclose(class_time_s(6, trip_class, is_hot=False), trip_class)
+    assert class_time_s(6, 20, is_hot=True) < 20
+    assert math.isinf(class_time_s(1.15, 20, is_hot=False))
+
+
+def test_conductor_damage_is_the_published_heat_equation():
+    """10 AWG copper, 10380 cmil, 1000 A: 0.0297 log10(384/309) (10.38)^2 = 0.302 s by hand."""
+    assert math.isclose(damage_time_s(1000, 10380, "cu"), 0.0297 * math.log10(384 / 309) * 10.38**2)
+    assert round(damage_time_s(1000, 10380, "cu"), 2) == 0.30
+    assert damage_time_s(1000, 10380, "al") < damage_time_s(1000, 10380, "cu")
+
+
+@settings(deadline=None, max_examples=40)
+@given(
+    st.sampled_from(["dual_element_fuse", "nontime_delay_fuse", "class_cc_fuse", "inverse_time_breaker", "instantaneous_breaker"]),
+    st.floats(5, 60), st.sampled_from([5, 10, 20, 30]), st.floats(0.2, 30),
+)  # fmt: skip
+def test_no_curve_ever_rises_with_current(kind, device, trip_class, seconds):
+    """More current never takes longer; every line stays on the paper."""
+    made = sheet(
+        CurveFacts(
+            plate_a=19.3, locked_a=116, accelerates_s=seconds, setting_a=24.125,
+            trip_class=trip_class, device_kind=kind, device_a=device, cmil=10380, metal="cu",
+        )
+    )  # fmt: skip
+    for curve in made.curves:
+        if curve.id == "motor":
+            continue
+        times = [time for _, time in curve.points]
+        assert times == sorted(times, reverse=True), curve.id
+        assert all(0.005 <= time <= 2000 for time in times)
+
+
+def test_a_slow_start_on_a_fast_class_does_not_come_up():
+    """3 s on class 20 starts; 30 s on class 10 trips."""
+    assert sheet(FACTS).rides_through
+    slow = CurveFacts(
+        **{name: getattr(FACTS, name) for name in FACTS.__slots__}
+        | {"accelerates_s": 30, "trip_class": 10}
+    )
+    made = sheet(slow)
+    assert not made.rides_through
+    assert made.findings[0].id == "curves.not_through"
+
+
+def test_the_sheet_of_a_job_and_the_volts_along_its_run():
+    """The sheet is drawn from the job's own figures; 300 ft lose what the drop says."""
+    done = work_out(
+        PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"),
+        SizeInputs(**SIZE, run_length_ft="300"),
+    )  # fmt: skip
+    made = curve_sheet(done.trail, SizeInputs(**SIZE))
+    assert {curve.id for curve in made.curves} == {
+        "motor", "overload_cold", "overload_hot", "device_fast", "device_slow", "damage",
+    }  # fmt: skip
+    assert [note.id for note in made.findings][-2:] == [
+        "curves.start_assumed",
+        "curves.class_assumed",
+    ]
+    points = volts_along(done.trail)
+    lost = next(step for step in done.steps if step.id == "voltage_drop_percent").value
+    assert points[0].running_v == 480
+    assert math.isclose(float((480 - points[-1].running_v) / 480 * 100), float(lost))
+    assert points[-1].starting_v < points[-1].running_v
+    with pytest.raises(CoreError) as caught:
+        curve_sheet(Trail(), SizeInputs())
+    assert caught.value.field == "plate_amps_a"
+    assert volts_along(Trail()) == ()
