@@ -17,12 +17,14 @@ from ninja.security import SessionAuth
 from api.problems import ProblemError, problem
 from evencoil.errors import CoreError
 from jobs.circuit_router import router as circuits
+from jobs.curves_router import router as curves
 from jobs.rooms_router import router as rooms
 from jobs.router import router as jobs
 from paper.router import router as paper
 from people.router import router as people
 from plant.convert import router as convert
 from plant.feeder import router as feeder
+from plant.heaters import router as heaters
 from plant.photos import router as photos
 from plant.router import router as plant
 
@@ -78,6 +80,8 @@ api.add_router("", rooms)
 api.add_router("", photos)
 api.add_router("", convert)
 api.add_router("", feeder)
+api.add_router("", heaters)
+api.add_router("", curves)
 api.add_router("", paper)
 
 Answer = Callable[[HttpRequest, Any], HttpResponse]

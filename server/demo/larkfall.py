@@ -4,7 +4,17 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
-__all__ = ["MACHINE", "MOTORS", "PASSWORD", "PEOPLE", "WORKS", "DemoMotor"]
+__all__ = [
+    "HEATERS",
+    "HEATERS_NAME",
+    "HEATERS_SOURCE",
+    "MACHINE",
+    "MOTORS",
+    "PASSWORD",
+    "PEOPLE",
+    "WORKS",
+    "DemoMotor",
+]
 
 WORKS = {"slug": "larkfall", "name": "Larkfall Lime Works", "time_zone": "America/Denver"}
 MACHINE = "Lime Line 1"
@@ -62,7 +72,40 @@ MOTORS = (
         "jaw crusher",
         "75 HP, 230/460 V, 176/88 A, 1780 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 12 LEADS",
         "480Y/277",
-        {**_SAID, "termination_c": 75},
+        {
+            **_SAID,
+            "termination_c": 75,
+            "run_length_ft": "180",
+            "raceway": {"kind": "EMT", "trade_size": "2"},
+            "fault": {"device_ka": "200", "starter_ka": "5", "device_volts": "600"},
+            "place": {
+                "controller_ft": "6",
+                "motor_ft": "85",
+                "motor_visible": False,
+                "lockable": True,
+                "kind": "motor_circuit_switch",
+                "amps_a": "200",
+                "rated_hp": "75",
+            },
+            "control": {
+                "volts_v": "120",
+                "coils": [
+                    {"label": "1M, 2M", "count": 2, "inrush_va": "570", "sealed_va": "55"},
+                    {"label": "1S", "count": 1, "inrush_va": "570", "sealed_va": "55"},
+                    {"label": "TR", "count": 1, "inrush_va": "20", "sealed_va": "8"},
+                ],
+                "lamps_va": "15",
+            },
+            "overload": {"place": "leg", "trip_class": 20, "accelerates_s": "6"},
+            "there": {
+                "cable": "raceway",
+                "cable_size": "1",
+                "cable_insulation": "THHN/THWN-2",
+                "terminal_c": 75,
+                "device_a": "175",
+                "trip_a": "63.8",
+            },
+        },
         {"run_shape": "delta", "start_method": "wye_delta"},
     ),
     DemoMotor(
@@ -98,4 +141,26 @@ MOTORS = (
         starter={"recipe": "6C"},
     ),
     DemoMotor("BS-6", "bag stitcher"),
+)
+
+#: a made-up chart, as copied from a door: relay, size, elements, air, heater, from, to [A]
+HEATERS_NAME = "Lime Line 1 doors"
+HEATERS_SOURCE = "made up for the demo"
+HEATERS = "Relay,Starter size,Elements,Ambient,Heater,From A,To A\n" + "".join(
+    f"LK-2,{size},3,same air,{code},{low},{high}\n"
+    for size, code, low, high in (
+        ("1", "L 8", "5.50", "6.05"),
+        ("1", "L 9", "6.06", "6.66"),
+        ("1", "L10", "6.67", "7.33"),
+        ("1", "L11", "7.34", "8.07"),
+        ("2", "L18", "14.3", "15.7"),
+        ("2", "L19", "15.8", "17.3"),
+        ("2", "L20", "17.4", "18.5"),
+        ("2", "L21", "18.6", "20.4"),
+        ("2", "L22", "20.5", "22.5"),
+        ("2", "L27", "33.1", "36.3"),
+        ("2", "L28", "36.4", "40.0"),
+        ("4", "L40", "79.0", "86.9"),
+        ("4", "L41", "87.0", "95.6"),
+    )
 )

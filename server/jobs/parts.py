@@ -66,6 +66,7 @@ class StepOut(BaseModel):
     marks: list[MarkOut]
     tips: list[str]
     schools: str
+    verdict: Literal["", "holds", "fails"]
 
 
 class RefusalOut(BaseModel):
@@ -133,6 +134,7 @@ def step_out(step: Step) -> StepOut:
             (say(tip.message) for tip in step.tips if tip.message.id == "protection.tip_schools"),
             "",
         ),
+        verdict=step.verdict,
     )
 
 

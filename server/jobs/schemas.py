@@ -39,6 +39,17 @@ class FigureOut(BaseModel):
     label: str
     step: str | None
     refusal: RefusalOut | None
+    group: str
+
+
+class SchoolOut(BaseModel):
+    """One opinion on the short-circuit device, and whether it applies here."""
+
+    id: str
+    amps_a: str
+    is_chosen: bool
+    applies: bool
+    reason: str
 
 
 class TokenOut(BaseModel):
@@ -98,6 +109,7 @@ class WorkedOut(BaseModel):
     supply_checks: list[FindingOut]
     edition: int
     school: str
+    schools: list[SchoolOut]
 
 
 def _figure(figure: Figure) -> FigureOut:
@@ -106,6 +118,7 @@ def _figure(figure: Figure) -> FigureOut:
         label=label(figure.id),
         step=figure.step,
         refusal=refusal_out(figure.refusal),
+        group=figure.group,
     )
 
 
@@ -157,4 +170,14 @@ def worked_out(worked: Worked, room: StarterRoom) -> WorkedOut:
         supply_checks=[finding_out(found) for found in worked.supply_checks],
         edition=worked.profile.edition,
         school=worked.profile.school,
+        schools=[
+            SchoolOut(
+                id=row.id,
+                amps_a=row.amps_a,
+                is_chosen=row.is_chosen,
+                applies=row.applies,
+                reason=say(row.reason),
+            )
+            for row in worked.schools
+        ],
     )

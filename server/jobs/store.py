@@ -91,6 +91,8 @@ def profile_of(works: Works) -> Profile:
             "swap_lines": works.swap_lines,
             "twist_on": works.twist_on,
             "twist_on_largest": works.twist_on_largest,
+            "school_reason": works.school_reason,
+            "amendments": works.amendments,
         }
     )
     return said.as_core()

@@ -38,6 +38,8 @@ class Works(models.Model):
     swap_lines = models.CharField(max_length=8, default="L1-L3")
     twist_on = models.CharField(max_length=12, default="building")
     twist_on_largest = models.CharField(max_length=12, default="10")
+    school_reason = models.CharField(max_length=400, blank=True)
+    amendments = models.JSONField(default=list, blank=True)
     members = models.ManyToManyField(User, through="Member", related_name="works")
 
     def __str__(self) -> str:

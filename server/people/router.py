@@ -4,12 +4,16 @@ from __future__ import annotations
 
 from django.http import HttpRequest
 from ninja import Router, Schema
+from pydantic import Field
 
 from api.schemas import REFUSALS
+from evencoil.amendments import Amendment, check_amendment
 from evencoil.editions import Edition
+from evencoil.jobfile import FileAmendment
 from evencoil.profile import School, Swap, TwistOn
 from evencoil.quantities import ConductorSize
 from evencoil.texts import Text
+from evencoil.words import Message, say
 from people.access import Caller, caller_in
 from people.actions import Action
 from people.models import Member, Role, User, Works
@@ -17,6 +21,16 @@ from people.models import Member, Role, User, Works
 __all__ = ["router"]
 
 router = Router(tags=["people"])
+
+
+class AmendmentOut(Schema):
+    """What the place asks for beyond the code, with its name in words."""
+
+    subject: str
+    value: str
+    author: str
+    reason: str
+    label: str
 
 
 class WorksOut(Schema):
@@ -31,6 +45,8 @@ class WorksOut(Schema):
     swap_lines: str
     twist_on: str
     twist_on_largest: str
+    school_reason: str
+    amendments: list[AmendmentOut]
 
 
 class RulesIn(Schema):
@@ -41,6 +57,8 @@ class RulesIn(Schema):
     swap_lines: Swap
     twist_on: TwistOn
     twist_on_largest: Text
+    school_reason: Text = ""
+    amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
 
 
 class SessionOut(Schema):
@@ -79,6 +97,11 @@ def _works(member: Member) -> WorksOut:
         swap_lines=works.swap_lines,
         twist_on=works.twist_on,
         twist_on_largest=works.twist_on_largest,
+        school_reason=works.school_reason,
+        amendments=[
+            AmendmentOut(**item, label=say(Message(f"amendment.{item['subject']}")))
+            for item in works.amendments
+        ],
     )
 
 
@@ -103,13 +126,16 @@ class SetRules(Action[Works]):
         Raises
         ------
         CoreError
-            If the conductor size is in no table.
+            If the conductor size is in no table, or an amendment is looser than the code.
         """
         works = self.caller.works
         ConductorSize(self.rules.twist_on_largest)
-        for name, value in self.rules.dict().items():
+        for amendment in self.rules.amendments:
+            check_amendment(Amendment(**amendment.model_dump()))
+        said = self.rules.model_dump(mode="json")
+        for name, value in said.items():
             setattr(works, name, value)
-        works.save(update_fields=list(self.rules.dict()))
+        works.save(update_fields=list(said))
         return works
 
 

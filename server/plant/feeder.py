@@ -2,22 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from decimal import Decimal
+from typing import Annotated
 
 from django.http import HttpRequest
 from ninja import Router, Schema
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from api.schemas import REFUSALS
-from evencoil.editions import edition_of
+from evencoil.editions import Edition, edition_of
 from evencoil.errors import CoreError
 from evencoil.evidence import Trail
 from evencoil.figures import Refusal
 from evencoil.inputs import DecimalText
 from evencoil.quantities import plain
-from evencoil.sizing.conductor import ConductorFacts, Material
+from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
 from evencoil.sizing.feeder import FeederLoads, FeederMotor, highest_rated, size_feeder
 from evencoil.sizing.protection import DeviceKind
+from evencoil.sizing.taps import TapTo, group_device, tap_conductor
+from evencoil.texts import Text
 from evencoil.words import Message, say
 from evencoil.work import Worked
 from jobs.models import JobMotor
@@ -31,6 +35,15 @@ __all__ = ["router"]
 router = Router(tags=["feeder"])
 
 
+class TapIn(Schema):
+    """A tap to one motor: how long, guarded or not, and what it ends in."""
+
+    tag: Text = Field(min_length=1)
+    length_ft: Annotated[DecimalText, Field(gt=0, le=1000)]
+    is_protected: bool = True
+    to: TapTo = "overload"
+
+
 class FeederIn(Schema):
     """What else hangs on the feeder, and what it is made of."""
 
@@ -40,6 +53,18 @@ class FeederIn(Schema):
     material: Material = "cu"
     termination_c: int | None = None
     device_kind: DeviceKind = "inverse_time_breaker"
+    taps: tuple[TapIn, ...] = Field(default=(), max_length=60)
+    is_group: bool = False
+    group_device_a: Annotated[DecimalText, Field(gt=0, le=10000)] | None = None
+    group_listed_a: Annotated[DecimalText, Field(gt=0, le=10000)] | None = None
+
+
+class TapOut(BaseModel):
+    """A tap sized, or why it cannot be."""
+
+    tag: str
+    steps: list[StepOut]
+    refusal: RefusalOut | None
 
 
 class FeederMotorOut(BaseModel):
@@ -64,7 +89,56 @@ class FeederOut(BaseModel):
     supplies: list[str]
     motors: list[FeederMotorOut]
     steps: list[StepOut]
+    taps: list[TapOut]
     refusal: RefusalOut | None
+
+
+def _taps(
+    body: FeederIn, least: dict[str, Decimal], trail: Trail, edition: Edition
+) -> Iterator[TapOut]:
+    """Size each tap from the feeder as it was sized."""
+    facts = ConductorFacts(material=body.material, termination_c=body.termination_c)
+    for tap in body.taps:
+        if tap.tag not in least or "feeder_device_a" not in trail:
+            continue
+        own = Trail()
+        refusal = None
+        needed = trail.number("feeder_ampacity_a")
+        try:
+            tap_conductor(
+                feeder_ampacity_a=Decimal(
+                    str(trail["feeder_conductor_size"].working.params["holds"])
+                ),
+                feeder_device_a=trail.number("feeder_device_a"),
+                motor_least_a=least[tap.tag],
+                length_ft=tap.length_ft,
+                is_protected=tap.is_protected,
+                is_group=body.is_group,
+                to=tap.to,
+                facts=facts,
+                terminal_c=body.termination_c or (75 if needed > LARGE_CIRCUIT_A else 60),
+                edition=edition,
+                trail=own,
+            )
+        except CoreError as error:
+            refusal = refusal_out(Refusal.of(error))
+        yield TapOut(tag=tap.tag, steps=[step_out(step) for step in own], refusal=refusal)
+
+
+def _group(body: FeederIn, motors: list[FeederMotor], trail: Trail, edition: Edition) -> None:
+    """Judge one device in front of several motors, 430.53(C)."""
+    if not body.is_group or body.group_device_a is None or not motors:
+        return
+    largest = max(motors, key=lambda motor: motor.device_a)
+    others = sum((motor.flc_a for motor in motors if motor is not largest), Decimal(0))
+    group_device(
+        largest_device_a=largest.device_a,
+        other_flc_a=others + body.continuous_a + body.noncontinuous_a,
+        listed_most_a=body.group_listed_a,
+        device_a=body.group_device_a,
+        edition=edition,
+        trail=trail,
+    )
 
 
 def _motor(tag: str, worked: Worked) -> FeederMotor | Refusal | None:
@@ -94,7 +168,7 @@ def _motor(tag: str, worked: Worked) -> FeederMotor | Refusal | None:
 
 def _rows(
     caller: Caller, machine: Machine, supply: str
-) -> tuple[list[FeederMotorOut], list[FeederMotor], list[str]]:
+) -> tuple[list[FeederMotorOut], list[FeederMotor], list[str], dict[str, Decimal]]:
     links = (
         JobMotor.objects.select_related("job", "motor", "motor__machine")
         .filter(motor__machine=machine)
@@ -102,13 +176,17 @@ def _rows(
         .distinct("motor__tag")
     )
     rows, motors, supplies = [], [], []
+    least: dict[str, Decimal] = {}
     for link in links:
         now = kept(link, caller.works)
         if now.supply.text and now.supply.text not in supplies:
             supplies.append(now.supply.text)
         if supply and now.supply.text != supply:
             continue
-        found = _motor(link.motor.tag, work_out_kept(now, caller.works))
+        worked = work_out_kept(now, caller.works)
+        found = _motor(link.motor.tag, worked)
+        if "required_ampacity_a" in worked.trail:
+            least[link.motor.tag] = worked.trail.number("required_ampacity_a")
         is_motor = isinstance(found, FeederMotor)
         if isinstance(found, FeederMotor):
             motors.append(found)
@@ -125,7 +203,7 @@ def _rows(
                 refusal=None if is_motor else refusal_out(found),  # type: ignore[arg-type]  # a Refusal here
             )
         )
-    return rows, motors, supplies
+    return rows, motors, supplies, least
 
 
 @router.post("/w/{works}/feeder/{machine}", response={200: FeederOut, **REFUSALS})
@@ -135,7 +213,7 @@ def feeder(request: HttpRequest, works: str, machine: str, body: FeederIn) -> Fe
     found = Machine.objects.filter(works=caller.works, name=machine).first()
     if found is None:
         raise not_found("machine")
-    rows, motors, supplies = _rows(caller, found, body.supply)
+    rows, motors, supplies, least = _rows(caller, found, body.supply)
     trail = Trail()
     refusal: RefusalOut | None = None
     shout = Message("feeder.shout_open")
@@ -151,6 +229,7 @@ def feeder(request: HttpRequest, works: str, machine: str, body: FeederIn) -> Fe
         shout = Message(
             "feeder.shout", {"size": trail["feeder_conductor_size"].shown, "device": step.shown}
         )
+        _group(body, motors, trail, edition_of(caller.works.edition))
     except CoreError as error:
         refusal = refusal_out(Refusal.of(error))
     if motors:
@@ -166,5 +245,6 @@ def feeder(request: HttpRequest, works: str, machine: str, body: FeederIn) -> Fe
         supplies=supplies,
         motors=rows,
         steps=[step_out(item) for item in trail],
+        taps=list(_taps(body, least, trail, edition_of(caller.works.edition))),
         refusal=refusal,
     )

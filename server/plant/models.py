@@ -8,7 +8,7 @@ from django.db import models
 
 from people.models import User, Works
 
-__all__ = ["Conversion", "Machine", "Motor", "Photo", "PlateRevision"]
+__all__ = ["Conversion", "HeaterChart", "Machine", "Motor", "Photo", "PlateRevision"]
 
 
 class Machine(models.Model):
@@ -99,3 +99,22 @@ class Conversion(models.Model):
     def __str__(self) -> str:
         """Return machine and version."""
         return f"{self.machine} plan {self.n}"
+
+
+class HeaterChart(models.Model):
+    """A heater chart as copied from a starter's door; jobs carry their own copy."""
+
+    works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="heater_charts")
+    name = models.CharField(max_length=80)
+    source = models.CharField(max_length=400, blank=True)
+    factor = models.CharField(max_length=12, default="1")
+    rows = models.JSONField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["works", "name"], name="heater_chart_once")]
+
+    def __str__(self) -> str:
+        """Return the chart's name."""
+        return self.name

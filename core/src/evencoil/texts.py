@@ -11,7 +11,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, StringConstraints
 
-__all__ = ["LongText", "MotorTag", "Text", "clean"]
+__all__ = ["HugeText", "LongText", "MotorTag", "Text", "clean"]
 
 
 def clean(text: str) -> str:
@@ -33,6 +33,7 @@ def clean(text: str) -> str:
 
 
 Text = Annotated[str, StringConstraints(max_length=200), AfterValidator(clean)]
+HugeText = Annotated[str, StringConstraints(max_length=400_000), AfterValidator(clean)]
 LongText = Annotated[str, StringConstraints(max_length=4000), AfterValidator(clean)]
 MotorTag = Annotated[
     str,

@@ -16,7 +16,7 @@ schema = schemathesis.openapi.from_path(str(FILE))
 schema.app = application
 # a body that is all steps of a job is gone through field by field where it is worked out, and
 # step by step where each is kept; operations that take the same body again get random ones
-SAME_BODY = r"/(circuit|inside|rehearse)$"
+SAME_BODY = r"/(circuit|curves|inside|rehearse)$"
 PRINTING = r"/issues$"
 random = schemathesis.openapi.from_path(str(FILE))
 random.app = application

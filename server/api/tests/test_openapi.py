@@ -11,7 +11,7 @@ from api.api import api
 from jobs.models import InputVersion
 from paper.models import Issue
 from people.models import ActionLog
-from plant.models import Conversion, Motor, Photo, PlateRevision
+from plant.models import Conversion, HeaterChart, Motor, Photo, PlateRevision
 from tests_support import caller, motor, signed_in
 
 FILE = Path(__file__).parents[1] / "openapi.json"
@@ -40,6 +40,9 @@ BODIES = {
     "post bench": {"leads": 9},
     "post read": {"bench": {"leads": 9}, "what": "touch", "pair": ["a", "b"]},
     "post inside": {},
+    "post curves": {},
+    "post look": {"text": "a"},
+    "post heaters": {"text": "a", "name": "b"},
     "post replaced": {"replace": {}, "plate": {}},
     "post photos": {"subject": "plate", "data": ""},
     "put rules": {
@@ -54,7 +57,7 @@ BODIES = {
 }
 
 
-KEPT = (Motor, PlateRevision, InputVersion, ActionLog, Issue, Photo, Conversion)
+KEPT = (Motor, HeaterChart, PlateRevision, InputVersion, ActionLog, Issue, Photo, Conversion)
 
 
 @pytest.fixture(scope="module")
@@ -78,6 +81,7 @@ def filled(path, works):
         which="ladder",
         machine="Line",
         sha256="0" * 64,
+        name="Door",
     )
 
 

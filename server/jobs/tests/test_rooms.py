@@ -244,3 +244,90 @@ def test_a_feeder_of_one_motor_and_then_of_two(client):
     assert other["motors"] == []
     assert other["refusal"]["code"] == "missing"
     assert post(client, "/api/w/here/feeder/Nowhere", {}).status_code == 404
+
+
+CHART = "Relay,Size,Elements,Air,Heater,From,To\nLK-2,1,3,same,H21,17,18.4\nLK-2,1,3,same,H22,18.5,20.1\nLK-2,1,4,same,H23,1,2\n"
+
+
+def test_a_heater_chart_is_looked_at_imported_replaced_and_dropped(client):
+    """Headings are guessed, good rows kept, bad lines told; another works sees nothing."""
+    seen = client.post(
+        "/api/w/here/heaters/look", {"text": CHART}, content_type="application/json"
+    ).json()
+    columns = {field["field"]: field["guess"] for field in seen["fields"]}
+    assert columns == {
+        "relay_type": "Relay", "starter_size": "Size", "elements": "Elements", "basis": "Air",
+        "code": "Heater", "low_a": "From", "high_a": "To",
+    }  # fmt: skip
+    body = {"text": CHART, "columns": columns, "name": "Door 4", "factor": "0.9"}
+    made = client.post("/api/w/here/heaters", body, content_type="application/json").json()
+    assert [row["code"] for row in made["chart"]["rows"]] == ["H21", "H22"]
+    assert [(line["line"], "2 or 3" in line["reason"]) for line in made["bad"]] == [(4, True)]
+    body["source"] = "door of MCC 2"
+    client.post("/api/w/here/heaters", body, content_type="application/json")
+    kept = client.get("/api/w/here/heaters").json()
+    assert [(chart["name"], chart["source"]) for chart in kept] == [("Door 4", "door of MCC 2")]
+    wrong = client.post(
+        "/api/w/here/heaters", {**body, "columns": {}}, content_type="application/json"
+    )
+    assert wrong.status_code == 422
+    assert wrong.json()["field"] == "heaters.columns.relay_type"
+    assert client.delete("/api/w/here/heaters/Door 4").status_code == 204
+    assert client.delete("/api/w/here/heaters/Door 4").status_code == 404
+
+
+def test_the_time_current_sheet_of_what_is_given(client):
+    """Six lines and what can be read off; without a plate it says what it waits for."""
+    given = {
+        "plate": {"text": "15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B"},
+        "supply": {"text": "480Y/277"}, "size": {"run_length_ft": "200"},
+    }  # fmt: skip
+    made = client.post("/api/w/here/curves", given, content_type="application/json").json()
+    assert len(made["curves"]) == 6
+    assert made["rides_through"] is True
+    assert made["run"][0]["running_v"] == "480"
+    empty = client.post("/api/w/here/curves", {}, content_type="application/json").json()
+    assert empty["refusal"]["field"] == "plate_amps_a"
+
+
+def test_local_amendments_hold_for_every_job_and_looser_ones_are_refused(here):
+    """A reviewer sets 10 AWG as the smallest; 16 AWG is refused and changes nothing."""
+    ruth = signed_in(caller("here", "ruth", "reviewer"))
+    rules = {
+        "edition": 2023, "school": "field", "swap_lines": "L1-L3", "twist_on": "building",
+        "twist_on_largest": "10", "school_reason": "fewer cold trips",
+        "amendments": [
+            {"subject": "smallest_conductor", "value": "10", "author": "town", "reason": "ordinance"}
+        ],
+    }  # fmt: skip
+    said = ruth.put("/api/w/here/rules", rules, content_type="application/json").json()
+    assert said["amendments"][0]["label"] == "Smallest conductor"
+    given = {"plate": {"text": "5 HP 460 V 6.8 A 3 PH SF 1.15"}, "supply": {"text": "480Y/277"}}
+    worked = ruth.post("/api/w/here/work-out", given, content_type="application/json").json()
+    wire = next(step for step in worked["steps"] if step["id"] == "conductor_size")
+    assert wire["value"] == "10"
+    assert "fewer cold trips" in next(
+        row["reason"] for row in worked["schools"] if row["is_chosen"]
+    )
+    rules["amendments"][0]["value"] = "16"
+    refused = ruth.put("/api/w/here/rules", rules, content_type="application/json")
+    assert refused.json()["field"] == "amendments.value"
+    again = ruth.get("/api/session").json()["works"][0]
+    assert again["amendments"][0]["value"] == "10"
+
+
+def test_taps_and_a_group_behind_one_device(client):
+    """A 20 ft guarded tap has a third of the feeder; a 90 A device is too large for a group of one."""
+    body = {
+        "taps": [{"tag": "IC-2", "length_ft": "20"}], "is_group": True, "group_device_a": "90",
+        "termination_c": 75,
+    }  # fmt: skip
+    made = client.post("/api/w/here/feeder/Line 1", body, content_type="application/json").json()
+    tap = made["taps"][0]
+    assert [step["id"] for step in tap["steps"]] == [
+        "tap_length_ft",
+        "tap_least_a",
+        "tap_conductor_size",
+    ]
+    verdict = next(step for step in made["steps"] if step["id"] == "group_device")
+    assert verdict["verdict"] == "fails"

@@ -132,6 +132,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/curves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Curves
+         * @description Draw time against current for what is given; nothing is kept.
+         */
+        post: operations["jobs_curves_router_curves"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/feeder/{machine}": {
         parameters: {
             query?: never;
@@ -147,6 +167,70 @@ export interface paths {
          */
         post: operations["plant_feeder_feeder"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/heaters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Charts
+         * @description Return every chart of the works.
+         */
+        get: operations["plant_heaters_charts"];
+        put?: never;
+        /**
+         * Import Heaters
+         * @description Import a chart: good rows are kept, bad ones told by line.
+         */
+        post: operations["plant_heaters_import_heaters"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/heaters/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Tell what stands in a chart, keeping nothing.
+         */
+        post: operations["plant_heaters_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/heaters/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Drop Heaters
+         * @description Take a chart away.
+         */
+        delete: operations["plant_heaters_drop_heaters"];
         options?: never;
         head?: never;
         patch?: never;
@@ -761,6 +845,22 @@ export interface components {
             word: string;
         };
         /**
+         * AmendmentOut
+         * @description What the place asks for beyond the code, with its name in words.
+         */
+        AmendmentOut: {
+            /** Author */
+            author: string;
+            /** Label */
+            label: string;
+            /** Reason */
+            reason: string;
+            /** Subject */
+            subject: string;
+            /** Value */
+            value: string;
+        };
+        /**
          * ArchOut
          * @description One step of a job, as an arch of its winding.
          */
@@ -801,6 +901,18 @@ export interface components {
             reason: string;
             /** Value */
             value: string;
+        };
+        /**
+         * BadLineOut
+         * @description A line that was not taken, and why.
+         */
+        BadLineOut: {
+            /** Line */
+            line: number;
+            /** Reason */
+            reason: string;
+            /** Text */
+            text: string;
         };
         /**
          * BarOut
@@ -1253,6 +1365,33 @@ export interface components {
             ways_out: string[];
         };
         /**
+         * CurveOut
+         * @description A line of the sheet.
+         */
+        CurveOut: {
+            /** Id */
+            id: string;
+            /** Is Typical */
+            is_typical: boolean;
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+        };
+        /**
+         * CurvesOut
+         * @description The whole sheet with what can be read off it, and the run.
+         */
+        CurvesOut: {
+            /** Curves */
+            curves: components["schemas"]["CurveOut"][];
+            /** Findings */
+            findings: string[];
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Rides Through */
+            rides_through: boolean;
+            /** Run */
+            run: components["schemas"]["RunPointOut"][];
+        };
+        /**
          * DeviceOut
          * @description A device as the hand meets it: its terminals and what can be done to it.
          */
@@ -1493,6 +1632,15 @@ export interface components {
              * @enum {string}
              */
             device_kind: "dual_element_fuse" | "nontime_delay_fuse" | "class_cc_fuse" | "inverse_time_breaker" | "instantaneous_breaker";
+            /** Group Device A */
+            group_device_a?: string | null;
+            /** Group Listed A */
+            group_listed_a?: string | null;
+            /**
+             * Is Group
+             * @default false
+             */
+            is_group: boolean;
             /**
              * Material
              * @default cu
@@ -1509,6 +1657,11 @@ export interface components {
              * @default
              */
             supply: string;
+            /**
+             * Taps
+             * @default []
+             */
+            taps: components["schemas"]["TapIn"][];
             /** Termination C */
             termination_c?: number | null;
         };
@@ -1551,12 +1704,28 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
             /** Supplies */
             supplies: string[];
+            /** Taps */
+            taps: components["schemas"]["TapOut"][];
+        };
+        /**
+         * FieldOut
+         * @description A field that a chart needs, and the heading that seems to hold it.
+         */
+        FieldOut: {
+            /** Field */
+            field: string;
+            /** Guess */
+            guess: string;
+            /** Label */
+            label: string;
         };
         /**
          * FigureOut
          * @description One line of the Size sheet.
          */
         FigureOut: {
+            /** Group */
+            group: string;
             /** Id */
             id: string;
             /** Label */
@@ -1906,6 +2075,22 @@ export interface components {
             tag: string;
         };
         /**
+         * HeaterChartOut
+         * @description A chart with all its rows.
+         */
+        HeaterChartOut: {
+            /** By */
+            by: string;
+            /** Factor */
+            factor: string;
+            /** Name */
+            name: string;
+            /** Rows */
+            rows: components["schemas"]["HeaterRowOut"][];
+            /** Source */
+            source: string;
+        };
+        /**
          * HeaterInput
          * @description Which part of the heater table holds, and the code of what is there.
          */
@@ -1965,6 +2150,26 @@ export interface components {
             starter_size: string;
         };
         /**
+         * HeaterRowOut
+         * @description One heater, as printed.
+         */
+        HeaterRowOut: {
+            /** Basis */
+            basis: string;
+            /** Code */
+            code: string;
+            /** Elements */
+            elements: number;
+            /** High A */
+            high_a: string;
+            /** Low A */
+            low_a: string;
+            /** Relay Type */
+            relay_type: string;
+            /** Starter Size */
+            starter_size: string;
+        };
+        /**
          * HeaterTableInput
          * @description The heater table that this job was worked with; it travels with the job.
          */
@@ -1980,6 +2185,49 @@ export interface components {
              * @default
              */
             source: string;
+        };
+        /**
+         * HeatersIn
+         * @description A chart to be imported: which heading is which field, and what is the same in every row.
+         */
+        HeatersIn: {
+            /**
+             * Columns
+             * @default {}
+             */
+            columns: {
+                [key: string]: string;
+            };
+            /**
+             * Factor
+             * @default 1
+             */
+            factor: string;
+            /**
+             * Fixed
+             * @default {}
+             */
+            fixed: {
+                [key: string]: string;
+            };
+            /** Name */
+            name: string;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HeatersOut
+         * @description What was kept and what was not.
+         */
+        HeatersOut: {
+            /** Bad */
+            bad: components["schemas"]["BadLineOut"][];
+            chart: components["schemas"]["HeaterChartOut"];
         };
         /**
          * ImportIn
@@ -2639,6 +2887,26 @@ export interface components {
             n: number;
         };
         /**
+         * LookIn
+         * @description A chart as text, to be looked at before anything is kept.
+         */
+        LookIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * LookOut
+         * @description What stands in a chart: its headings, its first lines, what each field may be.
+         */
+        LookOut: {
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+            /** Headings */
+            headings: string[];
+            /** Lines */
+            lines: string[];
+        };
+        /**
          * MachineTransformer
          * @description A control transformer of a machine: its primary taps, its secondary.
          */
@@ -3122,13 +3390,13 @@ export interface components {
         };
         /**
          * PointOut
-         * @description Where an end is drawn [px].
+         * @description A point of a line: current [A] and time [s].
          */
         PointOut: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
+            /** Amps */
+            amps: number;
+            /** Seconds */
+            seconds: number;
         };
         /**
          * ProblemOut
@@ -3398,6 +3666,11 @@ export interface components {
          */
         RulesIn: {
             /**
+             * Amendments
+             * @default []
+             */
+            amendments: components["schemas"]["FileAmendment"][];
+            /**
              * Edition
              * @enum {integer}
              */
@@ -3407,6 +3680,11 @@ export interface components {
              * @enum {string}
              */
             school: "exam" | "field";
+            /**
+             * School Reason
+             * @default
+             */
+            school_reason: string;
             /**
              * Swap Lines
              * @enum {string}
@@ -3419,6 +3697,34 @@ export interface components {
             twist_on: "never" | "building" | "anywhere";
             /** Twist On Largest */
             twist_on_largest: string;
+        };
+        /**
+         * RunPointOut
+         * @description Volts at a distance from the starter.
+         */
+        RunPointOut: {
+            /** Distance Ft */
+            distance_ft: string;
+            /** Running V */
+            running_v: string;
+            /** Starting V */
+            starting_v: string;
+        };
+        /**
+         * SchoolOut
+         * @description One opinion on the short-circuit device, and whether it applies here.
+         */
+        SchoolOut: {
+            /** Amps A */
+            amps_a: string;
+            /** Applies */
+            applies: boolean;
+            /** Id */
+            id: string;
+            /** Is Chosen */
+            is_chosen: boolean;
+            /** Reason */
+            reason: string;
         };
         /**
          * SessionOut
@@ -3801,6 +4107,11 @@ export interface components {
             uses: string[];
             /** Value */
             value: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "" | "holds" | "fails";
             /** Working */
             working: string;
         };
@@ -3875,6 +4186,27 @@ export interface components {
             system: string;
         };
         /**
+         * TapIn
+         * @description A tap to one motor: how long, guarded or not, and what it ends in.
+         */
+        TapIn: {
+            /**
+             * Is Protected
+             * @default true
+             */
+            is_protected: boolean;
+            /** Length Ft */
+            length_ft: string;
+            /** Tag */
+            tag: string;
+            /**
+             * To
+             * @default overload
+             * @enum {string}
+             */
+            to: "overload" | "listed_controller";
+        };
+        /**
          * TapInput
          * @description One primary voltage of a transformer, and the taps or links that make it.
          */
@@ -3886,6 +4218,17 @@ export interface components {
             links: string;
             /** Volts V */
             volts_v: string;
+        };
+        /**
+         * TapOut
+         * @description A tap sized, or why it cannot be.
+         */
+        TapOut: {
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+            /** Tag */
+            tag: string;
         };
         /**
          * ThereInput
@@ -4129,6 +4472,8 @@ export interface components {
             missing: components["schemas"]["MissingOut"][];
             /** School */
             school: string;
+            /** Schools */
+            schools: components["schemas"]["SchoolOut"][];
             /** States */
             states: components["schemas"]["StateOut"][];
             /** Steps */
@@ -4147,6 +4492,8 @@ export interface components {
          * @description A works that the caller belongs to, and as what.
          */
         WorksOut: {
+            /** Amendments */
+            amendments: components["schemas"]["AmendmentOut"][];
             /** Edition */
             edition: number;
             /** Name */
@@ -4155,6 +4502,8 @@ export interface components {
             role: string;
             /** School */
             school: string;
+            /** School Reason */
+            school_reason: string;
             /** Slug */
             slug: string;
             /** Swap Lines */
@@ -4714,6 +5063,77 @@ export interface operations {
             };
         };
     };
+    jobs_curves_router_curves: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CurvesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     plant_feeder_feeder: {
         parameters: {
             query?: never;
@@ -4738,6 +5158,281 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["FeederOut"];
                 };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_heaters_charts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeaterChartOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_heaters_import_heaters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatersIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeatersOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_heaters_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    plant_heaters_drop_heaters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Bad Request */
             400: {

@@ -15,7 +15,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
-from functools import cache
+from functools import cache, lru_cache
 from typing import Literal
 
 from evencoil.editions import Edition, rule
@@ -307,6 +307,7 @@ def _ampacity(row: int, column: str) -> Decimal | None:
     return table("310_16").number(row, column)
 
 
+@lru_cache(maxsize=8192)
 def pick_conductor(
     *,
     required_a: Decimal,

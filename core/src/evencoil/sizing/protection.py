@@ -14,7 +14,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
-from functools import cache
+from functools import cache, lru_cache
 from typing import Literal
 
 from evencoil.editions import Edition, rule
@@ -134,6 +134,7 @@ def next_up(limit_a: Decimal, kind: DeviceKind, edition: Edition) -> Decimal | N
     return min((amps for amps in standard_ratings(kind, edition) if amps >= limit_a), default=None)
 
 
+@cache
 def _row(phases: int, design_letter: str | None, *, is_premium: bool, machine: Machine) -> int:
     motor = "squirrel cage, other than Design B energy-efficient (or premium-efficiency)"
     if phases == 0:
@@ -157,6 +158,7 @@ def _cap_percent(kind: DeviceKind, flc_a: Decimal, *, is_premium_b: bool) -> Dec
     return Decimal(1700) if is_premium_b else Decimal(1300)
 
 
+@lru_cache(maxsize=8192)
 def protection_ratings(
     *,
     flc_a: Decimal,

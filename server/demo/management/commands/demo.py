@@ -2,17 +2,29 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from typing import Any
 
 from django.core.management.base import BaseCommand
 from django.db import transaction
 
-from demo.larkfall import MACHINE, MOTORS, PASSWORD, PEOPLE, WORKS
+from demo.larkfall import (
+    HEATERS,
+    HEATERS_NAME,
+    HEATERS_SOURCE,
+    MACHINE,
+    MOTORS,
+    PASSWORD,
+    PEOPLE,
+    WORKS,
+)
+from evencoil.heaters.read import FIELDS, headers_of, read_heaters
 from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
 from jobs.actions import AddMotor, GiveInputs, ReadPlate
 from people.access import Caller
 from people.models import Member, User, Works
-from plant.models import Motor
+from plant.heaters import ImportHeaters
+from plant.models import HeaterChart, Motor
 
 
 class Command(BaseCommand):
@@ -47,4 +59,15 @@ class Command(BaseCommand):
                 GiveInputs(planner, link, "starter", given, 0).run()
             if motor.size:
                 GiveInputs(planner, link, "size", SizeInputs.model_validate(motor.size), 0).run()
+        self._heaters(planner)
         self.stdout.write(f"{works.name}: {', '.join(PEOPLE)}")
+
+    def _heaters(self, planner: Caller) -> None:
+        """Keep the made-up heater chart once."""
+        if HeaterChart.objects.filter(works=planner.works, name=HEATERS_NAME).exists():
+            return
+        names = dict(zip(FIELDS, headers_of(HEATERS), strict=True))
+        chart, _ = read_heaters(
+            HEATERS, names, name=HEATERS_NAME, source=HEATERS_SOURCE, factor=Decimal("0.9")
+        )
+        ImportHeaters(planner, chart).run()

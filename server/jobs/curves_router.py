@@ -1,0 +1,88 @@
+"""Time against current, and the volts along the run, of what is given."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Router
+from pydantic import BaseModel
+
+from api.schemas import REFUSALS
+from evencoil.curve_sheet import curve_sheet, volts_along
+from evencoil.errors import CoreError
+from evencoil.figures import Refusal
+from evencoil.quantities import show
+from evencoil.words import say
+from jobs.given import GivenIn
+from jobs.parts import RefusalOut, refusal_out
+from people.access import caller_in
+
+__all__ = ["router"]
+
+router = Router(tags=["curves"])
+
+
+class PointOut(BaseModel):
+    """A point of a line: current [A] and time [s]."""
+
+    amps: float
+    seconds: float
+
+
+class CurveOut(BaseModel):
+    """A line of the sheet."""
+
+    id: str
+    is_typical: bool
+    points: list[PointOut]
+
+
+class RunPointOut(BaseModel):
+    """Volts at a distance from the starter."""
+
+    distance_ft: str
+    running_v: str
+    starting_v: str
+
+
+class CurvesOut(BaseModel):
+    """The whole sheet with what can be read off it, and the run."""
+
+    curves: list[CurveOut]
+    findings: list[str]
+    rides_through: bool
+    run: list[RunPointOut]
+    refusal: RefusalOut | None
+
+
+@router.post("/w/{works}/curves", response={200: CurvesOut, **REFUSALS})
+def curves(request: HttpRequest, works: str, body: GivenIn) -> CurvesOut:
+    """Draw time against current for what is given; nothing is kept."""
+    worked, _ = body.worked(caller_in(request, works).works)
+    run = [
+        RunPointOut(
+            distance_ft=show(point.distance_ft),
+            running_v=show(point.running_v),
+            starting_v="" if point.starting_v is None else show(point.starting_v),
+        )
+        for point in volts_along(worked.trail)
+    ]
+    try:
+        made = curve_sheet(worked.trail, body.size)
+    except CoreError as error:
+        return CurvesOut(
+            curves=[], findings=[], rides_through=False, run=run,
+            refusal=refusal_out(Refusal.of(error)),
+        )  # fmt: skip
+    return CurvesOut(
+        curves=[
+            CurveOut(
+                id=curve.id, is_typical=curve.is_typical,
+                points=[PointOut(amps=amps, seconds=seconds) for amps, seconds in curve.points],
+            )
+            for curve in made.curves
+        ],
+        findings=[say(finding) for finding in made.findings],
+        rides_through=made.rides_through,
+        run=run,
+        refusal=None,
+    )  # fmt: skip
