@@ -21,7 +21,7 @@ __all__ = ["router"]
 router = Router(tags=["curves"])
 
 
-class PointOut(BaseModel):
+class CurvePointOut(BaseModel):
     """A point of a line: current [A] and time [s]."""
 
     amps: float
@@ -33,7 +33,7 @@ class CurveOut(BaseModel):
 
     id: str
     is_typical: bool
-    points: list[PointOut]
+    points: list[CurvePointOut]
 
 
 class RunPointOut(BaseModel):
@@ -77,7 +77,7 @@ def curves(request: HttpRequest, works: str, body: GivenIn) -> CurvesOut:
         curves=[
             CurveOut(
                 id=curve.id, is_typical=curve.is_typical,
-                points=[PointOut(amps=amps, seconds=seconds) for amps, seconds in curve.points],
+                points=[CurvePointOut(amps=amps, seconds=seconds) for amps, seconds in curve.points],
             )
             for curve in made.curves
         ],

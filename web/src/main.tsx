@@ -98,6 +98,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: "/w/:works/heaters",
+        lazy: async () => ({
+          Component: (await import("./features/heaters/HeatersScreen")).HeatersScreen,
+        }),
+      },
+      {
         path: "/w/:works/feeder/:machine",
         lazy: async () => ({
           Component: (await import("./features/feeder/FeederScreen")).FeederScreen,

@@ -1374,7 +1374,17 @@ export interface components {
             /** Is Typical */
             is_typical: boolean;
             /** Points */
-            points: components["schemas"]["PointOut"][];
+            points: components["schemas"]["CurvePointOut"][];
+        };
+        /**
+         * CurvePointOut
+         * @description A point of a line: current [A] and time [s].
+         */
+        CurvePointOut: {
+            /** Amps */
+            amps: number;
+            /** Seconds */
+            seconds: number;
         };
         /**
          * CurvesOut
@@ -3390,13 +3400,13 @@ export interface components {
         };
         /**
          * PointOut
-         * @description A point of a line: current [A] and time [s].
+         * @description Where an end is drawn [px].
          */
         PointOut: {
-            /** Amps */
-            amps: number;
-            /** Seconds */
-            seconds: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * ProblemOut

@@ -30,6 +30,8 @@ export function FeederScreen() {
     material: "cu",
     termination_c: 75,
     device_kind: "inverse_time_breaker",
+    is_group: false,
+    taps: [],
   });
   const [seen, setSeen] = useState("feeder_device_a");
   const query = useQuery({
@@ -114,6 +116,7 @@ export function FeederScreen() {
               onValueChange={(material) => set({ material })}
             />
           </div>
+          <Taps asked={asked} found={found} onAskedChange={set} />
           <p className="text-sm text-soft">
             Each motor with the sizes of its own job, whatever is kept there now. Demand factors by
             the authority, duty cycles and interlocked loads are not taken off.
@@ -150,6 +153,113 @@ export function FeederScreen() {
         </aside>
       </div>
     </>
+  );
+}
+
+/** The wire from the feeder to each motor, by its length, and one device in front of all. */
+function Taps({
+  asked,
+  found,
+  onAskedChange,
+}: {
+  asked: Asked;
+  found: Told;
+  onAskedChange: (change: Partial<Asked>) => void;
+}) {
+  const taps = asked.taps ?? [];
+  return (
+    <section aria-labelledby="taps" className="space-y-3">
+      <h2 id="taps" className="stamp text-soft">
+        Taps
+      </h2>
+      <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
+        <Choice
+          label="Motors hang"
+          options={[
+            { value: false, label: "each behind its own device" },
+            { value: true, label: "together behind one device" },
+          ]}
+          value={asked.is_group}
+          onValueChange={(is_group) => onAskedChange({ is_group })}
+        />
+        {asked.is_group && (
+          <>
+            <Reading
+              label="That device"
+              unit="A"
+              value={asked.group_device_a}
+              onValueChange={(group_device_a) => onAskedChange({ group_device_a })}
+              className="w-20"
+            />
+            <Reading
+              label="Starters listed in a group for"
+              unit="A"
+              value={asked.group_listed_a}
+              onValueChange={(group_listed_a) => onAskedChange({ group_listed_a })}
+              className="w-20"
+            />
+          </>
+        )}
+      </div>
+      <ul className="space-y-2">
+        {found.motors
+          .filter((motor) => !motor.refusal)
+          .map((motor) => {
+            const tap = taps.find((item) => item.tag === motor.tag);
+            const rest = taps.filter((item) => item.tag !== motor.tag);
+            const sized = found.taps.find((item) => item.tag === motor.tag);
+            const wire = sized?.steps.find((step) => step.id === "tap_conductor_size");
+            const least = sized?.steps.find((step) => step.id === "tap_least_a");
+            return (
+              <li
+                key={motor.tag}
+                className="flex flex-wrap items-end gap-x-5 gap-y-1 border-l-4 border-edge pl-3"
+              >
+                <b className="font-shout text-xl">{motor.tag}</b>
+                <Reading
+                  label={`Tap to ${motor.tag}`}
+                  unit="ft"
+                  value={tap?.length_ft}
+                  onValueChange={(length_ft) =>
+                    onAskedChange({
+                      taps: length_ft
+                        ? [
+                            ...rest,
+                            {
+                              is_protected: tap?.is_protected ?? true,
+                              to: tap?.to ?? "overload",
+                              tag: motor.tag,
+                              length_ft,
+                            },
+                          ]
+                        : rest,
+                    })
+                  }
+                  className="w-20"
+                />
+                {tap && (
+                  <Choice
+                    options={[
+                      { value: true, label: "in a raceway" },
+                      { value: false, label: "open" },
+                    ]}
+                    value={tap.is_protected}
+                    onValueChange={(is_protected) =>
+                      onAskedChange({ taps: [...rest, { ...tap, is_protected }] })
+                    }
+                  />
+                )}
+                {wire && least && (
+                  <span className="min-w-0">
+                    <b className="font-mono text-xl">{wire.shown}</b>{" "}
+                    <span className="text-sm">{least.working}</span>
+                  </span>
+                )}
+              </li>
+            );
+          })}
+      </ul>
+    </section>
   );
 }
 

@@ -7,6 +7,7 @@ import { Choice, Words } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession, useWorks } from "../../state/session";
+import { Amendments } from "./Amendments";
 
 type RulesIn = Schemas["RulesIn"];
 
@@ -28,6 +29,13 @@ export function Rules() {
       swap_lines: works.swap_lines,
       twist_on: works.twist_on,
       twist_on_largest: works.twist_on_largest,
+      school_reason: works.school_reason,
+      amendments: works.amendments.map(({ subject, value, author, reason }) => ({
+        subject,
+        value,
+        author,
+        reason,
+      })),
       ...change,
     } as RulesIn;
     try {
@@ -68,7 +76,16 @@ export function Rules() {
             value={works.school}
             onValueChange={(school) => void set({ school: school as RulesIn["school"] })}
           />
+          <Reason
+            key={works.school_reason}
+            value={works.school_reason}
+            onKeep={(school_reason) => void set({ school_reason })}
+          />
         </section>
+        <Amendments
+          amendments={works.amendments}
+          onKeep={(amendments) => void set({ amendments })}
+        />
         <section className="space-y-2" aria-labelledby="habits">
           <h2 id="habits" className="stamp">
             Habits
@@ -111,6 +128,18 @@ export function Rules() {
         </p>
       </main>
     </>
+  );
+}
+
+function Reason({ value, onKeep }: { value: string; onKeep: (value: string) => void }) {
+  const [typed, setTyped] = useState(value);
+  return (
+    <Words
+      label="Why this works chose it"
+      value={typed}
+      onValueChange={setTyped}
+      onRest={() => typed.trim() !== value && onKeep(typed.trim())}
+    />
   );
 }
 

@@ -1,6 +1,6 @@
 import { type ReactNode, useId, useState } from "react";
 import type { Schemas, Worked } from "../../api/client";
-import { Choice, Reading } from "../../components/inputs";
+import { Choice, Reading, Words } from "../../components/inputs";
 
 type Size = Schemas["SizeInputs"];
 
@@ -264,6 +264,7 @@ export function Decides({
           options={[
             { value: "dual_element_fuse", label: "Dual-element fuse" },
             { value: "nontime_delay_fuse", label: "Fuse, no time delay" },
+            { value: "class_cc_fuse", label: "Class CC fuse" },
             { value: "inverse_time_breaker", label: "Inverse-time breaker" },
             { value: "instantaneous_breaker", label: "Instantaneous breaker" },
           ]}
@@ -273,6 +274,7 @@ export function Decides({
           }
         />
       </Said>
+      <Limits size={size} onSizeChange={onSizeChange} onRest={onRest} />
       <div className="flex flex-wrap items-center gap-2">
         <span className="stamp text-soft" id="school">
           School
@@ -310,6 +312,54 @@ export function Decides({
         )}
       </div>
     </section>
+  );
+}
+
+/** What raises or lowers the device: a recorded no-start, a limit printed by the maker. */
+function Limits({
+  size,
+  onSizeChange,
+  onRest,
+}: {
+  size: Size;
+  onSizeChange: (size: Size) => void;
+  onRest: () => void;
+}) {
+  const set = (change: Partial<Size>) => onSizeChange({ ...size, ...change });
+  const limit = size.maker_limit;
+  return (
+    <fieldset className="metal flex flex-wrap items-end gap-x-5 gap-y-2 px-4 pt-2 pb-3">
+      <legend className="stamp bg-ground px-1.5">Limits of the device</legend>
+      <Words
+        label="Does not start on less, recorded"
+        value={size.no_start?.reason}
+        placeholder="opened twice on a loaded start, 3 Nov"
+        onValueChange={(reason) =>
+          set({ no_start: reason ? { by: "", at: "", ...size.no_start, reason } : null })
+        }
+        onRest={onRest}
+        className="w-72"
+      />
+      <Reading
+        label="Maker prints at most"
+        unit="A"
+        value={limit?.amps_a}
+        onValueChange={(amps_a) =>
+          set({ maker_limit: amps_a ? { source: "label", ...limit, amps_a } : null })
+        }
+        onRest={onRest}
+        className="w-20"
+      />
+      {limit && (
+        <Words
+          label="Printed where"
+          value={limit.source}
+          onValueChange={(source) => source && set({ maker_limit: { ...limit, source } })}
+          onRest={onRest}
+          className="w-48"
+        />
+      )}
+    </fieldset>
   );
 }
 

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { Link, useLocation, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Sheet } from "../../components/Sheet";
@@ -7,10 +7,42 @@ import { Stop } from "../../components/shapes";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { Decides } from "./Decides";
+import { ControlPart } from "./parts/ControlPart";
+import { MotorPart } from "./parts/MotorPart";
+import { OverloadPart } from "./parts/OverloadPart";
+import { PartPicker } from "./parts/PartPicker";
+import { figuresOf, isPart, type PartId, type PartProps } from "./parts/parts";
+import { Schools } from "./parts/Schools";
+import { DrivePart, FaultPart, PlacePart, RunPart, TherePart } from "./parts/SmallParts";
+import { TimePart } from "./parts/TimePart";
 import { Slip, Withheld } from "./Slip";
 import { WhySheet } from "./WhySheet";
 
 const PLATE_FIELDS = new Set(["supply.text", "power_hp", "volts_v", "amps_a", "rated_load_amps_a"]);
+
+/** The inputs of one further part of the sheet. */
+function PartInputs({ part, works, ...props }: PartProps & { part: PartId; works: string }) {
+  switch (part) {
+    case "motor":
+      return <MotorPart {...props} />;
+    case "overload":
+      return <OverloadPart {...props} works={works} />;
+    case "run":
+      return <RunPart {...props} />;
+    case "fault":
+      return <FaultPart {...props} />;
+    case "place":
+      return <PlacePart {...props} />;
+    case "control":
+      return <ControlPart {...props} />;
+    case "drive":
+      return <DrivePart {...props} />;
+    case "there":
+      return <TherePart {...props} />;
+    default:
+      return null;
+  }
+}
 
 /** Which conductor, and why; what decides it can be changed in place. */
 export function SizeScreen() {
@@ -21,19 +53,26 @@ export function SizeScreen() {
   const isNarrow = useIsNarrow();
   const [seen, setSeen] = useState<string | null>(null);
   const asked = location.hash.slice(1) || (isNarrow ? null : seen);
-  const figures = worked?.figures ?? [];
+  const [search, setSearch] = useSearchParams();
+  const named = search.get("part");
+  const part: PartId = isPart(named) ? named : "branch";
+  const onPartChange = (next: PartId) => {
+    setSeen(null);
+    setSearch(next === "branch" ? {} : { part: next }, { replace: true });
+  };
+  const figures = worked ? figuresOf(worked, part) : [];
   const steps = worked?.steps ?? [];
   const first = figures.find((figure) => figure.step)?.step ?? null;
   const shown = steps.find((step) => step.id === (asked ?? (isNarrow ? "" : first)));
   const onWhy = (id: string) => {
     setSeen(id);
-    navigate({ hash: id }, { replace: true });
+    navigate({ search: search.toString(), hash: id }, { replace: true });
   };
   useEffect(() => {
     if (worked && asked && !worked.steps.some((step) => step.id === asked)) setSeen(null);
   }, [worked, asked]);
   const chain = steps.filter(
-    (step) => step.kind === "worked" && !figures.some((figure) => figure.step === step.id),
+    (step) => step.kind === "worked" && !worked?.figures.some((figure) => figure.step === step.id),
   );
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const focused = () => {
@@ -112,6 +151,7 @@ export function SizeScreen() {
     >
       {given && worked && (
         <div className="space-y-6">
+          <PartPicker worked={worked} part={part} onPartChange={onPartChange} />
           <div
             className="grid items-start gap-x-4 gap-y-3 sm:grid-cols-2 md:grid-cols-3"
             data-testid="figures"
@@ -172,7 +212,19 @@ export function SizeScreen() {
               );
             })}
           </div>
-          {chain.length > 0 && (
+          {part === "time" && <TimePart works={place.works} given={given} />}
+          {part !== "branch" && part !== "time" && (
+            <PartInputs
+              part={part}
+              works={place.works}
+              size={given.size}
+              worked={worked}
+              onSizeChange={(size) => state.change("size", size)}
+              onRest={() => void state.keep()}
+            />
+          )}
+          {part === "branch" && <Schools worked={worked} />}
+          {part === "branch" && chain.length > 0 && (
             <section aria-labelledby="chain">
               <h2 id="chain" className="stamp mb-2 text-soft">
                 How it comes about
@@ -184,14 +236,16 @@ export function SizeScreen() {
               </div>
             </section>
           )}
-          <Decides
-            plateText={given.plate.text ?? ""}
-            onPlateTextChange={(text) => state.change("plate", { ...given.plate, text })}
-            size={given.size}
-            worked={worked}
-            onSizeChange={(size) => state.change("size", size)}
-            onRest={() => void state.keep()}
-          />
+          {part === "branch" && (
+            <Decides
+              plateText={given.plate.text ?? ""}
+              onPlateTextChange={(text) => state.change("plate", { ...given.plate, text })}
+              size={given.size}
+              worked={worked}
+              onSizeChange={(size) => state.change("size", size)}
+              onRest={() => void state.keep()}
+            />
+          )}
           {given.size.between_rows === "next_row_up" && (
             <p>
               The next table row up is allowed for this job.{" "}
@@ -212,7 +266,7 @@ export function SizeScreen() {
           onOpenChange={(isOpen) => {
             if (!isOpen) {
               setSeen(null);
-              navigate({ hash: "" }, { replace: true });
+              navigate({ search: search.toString(), hash: "" }, { replace: true });
             }
           }}
           title={title}

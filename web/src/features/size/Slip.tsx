@@ -44,19 +44,25 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
       id={step.id}
       aria-expanded={isOpen}
       data-guess={isGuess}
+      data-verdict={step.verdict || undefined}
       data-testid={`slip-${step.id}`}
       onClick={() => onWhy(step.id)}
-      className={`relative mb-2 block w-full border-[1.5px] border-b-0 border-ink bg-sheet text-left text-ink hover:bg-sunk data-[guess=true]:border-dashed data-[guess=true]:border-caution aria-expanded:outline-3 aria-expanded:outline-plum ${isLarge ? "px-5 pt-3 pb-4" : "px-4 pt-2 pb-3"}`}
+      className={`relative mb-2 block w-full border-[1.5px] border-b-0 border-ink bg-sheet text-left text-ink hover:bg-sunk data-[verdict=fails]:border-l-8 data-[verdict=fails]:border-live data-[guess=true]:border-dashed data-[guess=true]:border-caution aria-expanded:outline-3 aria-expanded:outline-plum ${isLarge ? "px-5 pt-3 pb-4" : "px-4 pt-2 pb-3"}`}
     >
       <span className="flex items-start justify-between gap-3">
         <span className={isLarge ? "text-soft" : "text-sm text-soft"}>{step.label}</span>
         <span className="font-mono text-xs whitespace-nowrap text-plum">{step.rule?.section}</span>
       </span>
+      {step.verdict && <span className="block text-sm">{step.working}</span>}
       <Ghosted
         value={value}
-        className={`block font-mono font-semibold ${isLarge ? "text-[2.1rem] leading-tight" : "text-xl"}`}
+        className={`block font-mono font-semibold ${isLarge && !step.verdict ? "text-[2.1rem] leading-tight" : "text-xl"}`}
       />
       <span className="mt-0.5 flex items-center gap-2 text-sm">
+        {step.verdict === "fails" && (
+          <b className="stamp bg-live px-1.5 py-0.5 text-on-live">does not hold</b>
+        )}
+        {step.verdict === "holds" && <b className="stamp text-proven">holds</b>}
         {step.marks.map((mark) => mark.kind).includes("assumed") && (
           <b className="stamp text-caution">{words.marks.assumed}</b>
         )}

@@ -1,0 +1,42 @@
+import type { Worked } from "../../../api/client";
+import { failsOf, figuresOf, PARTS, type PartId } from "./parts";
+
+/** Which part of the sheet is open; each tells what fails in it without being opened. */
+export function PartPicker({
+  worked,
+  part,
+  onPartChange,
+}: {
+  worked: Worked;
+  part: PartId;
+  onPartChange: (part: PartId) => void;
+}) {
+  return (
+    <nav aria-label="Parts of the sheet" className="flex flex-wrap gap-1.5">
+      {PARTS.map(({ id, name }) => {
+        const fails = failsOf(worked, id);
+        const isAsked = id !== "branch" && id !== "time" && figuresOf(worked, id).length > 0;
+        return (
+          <button
+            key={id}
+            type="button"
+            className="control px-2.5 text-sm"
+            aria-current={part === id ? "page" : undefined}
+            aria-pressed={part === id}
+            data-testid={`part-${id}`}
+            onClick={() => onPartChange(id)}
+          >
+            {name}
+            {fails > 0 ? (
+              <b className="ml-1.5 bg-live px-1 text-on-live">
+                {fails} fail{fails === 1 ? "s" : ""}
+              </b>
+            ) : (
+              isAsked && <span className="ml-1.5 font-normal">given</span>
+            )}
+          </button>
+        );
+      })}
+    </nav>
+  );
+}

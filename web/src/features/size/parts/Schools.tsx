@@ -1,0 +1,44 @@
+import type { Worked } from "../../../api/client";
+
+const NAMES: Record<string, string> = {
+  exam: "Exam",
+  field: "Field",
+  raised: "Does not start",
+  ordinary: "The wire decides",
+};
+
+/** Every opinion on the device side by side: what it gives, whether it holds here, and why. */
+export function Schools({ worked }: { worked: Worked }) {
+  if (worked.schools.length === 0) return null;
+  return (
+    <section aria-labelledby="schools">
+      <h2 id="schools" className="stamp mb-2 text-soft">
+        What each school would put in
+      </h2>
+      <div className="grid gap-x-3 gap-y-2 sm:grid-cols-2 md:grid-cols-4" data-testid="schools">
+        {worked.schools.map((row) => (
+          <div
+            key={row.id}
+            data-chosen={row.is_chosen}
+            className="border-t-4 border-hair bg-sheet px-3 pt-1.5 pb-2 data-[chosen=true]:border-plum"
+          >
+            <p className="flex justify-between gap-2 text-sm text-soft">
+              {NAMES[row.id] ?? row.id}
+              {row.is_chosen ? (
+                <b className="stamp text-plum">used</b>
+              ) : (
+                !row.applies && <b className="stamp">does not apply</b>
+              )}
+            </p>
+            <p
+              className={`font-mono text-xl font-semibold ${row.applies ? "" : "line-through decoration-2"}`}
+            >
+              {row.amps_a} A
+            </p>
+            <p className="text-sm">{row.reason}</p>
+          </div>
+        ))}
+      </div>
+    </section>
+  );
+}

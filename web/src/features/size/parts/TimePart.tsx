@@ -1,0 +1,295 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useId, useState } from "react";
+import { api, type Schemas, told } from "../../../api/client";
+import { Waiting } from "../../../components/Edges";
+import type { Given } from "../../../state/useJob";
+
+type Curves = Schemas["CurvesOut"];
+type Curve = Curves["curves"][number];
+
+const NAMES: Record<string, string> = {
+  motor: "motor start",
+  overload_cold: "overload, cold",
+  overload_hot: "overload, hot",
+  device_fast: "device, earliest",
+  device_slow: "device, latest",
+  damage: "wire is hurt",
+};
+const LOOKS: Record<string, { stroke: string; dash?: string; width: number }> = {
+  motor: { stroke: "var(--ink)", width: 3.5 },
+  overload_cold: { stroke: "var(--plum)", width: 3 },
+  overload_hot: { stroke: "var(--plum)", dash: "7 5", width: 2 },
+  device_fast: { stroke: "var(--caution)", dash: "3 4", width: 2 },
+  device_slow: { stroke: "var(--caution)", width: 2.5 },
+  damage: { stroke: "var(--live)", dash: "14 5", width: 2.5 },
+};
+const WIDTH = 760;
+const HEIGHT = 470;
+const LEFT = 62;
+const BOTTOM = 42;
+
+function decades(low: number, high: number): number[] {
+  const found = [];
+  for (let at = Math.floor(Math.log10(low)); at <= Math.ceil(Math.log10(high)); at += 1) {
+    found.push(10 ** at);
+  }
+  return found;
+}
+
+/** The time of a line at a current, straight between its points on log paper. */
+function timeAt(curve: Curve, amps: number): number | null {
+  const points = curve.points;
+  for (let at = 1; at < points.length; at += 1) {
+    const a = points[at - 1];
+    const b = points[at];
+    if (!a || !b || amps < Math.min(a.amps, b.amps) || amps > Math.max(a.amps, b.amps)) continue;
+    if (a.amps === b.amps) return Math.max(a.seconds, b.seconds);
+    const part = Math.log(amps / a.amps) / Math.log(b.amps / a.amps);
+    return Math.exp(Math.log(a.seconds) + part * (Math.log(b.seconds) - Math.log(a.seconds)));
+  }
+  return null;
+}
+
+const seconds = (value: number | null) =>
+  value === null ? "—" : value >= 100 ? value.toFixed(0) : value.toPrecision(2);
+
+/** Will it start, who acts first, and is the wire safe? On log-log paper, and as a table. */
+export function TimePart({ works, given }: { works: string; given: Given }) {
+  const { plate, supply, leads, size, starter, trust, joints } = given;
+  const body = { plate, supply, leads, size, starter, trust, joints };
+  const query = useQuery({
+    queryKey: ["curves", works, body],
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) =>
+      told(api.POST("/api/w/{works}/curves", { params: { path: { works } }, body, signal })),
+  });
+  if (!query.data) return <Waiting />;
+  const { curves, findings, refusal, run } = query.data;
+  return (
+    <div className="space-y-4">
+      {refusal ? (
+        <div className="border-[1.5px] border-edge bg-sunk px-5 py-3">
+          <p className="font-semibold">{refusal.detail}</p>
+          <p className="text-soft">{refusal.hint}</p>
+        </div>
+      ) : (
+        <>
+          <ul className="space-y-1 font-semibold" data-testid="read-off">
+            {findings.map((text) => (
+              <li key={text} className="border-l-4 border-plum pl-3">
+                {text}
+              </li>
+            ))}
+          </ul>
+          <Paper curves={curves} />
+        </>
+      )}
+      {run.length > 0 && <RunVolts run={run} />}
+    </div>
+  );
+}
+
+function Paper({ curves }: { curves: Curve[] }) {
+  const sliderId = useId();
+  const all = curves.flatMap((curve) => curve.points);
+  const lowA = Math.min(...all.map((point) => point.amps)) * 0.8;
+  const highA = Math.max(...all.map((point) => point.amps)) * 1.1;
+  const [at, setAt] = useState(0.55);
+  const amps = Math.exp(Math.log(lowA) + at * (Math.log(highA) - Math.log(lowA)));
+  const x = (value: number) =>
+    LEFT + (Math.log(value / lowA) / Math.log(highA / lowA)) * (WIDTH - LEFT - 14);
+  const y = (value: number) =>
+    12 + (1 - Math.log(value / 0.01) / Math.log(1000 / 0.01)) * (HEIGHT - BOTTOM - 12);
+  const path = (curve: Curve) =>
+    curve.points
+      .map((point, place) => {
+        const up = y(Math.min(1000, Math.max(0.01, point.seconds)));
+        return `${place === 0 ? "M" : "L"}${x(point.amps).toFixed(1)} ${up.toFixed(1)}`;
+      })
+      .join("");
+  return (
+    <figure className="m-0 border-2 border-ink bg-sheet px-3 py-3">
+      <svg
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        className="block w-full"
+        role="img"
+        aria-label="Time against current; the table below says the same"
+        data-testid="time-current"
+      >
+        {decades(0.01, 1000).map((value) => (
+          <g key={value}>
+            <path d={`M${LEFT} ${y(value)}H${WIDTH - 14}`} stroke="var(--hair)" strokeWidth="1" />
+            <text x={LEFT - 8} y={y(value) + 5} textAnchor="end" fontSize="15" fill="var(--ink)">
+              {value >= 1 ? value : value.toString()} s
+            </text>
+          </g>
+        ))}
+        {decades(lowA, highA)
+          .flatMap((ten) => [1, 2, 5].map((times) => ten * times))
+          .filter((value) => value > lowA && value < highA)
+          .map((value) => (
+            <g key={value}>
+              <path d={`M${x(value)} 12V${HEIGHT - BOTTOM}`} stroke="var(--hair)" strokeWidth="1" />
+              <text
+                x={x(value)}
+                y={HEIGHT - BOTTOM + 19}
+                textAnchor="middle"
+                fontSize="15"
+                fill="var(--ink)"
+              >
+                {value} A
+              </text>
+            </g>
+          ))}
+        {curves.map((curve) => {
+          const look = LOOKS[curve.id];
+          return (
+            <path
+              key={curve.id}
+              d={path(curve)}
+              fill="none"
+              stroke={look?.stroke ?? "var(--ink)"}
+              strokeWidth={look?.width ?? 2}
+              strokeDasharray={look?.dash}
+            />
+          );
+        })}
+        <path
+          d={`M${x(amps)} 12V${HEIGHT - BOTTOM}`}
+          stroke="var(--ink)"
+          strokeWidth="1.5"
+          strokeDasharray="2 3"
+        />
+      </svg>
+      <label htmlFor={sliderId} className="stamp block">
+        Read off at{" "}
+        <span className="font-mono normal-case">{amps.toFixed(amps < 100 ? 1 : 0)} A</span>
+      </label>
+      <input
+        id={sliderId}
+        type="range"
+        min={0}
+        max={1}
+        step={0.005}
+        value={at}
+        className="h-11 w-full accent-plum"
+        onChange={(event) => setAt(Number(event.target.value))}
+      />
+      <table className="w-full text-left">
+        <caption className="sr-only">
+          Time of every line at the current read off, and at others
+        </caption>
+        <thead>
+          <tr className="text-sm text-soft">
+            <th scope="col">Line</th>
+            <th scope="col" className="text-right">
+              at {amps.toFixed(amps < 100 ? 1 : 0)} A
+            </th>
+            {[50, 100, 200, 500].map((value) => (
+              <th key={value} scope="col" className="hidden text-right sm:table-cell">
+                {value} A
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody className="font-mono">
+          {curves.map((curve) => {
+            const look = LOOKS[curve.id];
+            return (
+              <tr key={curve.id} className="border-t border-hair">
+                <th scope="row" className="py-1 font-sans font-normal">
+                  <svg viewBox="0 0 40 10" className="mr-2 inline h-2.5 w-10" aria-hidden="true">
+                    <path
+                      d="M0 5H40"
+                      stroke={look?.stroke ?? "var(--ink)"}
+                      strokeWidth={look?.width ?? 2}
+                      strokeDasharray={look?.dash}
+                    />
+                  </svg>
+                  {NAMES[curve.id] ?? curve.id}
+                  {curve.is_typical && <span className="text-sm text-soft"> · typical</span>}
+                </th>
+                <td className="text-right font-semibold">{seconds(timeAt(curve, amps))} s</td>
+                {[50, 100, 200, 500].map((value) => (
+                  <td key={value} className="hidden text-right sm:table-cell">
+                    {seconds(timeAt(curve, value))}
+                  </td>
+                ))}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      <figcaption className="mt-2 text-sm text-soft">
+        Lines marked typical show the shape of their kind, not a maker's curve. Before setting
+        anything by them, get the maker's own.
+      </figcaption>
+    </figure>
+  );
+}
+
+/** The volts along the run, as a falling line with its figures. */
+function RunVolts({ run }: { run: Curves["run"] }) {
+  const top = Number(run[0]?.running_v ?? 0);
+  const ends = run.flatMap((point) =>
+    [point.running_v, point.starting_v].filter(Boolean).map(Number),
+  );
+  const low = Math.min(...ends);
+  const span = Math.max(top - low, top * 0.02);
+  const at = (place: number, volts: string) =>
+    `${20 + (place / Math.max(run.length - 1, 1)) * 400} ${14 + ((top - Number(volts)) / span) * 70}`;
+  return (
+    <figure className="m-0 border-2 border-ink bg-sheet px-4 py-3" data-testid="run-volts">
+      <figcaption className="stamp text-soft">Volts along the run</figcaption>
+      <svg viewBox="0 0 440 96" className="block w-full max-w-[640px]" aria-hidden="true">
+        <path
+          d={`M${run.map((point, place) => at(place, point.running_v)).join("L")}`}
+          stroke="var(--plum)"
+          strokeWidth="3"
+          fill="none"
+        />
+        {run[0]?.starting_v && (
+          <path
+            d={`M${run.map((point, place) => at(place, point.starting_v)).join("L")}`}
+            stroke="var(--ink)"
+            strokeWidth="2.5"
+            strokeDasharray="7 4"
+            fill="none"
+          />
+        )}
+      </svg>
+      <table className="w-full max-w-[640px] text-right font-mono">
+        <thead className="text-sm text-soft">
+          <tr>
+            <th scope="col" className="text-left font-sans font-normal">
+              Distance
+            </th>
+            {run.map((point) => (
+              <th key={point.distance_ft} scope="col" className="font-normal">
+                {point.distance_ft} ft
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <th scope="row" className="text-left font-sans font-normal">
+              running
+            </th>
+            {run.map((point) => (
+              <td key={point.distance_ft}>{point.running_v}</td>
+            ))}
+          </tr>
+          <tr>
+            <th scope="row" className="text-left font-sans font-normal">
+              at the start
+            </th>
+            {run.map((point) => (
+              <td key={point.distance_ft}>{point.starting_v || "—"}</td>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+    </figure>
+  );
+}
