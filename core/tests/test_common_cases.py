@@ -173,9 +173,10 @@ def test_what_is_there_is_judged_part_by_part_with_the_reason():
         "overload_units": ("fails", "relay.units.two"),
         "relay_dial": ("fails", "relay.dial.below"),
         "trip_class": ("fails", "relay.class.fails"),
+        "weakest_part": ("fails", "there.weakest"),
         "raceway_size": ("holds", "raceway.holds"),  # 4 x 0.0211 = 0.0844, room 0.122
     }
-    assert found["weakest_part"].value.startswith("Overload dial")
+    assert found["weakest_part"].shown == "Overload dial"
     assert done.figures[-1].id == "weakest_part"
     # nobody told the fault current, and that marks the verdicts
     assert any(mark.origin == "fault_current_a" for mark in found["device_interrupting"].marks)

@@ -33,6 +33,7 @@ from evencoil.sizing.fault import (
     slash_rating,
 )
 from evencoil.sizing.heater_place import (
+    SHARE_PERCENT,
     acceleration_fits,
     dial_range,
     overload_units,
@@ -306,7 +307,11 @@ class _More:
 
     def _heaters(self, trip_a: Decimal) -> Step:
         others = tuple(band.high for band in self.reading.plate.amps_a)
-        return heaters_there(trip_a, others, edition=self.edition, trail=self.trail)
+        told = self.size.overload
+        share = Decimal(100) if told is None else SHARE_PERCENT[told.place]
+        return heaters_there(
+            trip_a, others, edition=self.edition, trail=self.trail, share_percent=share
+        )
 
     def start(self) -> Iterator[Figure]:
         """Work out what the start takes, and what is left of the torque."""
@@ -448,6 +453,8 @@ class _More:
             for item in told.coils
         ]  # fmt: skip
         if coils:
+            named = " · ".join(f"{item.count} × {item.label or '—'}" for item in coils)
+            given(self.trail, "coils", named, "", "control.coils")
             yield self._one(
                 "transformer_va", "control",
                 lambda: control_transformer(

@@ -47,6 +47,7 @@ SIZE_SENTENCES: dict[str, str] = {
     "curves.size": "The table has no cross-section for {size}.",
     "curves.waits": "The sheet waits for: {for}.",
     "curves.waits.hint": "Settle the branch circuit, and add the code letter of the plate.",
+    "shout.size.fails": "{size} · {device} A {kind} · TRIP {trip} A · {count} NOT HOLDING",
     "given.value": "{value} {unit}, as given.",
     "part.conductor": "{size} carries {holds} A in the {degrees} °C column; {needed} A is needed.",
     "size.no_locked": "No locked-rotor current is known, so the start cannot be judged.",
@@ -194,6 +195,8 @@ SIZE_SENTENCES: dict[str, str] = {
     "drive.output": "Set to {output} V; the supply has {supply} V.",
     "drive.output_above": "Set to {output} V, but a drive cannot give more than the {supply} V it gets.",
     # control power
+    "control.coils": "{value}, inrush and sealed VA as marked on them.",
+    "label.coils": "Coils",
     "control.sealed": "{said} + lamps {lamps} = {value} VA held.",
     "control.inrush": "Others held {held} + {label} pulling in {inrush} = {value} VA for a moment.",
     "control.transformer": "Held × 1.25 = {sealed} VA and inrush / 5 at 95 % volts = {inrush} VA: the next usual size is {value} VA.",
@@ -273,6 +276,7 @@ SIZE_SENTENCES: dict[str, str] = {
     "there.device.no_record": "{amps} A is above {field} A: only with a record that the motor does not start on less, up to {raised} A.",
     "there.device.too_large": "{amps} A is {over} A above anything this motor may have, {raised} A.",
     "there.device.too_small": "{amps} A is below the motor's {flc} A: it will open under load.",
+    "there.heaters.share": "{trip} A where they lie, {line}",
     "there.heaters.holds": "Trips at {trip} A, {percent} % of the plate's {plate} A; {most} A at most.",
     "there.heaters.ceiling": "Trips at {trip} A, above {most} A: only if it does not start or carry its load otherwise, {ceiling} A at most.",
     "there.heaters.too_large": "Trips at {trip} A, {percent} % of the plate's {plate} A: no protection. {most} A at most.",
@@ -285,7 +289,7 @@ SIZE_SENTENCES: dict[str, str] = {
     "there.plug.power": "Rated {rated} hp; {hp} hp needed to serve as disconnect.",
     "there.nothing": "nothing in the way",
     "there.all_hold": "All {count} parts that were looked at hold.",
-    "there.weakest": "{failing} of {count} parts do not hold; {first} comes first.",
+    "there.weakest": "{failing} of {count} parts do not hold: {all}.",
     # taps and groups
     "tap.length": "{feet} ft is no length of a tap.",
     "tap.length.hint": "Measure from the tap to the device it ends in.",

@@ -271,7 +271,7 @@ def _joint_text(joint: Joint, names: Mapping[str, str]) -> str:
 
 
 def _size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
-    refused = next((figure for figure in figures if figure.refusal), None)
+    refused = next((line for line in figures if line.refusal and line.group == "branch"), None)
     if refused is not None and refused.refusal is not None:
         held = refused.refusal.code != "missing"
         shout = "shout.size.held" if held else "shout.size.wants"
@@ -283,12 +283,16 @@ def _size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
     if "protection_kind" not in trail:
         return StepState(step="size", state="working", shout=Message("shout.size.own"))
     guessed = any(mark.kind == "assumed" for step in trail for mark in step.marks)
+    fails = sum(step.verdict == "fails" and step.id != "weakest_part" for step in trail)
+    withheld = any(line.refusal for line in figures)
+    state: State = "held" if fails else "working" if guessed or withheld else "proven"
     return StepState(
         step="size",
-        state="working" if guessed else "proven",
+        state=state,
         shout=Message(
-            "shout.size.full",
+            "shout.size.fails" if fails else "shout.size.full",
             {
+                "count": str(fails),
                 "size": trail["conductor_size"].shown,
                 "device": trail["protection_device_a"].shown,
                 "kind": trail["protection_kind"].shown,

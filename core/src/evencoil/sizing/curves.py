@@ -38,6 +38,8 @@ _SHAPES: dict[str, tuple[tuple[float, float], ...]] = {
 _BAND = 1.25
 _METAL = {"cu": (0.0297, 234.0), "al": (0.0125, 228.0)}
 _HOT_C, _LIMIT_C = 75.0, 150.0
+#: longer than this the wire gives heat away and the equation says too little
+_NO_HEAT_OUT_S = 10.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -177,10 +179,8 @@ def sheet(facts: CurveFacts) -> Sheet:
         ),
         is_typical=False,
     )  # fmt: skip
-    damage = line(
-        "damage", [(amps, damage_time_s(amps, facts.cmil, facts.metal)) for amps in currents],
-        typical=False,
-    )  # fmt: skip
+    hurt = [(amps, damage_time_s(amps, facts.cmil, facts.metal)) for amps in currents]
+    damage = line("damage", [at for at in hurt if at[1] <= _NO_HEAT_OUT_S], typical=False)
     cold, hot = overload("overload_cold", is_hot=False), overload("overload_hot", is_hot=True)
     fast, slow = device("device_fast", 1 / _BAND), device("device_slow", _BAND)
     said, through, first = _read_off(facts, full_load, currents)
@@ -215,8 +215,10 @@ def _read_off(
         said.append(Message("curves.first", {"amps": f"{first:.0f}"}))
     hurt = next(
         (
-            amps for amps in currents
-            if min(
+            amps
+            for amps in currents
+            if damage_time_s(amps, facts.cmil, facts.metal) <= _NO_HEAT_OUT_S
+            and min(
                 class_time_s(amps / full_load, facts.trip_class, is_hot=False),
                 _shape_time(facts.device_kind, amps / facts.device_a / _BAND),
             ) > damage_time_s(amps, facts.cmil, facts.metal)

@@ -19,6 +19,7 @@ from evencoil.sizing.curves import class_time_s
 from evencoil.sizing.steps import given, judged, worked
 
 __all__ = [
+    "SHARE_PERCENT",
     "HeaterPlace",
     "acceleration_fits",
     "dial_range",
@@ -28,7 +29,7 @@ __all__ = [
 ]
 
 HeaterPlace = Literal["line", "leg", "half"]
-_SHARE = {"line": Decimal(100), "leg": Decimal(58), "half": Decimal(50)}
+SHARE_PERCENT = {"line": Decimal(100), "leg": Decimal(58), "half": Decimal(50)}
 _NINE, _TWENTY = Decimal(9), Decimal(20)
 
 
@@ -65,7 +66,7 @@ def set_where_it_lies(
     """
     base = "plate_amps_a" if dial_has_125 else "overload_setting_a"
     start = trail.number(base)
-    share = _SHARE[place]
+    share = SHARE_PERCENT[place]
     left = 100 - (capacitor_percent or Decimal(0))
     value = start * share / 100 * left / 100
     if ct_ratio is not None:

@@ -15,7 +15,7 @@ from typing import Literal
 from evencoil.editions import Edition
 from evencoil.errors import NotInTableError
 from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
+from evencoil.quantities import ConductorSize, plain, show
 from evencoil.sizing.conductor import INSULATIONS
 from evencoil.sizing.protection import Ratings
 from evencoil.sizing.steps import judged, worked
@@ -103,7 +103,8 @@ def cable_there(cable: Cable, factor: Decimal, *, edition: Edition, trail: Trail
         uses=("ambient_factor", "adjustment_factor"),
     )  # fmt: skip
     needed = trail.number("required_ampacity_a")
-    return _held(trail, "there_cable", holds_a, needed, f"{cable.size} {cable.kind}",
+    shown = f"{ConductorSize(cable.size)}, {params['kind']}"
+    return _held(trail, "there_cable", holds_a, needed, shown,
                  "there.cable", "conductor", edition,
                  ("there_cable_a", "required_ampacity_a"))  # fmt: skip
 
@@ -165,7 +166,12 @@ def device_there(
 
 
 def heaters_there(
-    trip_a: Decimal, other_columns_a: tuple[Decimal, ...], *, edition: Edition, trail: Trail
+    trip_a: Decimal,
+    other_columns_a: tuple[Decimal, ...],
+    *,
+    edition: Edition,
+    trail: Trail,
+    share_percent: Decimal = Decimal(100),
 ) -> Step:
     """Return the verdict on heaters or a dial that are there.
 
@@ -179,12 +185,16 @@ def heaters_there(
         Edition whose sections are cited.
     trail : Trail
         Holds ``plate_amps_a``, ``overload_setting_a`` and ``overload_ceiling_a``.
+    share_percent : Decimal
+        Part of the line current that flows where they lie. [percent]
 
     Returns
     -------
     Step
         ``there_heaters``.
     """
+    marked = plain(trip_a)
+    trip_a = trip_a * 100 / share_percent
     plate, most = trail.number("plate_amps_a"), trail.number("overload_setting_a")
     ceiling = trail.number("overload_ceiling_a")
     percent = most / plate
@@ -196,7 +206,9 @@ def heaters_there(
         None,
     )  # fmt: skip
     params = {
-        "trip": plain(trip_a), "plate": plain(plate), "most": show(most, "limit"),
+        "trip": marked if share_percent == 100 else str(
+            Message("there.heaters.share", {"trip": marked, "line": show(trip_a)})
+        ), "plate": plain(plate), "most": show(most, "limit"),
         "ceiling": show(ceiling, "limit"), "other": "—" if left is None else plain(left),
         "percent": show(trip_a / plate * 100),
     }  # fmt: skip
@@ -210,7 +222,7 @@ def heaters_there(
     else:
         verdict, said = "holds", "there.heaters.holds"
     return judged(
-        trail, "there_heaters", verdict, f"trips at {plain(trip_a)} A", said, "overload", edition,
+        trail, "there_heaters", verdict, f"trips at {marked} A", said, "overload", edition,
         params, uses=("plate_amps_a", "overload_setting_a", "overload_ceiling_a"),
     )  # fmt: skip
 
@@ -304,9 +316,10 @@ def weakest_part(*, edition: Edition, trail: Trail) -> Step | None:
     else:
         said = "there.weakest"
         names = " · ".join(str(Message(f"label.{step.id}")) for step in failing)
-    return worked(
-        trail, "weakest_part", names or str(Message("there.nothing")), "", said, "terminals",
-        edition, {"count": str(len(seen)), "first": names.split(" · ")[0],
+    return judged(
+        trail, "weakest_part", "fails" if failing else "holds",
+        names.split(" · ")[0] or str(Message("there.nothing")), said, "terminals",
+        edition, {"all": names, "count": str(len(seen)), "first": names.split(" · ")[0],
                   "failing": str(len(failing))},
         uses=tuple(step.id for step in seen),
     )  # fmt: skip

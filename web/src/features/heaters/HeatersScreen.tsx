@@ -3,7 +3,7 @@ import { useEffect, useId, useState } from "react";
 import { Link, useParams } from "react-router";
 import { api, Refused, type Schemas, told } from "../../api/client";
 import { Failure, Waiting } from "../../components/Edges";
-import { Choice, Reading, Words } from "../../components/inputs";
+import { Reading, Words } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession } from "../../state/session";
@@ -64,7 +64,11 @@ export function HeatersScreen() {
               </button>
             </div>
             {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it */}
-            <section className="max-h-72 overflow-auto" tabIndex={0} aria-label="Rows">
+            <section
+              className="max-h-72 overflow-auto"
+              tabIndex={0}
+              aria-label={`Rows of ${chart.name}`}
+            >
               <table className="w-full font-mono text-sm">
                 <thead className="text-soft">
                   <tr>
@@ -196,9 +200,9 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
           <div className="grid gap-x-4 gap-y-2 sm:grid-cols-2 md:grid-cols-3">
             {look.fields.map((field) => (
               <div key={field.field} className="border-l-4 border-edge pl-3">
-                <Choice
+                <Heading
                   label={field.label}
-                  options={look.headings.map((value) => ({ value, label: value }))}
+                  headings={look.headings}
                   value={columns[field.field] ?? ""}
                   onValueChange={(heading) => setColumns({ ...columns, [field.field]: heading })}
                 />
@@ -229,7 +233,7 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
         </>
       )}
       {made && (
-        <div role="status" className="border-l-4 border-proven pl-4">
+        <div role="status" data-testid="taken-in" className="border-l-4 border-proven pl-4">
           <p className="font-semibold">
             {made.chart.rows.length} heaters taken in
             {made.bad.length > 0 && `, ${made.bad.length} lines left out`}.
@@ -247,5 +251,40 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
         </div>
       )}
     </section>
+  );
+}
+
+/** Under which heading a field stands, or under none. */
+function Heading({
+  label,
+  headings,
+  value,
+  onValueChange,
+}: {
+  label: string;
+  headings: readonly string[];
+  value: string;
+  onValueChange: (value: string) => void;
+}) {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id} className="block text-sm text-soft">
+        The {label} stands under
+      </label>
+      <select
+        id={id}
+        className="field font-semibold"
+        value={value}
+        onChange={(event) => onValueChange(event.target.value)}
+      >
+        <option value="">no heading</option>
+        {headings.map((heading) => (
+          <option key={heading} value={heading}>
+            {heading}
+          </option>
+        ))}
+      </select>
+    </div>
   );
 }

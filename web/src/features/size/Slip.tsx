@@ -49,7 +49,7 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
       onClick={() => onWhy(step.id)}
       className={`relative mb-2 block w-full border-[1.5px] border-b-0 border-ink bg-sheet text-left text-ink hover:bg-sunk data-[verdict=fails]:border-l-8 data-[verdict=fails]:border-live data-[guess=true]:border-dashed data-[guess=true]:border-caution aria-expanded:outline-3 aria-expanded:outline-plum ${isLarge ? "px-5 pt-3 pb-4" : "px-4 pt-2 pb-3"}`}
     >
-      <span className="flex items-start justify-between gap-3">
+      <span className="flex flex-wrap items-start justify-between gap-x-3">
         <span className={isLarge ? "text-soft" : "text-sm text-soft"}>{step.label}</span>
         <span className="font-mono text-xs whitespace-nowrap text-plum">{step.rule?.section}</span>
       </span>

@@ -1,5 +1,5 @@
 import type { Worked } from "../../../api/client";
-import { failsOf, figuresOf, PARTS, type PartId } from "./parts";
+import { failsOf, figuresOf, PARTS, type PartId, withheldOf } from "./parts";
 
 /** Which part of the sheet is open; each tells what fails in it without being opened. */
 export function PartPicker({
@@ -15,6 +15,7 @@ export function PartPicker({
     <nav aria-label="Parts of the sheet" className="flex flex-wrap gap-1.5">
       {PARTS.map(({ id, name }) => {
         const fails = failsOf(worked, id);
+        const withheld = id === "branch" ? 0 : withheldOf(worked, id);
         const isAsked = id !== "branch" && id !== "time" && figuresOf(worked, id).length > 0;
         return (
           <button
@@ -31,6 +32,8 @@ export function PartPicker({
               <b className="ml-1.5 bg-live px-1 text-on-live">
                 {fails} fail{fails === 1 ? "s" : ""}
               </b>
+            ) : withheld > 0 ? (
+              <b className="ml-1.5 text-caution">{withheld} withheld</b>
             ) : (
               isAsked && <span className="ml-1.5 font-normal">given</span>
             )}

@@ -183,7 +183,7 @@ function Paper({ curves }: { curves: Curve[] }) {
           <tr className="text-sm text-soft">
             <th scope="col">Line</th>
             <th scope="col" className="text-right">
-              at {amps.toFixed(amps < 100 ? 1 : 0)} A
+              seconds at {amps.toFixed(amps < 100 ? 1 : 0)} A
             </th>
             {[50, 100, 200, 500].map((value) => (
               <th key={value} scope="col" className="hidden text-right sm:table-cell">
@@ -209,7 +209,7 @@ function Paper({ curves }: { curves: Curve[] }) {
                   {NAMES[curve.id] ?? curve.id}
                   {curve.is_typical && <span className="text-sm text-soft"> · typical</span>}
                 </th>
-                <td className="text-right font-semibold">{seconds(timeAt(curve, amps))} s</td>
+                <td className="text-right font-semibold">{seconds(timeAt(curve, amps))}</td>
                 {[50, 100, 200, 500].map((value) => (
                   <td key={value} className="hidden text-right sm:table-cell">
                     {seconds(timeAt(curve, value))}

@@ -32,8 +32,14 @@ export function figuresOf(worked: Worked, id: PartId) {
 export function failsOf(worked: Worked, id: PartId): number {
   const steps = new Map(worked.steps.map((step) => [step.id, step]));
   return figuresOf(worked, id).filter(
-    (figure) => figure.step && steps.get(figure.step)?.verdict === "fails",
+    (figure) =>
+      figure.id !== "weakest_part" && figure.step && steps.get(figure.step)?.verdict === "fails",
   ).length;
+}
+
+/** How many figures of a part are withheld. */
+export function withheldOf(worked: Worked, id: PartId): number {
+  return figuresOf(worked, id).filter((figure) => figure.refusal).length;
 }
 
 export interface PartProps {

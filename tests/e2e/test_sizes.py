@@ -1,0 +1,116 @@
+"""The further parts of the Size sheet: what is asked, what fails, and why."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from conftest import DESK, PANEL, violations
+
+SIZE = "/w/larkfall/m/JC-1/j/1/size"
+
+
+@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
+def test_every_part_answers_and_says_what_fails(opened, seat):
+    """From the branch circuit to the weakest part: what does not hold is told before it is opened."""
+    page = opened(SIZE, seat=seat)
+    # as the demo lays it out, whoever was here before
+    page.get_by_test_id("part-place").click()
+    page.get_by_role("button", name="no reason").click()
+    page.get_by_test_id("part-fault").click()
+    page.get_by_label("Starter or panel, short circuit").fill("5")
+    expect(page.get_by_test_id("part-fault")).to_contain_text("1 fails")
+    expect(page.get_by_test_id("part-place")).to_contain_text("1 fails")
+    slip = page.get_by_test_id("slip-starter_short_circuit")
+    expect(slip).to_contain_text("does not hold")
+    expect(slip).to_contain_text("ASSUMED")
+    page.get_by_label("Starter or panel, short circuit").fill("65")
+    expect(slip).to_contain_text("holds")
+    expect(page.get_by_test_id("part-fault")).not_to_contain_text("fails")
+    page.get_by_test_id("part-place").click()
+    expect(page.get_by_test_id("slip-motor_disconnect_place")).to_contain_text("does not hold")
+    page.get_by_role("button", name="written procedures").click()
+    expect(page.get_by_test_id("slip-motor_disconnect_place")).to_contain_text("holds")
+    page.get_by_test_id("part-there").click()
+    expect(page.get_by_test_id("slip-weakest_part")).to_contain_text("nothing in the way")
+    page.get_by_label("Overload trips at").fill("110")
+    expect(page.get_by_test_id("slip-there_heaters")).to_contain_text("no protection")
+    page.get_by_label("Overload trips at").fill("63.8")
+    page.get_by_test_id("part-control").click()
+    page.get_by_test_id("slip-transformer_va").click()
+    expect(page.get_by_test_id("why")).to_contain_text("Held VA")
+    assert violations(page) == []
+
+
+def test_time_against_current_is_read_off_by_key(opened):
+    """Will it start, who acts first: in words, on paper, and at the current one chooses."""
+    page = opened(f"{SIZE}?part=time")
+    expect(page.get_by_test_id("read-off")).to_contain_text("It starts")
+    expect(page.get_by_test_id("time-current")).to_be_visible()
+    slider = page.get_by_role("slider")
+    slider.focus()
+    before = page.get_by_role("row", name=re.compile("overload, cold")).inner_text()
+    page.keyboard.press("PageUp")
+    expect(page.get_by_role("row", name=re.compile("overload, cold"))).not_to_have_text(before)
+    expect(page.get_by_test_id("run-volts")).to_contain_text("at the start")
+    assert violations(page) == []
+
+
+def test_schools_stand_side_by_side(opened):
+    """Exam, field, raised, and the ordinary figure with why it does not apply."""
+    page = opened("/w/larkfall/m/IC-2/j/1/size")
+    schools = page.get_by_test_id("schools")
+    expect(schools).to_contain_text("35 A")
+    expect(schools).to_contain_text("240.4(G) releases motor circuits")
+    page.get_by_label("Does not start on less, recorded").fill("opened twice when loaded")
+    expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("45 A")
+    page.get_by_label("Does not start on less, recorded").fill("")
+    expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("40 A")
+
+
+def test_a_heater_chart_comes_in_and_names_the_heater(opened, complaints):
+    """A pasted chart with a bad line; the good ones name the heater of SF-5."""
+    page = opened("/w/larkfall/heaters")
+    page.get_by_label("Paste it as CSV").fill(
+        "Relay,Size,Elements,Ambient,Heater,From,To\n"
+        "QT-1,1,3,same,Q6,6.3,6.9\nQT-1,1,3,same,Q7,7.0,7.6\nQT-1,1,three,same,Q8,7.7,8\n"
+    )
+    page.get_by_label("Call it").fill("Door of SF-5")
+    page.get_by_role("button", name="Take the chart in").click()
+    expect(page.get_by_test_id("taken-in")).to_contain_text("2 heaters taken in, 1 lines left out")
+    expect(page.get_by_test_id("taken-in")).to_contain_text("Line 4")
+    assert violations(page) == []
+    page.goto("/w/larkfall/m/SF-5/j/1/size?part=overload")
+    page.get_by_role("button", name="Door of SF-5").click()
+    expect(page.get_by_test_id("slip-heater_code")).to_contain_text("Q6")
+    page.get_by_label("Code that is there").fill("Q7")
+    expect(page.get_by_test_id("slip-there_heaters")).to_contain_text("8.75")
+    complaints.allowed.append("422")
+    page.get_by_label("Code that is there").fill("Q99")
+    expect(page.get_by_role("alert")).to_contain_text("has no code Q99")
+    page.get_by_label("Code that is there").fill("")
+
+
+def test_a_tap_from_the_feeder_by_its_length(opened):
+    """20 ft in a raceway is a third of the feeder; 30 ft is all of it."""
+    page = opened("/w/larkfall/feeder/Lime Line 1")
+    page.get_by_label("Tap to IC-2").fill("20")
+    expect(page.get_by_text("a third of the feeder")).to_be_visible()
+    page.get_by_label("Tap to IC-2").fill("30")
+    expect(page.get_by_text("the feeder's own")).to_be_visible()
+
+
+def test_a_local_amendment_shows_in_the_evidence(opened):
+    """12 AWG at least, by name and reason; taken out again it is gone."""
+    page = opened("/w/larkfall/rules")
+    page.get_by_label("Value, AWG").fill("8")
+    page.get_by_label("Who asks for it").fill("county inspector")
+    page.get_by_label("Why", exact=True).fill("local ordinance")
+    page.get_by_role("button", name="Put it in force").click()
+    expect(page.get_by_text("county inspector: local ordinance")).to_be_visible()
+    page.goto("/w/larkfall/m/SF-5/j/1/size#conductor_size")
+    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("8 AWG")
+    expect(page.get_by_test_id("why")).to_contain_text("Local: smallest conductor")
+    page.goto("/w/larkfall/rules")
+    page.get_by_role("button", name="Take it out").click()
+    expect(page.get_by_text("county inspector: local ordinance")).to_be_hidden()
