@@ -77,7 +77,9 @@ def curves(request: HttpRequest, works: str, body: GivenIn) -> CurvesOut:
         curves=[
             CurveOut(
                 id=curve.id, is_typical=curve.is_typical,
-                points=[CurvePointOut(amps=amps, seconds=seconds) for amps, seconds in curve.points],
+                points=[
+                    CurvePointOut(amps=amps, seconds=seconds) for amps, seconds in curve.points
+                ],
             )
             for curve in made.curves
         ],

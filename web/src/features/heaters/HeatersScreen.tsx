@@ -63,11 +63,11 @@ export function HeatersScreen() {
                 Take this chart away
               </button>
             </div>
-            {/* biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it */}
             <section
-              className="max-h-72 overflow-auto"
-              tabIndex={0}
               aria-label={`Rows of ${chart.name}`}
+              // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
+              tabIndex={0}
+              className="max-h-72 overflow-auto"
             >
               <table className="w-full font-mono text-sm">
                 <thead className="text-soft">
