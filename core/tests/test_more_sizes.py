@@ -8,12 +8,14 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from evencoil.amendments import Amendment, check_amendment
+from evencoil.conversion import MachineMotor, convert_motor
+from evencoil.conversion_loads import MachineLoad, convert_load
 from evencoil.curve_sheet import curve_sheet, volts_along
 from evencoil.errors import CoreError
 from evencoil.evidence import Trail
 from evencoil.heaters.choose import HeaterKey, choose_heater, heater_of_code, keys_of
 from evencoil.heaters.read import headers_of, read_heaters
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.profile import Profile
 from evencoil.schools import schools_of
 from evencoil.sizing.curves import CurveFacts, class_time_s, damage_time_s, sheet
@@ -290,3 +292,51 @@ def test_the_sheet_of_a_job_and_the_volts_along_its_run():
         curve_sheet(Trail(), SizeInputs())
     assert caught.value.field == "plate_amps_a"
     assert volts_along(Trail()) == ()
+
+
+def test_a_conversion_joins_joints_heaters_fuse_and_wire():
+    """15 hp from 240 to 480 V: 8 AWG to 10, 80 to 40 A, heaters of 48.25 A protect nothing at 19.3."""
+    motor = MachineMotor(
+        tag="IC-2", plate=PlateInputs(text=PLATE), supply=SupplyInputs(text="240 delta"),
+        leads=LeadsInputs(), size=SizeInputs(**SIZE),
+    )  # fmt: skip
+    found = convert_motor(motor, SupplyInputs(text="480Y/277"))
+    rows = {row.figure: (row.before, row.after, row.is_larger) for row in found.changed}
+    # 42 A: 52.5 A asks for 6 AWG (65); 73.5 A steps to 80; 38.6 x 1.25 = 48.25
+    assert rows == {
+        "conductor_size": ("6 AWG", "10 AWG", False),
+        "protection_device_a": ("80 A", "40 A", False),
+        "overload_setting_a": ("48.25 A", "24.12 A", False),
+        "disconnect_switch_a": ("100 A", "60 A", False),
+    }  # fmt: skip
+    assert found.left.id == "convert.left_large"
+    assert found.left.params["percent"] == "250"
+    back = convert_motor(
+        MachineMotor(
+            tag="IC-2", plate=motor.plate, supply=SupplyInputs(text="480Y/277"), leads=motor.leads,
+            size=motor.size,
+        ),
+        SupplyInputs(text="240 delta"),
+    )  # fmt: skip
+    assert back.left.id == "convert.left_small"
+    assert all(row.is_larger for row in back.changed)
+
+
+@pytest.mark.parametrize(
+    ("kind", "rated", "fed", "action", "said"),
+    [
+        ("lamp", "120", "T1", "keep", "load.keep"),
+        ("coil", "240", "", "refeed", "load.refeed"),
+        ("phase_monitor", "240", "", "replace", "load.line_replace"),
+        ("solenoid", "24", "T1", "replace", "load.replace"),
+        ("timer", "120", "T2", "keep", "load.ordered"),
+        ("timer", "120", "T9", "open", "load.unknown"),
+        ("heater", "480", "", "keep", "load.keep"),
+    ],
+)
+def test_loads_of_a_machine_stay_are_fed_anew_or_replaced(kind, rated, fed, action, said):
+    """On 480 V, with T1 giving 120 V and T2 to be ordered."""
+    load = MachineLoad(tag="X", kind=kind, rated_v=rated, fed_from=fed)
+    found = convert_load(load, Decimal(480), {"T1": Decimal(120), "T2": None})
+    assert (found.action, found.message.id) == (action, said)
+    assert say(found.message)

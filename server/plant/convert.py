@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import contextlib
+from decimal import Decimal
+
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
@@ -15,6 +18,7 @@ from evencoil.conversion import (
     convert_motor,
     convert_transformer,
 )
+from evencoil.conversion_loads import MachineLoad, convert_load
 from evencoil.errors import CoreError
 from evencoil.figures import Refusal
 from evencoil.inputs import SupplyInputs
@@ -23,7 +27,7 @@ from evencoil.supply import read_supply
 from evencoil.words import Message, say
 from jobs.box_schemas import JointOut, joint_out
 from jobs.models import JobMotor
-from jobs.parts import RefusalOut, refusal_out
+from jobs.parts import RefusalOut, label, refusal_out
 from jobs.store import kept, profile_of, version
 from people.access import Caller, caller_in, not_found
 from people.actions import Action
@@ -40,6 +44,7 @@ class ConversionInputs(BaseModel):
     supply: SupplyInputs = SupplyInputs()
     now: SupplyInputs = SupplyInputs()
     transformers: tuple[MachineTransformer, ...] = Field(default=(), max_length=40)
+    loads: tuple[MachineLoad, ...] = Field(default=(), max_length=80)
 
 
 class ConversionIn(Schema):
@@ -47,6 +52,23 @@ class ConversionIn(Schema):
 
     based_on: int
     body: ConversionInputs
+
+
+class ChangedOut(BaseModel):
+    """A figure of a motor's branch circuit before and after."""
+
+    label: str
+    before: str
+    after: str
+    is_larger: bool
+
+
+class LoadOut(BaseModel):
+    """What becomes of a load that is no motor."""
+
+    tag: str
+    action: str
+    text: str
 
 
 class ConvertedOut(BaseModel):
@@ -65,6 +87,8 @@ class ConvertedOut(BaseModel):
     refusal: RefusalOut | None
     ways_out: list[str]
     load_kva: str
+    changed: list[ChangedOut]
+    left: str
 
 
 class TransformerOut(BaseModel):
@@ -86,6 +110,7 @@ class PlanOut(BaseModel):
     shout: str
     motors: list[ConvertedOut]
     transformers: list[TransformerOut]
+    loads: list[LoadOut]
     refusal: RefusalOut | None
 
 
@@ -112,7 +137,9 @@ def _motors(caller: Caller, machine: Machine, given: ConversionInputs) -> list[C
         now = kept(link, caller.works)
         today = given.now if given.now.text.strip() else now.supply
         found = convert_motor(
-            MachineMotor(tag=link.motor.tag, plate=now.plate, supply=today, leads=now.leads),
+            MachineMotor(
+                tag=link.motor.tag, plate=now.plate, supply=today, leads=now.leads, size=now.size
+            ),
             given.supply,
             profile_of(caller.works),
         )
@@ -132,6 +159,16 @@ def _motors(caller: Caller, machine: Machine, given: ConversionInputs) -> list[C
                 refusal=refusal_out(Refusal.of(found.reason) if found.reason else None),
                 ways_out=[say(way) for way in found.ways_out],
                 load_kva="" if found.load_kva is None else show(found.load_kva),
+                changed=[
+                    ChangedOut(
+                        label=label(row.figure),
+                        before=row.before,
+                        after=row.after,
+                        is_larger=row.is_larger,
+                    )
+                    for row in found.changed
+                ],
+                left="" if found.left is None else say(found.left),
             )
         )
     return rows
@@ -158,16 +195,29 @@ def _transformers(given: ConversionInputs) -> list[TransformerOut]:
     return rows
 
 
+def _loads(given: ConversionInputs) -> list[LoadOut]:
+    to = read_supply(given.supply.text).line_volts_v
+    now = read_supply(given.now.text).line_volts_v if given.now.text.strip() else to
+    secondaries: dict[str, Decimal | None] = {}
+    for item in given.transformers:
+        with contextlib.suppress(CoreError):
+            secondaries[item.tag] = convert_transformer(item, now, to).secondary_after_v
+    found = [convert_load(load, to, secondaries) for load in given.loads]
+    return [LoadOut(tag=row.tag, action=row.action, text=say(row.message)) for row in found]
+
+
 def _plan(caller: Caller, machine: Machine, given: ConversionInputs) -> PlanOut:
     newest = _newest(machine)
     motors: list[ConvertedOut] = []
     transformers: list[TransformerOut] = []
+    loads: list[LoadOut] = []
     refusal: RefusalOut | None = None
     shout = Message("convert.shout.open")
     try:
         if given.supply.text.strip():
             motors = _motors(caller, machine, given)
             transformers = _transformers(given)
+            loads = _loads(given)
             answers = [row.answer for row in motors]
             shout = Message(
                 "convert.shout_missing" if "open" in answers else "convert.shout",
@@ -187,6 +237,7 @@ def _plan(caller: Caller, machine: Machine, given: ConversionInputs) -> PlanOut:
         shout=say(shout),
         motors=motors,
         transformers=transformers,
+        loads=loads,
         refusal=refusal,
     )
 

@@ -10,7 +10,7 @@ Source: as `connection`; transformer volts go with the turns (textbook).
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import Annotated, Literal
 
@@ -18,16 +18,18 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from evencoil.box import Box
 from evencoil.errors import CoreError, OutOfRangeError
+from evencoil.evidence import Step, Trail
 from evencoil.inputs import DecimalText, LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.joints import Joint
 from evencoil.profile import Profile
-from evencoil.quantities import plain, show
+from evencoil.quantities import ConductorSize, plain, show
 from evencoil.supply import read_supply
 from evencoil.texts import Text
 from evencoil.words import Message
 from evencoil.work import work_out
 
 __all__ = [
+    "ChangedSize",
     "ConvertedMotor",
     "ConvertedTransformer",
     "MachineMotor",
@@ -66,6 +68,17 @@ class MachineMotor:
     plate: PlateInputs
     supply: SupplyInputs
     leads: LeadsInputs
+    size: SizeInputs = field(default_factory=SizeInputs)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ChangedSize:
+    """A figure of the branch circuit before and after; ``is_larger`` where more is needed."""
+
+    figure: str
+    before: str
+    after: str
+    is_larger: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -82,6 +95,10 @@ class ConvertedMotor:
         Joints to open and joints to make; empty if nothing moves.
     amps_before, amps_after : Decimal or None
         Plate current of the column in use. [A]
+    changed : tuple of ChangedSize
+        Heater, overload, device, wire, switch: what each was and what it is to be.
+    left : Message or None
+        What happens if the old heaters stay in.
     load_kva : Decimal or None
         What a transformer of its own would carry, where it cannot. [kVA]
     """
@@ -96,6 +113,8 @@ class ConvertedMotor:
     reason: CoreError | None
     ways_out: tuple[Message, ...]
     load_kva: Decimal | None
+    changed: tuple[ChangedSize, ...] = ()
+    left: Message | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -138,6 +157,43 @@ def _moves(before: Box, after: Box) -> tuple[Message, ...]:
     )
 
 
+_JOINED = (
+    "conductor_size", "protection_device_a", "overload_setting_a", "heater_code",
+    "disconnect_switch_a",
+)  # fmt: skip
+
+
+def _with_unit(step: Step) -> str:
+    return f"{step.shown} {step.unit}" if step.unit == "A" else step.shown
+
+
+def _changed(before: Trail, after: Trail) -> tuple[ChangedSize, ...]:
+    """Return the figures of the branch circuit that stand in both, before and after."""
+    rows = []
+    for name in _JOINED:
+        if name not in before or name not in after:
+            continue
+        old, new = before[name], after[name]
+        larger = False
+        if name == "conductor_size":
+            larger = ConductorSize(str(new.value)) > ConductorSize(str(old.value))
+        elif isinstance(old.value, Decimal) and isinstance(new.value, Decimal):
+            larger = new.value > old.value
+        rows.append(ChangedSize(figure=name, before=_with_unit(old), after=_with_unit(new), is_larger=larger))
+    return tuple(rows)
+
+
+def _left(before: Trail, after: Trail) -> Message | None:
+    """Say what the heaters of today would do on the new supply."""
+    if "overload_setting_a" not in before or "plate_amps_a" not in after:
+        return None
+    trip, amps = before.number("overload_setting_a"), after.number("plate_amps_a")
+    params = {"trip": show(trip, "limit"), "amps": plain(amps), "percent": show(trip / amps * 100)}
+    if "overload_ceiling_a" in after and trip > after.number("overload_ceiling_a"):
+        return Message("convert.left_large", params)
+    return Message("convert.left_small", params) if trip < amps else None
+
+
 def convert_motor(
     motor: MachineMotor, supply: SupplyInputs, profile: Profile | None = None
 ) -> ConvertedMotor:
@@ -163,7 +219,7 @@ def convert_motor(
         If the new supply cannot be read.
     """
     to = read_supply(supply.text)
-    size = SizeInputs()
+    size = motor.size
     before = work_out(motor.plate, motor.supply, size, profile, motor.leads)
     asked = motor.leads.model_copy(update={"joints": (), "maker": (), "followed": None})
     after = work_out(motor.plate, supply, size, profile, asked)
@@ -200,6 +256,8 @@ def convert_motor(
         reason=reason,
         ways_out=ways,
         load_kva=load,
+        changed=_changed(before.trail, after.trail),
+        left=_left(before.trail, after.trail),
     )
 
 

@@ -1106,6 +1106,20 @@ export interface components {
             units: string;
         };
         /**
+         * ChangedOut
+         * @description A figure of a motor's branch circuit before and after.
+         */
+        ChangedOut: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /** Is Larger */
+            is_larger: boolean;
+            /** Label */
+            label: string;
+        };
+        /**
          * CircuitOut
          * @description A starter drawn for a job.
          */
@@ -1296,6 +1310,11 @@ export interface components {
          */
         ConversionInputs: {
             /**
+             * Loads
+             * @default []
+             */
+            loads: components["schemas"]["MachineLoad"][];
+            /**
              * @default {
              *       "drive_input_v": null,
              *       "fault_current_a": null,
@@ -1348,10 +1367,14 @@ export interface components {
             answer: string;
             /** Before */
             before: string;
+            /** Changed */
+            changed: components["schemas"]["ChangedOut"][];
             /** Job */
             job: number;
             /** Joints */
             joints: components["schemas"]["JointOut"][];
+            /** Left */
+            left: string;
             /** Load Kva */
             load_kva: string;
             /** Moves */
@@ -2897,6 +2920,18 @@ export interface components {
             n: number;
         };
         /**
+         * LoadOut
+         * @description What becomes of a load that is no motor.
+         */
+        LoadOut: {
+            /** Action */
+            action: string;
+            /** Tag */
+            tag: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * LookIn
          * @description A chart as text, to be looked at before anything is kept.
          */
@@ -2915,6 +2950,28 @@ export interface components {
             headings: string[];
             /** Lines */
             lines: string[];
+        };
+        /**
+         * MachineLoad
+         * @description A load of a machine: what it is, its own volts, and what feeds it.
+         *
+         *     ``fed_from`` is the tag of a control transformer, or empty for the line itself.
+         */
+        MachineLoad: {
+            /**
+             * Fed From
+             * @default
+             */
+            fed_from: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "lamp" | "coil" | "solenoid" | "brake" | "rectifier" | "dc_drive" | "timer" | "phase_monitor" | "capacitor" | "heater";
+            /** Rated V */
+            rated_v: string;
+            /** Tag */
+            tag: string;
         };
         /**
          * MachineTransformer
@@ -3337,6 +3394,8 @@ export interface components {
          */
         PlanOut: {
             given: components["schemas"]["ConversionInputs"];
+            /** Loads */
+            loads: components["schemas"]["LoadOut"][];
             /** Machine */
             machine: string;
             /** Machines */

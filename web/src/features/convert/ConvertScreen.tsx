@@ -144,9 +144,33 @@ export function ConvertScreen() {
                     </span>
                     {motor.amps_after && (
                       <span className="block font-mono text-sm">
-                        {motor.amps_before || "?"} A → {motor.amps_after} A: heaters, fuses and wire
-                        to be looked at
+                        {motor.amps_before || "?"} A → {motor.amps_after} A
                       </span>
+                    )}
+                    {motor.left && (
+                      <b className="my-1 block border-l-8 border-live pl-2 text-live">
+                        {motor.left}
+                      </b>
+                    )}
+                    {motor.changed.length > 0 && (
+                      <table className="text-sm" aria-label={`Sizes of ${motor.tag}`}>
+                        <tbody>
+                          {motor.changed.map((row) => (
+                            <tr key={row.label}>
+                              <th scope="row" className="pr-3 text-left font-normal text-soft">
+                                {row.label}
+                              </th>
+                              <td className="pr-2 font-mono">{row.before} →</td>
+                              <td className="font-mono font-semibold">
+                                {row.before === row.after ? "same" : row.after}
+                                {row.is_larger && (
+                                  <b className="stamp ml-2 text-caution">more than today</b>
+                                )}
+                              </td>
+                            </tr>
+                          ))}
+                        </tbody>
+                      </table>
                     )}
                   </>
                 ) : (
@@ -255,6 +279,12 @@ export function ConvertScreen() {
             Add a control transformer
           </button>
         </section>
+        <Loads
+          loads={given.loads ?? []}
+          answers={plan.loads}
+          feeds={transformers.map((item) => item.tag)}
+          onLoadsChange={(loads) => set({ loads })}
+        />
         <p className="text-sm text-soft">
           Low-voltage heaters left in give no protection at the high voltage. Old labels come off,
           they are not covered.
@@ -282,6 +312,138 @@ export function ConvertScreen() {
         </div>
       </footer>
     </>
+  );
+}
+
+const LOADS = [
+  "lamp",
+  "coil",
+  "solenoid",
+  "brake",
+  "rectifier",
+  "dc_drive",
+  "timer",
+  "phase_monitor",
+  "capacitor",
+  "heater",
+] as const;
+const ACTIONS: Record<string, string> = {
+  keep: "text-proven",
+  refeed: "text-caution",
+  replace: "text-live",
+  open: "text-caution",
+};
+
+type Load = Schemas["MachineLoad"];
+
+/** Whatever else hangs on the machine: what feeds it, and what becomes of it. */
+function Loads({
+  loads,
+  answers,
+  feeds,
+  onLoadsChange,
+}: {
+  loads: readonly Load[];
+  answers: readonly Schemas["LoadOut"][];
+  feeds: readonly string[];
+  onLoadsChange: (loads: Load[]) => void;
+}) {
+  const change = (at: number, next: Partial<Load>) =>
+    onLoadsChange(loads.map((item, place) => (place === at ? { ...item, ...next } : item)));
+  return (
+    <section aria-labelledby="loads" className="space-y-3">
+      <h2 id="loads" className="stamp">
+        Lamps, coils, rectifiers, solenoids
+      </h2>
+      {loads.map((item, at) => {
+        const answer = answers.find((other) => other.tag === item.tag);
+        return (
+          <div
+            // biome-ignore lint/suspicious/noArrayIndexKey: rows are edited in place
+            key={at}
+            className="metal flex flex-wrap items-end gap-3 px-5 py-3"
+            data-testid={`load-${item.tag}`}
+          >
+            <Words
+              label="Tag"
+              value={item.tag}
+              onValueChange={(tag) => tag && change(at, { tag })}
+              className="w-24"
+            />
+            <label className="block">
+              <span className="block text-sm text-soft">It is</span>
+              <select
+                className="field font-semibold"
+                value={item.kind}
+                onChange={(event) => {
+                  const kind = LOADS.find((name) => name === event.target.value);
+                  if (kind) change(at, { kind });
+                }}
+              >
+                {LOADS.map((name) => (
+                  <option key={name} value={name}>
+                    {name.replace("_", " ")}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <Reading
+              label="Its own volts"
+              unit="V"
+              value={item.rated_v}
+              onValueChange={(rated_v) => rated_v && change(at, { rated_v })}
+            />
+            <label className="block">
+              <span className="block text-sm text-soft">Fed from</span>
+              <select
+                className="field font-semibold"
+                value={item.fed_from ?? ""}
+                onChange={(event) => change(at, { fed_from: event.target.value })}
+              >
+                <option value="">the line</option>
+                {feeds.map((name) => (
+                  <option key={name} value={name}>
+                    {name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <p className="min-w-60 flex-1">
+              {answer && (
+                <>
+                  <b className={`stamp ${ACTIONS[answer.action] ?? ""}`}>{answer.action}</b>{" "}
+                  {answer.text}
+                </>
+              )}
+            </p>
+            <button
+              type="button"
+              className="ask"
+              onClick={() => onLoadsChange(loads.filter((_, place) => place !== at))}
+            >
+              Take out
+            </button>
+          </div>
+        );
+      })}
+      <button
+        type="button"
+        className="control"
+        onClick={() =>
+          onLoadsChange([
+            ...loads,
+            {
+              tag: `LT${loads.length + 1}`,
+              kind: "lamp",
+              rated_v: "120",
+              fed_from: feeds[0] ?? "",
+            },
+          ])
+        }
+      >
+        Add a load
+      </button>
+    </section>
   );
 }
 

@@ -90,6 +90,9 @@ export function Yard() {
                 Feeder {machine}
               </Link>
             ))}
+            <Link className="control" to={`/w/${works}/heaters`}>
+              Heater charts
+            </Link>
             <Link className="control" to={`/w/${works}/rules`}>
               Works’ rules
             </Link>
