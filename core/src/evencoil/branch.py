@@ -364,8 +364,11 @@ def _protection(
     )
 
 
+_KINDS: dict[str, DeviceKind] = {kind: kind for kind in get_args(DeviceKind)}
+
+
 def _kind(name: str) -> DeviceKind:
-    return next(kind for kind in get_args(DeviceKind) if kind == name)
+    return _KINDS[name]
 
 
 def _overload(reading: PlateReading, profile: Profile, trail: Trail) -> Step:
@@ -609,6 +612,14 @@ def _more(
     trail: Trail, start_method: StartMethod, supply: SupplyInputs | None,
 ) -> tuple[Figure, ...]:  # fmt: skip
     """Return the further parts of the sheet, if the circuit itself is there."""
+    told = None if supply is None else supply.fault_current_a
+    asked = (
+        size.rotor, size.overload, size.heater, size.start, size.raceway, size.fault, size.drive,
+        size.control, size.place, size.there, told,
+    )  # fmt: skip
+    is_plain = start_method == "full_voltage" and "speed_1_amps_a" not in trail
+    if is_plain and not any(asked):
+        return ()
     if "conductor_material" not in trail or "protection_kind" not in trail:
         return ()
     by_transformer = None
@@ -623,6 +634,6 @@ def _more(
     return more_sizes(
         reading, found, verdict, size, profile, _facts(size, trail), trail,
         start_method=start_method, kind=_kind(str(trail["protection_kind"].value)),
-        fault_a=None if supply is None else supply.fault_current_a,
+        fault_a=told,
         by_transformer_a=by_transformer,
     )  # fmt: skip

@@ -179,7 +179,11 @@ def _changed(before: Trail, after: Trail) -> tuple[ChangedSize, ...]:
             larger = ConductorSize(str(new.value)) > ConductorSize(str(old.value))
         elif isinstance(old.value, Decimal) and isinstance(new.value, Decimal):
             larger = new.value > old.value
-        rows.append(ChangedSize(figure=name, before=_with_unit(old), after=_with_unit(new), is_larger=larger))
+        rows.append(
+            ChangedSize(
+                figure=name, before=_with_unit(old), after=_with_unit(new), is_larger=larger
+            )
+        )
     return tuple(rows)
 
 

@@ -197,7 +197,7 @@ def _terminals(facts: ConductorFacts, required_a: Decimal) -> tuple[int, str, st
 
 
 def _ambient_row(book: Table, ambient_c: Decimal) -> int:
-    highs = [Decimal(text) for text in book.column("ambient_c_max")]
+    highs = book.figures("ambient_c_max")
     for row, high in enumerate(highs):
         if ambient_c <= high:
             return row
@@ -271,7 +271,7 @@ def _adjustment(facts: ConductorFacts, edition: Edition, trail: Trail) -> Step:
             )
         )
     book = table("310_15_c_1")
-    lows = [int(text) for text in book.column("conductors_min")]
+    lows = book.figures("conductors_min")
     row = max(place for place, low in enumerate(lows) if low <= facts.current_carrying)
     found = book.find(row, "percent", edition=edition)
     return trail.add(

@@ -158,7 +158,7 @@ def _no_column(facts: MotorFacts) -> NotInTableError:
 
 def _row(book: Table, facts: MotorFacts, name: str) -> tuple[int, bool]:
     """Return the row of the power, and whether it is the next one up."""
-    powers = [Decimal(text) for text in book.column("hp")]
+    powers = book.figures("hp")
     if facts.power_hp > powers[-1]:
         raise NotInTableError(
             Message(

@@ -8,6 +8,7 @@ that serve as the grounding path, 250.118.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from decimal import Decimal
 
 from evencoil.editions import Edition, rule
@@ -63,7 +64,7 @@ def grounding_conductor(
         said = "grounding.instantaneous"
         uses.append("table_flc_a")
     book = table("250_122")
-    rows = [Decimal(text) for text in book.column("ocpd_a")]
+    rows = book.figures("ocpd_a")
     row = next((place for place, amps in enumerate(rows) if device <= amps), None)
     if row is None:
         raise NotInTableError(
@@ -101,7 +102,7 @@ def grounding_conductor(
     )
 
 
-def _tips(rows: list[Decimal], row: int, material: str, size: ConductorSize) -> tuple[Tip, ...]:
+def _tips(rows: Sequence[Decimal], row: int, material: str, size: ConductorSize) -> tuple[Tip, ...]:
     if row + 1 >= len(rows):
         return ()
     column = table("250_122").columns.index(material)

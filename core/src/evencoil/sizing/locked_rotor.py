@@ -8,6 +8,7 @@ disconnects and controllers, 430.110(C), 430.83).
 from __future__ import annotations
 
 from decimal import Decimal
+from functools import lru_cache
 
 from evencoil.editions import Edition, rule
 from evencoil.errors import NotInTableError
@@ -85,6 +86,14 @@ def locked_rotor_code(
     )  # fmt: skip
 
 
+@lru_cache(maxsize=1024)
+def _nearest(names: tuple[str, ...], volts_v: Decimal) -> tuple[str, bool]:
+    """Return the column nearest to some volts, and whether it is too far to be theirs."""
+    columns = [name for name in names if name.startswith("v")]
+    column = min(columns, key=lambda name: abs(Decimal(name[1:]) - volts_v))
+    return column, abs(Decimal(column[1:]) - volts_v) / volts_v > Decimal("0.06")
+
+
 def locked_rotor_table(
     *, power_hp: Decimal, volts_v: Decimal, phases: int, edition: Edition, trail: Trail
 ) -> Step:
@@ -114,10 +123,8 @@ def locked_rotor_table(
         If power or volts have no cell: nothing is interpolated.
     """
     book = table("430_251_b" if phases == 3 else "430_251_a")
-    columns = [name for name in book.columns if name.startswith("v")]
-    column = min(columns, key=lambda name: abs(Decimal(name[1:]) - volts_v))
-    far = abs(Decimal(column[1:]) - volts_v) / volts_v > Decimal("0.06")
-    rows = [Decimal(text) for text in book.column("hp")]
+    column, far = _nearest(book.columns, volts_v)
+    rows = book.figures("hp")
     row = rows.index(power_hp) if power_hp in rows else None
     if row is None or far or book.number(row, column) is None:
         raise NotInTableError(

@@ -71,6 +71,17 @@ class Table:
     sha256: str
 
     @cache  # noqa: B019 -- a table lives as long as the process
+    @cache  # noqa: B019
+    def figures(self, column: str) -> tuple[Decimal, ...]:
+        """Return a column whose every cell is a figure, row by row.
+
+        Parameters
+        ----------
+        column : str
+            Name of the column.
+        """
+        return tuple(Decimal(text) for text in self.column(column))
+
     def column(self, name: str) -> tuple[str, ...]:
         """Return one column, from the first row to the last."""
         place = self.columns.index(name)
