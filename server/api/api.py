@@ -18,6 +18,7 @@ from api.problems import ProblemError, problem
 from evencoil.errors import CoreError
 from jobs.circuit_router import router as circuits
 from jobs.curves_router import router as curves
+from jobs.dead_router import router as dead
 from jobs.rooms_router import router as rooms
 from jobs.router import router as jobs
 from paper.router import router as paper
@@ -82,6 +83,7 @@ api.add_router("", convert)
 api.add_router("", feeder)
 api.add_router("", heaters)
 api.add_router("", curves)
+api.add_router("", dead)
 api.add_router("", paper)
 
 Answer = Callable[[HttpRequest, Any], HttpResponse]

@@ -74,7 +74,7 @@ class MissingOut(BaseModel):
 class StateOut(BaseModel):
     """Where a step stands, and its first line."""
 
-    step: Literal["plate", "leads", "joints", "size", "starter", "drawings", "rehearse"]
+    step: Literal["plate", "leads", "joints", "size", "starter", "drawings", "check", "rehearse"]
     state: Literal["open", "working", "held", "proven"]
     shout: str
 

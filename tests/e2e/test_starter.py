@@ -205,3 +205,20 @@ def test_power_back_on_two_wire_control_springs_to_life(opened):
     expect(page.get_by_test_id("chain")).to_contain_text("power back → KM1 pulls in")
     page.get_by_role("alert").get_by_role("button", name="Go on").click()
     expect(shout(page)).to_contain_text("RUNNING FORWARD")
+
+
+@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
+def test_the_dead_circuit_is_read_and_a_wrong_ohm_explained(opened, seat):
+    """Where no probe goes, what to hold, what it should read; a wrong one names its cause."""
+    page = opened("/w/larkfall/m/SF-5/j/1/check", seat=seat)
+    expect(page.get_by_text("In front of the main device it stays live")).to_be_visible()
+    row = page.get_by_test_id(re.compile(r"^check-")).filter(has_text="should read near zero").first
+    row.get_by_role("button", name="near zero").click()
+    expect(row).to_contain_text("as drawn")
+    row.get_by_role("button", name="open").click()
+    expect(row).to_contain_text("differs")
+    if seat is DESK:
+        expect(page.get_by_test_id("suspects")).to_contain_text("is open or missing")
+    assert violations(page) == []
+    row.get_by_role("button", name="open").click()
+    expect(row).not_to_contain_text("differs")

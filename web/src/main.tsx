@@ -84,6 +84,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: "check",
+            lazy: async () => ({
+              Component: (await import("./features/check/CheckScreen")).CheckScreen,
+            }),
+          },
+          {
             path: "rehearse",
             lazy: async () => ({
               Component: (await import("./features/rehearse/RehearseScreen")).RehearseScreen,

@@ -35,10 +35,12 @@ __all__ = [
     "BoardInput",
     "ColourInput",
     "ConductorRecord",
+    "DeadReadingInput",
     "DecimalText",
     "Direction",
     "EditInput",
     "FollowedInput",
+    "HandInput",
     "JointInput",
     "JointMethod",
     "JointWorkInput",
@@ -361,6 +363,23 @@ class EditInput(Inputs):
         return Edit(**self.model_dump())
 
 
+class HandInput(Inputs):
+    """What is held or set while a reading is taken."""
+
+    verb: Literal["press", "trip", "on", "turn"]
+    device: ShortText = Field(min_length=1)
+    word: ShortText = ""
+
+
+class DeadReadingInput(Inputs):
+    """A reading on the dead circuit; ``ohms`` is empty where it was open."""
+
+    start: ShortText = Field(min_length=1)
+    end: ShortText = Field(min_length=1)
+    hands: tuple[HandInput, ...] = Field(default=(), max_length=4)
+    ohms: DecimalText | None = None
+
+
 class StarterInputs(Inputs):
     """Which starter, with which options, and what was changed on its drawing.
 
@@ -374,3 +393,4 @@ class StarterInputs(Inputs):
     symbols: Literal["nema", "iec"] | None = None
     edits: tuple[EditInput, ...] = Field(default=(), max_length=500)
     frozen: dict[ShortText, ShortText] = Field(default={}, max_length=4000)
+    readings: tuple[DeadReadingInput, ...] = Field(default=(), max_length=400)

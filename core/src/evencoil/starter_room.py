@@ -6,6 +6,7 @@ circuit. A recipe that cannot do with this motor stays drawn and says why.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
@@ -21,11 +22,12 @@ from evencoil.circuit.wirelist import (
     material,
     wire_rows,
 )
+from evencoil.dead_checks import Hand, Observed, readings_hold
 from evencoil.drawing import Ladder, Picture, draw_ladder, draw_power
 from evencoil.drawing.symbols import Style
 from evencoil.errors import CoreError
 from evencoil.evidence import Finding
-from evencoil.inputs import StarterInputs
+from evencoil.inputs import DeadReadingInput, StarterInputs
 from evencoil.installation import MotorRating, install_motor, rate
 from evencoil.naming import renamed
 from evencoil.sizing.protection import FUSES
@@ -76,6 +78,19 @@ class StarterRoom:
     findings: tuple[Finding, ...]
     refusal: CoreError | None
     style: Style
+    readings: tuple[DeadReadingInput, ...] = ()
+
+    def observed(self) -> tuple[Observed, ...]:
+        """Return the ohm readings that were taken on the dead circuit."""
+        return tuple(
+            Observed(
+                start=one.start,
+                end=one.end,
+                hands=tuple(Hand(hand.verb, hand.device, hand.word) for hand in one.hands),
+                ohms=math.inf if one.ohms is None else float(one.ohms),
+            )
+            for one in self.readings
+        )
 
     def rows(self) -> tuple[WireRow, ...]:
         """Return the wire list."""
@@ -261,11 +276,12 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
         findings=tuple(sorted(findings, key=lambda item: rank[item.level])),
         refusal=None,
         style=style,
+        readings=inputs.readings,
     )
 
 
 def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
-    """Return where the Starter, Drawings and Rehearse steps stand.
+    """Return where the Starter, Drawings, Dead check and Rehearse steps stand.
 
     Parameters
     ----------
@@ -279,6 +295,7 @@ def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
         return (
             StepState(step="starter", state="held" if room.refusal else "open", shout=shout),
             StepState(step="drawings", state="open", shout=Message("shout.drawings.open")),
+            StepState(step="check", state="open", shout=Message("shout.check.open")),
             StepState(step="rehearse", state="open", shout=Message("shout.rehearse.open")),
         )
     refused = next((found for found in room.findings if found.level == "refusal"), None)
@@ -303,4 +320,16 @@ def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
         ),
     )
     rehearse = StepState(step="rehearse", state="open", shout=Message("shout.rehearse"))
-    return starter, drawings, rehearse
+    return starter, drawings, _check_state(room), rehearse
+
+
+def _check_state(room: StarterRoom) -> StepState:
+    """Return where the dead check stands: by what was read, never by what should be."""
+    if room.circuit is None or not room.readings:
+        return StepState(step="check", state="open", shout=Message("shout.check.none"))
+    hold = readings_hold(room.circuit, room.observed())
+    wrong = sum(one is False for one in hold)
+    params = {"done": str(len(hold)), "wrong": str(wrong)}
+    if wrong:
+        return StepState(step="check", state="held", shout=Message("shout.check.wrong", params))
+    return StepState(step="check", state="working", shout=Message("shout.check", params))

@@ -48,7 +48,7 @@ State = Literal["open", "working", "held", "proven"]
 class StepState:
     """Where a step of the job stands, and the sentence that says it."""
 
-    step: Literal["plate", "leads", "joints", "size", "starter", "drawings", "rehearse"]
+    step: Literal["plate", "leads", "joints", "size", "starter", "drawings", "check", "rehearse"]
     state: State
     shout: Message
 

@@ -41,6 +41,7 @@ BODIES = {
     "post read": {"bench": {"leads": 9}, "what": "touch", "pair": ["a", "b"]},
     "post inside": {},
     "post curves": {},
+    "post dead": {},
     "post look": {"text": "a"},
     "post heaters": {"text": "a", "name": "b"},
     "post replaced": {"replace": {}, "plate": {}},

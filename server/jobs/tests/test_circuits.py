@@ -48,7 +48,7 @@ def test_a_drawn_circuit_comes_with_geometry_lists_and_devices(client):
     assert start["verbs"] == ["press", "release"]
     states = post(client, "work-out", GIVEN).json()["states"]
     assert [(item["step"], item["state"]) for item in states[4:]] == [
-        ("starter", "proven"), ("drawings", "proven"), ("rehearse", "open"),
+        ("starter", "proven"), ("drawings", "proven"), ("check", "open"), ("rehearse", "open"),
     ]  # fmt: skip
     assert "45 WIRES" in states[5]["shout"]
 
@@ -132,3 +132,24 @@ def test_drawings_as_svg(client):
         answer = client.get(f"{JOB}/drawing/{which}.svg")
         assert answer.headers["Content-Type"] == "image/svg+xml"
         assert answer.content.startswith(b"<svg")
+
+
+def test_dead_checks_are_worked_out_and_a_wrong_reading_is_explained(client):
+    """STOP to START reads open where it should be near zero: the wire between is missing."""
+    given = {"starter": {"recipe": "3A"}}
+    found = client.post("/api/w/here/dead", given, content_type="application/json").json()
+    assert found["pulled"] == ["FU3"]
+    assert found["untold"] == []
+    assert found["suspects"] == []
+    pair = next(check for check in found["checks"] if "S2.13 – KM1.13" in str(check["wires"]))
+    hands = [{key: hand[key] for key in ("verb", "device", "word")} for hand in pair["hands"]]
+    reading = {"start": pair["start"], "end": pair["end"], "hands": hands, "ohms": None}
+    given["starter"]["readings"] = [reading]
+    told = client.post("/api/w/here/dead", given, content_type="application/json").json()
+    assert told["readings"] == [{"holds": False}]
+    assert any("S2.13 – KM1.13 is open" in one["text"] for one in told["suspects"])
+    work = client.post("/api/w/here/work-out", given, content_type="application/json").json()
+    state = next(item for item in work["states"] if item["step"] == "check")
+    assert (state["state"], state["shout"]) == ("held", "1 OF 1 READINGS DIFFER")
+    nothing = client.post("/api/w/here/dead", {}, content_type="application/json").json()
+    assert nothing["checks"] == []

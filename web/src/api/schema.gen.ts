@@ -152,6 +152,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/dead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Dead
+         * @description Work out which ohms to read, judge those that were, and name what explains a wrong one.
+         */
+        post: operations["jobs_dead_router_dead"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/feeder/{machine}": {
         parameters: {
             query?: never;
@@ -1425,6 +1445,75 @@ export interface components {
             run: components["schemas"]["RunPointOut"][];
         };
         /**
+         * DeadCheckOut
+         * @description One reading to take: where, with what held, and what a right circuit reads.
+         */
+        DeadCheckOut: {
+            /** End */
+            end: string;
+            /** End Said */
+            end_said: string;
+            /** Expects */
+            expects: string;
+            /** Guards */
+            guards: string[];
+            /** Hands */
+            hands: components["schemas"]["HandOut"][];
+            /** Kind */
+            kind: string;
+            /** Start */
+            start: string;
+            /** Start Said */
+            start_said: string;
+            /** Wires */
+            wires: string[];
+        };
+        /**
+         * DeadOut
+         * @description Every check of a circuit, what was read, and what a wrong reading points at.
+         */
+        DeadOut: {
+            /** Checks */
+            checks: components["schemas"]["DeadCheckOut"][];
+            /** Line Side */
+            line_side: string[];
+            /** Pulled */
+            pulled: string[];
+            /** Readings */
+            readings: components["schemas"]["DeadReadOut"][];
+            /** States */
+            states: number;
+            /** Suspects */
+            suspects: components["schemas"]["SuspectOut"][];
+            /** Untold */
+            untold: string[];
+        };
+        /**
+         * DeadReadOut
+         * @description A reading that was taken, and whether the drawing gives it; None where its ends are gone.
+         */
+        DeadReadOut: {
+            /** Holds */
+            holds: boolean | null;
+        };
+        /**
+         * DeadReadingInput
+         * @description A reading on the dead circuit; ``ohms`` is empty where it was open.
+         */
+        DeadReadingInput: {
+            /** End */
+            end: string;
+            /**
+             * Hands
+             * @default []
+             */
+            hands: components["schemas"]["HandInput"][];
+            /** Ohms */
+            ohms?: string | null;
+            /** Start */
+            start: string;
+        };
+        /**
          * DeviceOut
          * @description A device as the hand meets it: its terminals and what can be done to it.
          */
@@ -2017,6 +2106,7 @@ export interface components {
              *       "frozen": {},
              *       "naming": null,
              *       "options": {},
+             *       "readings": [],
              *       "recipe": "",
              *       "symbols": null
              *     }
@@ -2086,6 +2176,38 @@ export interface components {
             stage: string;
             /** Taken */
             taken: number;
+        };
+        /**
+         * HandInput
+         * @description What is held or set while a reading is taken.
+         */
+        HandInput: {
+            /** Device */
+            device: string;
+            /**
+             * Verb
+             * @enum {string}
+             */
+            verb: "press" | "trip" | "on" | "turn";
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
+        /**
+         * HandOut
+         * @description What is held or set while a reading is taken.
+         */
+        HandOut: {
+            /** Device */
+            device: string;
+            /** Label */
+            label: string;
+            /** Verb */
+            verb: string;
+            /** Word */
+            word: string;
         };
         /**
          * HazardOut
@@ -2519,6 +2641,7 @@ export interface components {
              *       "frozen": {},
              *       "naming": null,
              *       "options": {},
+             *       "readings": [],
              *       "recipe": "",
              *       "symbols": null
              *     }
@@ -4108,6 +4231,11 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["DeadReadingInput"][];
+            /**
              * Recipe
              * @default
              */
@@ -4144,7 +4272,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "plate" | "leads" | "joints" | "size" | "starter" | "drawings" | "rehearse";
+            step: "plate" | "leads" | "joints" | "size" | "starter" | "drawings" | "check" | "rehearse";
         };
         /**
          * StepOut
@@ -4253,6 +4381,20 @@ export interface components {
             phases: number;
             /** System */
             system: string;
+        };
+        /**
+         * SuspectOut
+         * @description A single fault that explains the readings.
+         */
+        SuspectOut: {
+            /** Explains */
+            explains: number;
+            /** Of */
+            of: number;
+            /** Text */
+            text: string;
+            /** Wire */
+            wire: string;
         };
         /**
          * TapIn
@@ -5154,6 +5296,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CurvesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_dead_router_dead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeadOut"];
                 };
             };
             /** @description Bad Request */

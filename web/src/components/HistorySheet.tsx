@@ -21,6 +21,7 @@ const PARTS_OF: Record<string, readonly Part[]> = {
   starter: ["starter"],
   drawings: ["starter"],
   rehearse: ["starter"],
+  check: ["starter"],
 };
 
 /** Every version of what was given: who, when, what changed; compare with now, bring back. */

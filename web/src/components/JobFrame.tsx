@@ -80,6 +80,7 @@ export function JobFrame({
     { press: "g y", does: "Go to the Yard", run: () => navigate(`/w/${place.works}`) },
     { press: "g t", does: "Go to Starter", run: () => navigate(`${base}/starter`) },
     { press: "g d", does: "Go to Drawings", run: () => navigate(`${base}/drawings`) },
+    { press: "g c", does: "Go to Dead check", run: () => navigate(`${base}/check`) },
     { press: "g r", does: "Go to Rehearse", run: () => navigate(`${base}/rehearse`) },
     { press: "p", does: "Print the pack", run: () => setPrint(true) },
     { press: "?", does: "Keys on this screen", run: () => setHelp(true) },
@@ -96,7 +97,8 @@ export function JobFrame({
     </button>
   );
   const shown = worked.states.find((item) => item.step === step);
-  const version = job.versions[{ drawings: "starter", rehearse: "starter" }[step] ?? step];
+  const version =
+    job.versions[{ drawings: "starter", check: "starter", rehearse: "starter" }[step] ?? step];
   return (
     <>
       <TopBar

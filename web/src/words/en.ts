@@ -10,6 +10,7 @@ export const words = {
     size: "Size",
     starter: "Starter",
     drawings: "Drawings",
+    check: "Dead check",
     rehearse: "Rehearse",
   } as Record<string, string>,
   states: {

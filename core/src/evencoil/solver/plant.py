@@ -218,6 +218,20 @@ class Plant:
         self._solved_dc[key] = found
         return found
 
+    def dc_rows(self, conductance: Sequence[float]) -> Rows:
+        """Return the equations for direct current, sources dead.
+
+        Parameters
+        ----------
+        conductance : sequence of float
+            Of each branch. [S]
+        """
+        rows = [dict(row) for row in self._dc_base]
+        for (start, end), value in zip(self.ends, conductance, strict=True):
+            if value and start != end:
+                _stamp(rows, start, end, value)
+        return rows
+
     def ohms(self, conductance: Sequence[float], one: int, other: int) -> float:
         """Return the ohms that a meter reads between two nodes, sources dead.
 
@@ -235,11 +249,8 @@ class Plant:
         """
         if one == other:
             return 0.0
-        rows = [dict(row) for row in self._dc_base]
+        rows = self.dc_rows(conductance)
         right = [0j] * self.size
-        for (start, end), value in zip(self.ends, conductance, strict=True):
-            if value and start != end:
-                _stamp(rows, start, end, value)
         right[one] += 1
         right[other] -= 1
         volts = solve_sparse(rows, right, self._order)

@@ -1,0 +1,145 @@
+"""Checks with the ohmmeter on the dead circuit of what is given."""
+
+from __future__ import annotations
+
+import math
+from collections import OrderedDict
+
+from django.http import HttpRequest
+from ninja import Router
+from pydantic import BaseModel
+
+from api.schemas import REFUSALS
+from evencoil.circuit.text import Circuit
+from evencoil.dead_checks import Check, DeadChecks, Hand, dead_checks, readings_hold, suspects
+from evencoil.rehearsal import netlist_fingerprint
+from evencoil.words import Message, say
+from jobs.given import GivenIn
+from people.access import caller_in
+
+__all__ = ["router"]
+
+router = Router(tags=["dead"])
+_KEPT = 48
+_known: OrderedDict[str, DeadChecks] = OrderedDict()
+
+
+class HandOut(BaseModel):
+    """What is held or set while a reading is taken."""
+
+    verb: str
+    device: str
+    word: str
+    label: str
+
+
+class DeadCheckOut(BaseModel):
+    """One reading to take: where, with what held, and what a right circuit reads."""
+
+    start: str
+    end: str
+    start_said: str
+    end_said: str
+    hands: list[HandOut]
+    expects: str
+    kind: str
+    wires: list[str]
+    guards: list[str]
+
+
+class DeadReadOut(BaseModel):
+    """A reading that was taken, and whether the drawing gives it; None where its ends are gone."""
+
+    holds: bool | None
+
+
+class SuspectOut(BaseModel):
+    """A single fault that explains the readings."""
+
+    text: str
+    explains: int
+    of: int
+    wire: str
+
+
+class DeadOut(BaseModel):
+    """Every check of a circuit, what was read, and what a wrong reading points at."""
+
+    checks: list[DeadCheckOut]
+    readings: list[DeadReadOut]
+    suspects: list[SuspectOut]
+    pulled: list[str]
+    line_side: list[str]
+    untold: list[str]
+    states: int
+
+
+def _checks(circuit: Circuit) -> DeadChecks:
+    """Return the checks of a netlist; the same netlist is not worked out twice in a row."""
+    key = netlist_fingerprint(circuit)
+    found = _known.get(key)
+    if found is None:
+        found = _known[key] = dead_checks(circuit)
+        while len(_known) > _KEPT:
+            _known.popitem(last=False)
+    return found
+
+
+def _said(circuit: Circuit, hand: Hand) -> str:
+    tag = circuit.tags.get(hand.device, hand.device)
+    return say(Message(f"dead.hand.{hand.verb}", {"tag": tag, "word": hand.word}))
+
+
+def _check(circuit: Circuit, check: Check, ends: dict[str, str]) -> DeadCheckOut:
+    expects = Message(f"dead.{check.kind}")
+    if not math.isinf(check.ohms):
+        expects = Message(
+            f"dead.{check.kind}",
+            {"ohms": f"{check.ohms:.0f}" if check.ohms >= 10 else f"{check.ohms:.1f}"},
+        )
+    return DeadCheckOut(
+        start=check.start,
+        end=check.end,
+        start_said=circuit.said(check.start),
+        end_said=circuit.said(check.end),
+        hands=[
+            HandOut(verb=hand.verb, device=hand.device, word=hand.word, label=_said(circuit, hand))
+            for hand in check.hands
+        ],
+        expects=say(expects),
+        kind=check.kind,
+        wires=[ends[wire] for wire in check.covers],
+        guards=[say(message) for message in check.guards],
+    )
+
+
+@router.post("/w/{works}/dead", response={200: DeadOut, **REFUSALS})
+def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
+    """Work out which ohms to read, judge those that were, and name what explains a wrong one."""
+    _, room = body.worked(caller_in(request, works).works)
+    circuit = room.circuit
+    if circuit is None:
+        return DeadOut(
+            checks=[], readings=[], suspects=[], pulled=[], line_side=[], untold=[], states=0
+        )
+    found = _checks(circuit)
+    ends = {
+        wire.id: f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
+        for wire in circuit.netlist.wires
+    }
+    observed = room.observed()
+    hold = readings_hold(circuit, observed)
+    known = [one for one, holds in zip(observed, hold, strict=True) if holds is not None]
+    blamed = suspects(circuit, known) if False in hold else ()
+    return DeadOut(
+        checks=[_check(circuit, check, ends) for check in found.checks],
+        readings=[DeadReadOut(holds=holds) for holds in hold],
+        suspects=[
+            SuspectOut(text=say(one.message), explains=one.explains, of=one.of, wire=one.wire)
+            for one in blamed
+        ],
+        pulled=[circuit.tags.get(fuse, fuse) for fuse in found.pulled],
+        line_side=[ends[wire] for wire in found.line_side],
+        untold=[ends[wire] for wire in found.untold],
+        states=found.states,
+    )
