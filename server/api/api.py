@@ -19,6 +19,7 @@ from evencoil.errors import CoreError
 from jobs.circuit_router import router as circuits
 from jobs.curves_router import router as curves
 from jobs.dead_router import router as dead
+from jobs.probes_router import router as probes
 from jobs.rooms_router import router as rooms
 from jobs.router import router as jobs
 from paper.router import router as paper
@@ -84,6 +85,7 @@ api.add_router("", feeder)
 api.add_router("", heaters)
 api.add_router("", curves)
 api.add_router("", dead)
+api.add_router("", probes)
 api.add_router("", paper)
 
 Answer = Callable[[HttpRequest, Any], HttpResponse]

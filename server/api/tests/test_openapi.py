@@ -42,6 +42,7 @@ BODIES = {
     "post inside": {},
     "post curves": {},
     "post dead": {},
+    "post probes": {},
     "post look": {"text": "a"},
     "post heaters": {"text": "a", "name": "b"},
     "post replaced": {"replace": {}, "plate": {}},

@@ -153,3 +153,17 @@ def test_dead_checks_are_worked_out_and_a_wrong_reading_is_explained(client):
     assert (state["state"], state["shout"]) == ("held", "1 OF 1 READINGS DIFFER")
     nothing = client.post("/api/w/here/dead", {}, content_type="application/json").json()
     assert nothing["checks"] == []
+
+
+def test_probes_say_what_was_searched_and_what_breaks_it(client):
+    """Two-wire control starts when power comes back; a three-wire starter does not."""
+    found = {}
+    for recipe in ("2A", "3A"):
+        body = {"starter": {"recipe": recipe}}
+        said = client.post("/api/w/here/probes", body, content_type="application/json").json()
+        found[recipe] = {one["family"]: one for one in said}
+    two, three = found["2A"]["power_back"], found["3A"]["power_back"]
+    assert (two["holds"], three["holds"], three["searched"]) == (False, True, 1)
+    assert two["sequence"][-1] == "power off and back"
+    assert "nobody pressed anything" in two["chain"][-1]
+    assert client.post("/api/w/here/probes", {}, content_type="application/json").json() == []

@@ -700,6 +700,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/probes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Probes
+         * @description Play every family on the starter of what is given; nothing is kept.
+         */
+        post: operations["jobs_probes_router_probes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/rehearse": {
         parameters: {
             query?: never;
@@ -3589,6 +3609,24 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * ProbeOut
+         * @description What one family of scenarios found; ``searched`` says how many were played.
+         */
+        ProbeOut: {
+            /** Asks */
+            asks: string;
+            /** Chain */
+            chain: string[];
+            /** Family */
+            family: string;
+            /** Holds */
+            holds: boolean;
+            /** Searched */
+            searched: number;
+            /** Sequence */
+            sequence: string[];
         };
         /**
          * ProblemOut
@@ -7495,6 +7533,77 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_probes_router_probes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProbeOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

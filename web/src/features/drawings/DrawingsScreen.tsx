@@ -8,12 +8,14 @@ import { Diagram, Twin } from "../../diagram/Diagram";
 import { type Circuit, useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
+import { Probes } from "./Probes";
 
 const VIEWS = [
   ["ladder", "Ladder"],
   ["power", "Power"],
   ["wires", "Wire list"],
   ["material", "Material"],
+  ["probes", "Probes"],
 ] as const;
 type View = (typeof VIEWS)[number][0];
 
@@ -127,7 +129,7 @@ function MaterialTable({ circuit, base }: { circuit: Circuit; base: string }) {
   );
 }
 
-/** Where does this wire go? Four views of one netlist, one selection. */
+/** Where does this wire go? Five views of one netlist, one selection. */
 export function DrawingsScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
@@ -259,6 +261,7 @@ export function DrawingsScreen() {
               </>
             )}
             {view === "wires" && <WireTable circuit={circuit} net={net} onPick={setNet} />}
+            {view === "probes" && state.given && <Probes works={place.works} given={state.given} />}
             {view === "material" && <MaterialTable circuit={circuit} base={base} />}
           </div>
         </div>

@@ -1,0 +1,47 @@
+"""Probes of the drawn circuit: what could start, hold or cross it unasked."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Router
+from pydantic import BaseModel
+
+from api.schemas import REFUSALS
+from evencoil.probes import FAMILIES, Probe, probe
+from evencoil.words import Message, say
+from jobs.given import GivenIn
+from people.access import caller_in
+
+__all__ = ["router"]
+
+router = Router(tags=["probes"])
+
+
+class ProbeOut(BaseModel):
+    """What one family of scenarios found; ``searched`` says how many were played."""
+
+    family: str
+    asks: str
+    holds: bool
+    searched: int
+    sequence: list[str]
+    chain: list[str]
+
+
+def _out(found: Probe) -> ProbeOut:
+    return ProbeOut(
+        family=found.family,
+        asks=say(Message(f"probe.{found.family}")),
+        holds=found.holds,
+        searched=found.searched,
+        sequence=[say(act) for act in found.acts],
+        chain=[] if found.hazard is None else [say(part) for part in found.hazard.chain],
+    )
+
+
+@router.post("/w/{works}/probes", response={200: list[ProbeOut], **REFUSALS})
+def probes(request: HttpRequest, works: str, body: GivenIn) -> list[ProbeOut]:
+    """Play every family on the starter of what is given; nothing is kept."""
+    _, room = body.worked(caller_in(request, works).works)
+    circuit = room.circuit
+    return [] if circuit is None else [_out(probe(circuit, family)) for family in FAMILIES]

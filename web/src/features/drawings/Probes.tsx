@@ -1,0 +1,52 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, told } from "../../api/client";
+import { Waiting } from "../../components/Edges";
+import type { Given } from "../../state/useJob";
+
+/** What could start it, hold it or cross it unasked: played on this circuit, told with the count. */
+export function Probes({ works, given }: { works: string; given: Given }) {
+  const { plate, supply, leads, trust, joints, size, starter } = given;
+  const body = { plate, supply, leads, trust, joints, size, starter };
+  const query = useQuery({
+    queryKey: ["probes", works, body],
+    queryFn: ({ signal }) =>
+      told(api.POST("/api/w/{works}/probes", { params: { path: { works } }, body, signal })),
+  });
+  if (!query.data) return <Waiting />;
+  return (
+    <ul className="space-y-2" data-testid="probes">
+      {query.data.map((one) => {
+        const isTried = one.searched > 0;
+        const tone = !isTried ? "border-hair" : one.holds ? "border-proven" : "border-live";
+        return (
+          <li key={one.family} className={`border-l-8 px-4 py-1.5 ${tone}`}>
+            <p className="flex flex-wrap items-baseline gap-x-3">
+              <b>{one.asks}</b>
+              <b
+                className={`stamp ${!isTried ? "text-soft" : one.holds ? "text-proven" : "text-live"}`}
+              >
+                {!isTried ? "nothing here to try" : one.holds ? "none found" : "it does"}
+              </b>
+              {isTried && (
+                <span className="text-sm text-soft">
+                  {one.searched} {one.searched === 1 ? "scenario" : "scenarios"} played
+                </span>
+              )}
+            </p>
+            {!one.holds && (
+              <ol className="flex flex-wrap gap-x-2 font-mono text-sm">
+                {[...one.sequence, ...one.chain].map((text, place) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a sequence may say the same twice
+                  <li key={place}>
+                    {place > 0 && <span aria-hidden="true">→ </span>}
+                    {text}
+                  </li>
+                ))}
+              </ol>
+            )}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
