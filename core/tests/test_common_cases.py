@@ -244,3 +244,17 @@ def test_more_is_never_worse_for_wire_and_never_better_for_heaters(trip, device,
         assert beyond["there_cable"].verdict == "holds"
     if trip > Decimal("24.125"):
         assert found["there_heaters"].verdict == beyond["there_heaters"].verdict == "fails"
+
+
+def test_a_controller_is_rated_in_horsepower_at_its_volts():
+    """10 hp for a 15 hp motor falls short; 15 hp at 230 V says nothing at 480 V."""
+    for rated, volts, verdict, said in (
+        ("15", "460", "holds", "holds"),
+        ("10", None, "fails", "power"),
+        ("15", "230", "fails", "volts"),
+    ):
+        place = {"controller_hp": rated, "controller_v": volts}
+        _, found = worked(PLATE, "480Y/277", {"place": place})
+        step = found["controller_rating"]
+        assert (step.verdict, step.working.id) == (verdict, f"place.controller_rating.{said}")
+        assert str(step.rule) == "NEC 2023, 430.83(A)(1)"

@@ -53,6 +53,7 @@ _SAME: dict[str, str] = {
     "drop_limit": "210.19(A) note",
     "grounding_grown": "250.122(B)",
     "disconnect": "430.110(A)",
+    "controller_power": "430.83(A)(1)",
     "disconnect_controller": "430.102(A)",
     "disconnect_motor": "430.102(B)",
     "disconnect_motor_exception": "430.102(B) Ex.",

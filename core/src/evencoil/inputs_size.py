@@ -161,6 +161,8 @@ class PlaceInput(Inputs):
 
     controller_ft: Feet | None = None
     controller_visible: bool = True
+    controller_hp: Power | None = None
+    controller_v: Volts | None = None
     motor_ft: Feet | None = None
     motor_visible: bool = True
     own_at_motor: bool = False

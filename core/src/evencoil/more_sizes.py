@@ -51,6 +51,7 @@ from evencoil.sizing.installed import (
 )
 from evencoil.sizing.places import (
     Place,
+    controller_rating,
     disconnect_kind,
     disconnect_rating,
     place_of_controller,
@@ -510,6 +511,15 @@ class _More:
                     own=told.own_at_motor, lockable=told.lockable, excuse=told.excuse,
                     edition=self.edition, trail=self.trail,
                 ),
+            )  # fmt: skip
+        starter = told.controller_hp
+        if starter is not None:
+            yield self._one(
+                "controller_rating", "place",
+                lambda: controller_rating(
+                    starter, rated_v=told.controller_v, edition=self.edition, trail=self.trail
+                ),
+                "power_hp", "supply_volts_v",
             )  # fmt: skip
         kind, amps = told.kind, told.amps_a
         if kind is not None:

@@ -3481,6 +3481,10 @@ export interface components {
             amps_a?: string | null;
             /** Controller Ft */
             controller_ft?: string | null;
+            /** Controller Hp */
+            controller_hp?: string | null;
+            /** Controller V */
+            controller_v?: string | null;
             /**
              * Controller Visible
              * @default true

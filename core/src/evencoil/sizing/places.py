@@ -17,9 +17,15 @@ from evencoil.quantities import plain, show
 from evencoil.sizing.steps import given, judged
 
 __all__ = [
-    "IN_SIGHT_FT", "DisconnectKind", "Place", "disconnect_kind", "disconnect_rating",
-    "place_of_controller", "place_of_motor",
-]  # fmt: skip
+    "IN_SIGHT_FT",
+    "DisconnectKind",
+    "Place",
+    "controller_rating",
+    "disconnect_kind",
+    "disconnect_rating",
+    "place_of_controller",
+    "place_of_motor",
+]
 
 IN_SIGHT_FT = Decimal(50)
 DisconnectKind = Literal[
@@ -228,4 +234,40 @@ def disconnect_rating(amps_a: Decimal, *, edition: Edition, trail: Trail) -> Ste
         {"amps": plain(amps_a), "flc": plain(flc), "least": show(least, "minimum"),
          "short": show(least - amps_a, "minimum")},
         uses=("table_flc_a", "disconnect_there_a"),
+    )  # fmt: skip
+
+
+def controller_rating(
+    rated_hp: Decimal, *, rated_v: Decimal | None, edition: Edition, trail: Trail
+) -> Step:
+    """Return the verdict on the power rating of the controller.
+
+    Parameters
+    ----------
+    rated_hp : Decimal
+        As marked for the volts of this circuit. [hp]
+    rated_v : Decimal or None
+        Volts at which it is marked so; None where nobody read them. [V]
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``power_hp`` and ``supply_volts_v``.
+
+    Returns
+    -------
+    Step
+        ``controller_rating``.
+    """
+    power, volts = trail.number("power_hp"), trail.number("supply_volts_v")
+    said = "holds"
+    if rated_v is not None and abs(rated_v - volts) > volts / 10:
+        said = "volts"
+    elif rated_hp < power:
+        said = "power"
+    return judged(
+        trail, "controller_rating", "holds" if said == "holds" else "fails",
+        f"{plain(rated_hp)} hp", f"place.controller_rating.{said}", "controller_power", edition,
+        {"rated": plain(rated_hp), "hp": plain(power), "volts": plain(volts),
+         "at": "—" if rated_v is None else plain(rated_v), "short": plain(power - rated_hp)},
+        uses=("power_hp", "supply_volts_v"),
     )  # fmt: skip

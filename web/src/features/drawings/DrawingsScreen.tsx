@@ -168,7 +168,7 @@ export function DrawingsScreen() {
             {net ? (
               <WireCard circuit={circuit} net={net} />
             ) : (
-              <p className="text-soft">Tap a wire: it lights in all four views.</p>
+              <p className="text-soft">Tap a wire: it lights in every view.</p>
             )}
             <div className="flex gap-3">
               <button type="button" className="control" onClick={() => step(-1)}>

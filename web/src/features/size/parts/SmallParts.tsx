@@ -154,7 +154,7 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
   }
   return (
     <div className="space-y-3">
-      <Box name="From the switch to the starter">
+      <Box name="Starter, and the switch before it">
         <Reading
           label="Distance"
           unit="ft"
@@ -168,6 +168,22 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
           options={YES_NO}
           value={place.controller_visible ?? true}
           onValueChange={(controller_visible) => set({ ...place, controller_visible })}
+        />
+        <Reading
+          label="Starter marked"
+          unit="hp"
+          value={place.controller_hp}
+          onValueChange={(controller_hp) => set({ ...place, controller_hp })}
+          onRest={onRest}
+          className="w-20"
+        />
+        <Reading
+          label="at"
+          unit="V"
+          value={place.controller_v}
+          onValueChange={(controller_v) => set({ ...place, controller_v })}
+          onRest={onRest}
+          className="w-20"
         />
       </Box>
       <Box name="From the nearest switch to the motor">
