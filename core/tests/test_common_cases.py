@@ -258,3 +258,62 @@ def test_a_controller_is_rated_in_horsepower_at_its_volts():
         step = found["controller_rating"]
         assert (step.verdict, step.working.id) == (verdict, f"place.controller_rating.{said}")
         assert str(step.rule) == "NEC 2023, 430.83(A)(1)"
+
+
+@pytest.mark.parametrize(
+    ("size", "figure", "verdict", "said"),
+    [
+        ({"place": {"controller_ft": "60"}}, "controller_disconnect_place", "fails", "place.controller.far"),
+        ({"place": {"controller_ft": "5", "controller_visible": False}}, "controller_disconnect_place", "fails", "place.controller.hidden"),
+        ({"place": {"motor_ft": "20"}}, "motor_disconnect_place", "holds", "place.motor.holds"),
+        ({"place": {"motor_ft": "20", "own_at_motor": True}}, "motor_disconnect_place", "holds", "place.motor_own.holds"),
+        ({"place": {"motor_ft": "80", "lockable": True, "excuse": "procedures"}}, "motor_disconnect_place", "holds", "place.motor_procedures"),
+        ({"place": {"motor_ft": "80"}}, "motor_disconnect_place", "fails", "place.motor_no_lock"),
+        ({"place": {"kind": "breaker"}}, "disconnect_kind", "holds", "place.breaker.holds"),
+        ({"place": {"kind": "motor_circuit_switch", "rated_hp": "15"}}, "disconnect_kind", "holds", "place.motor_circuit_switch.holds"),
+        ({"place": {"kind": "snap_switch", "amps_a": "20"}}, "disconnect_kind", "fails", "place.snap_switch.fails"),
+        ({"place": {"kind": "plug", "rated_hp": "5"}}, "disconnect_kind", "fails", "place.plug.fails"),
+        ({"place": {"amps_a": "20"}}, "disconnect_rating", "fails", "place.rating.fails"),
+        ({"drive": {"input_a": "22", "has_bypass": True, "output_v": "500"}}, "drive_output", "fails", "drive.output_above"),
+        ({"drive": {"input_a": "19", "has_bypass": True, "output_v": "460"}}, "drive_output", "holds", "drive.output"),
+        ({"overload": {"low_a": "30", "high_a": "40"}}, "relay_dial", "fails", "relay.dial.above"),
+        ({"overload": {"low_a": "20", "high_a": "40"}}, "relay_dial", "holds", "relay.dial.holds"),
+        ({"overload": {"protector_trip_a": "30"}}, "protector", "fails", "relay.protector.fails"),
+        ({"overload": {"protector_trip_a": "28"}}, "protector", "holds", "relay.protector.holds"),
+        ({"overload": {"units": 1}}, "overload_units", "fails", "relay.units.one"),
+        ({"there": {"cable": "MC", "cable_size": "14", "other_loads_a": "5"}}, "there_other_loads", "fails", "there.others.fails"),
+        ({"there": {"device_a": "45"}}, "there_device", "fails", "there.device.no_record"),
+        ({"there": {"device_a": "45"}, "no_start": {"reason": "opened"}}, "there_device", "holds", "there.device.raised"),
+        ({"there": {"device_a": "15"}}, "there_device", "fails", "there.device.too_small"),
+        ({"there": {"trip_a": "26"}}, "there_heaters", "fails", "there.heaters.ceiling"),
+        ({"there": {"trip_a": "70"}}, "there_heaters", "fails", "there.heaters.too_large"),
+        ({"there": {"trip_a": "15"}}, "there_heaters", "fails", "there.heaters.too_small"),
+        ({"there": {"plug_a": "15", "plug_v": "480"}}, "there_plug", "fails", "there.plug.amps"),
+        ({"there": {"plug_a": "30", "plug_v": "480", "plug_hp": "15"}}, "there_plug", "holds", "there.plug.holds"),
+        ({"there": {"plug_a": "30", "plug_v": "480"}}, "there_plug", "fails", "there.plug.power"),
+        ({"raceway": {"kind": "EMT", "trade_size": "1/2", "control_count": 8}}, "raceway_size", "fails", "raceway.fails"),
+        ({"raceway": {"kind": "EMT", "trade_size": "1/2", "control_count": 8, "is_nipple": True}}, "raceway_size", "holds", "raceway.holds"),
+        ({"fault": {"device_volts": "480Y/277"}}, "device_interrupting", "holds", "fault.interrupting.holds"),
+    ],
+)  # fmt: skip
+def test_each_verdict_has_its_sentence(size, figure, verdict, said):
+    """15 hp, 21 A, 19.3 A on the plate: what holds and what does not, and why."""
+    _, found = worked(PLATE, "480Y/277", size)
+    assert (found[figure].verdict, found[figure].working.id) == (verdict, said)
+    assert str(found[figure].working)
+
+
+@pytest.mark.parametrize(
+    ("size", "supply", "figure", "field"),
+    [
+        ({"control": {"coils": [{"inrush_va": "1", "sealed_va": "1", "count": 0}]}}, "480Y/277", "transformer_va", "size.control.coils"),
+        ({"control": {"coils": [{"inrush_va": "90000", "sealed_va": "9000"}]}}, "480Y/277", "transformer_va", "size.control.coils"),
+        ({"raceway": {"kind": "EMT", "control_count": 60, "control_size": "4/0"}}, "480Y/277", "raceway_size", "size.raceway"),
+        ({"protection_kind": "class_cc_fuse"}, "240 delta", "protection_device_a", "size.protection_kind"),
+    ],
+)  # fmt: skip
+def test_what_no_table_holds_is_refused(size, supply, figure, field):
+    """The refusal names the field to change."""
+    done, _ = worked(PLATE, supply, size)
+    refused = {line.id: line.refusal.field for line in done.figures if line.refusal}
+    assert refused[figure] == field

@@ -41,7 +41,7 @@ def test_no_recipe_is_open_and_an_unknown_one_says_why() -> None:
     assert nothing.material() == ()
     assert nothing.ladder().picture.shapes == ()
     assert nothing.power().shapes == ()
-    assert [state.state for state in starter_states(nothing)] == ["open"] * 3
+    assert [state.state for state in starter_states(nothing)] == ["open"] * 4
     wrong = work_out_starter(job(), StarterInputs(recipe="99Z"))
     assert wrong.refusal is not None
     assert starter_states(wrong)[0].state == "held"
@@ -146,3 +146,19 @@ def test_every_winding_as_derived_runs_on_a_three_wire_starter(
     motor = trace.frames[-1].motors["motor"]
     assert motor.word == "fwd"
     assert motor.volts_percent == pytest.approx(100, abs=12)
+
+
+def test_the_dead_check_stands_by_what_was_read() -> None:
+    """Nothing read is open, a reading as drawn is working, one that differs holds."""
+    worked = job()
+    pair = {"start": "stop.12", "end": "start.13"}
+    for readings, state, said in (
+        ((), "open", "shout.check.none"),
+        (({**pair, "ohms": "0.2"},), "working", "shout.check"),
+        (({**pair, "ohms": "0.2"}, pair), "held", "shout.check.wrong"),
+        (({**pair, "hands": [{"verb": "press", "device": "stop"}]},), "held", "shout.check.wrong"),
+    ):
+        given = StarterInputs.model_validate({"recipe": "3A", "readings": readings})
+        room = work_out_starter(worked, given)
+        found = next(one for one in starter_states(room) if one.step == "check")
+        assert (found.state, found.shout.id) == (state, said)

@@ -49,7 +49,7 @@ LOW_OHM = 5.0
 #: coils of one voltage differ that much from maker to maker; less tells nothing
 _APART = math.log(5)
 _SETTLES_US = 20_000
-_MOST_STATES = 40
+_MOST_STATES = 24
 #: nobody lands a control wire on a pole, or the other way round
 _POLES = {"1L1", "2T1", "3L2", "4T2", "5L3", "6T3"}
 Kind = Literal["zero", "ohms", "open"]
