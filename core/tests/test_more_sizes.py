@@ -168,6 +168,22 @@ def test_amendments_show_in_every_figure_they_change():
         assert "town inspector: ordinance" in say(found[f"amendment_{changed}"].working)
 
 
+def test_amendments_hold_for_what_is_there_and_for_every_school():
+    """Device at most 150 %: 21 x 1.5 = 31.5, so 30 or 35; switch 125 %: 26.25, and 25 A is short."""
+    profile = Profile(
+        amendments=(amendment("device_percent", "150"), amendment("disconnect_percent", "125"))
+    )
+    size = SizeInputs(**SIZE, there={"device_a": "40"}, place={"amps_a": "25"})
+    done = work_out(PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), size, profile)
+    found = {step.id: step for step in done.steps}
+    assert found["there_device"].working.id == "there.device.no_record"
+    assert found["disconnect_rating"].verdict == "fails"
+    assert "21 A × 1.25 = 26.25 A" in say(found["disconnect_rating"].working)
+    assert {row.id: row.amps_a for row in done.schools}["field"] == "35"
+    plain_rules = work_out(PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), size)
+    assert {step.id: step.verdict for step in plain_rules.steps}["there_device"] == "holds"
+
+
 @pytest.mark.parametrize(
     ("subject", "value"),
     [("smallest_conductor", "16"), ("conductor_percent", "100"), ("disconnect_percent", "100"), ("device_percent", "9000")],

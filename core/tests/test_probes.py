@@ -3,7 +3,7 @@
 import pytest
 from circuit_play import circuit_of, edited
 
-from evencoil.probes import FAMILIES, probe, starts_of
+from evencoil.probes import FAMILIES, probes, starts_of
 from evencoil.rehearsal import Stage
 from evencoil.words import say
 
@@ -12,7 +12,8 @@ from evencoil.words import say
 def test_sound_circuits_hold_and_say_how_much_was_searched(name):
     """Momentary starts with their interlocks: nothing starts, holds or crosses by itself."""
     circuit = circuit_of(name)
-    found = {family: probe(circuit, family) for family in FAMILIES}
+    found = {one.family: one for one in probes(circuit)}
+    assert tuple(found) == FAMILIES
     assert all(one.holds and one.hazard is None and one.acts == () for one in found.values())
     assert found["power_back"].searched >= 1
     assert found["stop_wire"].searched >= 2
@@ -34,7 +35,7 @@ def test_sound_circuits_hold_and_say_how_much_was_searched(name):
 def test_a_hazard_is_found_with_its_shortest_sequence(name, edit, family, code):
     """Two-wire control, push-button interlock only, and wrong wires of the catalogue."""
     circuit = circuit_of(name)
-    found = probe(edited(circuit, edit) if edit else circuit, family)
+    (found,) = probes(edited(circuit, edit) if edit else circuit, [family])
     assert not found.holds
     assert found.hazard.code == code
     assert found.hazard.sentence

@@ -7,7 +7,7 @@ from ninja import Router
 from pydantic import BaseModel
 
 from api.schemas import REFUSALS
-from evencoil.probes import FAMILIES, Probe, probe
+from evencoil.probes import Probe, probes
 from evencoil.words import Message, say
 from jobs.given import GivenIn
 from people.access import caller_in
@@ -40,8 +40,8 @@ def _out(found: Probe) -> ProbeOut:
 
 
 @router.post("/w/{works}/probes", response={200: list[ProbeOut], **REFUSALS})
-def probes(request: HttpRequest, works: str, body: GivenIn) -> list[ProbeOut]:
+def play(request: HttpRequest, works: str, body: GivenIn) -> list[ProbeOut]:
     """Play every family on the starter of what is given; nothing is kept."""
     _, room = body.worked(caller_in(request, works).works)
     circuit = room.circuit
-    return [] if circuit is None else [_out(probe(circuit, family)) for family in FAMILIES]
+    return [] if circuit is None else [_out(found) for found in probes(circuit)]

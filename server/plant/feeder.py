@@ -19,7 +19,7 @@ from evencoil.inputs import DecimalText
 from evencoil.quantities import plain
 from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
 from evencoil.sizing.feeder import FeederLoads, FeederMotor, highest_rated, size_feeder
-from evencoil.sizing.protection import DeviceKind
+from evencoil.sizing.protection import DeviceKind, kind_in
 from evencoil.sizing.taps import TapTo, group_device, tap_conductor
 from evencoil.texts import Text
 from evencoil.words import Message, say
@@ -155,12 +155,11 @@ def _motor(tag: str, worked: Worked) -> FeederMotor | Refusal | None:
     if refused is not None:
         return refused
     flc, device = steps["table_flc_a"], steps["protection_device_a"]
-    kind: DeviceKind = str(steps["protection_kind"].value)  # type: ignore[assignment]  # of DeviceKind
     return FeederMotor(
         tag=tag,
         flc_a=Decimal(str(flc.value)),
         device_a=Decimal(str(device.value)),
-        device_kind=kind,
+        device_kind=kind_in(worked.trail),
         phases=worked.reading.plate.phases or 3,
         marks=(*flc.marks, *(mark for mark in device.marks if mark not in flc.marks)),
     )

@@ -36,7 +36,7 @@ from evencoil.sizing.hermetic import (
 from evencoil.sizing.legs import LegStart, leg_conductor, leg_overload
 from evencoil.sizing.locked_rotor import locked_rotor_code, locked_rotor_table
 from evencoil.sizing.overload import overload_setting
-from evencoil.sizing.protection import FUSES, DeviceKind, protection_device
+from evencoil.sizing.protection import FUSES, DeviceKind, kind_in, protection_device
 from evencoil.sizing.speeds import device_current, highest_current
 from evencoil.sizing.steps import given
 from evencoil.supply import Supply, Verdict
@@ -342,6 +342,7 @@ def _protection(
     if "speed_1_amps_a" in trail:
         speeds = inputs.speeds or SpeedsInput()
         device_current(each_protected=speeds.each_protected, edition=profile.edition, trail=trail)
+    _size_input(trail, "protection_kind", inputs.protection_kind)
     if inputs.no_start is not None:
         by = " · ".join(part for part in (inputs.no_start.by, inputs.no_start.at) if part)
         given(trail, "no_start", inputs.no_start.reason, "", "given.no_start", {"by": by or "—"})
@@ -354,7 +355,7 @@ def _protection(
         maker_limit=None
         if inputs.maker_limit is None
         else (inputs.maker_limit.amps_a, inputs.maker_limit.source),
-        kind=_kind(_size_input(trail, "protection_kind", inputs.protection_kind)),
+        kind=kind_in(trail),
         school=profile.school,
         phases=reading.plate.phases or supply.phases,
         edition=profile.edition,
@@ -362,13 +363,6 @@ def _protection(
         design_letter=reading.plate.design_letter,
         is_premium=reading.plate.is_premium_efficiency,
     )
-
-
-_KINDS: dict[str, DeviceKind] = {kind: kind for kind in get_args(DeviceKind)}
-
-
-def _kind(name: str) -> DeviceKind:
-    return _KINDS[name]
 
 
 def _overload(reading: PlateReading, profile: Profile, trail: Trail) -> Step:
@@ -391,7 +385,7 @@ def _grounding(reading: PlateReading, profile: Profile, supply: Supply, trail: T
     wait_for(trail, "protection_device_a", "conductor_size")
     return grounding_conductor(
         material=str(trail["conductor_material"].value),
-        kind=_kind(str(trail["protection_kind"].value)),
+        kind=kind_in(trail),
         phases=reading.plate.phases or supply.phases,
         edition=profile.edition,
         trail=trail,
@@ -402,7 +396,7 @@ def _disconnect(profile: Profile, trail: Trail) -> Step:
     wait_for(trail, "protection_device_a")
     if profile.amendments:
         amended(profile.amendments, "disconnect_percent", trail)
-    is_fuse = str(trail["protection_kind"].value) in FUSES
+    is_fuse = kind_in(trail) in FUSES
     return disconnect(
         fuse_a=trail.number("protection_device_a") if is_fuse else None,
         edition=profile.edition,
@@ -486,8 +480,8 @@ def _compressor(
 
     def device() -> Step:
         wait_for(trail, "hermetic_current_a")
-        kind = _kind(_size_input(trail, "protection_kind", size.protection_kind))
-        return hermetic_device(kind=kind, edition=edition, trail=trail)
+        _size_input(trail, "protection_kind", size.protection_kind)
+        return hermetic_device(kind=kind_in(trail), edition=edition, trail=trail)
 
     def switch() -> Step:
         wait_for(trail, "protection_device_a")
@@ -603,22 +597,18 @@ def branch_circuit(
         ]
     if found is not None and verdict is not None:
         _locked(reading, found, verdict, profile, trail)
-        figures += _more(reading, found, verdict, size, profile, trail, start_method, given_supply)
+        figures += _more(reading, found, size, profile, trail, start_method, given_supply)
     return trail, tuple(figures)
 
 
 def _more(
-    reading: PlateReading, found: Supply, verdict: Verdict, size: SizeInputs, profile: Profile,
+    reading: PlateReading, found: Supply, size: SizeInputs, profile: Profile,
     trail: Trail, start_method: StartMethod, supply: SupplyInputs | None,
 ) -> tuple[Figure, ...]:  # fmt: skip
     """Return the further parts of the sheet, if the circuit itself is there."""
     told = None if supply is None else supply.fault_current_a
-    asked = (
-        size.rotor, size.overload, size.heater, size.start, size.raceway, size.fault, size.drive,
-        size.control, size.place, size.there, told,
-    )  # fmt: skip
     is_plain = start_method == "full_voltage" and "speed_1_amps_a" not in trail
-    if is_plain and not any(asked):
+    if is_plain and told is None and not size.asks_more:
         return ()
     if "conductor_material" not in trail or "protection_kind" not in trail:
         return ()
@@ -632,8 +622,7 @@ def _more(
                 z_percent=supply.transformer_z_percent,
             )
     return more_sizes(
-        reading, found, verdict, size, profile, _facts(size, trail), trail,
-        start_method=start_method, kind=_kind(str(trail["protection_kind"].value)),
+        reading, found, size, profile, _facts(size, trail), trail, start_method=start_method,
         fault_a=told,
         by_transformer_a=by_transformer,
     )  # fmt: skip

@@ -14,6 +14,7 @@ from evencoil.errors import MissingError
 from evencoil.evidence import Trail
 from evencoil.inputs_size import SizeInputs
 from evencoil.sizing.curves import CurveFacts, Sheet, sheet
+from evencoil.sizing.locked_rotor import locked_rotor_name
 from evencoil.tables import table
 from evencoil.words import Message
 
@@ -21,11 +22,11 @@ __all__ = ["RunPoint", "curve_sheet", "volts_along"]
 
 _USUAL_START_S = 3.0
 _USUAL_CLASS = 20
-_LOCKED_NAMES = ("locked_rotor_code_a", "locked_rotor_table_a")
 
 
 def _locked(trail: Trail) -> float | None:
-    return next((float(trail.number(name)) for name in _LOCKED_NAMES if name in trail), None)
+    name = locked_rotor_name(trail)
+    return None if name is None else float(trail.number(name))
 
 
 def _cmil(size: str) -> float:

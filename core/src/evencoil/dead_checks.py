@@ -24,7 +24,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from evencoil.circuit.library import CONTACTS, links_of
+from evencoil.circuit.library import CONTACTS, links_of, turns_of
 from evencoil.circuit.netlist import Netlist, Wire
 from evencoil.circuit.text import Circuit
 from evencoil.solver.dead import every_ohm
@@ -149,9 +149,7 @@ def _hands(circuit: Circuit, run: Run) -> list[Hand]:
         elif item.type == "pilot":
             found.append(Hand("on", item.id))
         elif item.type == "sel":
-            positions = [word for word in item.parameters.get("pos", "").split(",") if word]
-            first = item.parameters.get("init") or (positions or [""])[0]
-            found += [Hand("turn", item.id, word) for word in positions if word != first]
+            found += [Hand("turn", item.id, word) for word in turns_of(item)]
     return found
 
 
@@ -208,6 +206,19 @@ class _Bench:
             run.advance(run.time + _SETTLES_US)
         run.look(run.time + _SETTLES_US)
         return every_ohm(self.plant, run.conductance, terminals)
+
+    def read(self, observed: Sequence[Observed]) -> list[float]:
+        """Return what the meter reads at each place; hands are set once for all alike."""
+        places: dict[tuple[Hand, ...], list[int]] = {}
+        for place, one in enumerate(observed):
+            places.setdefault(one.hands, []).append(place)
+        found = [0.0] * len(observed)
+        for hands, alike in places.items():
+            ends = [end for place in alike for end in (observed[place].start, observed[place].end)]
+            ohms = self.ohms(hands, ends)
+            for number, place in enumerate(alike):
+                found[place] = float(ohms[2 * number, 2 * number + 1])
+        return found
 
 
 def _without(netlist: Netlist, wire: str) -> Netlist:
@@ -409,20 +420,10 @@ def suspects(circuit: Circuit, observed: Sequence[Observed], most: int = 8) -> t
     pulled = _fuses(circuit)
     known = set(circuit.netlist.terminals())
     readings = [one for one in observed if one.start in known and one.end in known]
-    by_hands: dict[tuple[Hand, ...], list[Observed]] = {}
-    for one in readings:
-        by_hands.setdefault(one.hands, []).append(one)
-    terminals = sorted({end for one in readings for end in (one.start, one.end)})
-    place = {name: number for number, name in enumerate(terminals)}
 
     def explained(netlist: Netlist) -> int:
-        bench = _Bench(netlist, pulled)
-        count = 0
-        for hands, ones in by_hands.items():
-            ohms = bench.ohms(hands, terminals)
-            for one in ones:
-                count += _agrees(float(ohms[place[one.start], place[one.end]]), one.ohms)
-        return count
+        solved = _Bench(netlist, pulled).read(readings)
+        return sum(map(_agrees, solved, (one.ohms for one in readings)))
 
     if not readings or explained(circuit.netlist) == len(readings):
         return ()
@@ -462,13 +463,13 @@ def readings_hold(circuit: Circuit, observed: Sequence[Observed]) -> tuple[bool 
     """
     known = set(circuit.netlist.terminals())
     devices = {item.id for item in circuit.netlist.devices}
+    here = [
+        {one.start, one.end} <= known and all(hand.device in devices for hand in one.hands)
+        for one in observed
+    ]
     bench = _Bench(circuit.netlist, _fuses(circuit))
-    found: list[bool | None] = []
-    for one in observed:
-        is_gone = not {one.start, one.end} <= known
-        if is_gone or any(hand.device not in devices for hand in one.hands):
-            found.append(None)
-            continue
-        ohms = bench.ohms(one.hands, [one.start, one.end])
-        found.append(_agrees(float(ohms[0, 1]), one.ohms))
-    return tuple(found)
+    solved = iter(bench.read([one for one, is_here in zip(observed, here, strict=True) if is_here]))
+    return tuple(
+        _agrees(next(solved), one.ohms) if is_here else None
+        for one, is_here in zip(observed, here, strict=True)
+    )

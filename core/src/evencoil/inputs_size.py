@@ -256,3 +256,12 @@ class SizeInputs(Inputs):
     place: PlaceInput | None = None
     there: ThereInput | None = None
     heater: HeaterInput | None = None
+
+    @property
+    def asks_more(self) -> bool:
+        """Tell whether anything is asked for beside the branch circuit itself."""
+        parts = (
+            self.rotor, self.overload, self.start, self.raceway, self.fault, self.drive,
+            self.control, self.place, self.there, self.heater,
+        )  # fmt: skip
+        return any(part is not None for part in parts)

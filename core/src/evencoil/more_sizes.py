@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from decimal import Decimal
+from functools import partial
 
 from evencoil.connection import StartMethod
 from evencoil.errors import MissingError
@@ -49,6 +50,7 @@ from evencoil.sizing.installed import (
     plug_there,
     weakest_part,
 )
+from evencoil.sizing.overload import overload_percent
 from evencoil.sizing.places import (
     Place,
     controller_rating,
@@ -57,13 +59,13 @@ from evencoil.sizing.places import (
     place_of_controller,
     place_of_motor,
 )
-from evencoil.sizing.protection import FUSES, DeviceKind, protection_ratings
+from evencoil.sizing.protection import FUSES, kind_in, ratings_in
 from evencoil.sizing.raceway import Inside, raceway
 from evencoil.sizing.rotor import resistor_conductor, secondary_conductor
 from evencoil.sizing.speeds import speed_conductor, speed_overload
 from evencoil.sizing.starting import full_load_torque, slip, start_current, start_torque
 from evencoil.sizing.steps import given
-from evencoil.supply import Supply, Verdict
+from evencoil.supply import Supply
 from evencoil.words import Message
 
 __all__ = ["heater_table", "more_sizes"]
@@ -93,14 +95,12 @@ def heater_table(given_table: HeaterInput) -> HeaterTable:
 def more_sizes(
     reading: PlateReading,
     supply: Supply,
-    verdict: Verdict,
     size: SizeInputs,
     profile: Profile,
     facts: ConductorFacts,
     trail: Trail,
     *,
     start_method: StartMethod,
-    kind: DeviceKind,
     fault_a: Decimal | None,
     by_transformer_a: Decimal | None,
 ) -> tuple[Figure, ...]:
@@ -112,8 +112,6 @@ def more_sizes(
         The plate, piece by piece.
     supply : Supply
         The supply.
-    verdict : Verdict
-        The plate column in use.
     size : SizeInputs
         What was asked for.
     profile : Profile
@@ -124,8 +122,6 @@ def more_sizes(
         Holds the branch circuit; the steps are added to it.
     start_method : str
         How the motor starts.
-    kind : str
-        Kind of short-circuit device.
     fault_a : Decimal or None
         Fault current as told. [A]
     by_transformer_a : Decimal or None
@@ -136,7 +132,7 @@ def more_sizes(
     tuple of Figure
         In the order of the sheet.
     """
-    work = _More(reading, supply, verdict, size, profile, facts, trail, start_method, kind)
+    work = _More(reading, supply, size, profile, facts, trail, start_method)
     return (
         *work.several_speeds(),
         *work.rotor(),
@@ -156,13 +152,12 @@ class _More:
     """One job's further parts, sharing what they all need."""
 
     def __init__(
-        self, reading: PlateReading, supply: Supply, verdict: Verdict, size: SizeInputs,
-        profile: Profile, facts: ConductorFacts, trail: Trail, start_method: StartMethod,
-        kind: DeviceKind,
+        self, reading: PlateReading, supply: Supply, size: SizeInputs, profile: Profile,
+        facts: ConductorFacts, trail: Trail, start_method: StartMethod,
     ) -> None:  # fmt: skip
-        self.reading, self.supply, self.verdict, self.size = reading, supply, verdict, size
+        self.reading, self.supply, self.size = reading, supply, size
         self.profile, self.facts, self.trail = profile, facts, trail
-        self.start_method, self.kind = start_method, kind
+        self.start_method, self.kind = start_method, kind_in(trail)
         self.edition = profile.edition
 
     def _after(self, names: tuple[str, ...], make: Callable[[], Step | None]) -> Callable[[], Step]:
@@ -187,22 +182,20 @@ class _More:
         if "speed_1_amps_a" not in self.trail:
             return
         count = sum(step.id.startswith("speed_") for step in list(self.trail))
-        factor = self.reading.plate.service_factor
-        full = factor is not None and factor >= Decimal("1.15")
-        rise = self.reading.plate.temperature_rise_c
-        percent = Decimal(125) if full or (rise is not None and rise <= 40) else Decimal(115)
+        plate = self.reading.plate
+        percent = overload_percent(plate.service_factor, plate.temperature_rise_c)
         for place in range(1, count + 1):
             yield self._one(
                 f"speed_{place}_conductor_size", "speeds",
-                lambda place=place: speed_conductor(  # type: ignore[misc]
-                    place, self.facts, edition=self.edition, trail=self.trail
+                partial(
+                    speed_conductor, place, self.facts, edition=self.edition, trail=self.trail
                 ),
                 "terminal_temperature_c", "ambient_factor",
             )  # fmt: skip
             yield self._one(
                 f"speed_{place}_overload_a", "speeds",
-                lambda place=place: speed_overload(  # type: ignore[misc]
-                    place, percent, edition=self.edition, trail=self.trail
+                partial(
+                    speed_overload, place, percent, edition=self.edition, trail=self.trail
                 ),
             )  # fmt: skip
 
@@ -537,7 +530,7 @@ class _More:
             yield self._one(
                 "disconnect_rating", "place",
                 lambda: disconnect_rating(amps, edition=self.edition, trail=self.trail),
-                "table_flc_a",
+                "disconnect_least_a",
             )  # fmt: skip
 
     def there(self) -> Iterator[Figure]:
@@ -595,13 +588,10 @@ class _More:
 
     def _device(self, amps_a: Decimal) -> Step:
         plate = self.reading.plate
-        name = "device_current_a" if "device_current_a" in self.trail else "table_flc_a"
-        machine = self.size.machine
-        ratings = protection_ratings(
-            flc_a=self.trail.number(name), kind=self.kind,
-            phases=plate.phases or self.supply.phases, edition=self.edition,
-            design_letter=plate.design_letter, is_premium=plate.is_premium_efficiency,
-            machine=machine,
+        ratings = ratings_in(
+            self.trail, kind=self.kind, phases=plate.phases or self.supply.phases,
+            edition=self.edition, design_letter=plate.design_letter,
+            is_premium=plate.is_premium_efficiency, machine=self.size.machine,
         )  # fmt: skip
         return device_there(
             amps_a, ratings, has_no_start=self.size.no_start is not None, edition=self.edition,

@@ -17,14 +17,14 @@ from dataclasses import dataclass, replace
 from itertools import permutations, product
 from typing import Literal
 
-from evencoil.circuit.library import links_of
+from evencoil.circuit.library import links_of, turns_of
 from evencoil.circuit.text import Circuit
 from evencoil.errors import CoreError
 from evencoil.hazards import Hazard
 from evencoil.rehearsal import ScenarioAct, Stage, Trace
 from evencoil.words import Message
 
-__all__ = ["FAMILIES", "Family", "Probe", "probe", "starts_of"]
+__all__ = ["FAMILIES", "Family", "Probe", "probes", "starts_of"]
 
 Family = Literal[
     "power_back", "overload_reset", "estop_release", "stop", "stop_wire", "interlock", "ground",
@@ -82,9 +82,7 @@ def _single(circuit: Circuit) -> list[ScenarioAct]:
         elif item.type == "pilot":
             found.append(_act(2, "on", item.id))
         elif item.type == "sel":
-            words = [word for word in item.parameters.get("pos", "").split(",") if word]
-            first = item.parameters.get("init") or (words or [""])[0]
-            found += [_act(1, "turn", item.id, word) for word in words if word != first]
+            found += [_act(1, "turn", item.id, word) for word in turns_of(item)]
     return found
 
 
@@ -260,18 +258,23 @@ _COUNTS = {
 }
 
 
-def probe(circuit: Circuit, family: Family) -> Probe:
-    """Return what a family of scenarios finds on a circuit.
+def probes(circuit: Circuit, families: Sequence[Family] = FAMILIES) -> tuple[Probe, ...]:
+    """Return what families of scenarios find on a circuit.
 
     Parameters
     ----------
     circuit : Circuit
         As drawn or as found.
-    family : str
-        One of `FAMILIES`.
+    families : sequence of str
+        Which of `FAMILIES`; all of them unless said.
     """
     stage = Stage(circuit)
     starts = starts_of(stage)
+    return tuple(_probe(stage, starts, family) for family in families)
+
+
+def _probe(stage: Stage, starts: Starts, family: Family) -> Probe:
+    circuit = stage.circuit
     searched = 0
     for wiring, acts in _scenarios(family, circuit, starts):
         at = stage if wiring is circuit else Stage(wiring)

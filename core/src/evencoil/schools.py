@@ -13,7 +13,7 @@ from evencoil.evidence import Trail
 from evencoil.nameplate import PlateReading
 from evencoil.profile import Profile
 from evencoil.quantities import plain, show
-from evencoil.sizing.protection import FUSES, DeviceKind, Machine, protection_ratings
+from evencoil.sizing.protection import FUSES, Machine, kind_in, ratings_in
 from evencoil.tables import table
 from evencoil.words import Message
 
@@ -61,13 +61,11 @@ def schools_of(
     """
     if "protection_device_a" not in trail or "protection_limit_a" not in trail:
         return ()
-    kind = str(trail["protection_kind"].value)
+    kind = kind_in(trail)
     if kind == "instantaneous_breaker" or "conductor_size" not in trail:
         return ()
-    known: DeviceKind = kind  # type: ignore[assignment]  # one of the kinds by construction
-    basis = "device_current_a" if "device_current_a" in trail else "table_flc_a"
-    found = protection_ratings(
-        flc_a=trail.number(basis), kind=known, phases=phases, edition=profile.edition,
+    found = ratings_in(
+        trail, kind=kind, phases=phases, edition=profile.edition,
         design_letter=reading.plate.design_letter,
         is_premium=reading.plate.is_premium_efficiency, machine=machine,
     )  # fmt: skip
@@ -102,7 +100,7 @@ def _ordinary(trail: Trail) -> SchoolRow:
     metal = str(trail["conductor_material"].value) if "conductor_material" in trail else "cu"
     rows = [row for row in table("240_4_d").rows if row[0] == size and row[1] == metal]
     amps = Decimal(rows[0][2]) if rows else trail.number("ampacity_a")
-    is_fuse = str(trail["protection_kind"].value) in FUSES
+    is_fuse = kind_in(trail) in FUSES
     return SchoolRow(
         id="ordinary", amps_a=show(amps, "limit"), is_chosen=False, applies=False,
         reason=Message("school.ordinary_fuse" if is_fuse else "school.ordinary",

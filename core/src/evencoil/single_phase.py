@@ -151,7 +151,7 @@ def start_branch(
     if winding.phases != 1:
         return None
     has_start, has_run = capacitors in {"start", "both"}, capacitors in {"run", "both"}
-    switching: Part | None = None if switch in {"", "none"} else switch  # type: ignore[assignment]
+    switching: Part | None = None if switch in {"", "none"} else switch  # type: ignore[assignment]  # the other switches are parts
     parts: list[Part] = [switching] if switching else []
     switched = (*parts, *(("start_capacitor",) if has_start else ()))
     steady: tuple[Part, ...] = ("run_capacitor",) if has_run else ()

@@ -273,8 +273,8 @@ SIZE_SENTENCES: dict[str, str] = {
     "place.plug.holds": "Plug and receptacle rated {rated} hp; {hp} hp needed.",
     "place.plug.fails": "Plug and receptacle rated {rated} hp; {hp} hp needed.",
     "place.plug_portable.holds": "A portable motor of 1/3 hp or less needs no power rating on its plug.",
-    "place.rating.holds": "{amps} A; at least {flc} A × 1.15 = {least} A.",
-    "place.rating.fails": "{amps} A is {short} A short of {flc} A × 1.15 = {least} A.",
+    "place.rating.holds": "{amps} A; at least {flc} A × {factor} = {least} A.",
+    "place.rating.fails": "{amps} A is {short} A short of {flc} A × {factor} = {least} A.",
     # what is there
     "cable.raceway": "wires in a raceway",
     "cable.NM": "NM cable",

@@ -710,10 +710,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Probes
+         * Play
          * @description Play every family on the starter of what is given; nothing is kept.
          */
-        post: operations["jobs_probes_router_probes"];
+        post: operations["jobs_probes_router_play"];
         delete?: never;
         options?: never;
         head?: never;
@@ -7555,7 +7555,7 @@ export interface operations {
             };
         };
     };
-    jobs_probes_router_probes: {
+    jobs_probes_router_play: {
         parameters: {
             query?: never;
             header?: never;

@@ -28,6 +28,7 @@ __all__ = [
     "device",
     "links_of",
     "register",
+    "turns_of",
     "type_of",
     "types",
 ]
@@ -213,6 +214,13 @@ def links_of(item: Device) -> tuple[Link, ...]:
     """Return the paths inside a device; none for a joint or a terminal block."""
     kind = _TYPES.get(item.type)
     return () if kind is None else kind.links(item.parameters)
+
+
+def turns_of(item: Device) -> tuple[str, ...]:
+    """Return the positions that a selector can be turned to from where it stands at first."""
+    words = [word for word in item.parameters.get("pos", "").split(",") if word]
+    first = item.parameters.get("init") or (words or [""])[0]
+    return tuple(word for word in words if word != first)
 
 
 def contacts(listed: str) -> tuple[Link, ...]:

@@ -16,7 +16,7 @@ from evencoil.editions import Edition
 from evencoil.evidence import Step, Trail
 from evencoil.quantities import plain, show
 from evencoil.sizing.conductor import ConductorFacts
-from evencoil.sizing.rotor import sized_part
+from evencoil.sizing.part import part_conductor
 from evencoil.sizing.steps import given, judged, worked
 
 __all__ = ["drive_conductor", "drive_disconnect", "drive_output", "drive_overload"]
@@ -61,7 +61,7 @@ def drive_conductor(
         {"input": plain(input_a), "flc": plain(flc)}, rounding="minimum",
         uses=("drive_input_a", "table_flc_a") if has_bypass else ("drive_input_a",),
     )  # fmt: skip
-    return sized_part(trail, "drive_conductor_size", "drive_ampacity_a", facts, edition)
+    return part_conductor(trail, "drive_conductor_size", "drive_ampacity_a", facts, edition)
 
 
 def drive_disconnect(*, edition: Edition, trail: Trail) -> Step:

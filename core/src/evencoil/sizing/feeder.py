@@ -22,15 +22,14 @@ from evencoil.quantities import plain, show
 from evencoil.sizing.conductor import (
     LARGE_CIRCUIT_A,
     ConductorFacts,
-    pick_conductor,
 )
+from evencoil.sizing.part import conductor_at
 from evencoil.sizing.protection import (
     DeviceKind,
     largest_not_above,
     next_up,
     protection_ratings,
 )
-from evencoil.tables import table
 from evencoil.words import Message
 
 __all__ = ["FeederLoads", "FeederMotor", "highest_rated", "size_feeder"]
@@ -220,31 +219,7 @@ def _marks(motors: Sequence[FeederMotor]) -> tuple[Mark, ...]:
 def _conductor(facts: ConductorFacts, needed: Decimal, edition: Edition, trail: Trail) -> Step:
     """Add the smallest feeder conductor; without marked terminals 110.14(C) decides by size."""
     degrees = facts.termination_c or (75 if needed > LARGE_CIRCUIT_A else 60)
-    pick = pick_conductor(required_a=needed, facts=facts, terminal_c=degrees, factor=Decimal(1))
-    if pick is None:
-        raise NotInTableError(
-            Message("conductor.none", {"amps": show(needed, "minimum")}),
-            field="feeder.parallel_sets",
-            hint=Message("conductor.none.hint"),
-        )
-    found = table("310_16").find(pick.row, f"t{degrees}", edition=edition)
-    return trail.add(
-        Step(
-            id="feeder_conductor_size",
-            value=pick.size.size,
-            unit=pick.size.unit,
-            kind="worked",
-            shown=str(pick.size),
-            working=Message(
-                "feeder.conductor",
-                {
-                    "size": str(pick.size), "holds": show(pick.holds_a, "limit"),
-                    "degrees": str(degrees), "needed": show(needed, "minimum"),
-                },
-            ),
-            rule=rule("feeder", edition),
-            uses=("feeder_ampacity_a",),
-            cell=found.cell,
-            marks=found.marks,
-        )
+    return conductor_at(
+        trail, "feeder_conductor_size", "feeder_ampacity_a", facts, edition, terminal_c=degrees,
+        said="feeder.conductor", subject="feeder", field="feeder.parallel_sets",
     )  # fmt: skip

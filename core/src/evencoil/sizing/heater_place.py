@@ -16,6 +16,7 @@ from evencoil.editions import Edition
 from evencoil.evidence import Step, Trail
 from evencoil.quantities import plain, show
 from evencoil.sizing.curves import class_time_s
+from evencoil.sizing.locked_rotor import locked_rotor_name
 from evencoil.sizing.steps import given, judged, worked
 
 __all__ = [
@@ -131,9 +132,7 @@ def acceleration_fits(
     Step or None
         ``trip_class``.
     """
-    name = next(
-        (name for name in ("locked_rotor_code_a", "locked_rotor_table_a") if name in trail), None
-    )
+    name = locked_rotor_name(trail)
     if name is None or "plate_amps_a" not in trail:
         return None
     multiple = trail.number(name) / trail.number("plate_amps_a")

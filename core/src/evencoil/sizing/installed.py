@@ -14,7 +14,7 @@ from typing import Literal
 
 from evencoil.editions import Edition
 from evencoil.errors import NotInTableError
-from evencoil.evidence import Step, Trail
+from evencoil.evidence import Step, Trail, Verdict
 from evencoil.quantities import ConductorSize, plain, show
 from evencoil.sizing.conductor import INSULATIONS
 from evencoil.sizing.protection import Ratings
@@ -150,17 +150,18 @@ def device_there(
         "amps": plain(amps_a), "field": plain(ratings.field_a), "raised": plain(ratings.raised_a),
         "over": show(amps_a - ratings.raised_a), "flc": plain(trail.number("table_flc_a")),
     }  # fmt: skip
+    verdict: Verdict = "fails"
     if amps_a > ratings.raised_a:
-        verdict, said = "fails", "there.device.too_large"
+        said = "there.device.too_large"
     elif amps_a > ratings.field_a:
         verdict = "holds" if has_no_start else "fails"
         said = "there.device.raised" if has_no_start else "there.device.no_record"
     elif amps_a < trail.number("table_flc_a"):
-        verdict, said = "fails", "there.device.too_small"
+        said = "there.device.too_small"
     else:
         verdict, said = "holds", "there.device.holds"
     return judged(
-        trail, "there_device", "holds" if verdict == "holds" else "fails", f"{plain(amps_a)} A",
+        trail, "there_device", verdict, f"{plain(amps_a)} A",
         said, "protection", edition, params, uses=("table_flc_a", "protection_limit_a"),
     )  # fmt: skip
 
@@ -212,7 +213,7 @@ def heaters_there(
         "ceiling": show(ceiling, "limit"), "other": "—" if left is None else plain(left),
         "percent": show(trip_a / plate * 100),
     }  # fmt: skip
-    verdict: Literal["holds", "fails"] = "fails"
+    verdict: Verdict = "fails"
     if trip_a > ceiling:
         said = "there.heaters.left" if left is not None else "there.heaters.too_large"
     elif trip_a > most:

@@ -15,11 +15,11 @@ from decimal import Decimal
 from typing import Literal
 
 from evencoil.editions import Edition, rule
-from evencoil.errors import MissingError, NotInTableError
+from evencoil.errors import MissingError
 from evencoil.evidence import Step, Trail
 from evencoil.quantities import plain, show
-from evencoil.sizing.conductor import ConductorFacts, pick_conductor
-from evencoil.tables import table
+from evencoil.sizing.conductor import ConductorFacts
+from evencoil.sizing.part import part_conductor
 from evencoil.words import Message
 
 __all__ = ["LegStart", "leg_conductor", "leg_overload"]
@@ -77,45 +77,10 @@ def leg_conductor(
             uses=("table_flc_a",),
         )
     )
-    degrees = int(trail.number("terminal_temperature_c"))
-    factor = trail.number("ambient_factor") * trail.number("adjustment_factor")
-    pick = pick_conductor(required_a=needed, facts=facts, terminal_c=degrees, factor=factor)
-    if pick is None:
-        raise NotInTableError(
-            Message("conductor.none", {"amps": show(needed, "minimum")}),
-            field="size.parallel_sets",
-            hint=Message("conductor.none.hint"),
-        )
-    found = table("310_16").find(pick.row, f"t{degrees}", edition=edition)
-    return trail.add(
-        Step(
-            id="leg_conductor_size",
-            value=pick.size.size,
-            unit=pick.size.unit,
-            kind="worked",
-            shown=str(pick.size),
-            working=Message(
-                "leg.size",
-                {
-                    "size": str(pick.size),
-                    "holds": show(pick.holds_a, "limit"),
-                    "needed": show(needed, "minimum"),
-                    "degrees": str(degrees),
-                },
-            ),
-            rule=rule(subject, edition),
-            uses=(
-                "leg_ampacity_a",
-                "terminal_temperature_c",
-                "ambient_factor",
-                "adjustment_factor",
-                "conductor_material",
-                "insulation",
-            ),
-            cell=found.cell,
-            marks=found.marks,
-        )
-    )
+    return part_conductor(
+        trail, "leg_conductor_size", "leg_ampacity_a", facts, edition, said="leg.size",
+        subject=subject, uses=("conductor_material", "insulation"),
+    )  # fmt: skip
 
 
 def leg_overload(start: LegStart, *, edition: Edition, trail: Trail) -> Step:

@@ -18,7 +18,13 @@ from evencoil.quantities import plain, show
 from evencoil.tables import table
 from evencoil.words import Message
 
-__all__ = ["locked_rotor_code", "locked_rotor_table"]
+__all__ = ["locked_rotor_code", "locked_rotor_name", "locked_rotor_table"]
+
+
+def locked_rotor_name(trail: Trail) -> str | None:
+    """Return the name of the locked-rotor current to go by: of the letter, else of the table."""
+    names = ("locked_rotor_code_a", "locked_rotor_table_a")
+    return next((name for name in names if name in trail), None)
 
 
 def locked_rotor_code(

@@ -17,10 +17,34 @@ from evencoil.quantities import plain, show
 from evencoil.tables import table
 from evencoil.words import Message
 
-__all__ = ["overload_setting"]
+__all__ = ["overload_percent", "overload_setting"]
 
 _LARGE_SERVICE_FACTOR = Decimal("1.15")
 _COOL_RISE_C = Decimal(40)
+
+
+def _row(service_factor: Decimal | None, temperature_rise_c: Decimal | None) -> tuple[int, Message]:
+    """Return the row of the table for a motor, and why."""
+    if service_factor is not None and service_factor >= _LARGE_SERVICE_FACTOR:
+        return 0, Message("overload.service_factor", {"sf": plain(service_factor)})
+    if temperature_rise_c is not None and temperature_rise_c <= _COOL_RISE_C:
+        return 1, Message("overload.rise", {"rise": plain(temperature_rise_c)})
+    if service_factor is None:
+        return 2, Message("overload.not_said")
+    return 2, Message("overload.other", {"sf": plain(service_factor)})
+
+
+def overload_percent(service_factor: Decimal | None, temperature_rise_c: Decimal | None) -> Decimal:
+    """Return the percentage of plate current that an overload may be set to.
+
+    Parameters
+    ----------
+    service_factor : Decimal or None
+        As stamped; None counts as below 1.15.
+    temperature_rise_c : Decimal or None
+        As stamped. [C]
+    """
+    return table("430_32").figures("normal_percent")[_row(service_factor, temperature_rise_c)[0]]
 
 
 def overload_setting(
@@ -58,14 +82,7 @@ def overload_setting(
             Message("overload.no_amps"), field="amps_a", hint=Message("overload.no_amps.hint")
         )
     amps = trail.number("plate_amps_a")
-    if service_factor is not None and service_factor >= _LARGE_SERVICE_FACTOR:
-        row, why = 0, Message("overload.service_factor", {"sf": plain(service_factor)})
-    elif temperature_rise_c is not None and temperature_rise_c <= _COOL_RISE_C:
-        row, why = 1, Message("overload.rise", {"rise": plain(temperature_rise_c)})
-    elif service_factor is None:
-        row, why = 2, Message("overload.not_said")
-    else:
-        row, why = 2, Message("overload.other", {"sf": plain(service_factor)})
+    row, why = _row(service_factor, temperature_rise_c)
     book = table("430_32")
     normal = book.find(row, "normal_percent", edition=edition)
     most = book.find(row, "max_percent", edition=edition)

@@ -127,12 +127,9 @@ def _over(place: Place) -> str:
 def _placed(
     trail: Trail, step_id: str, place: Place, said: str, subject: str, edition: Edition, uses: str
 ) -> Step:
-    if place.in_sight:
-        ending, verdict = "holds", "holds"
-    else:
-        ending, verdict = ("far" if place.is_visible else "hidden"), "fails"
+    ending = "holds" if place.in_sight else "far" if place.is_visible else "hidden"
     return judged(
-        trail, step_id, "holds" if verdict == "holds" else "fails",
+        trail, step_id, "holds" if place.in_sight else "fails",
         f"{plain(place.distance_ft)} ft", f"{said}.{ending}", subject, edition,
         {"feet": plain(place.distance_ft), "over": _over(place)}, uses=(uses,),
     )  # fmt: skip
@@ -217,7 +214,7 @@ def disconnect_rating(amps_a: Decimal, *, edition: Edition, trail: Trail) -> Ste
     edition : int
         Edition whose sections are cited.
     trail : Trail
-        Holds ``table_flc_a``.
+        Holds ``table_flc_a`` and ``disconnect_least_a``.
 
     Returns
     -------
@@ -225,15 +222,15 @@ def disconnect_rating(amps_a: Decimal, *, edition: Edition, trail: Trail) -> Ste
         ``disconnect_rating``.
     """
     given(trail, "disconnect_there_a", amps_a, "A")
-    flc = trail.number("table_flc_a")
-    least = flc * Decimal("1.15")
+    flc, least = trail.number("table_flc_a"), trail.number("disconnect_least_a")
     holds = amps_a >= least
     return judged(
         trail, "disconnect_rating", "holds" if holds else "fails", f"{plain(amps_a)} A",
         f"place.rating.{'holds' if holds else 'fails'}", "disconnect", edition,
-        {"amps": plain(amps_a), "flc": plain(flc), "least": show(least, "minimum"),
+        {"amps": plain(amps_a), "flc": plain(flc), "factor": plain(least / flc),
+         "least": show(least, "minimum"),
          "short": show(least - amps_a, "minimum")},
-        uses=("table_flc_a", "disconnect_there_a"),
+        uses=("disconnect_least_a", "disconnect_there_a"),
     )  # fmt: skip
 
 

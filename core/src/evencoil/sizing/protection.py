@@ -15,7 +15,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import cache, lru_cache
-from typing import Literal
+from typing import Literal, get_args
 
 from evencoil.editions import Edition, rule
 from evencoil.errors import NotInTableError
@@ -30,10 +30,12 @@ __all__ = [
     "DeviceKind",
     "Machine",
     "Ratings",
+    "kind_in",
     "largest_not_above",
     "next_up",
     "protection_device",
     "protection_ratings",
+    "ratings_in",
     "standard_ratings",
 ]
 
@@ -294,17 +296,16 @@ def protection_device(
         most = trail.number("amendment_device_percent")
     if "amendment_no_next_size_up" in trail:
         school = "exam"
-    basis = "device_current_a" if "device_current_a" in trail else "table_flc_a"
+    basis = _basis(trail)
     flc = trail.number(basis)
-    found = protection_ratings(
-        flc_a=flc,
+    found = ratings_in(
+        trail,
         kind=kind,
         phases=phases,
         edition=edition,
         design_letter=design_letter,
         is_premium=is_premium,
         machine=machine,
-        most_percent=most,
     )
     row = _row(phases, design_letter, is_premium=is_premium, machine=machine)
     cell = table("430_52_c_1").find(row, _COLUMN.get(kind, kind), edition=edition)
@@ -368,6 +369,60 @@ def protection_device(
             tips=_tips(found, kind, flc, trail),
         )
     )
+
+
+_KINDS: dict[str, DeviceKind] = {kind: kind for kind in get_args(DeviceKind)}
+
+
+def kind_in(trail: Trail) -> DeviceKind:
+    """Return the kind of device that a trail was worked out with, its ``protection_kind``."""
+    return _KINDS[str(trail["protection_kind"].value)]
+
+
+def ratings_in(
+    trail: Trail,
+    *,
+    kind: DeviceKind,
+    phases: int,
+    edition: Edition,
+    design_letter: str | None,
+    is_premium: bool,
+    machine: Machine,
+) -> Ratings:
+    """Return what the rules give for the motor of a trail, local amendments counted.
+
+    Parameters
+    ----------
+    trail : Trail
+        Holds ``table_flc_a``, or ``device_current_a`` where several speeds decide.
+    kind : str
+        Kind of device.
+    phases : int
+        1 or 3; 0 for direct current.
+    edition : int
+        Edition whose standard ratings hold.
+    design_letter : str or None
+        Design letter of the plate.
+    is_premium : bool
+        Stamped as energy-efficient or premium-efficiency.
+    machine : str
+        Wound-rotor and synchronous motors have rows of their own.
+    """
+    most = "amendment_device_percent"
+    return protection_ratings(
+        flc_a=trail.number(_basis(trail)),
+        kind=kind,
+        phases=phases,
+        edition=edition,
+        design_letter=design_letter,
+        is_premium=is_premium,
+        machine=machine,
+        most_percent=trail.number(most) if most in trail else None,
+    )
+
+
+def _basis(trail: Trail) -> str:
+    return "device_current_a" if "device_current_a" in trail else "table_flc_a"
 
 
 _SUBJECTS = {

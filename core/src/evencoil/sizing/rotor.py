@@ -11,16 +11,15 @@ from decimal import Decimal
 from typing import Literal, get_args
 
 from evencoil.editions import Edition
-from evencoil.errors import NotInTableError
 from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
-from evencoil.sizing.conductor import ConductorFacts, pick_conductor
+from evencoil.quantities import plain
+from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.duty import DutyRating, Service, duty_percent
+from evencoil.sizing.part import part_conductor
 from evencoil.sizing.steps import given, worked
-from evencoil.tables import table
 from evencoil.words import Message
 
-__all__ = ["ResistorDuty", "resistor_conductor", "secondary_conductor", "sized_part"]
+__all__ = ["ResistorDuty", "resistor_conductor", "secondary_conductor"]
 
 ResistorDuty = Literal[
     "light_starting", "heavy_starting", "extra_heavy_starting", "light_intermittent",
@@ -76,7 +75,7 @@ def secondary_conductor(
         subject, edition, {"amps": plain(secondary_a), "percent": plain(percent)},
         rounding="minimum", uses=("secondary_a", "duty"),
     )  # fmt: skip
-    return sized_part(trail, "secondary_conductor_size", "secondary_ampacity_a", facts, edition)
+    return part_conductor(trail, "secondary_conductor_size", "secondary_ampacity_a", facts, edition)
 
 
 def resistor_conductor(
@@ -113,47 +112,4 @@ def resistor_conductor(
          "duty": str(Message(f"resistor.{duty}"))},
         rounding="minimum", uses=("secondary_a",),
     )  # fmt: skip
-    return sized_part(trail, "resistor_conductor_size", "resistor_ampacity_a", facts, edition)
-
-
-def sized_part(
-    trail: Trail, step_id: str, needs: str, facts: ConductorFacts, edition: Edition
-) -> Step:
-    """Return the smallest conductor for a part of the circuit that has its own least ampacity.
-
-    Parameters
-    ----------
-    trail : Trail
-        Holds the least ampacity, ``terminal_temperature_c`` and the factors.
-    step_id : str
-        Name of the step that is added.
-    needs : str
-        Name of the least ampacity.
-    facts : ConductorFacts
-        Material, insulation, number of conductors.
-    edition : int
-        Edition whose sections are cited.
-
-    Raises
-    ------
-    NotInTableError
-        If no single conductor carries it.
-    """
-    degrees = int(trail.number("terminal_temperature_c"))
-    needed = trail.number(needs)
-    factor = trail.number("ambient_factor") * trail.number("adjustment_factor")
-    pick = pick_conductor(required_a=needed, facts=facts, terminal_c=degrees, factor=factor)
-    if pick is None:
-        raise NotInTableError(
-            Message("conductor.none", {"amps": show(needed, "minimum")}),
-            field="size.parallel_sets",
-            hint=Message("conductor.none.hint"),
-        )
-    found = table("310_16").find(pick.row, f"t{degrees}", edition=edition)
-    return worked(
-        trail, step_id, pick.size.size, pick.size.unit, "part.conductor", "ampacity", edition,
-        {"size": str(pick.size), "holds": show(pick.holds_a, "limit"),
-         "needed": show(needed, "minimum"), "degrees": str(degrees)},
-        uses=(needs, "terminal_temperature_c", "ambient_factor", "adjustment_factor"),
-        found=found, shown=str(pick.size),
-    )  # fmt: skip
+    return part_conductor(trail, "resistor_conductor_size", "resistor_ampacity_a", facts, edition)

@@ -17,7 +17,7 @@ from evencoil.errors import MissingError
 from evencoil.evidence import Step, Trail
 from evencoil.quantities import plain
 from evencoil.sizing.conductor import ConductorFacts
-from evencoil.sizing.rotor import sized_part
+from evencoil.sizing.part import part_conductor
 from evencoil.sizing.steps import given, tips_of, worked
 from evencoil.words import Message
 
@@ -130,7 +130,7 @@ def speed_conductor(place: int, facts: ConductorFacts, *, edition: Edition, trai
         trail, f"speed_{place}_ampacity_a", amps * 5 / 4, "A", "speeds.ampacity", "multispeed",
         edition, {"amps": plain(amps)}, rounding="minimum", uses=(f"speed_{place}_amps_a",),
     )  # fmt: skip
-    return sized_part(
+    return part_conductor(
         trail, f"speed_{place}_conductor_size", f"speed_{place}_ampacity_a", facts, edition
     )
 

@@ -14,6 +14,7 @@ from typing import Literal
 from evencoil.editions import Edition
 from evencoil.evidence import Step, Trail
 from evencoil.quantities import plain, show
+from evencoil.sizing.locked_rotor import locked_rotor_name
 from evencoil.sizing.steps import worked
 
 __all__ = ["Start", "full_load_torque", "slip", "start_current", "start_torque"]
@@ -102,9 +103,7 @@ def start_current(
     trail : Trail
         Holds ``locked_rotor_code_a`` or ``locked_rotor_table_a``.
     """
-    name = next(
-        (name for name in ("locked_rotor_code_a", "locked_rotor_table_a") if name in trail), None
-    )
+    name = locked_rotor_name(trail)
     if name is None:
         return None
     locked = trail.number(name)

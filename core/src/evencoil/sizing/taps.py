@@ -12,12 +12,12 @@ from decimal import Decimal
 from typing import Literal
 
 from evencoil.editions import Edition
-from evencoil.errors import NotInTableError, OutOfRangeError
+from evencoil.errors import OutOfRangeError
 from evencoil.evidence import Step, Trail
 from evencoil.quantities import plain, show
-from evencoil.sizing.conductor import ConductorFacts, pick_conductor
+from evencoil.sizing.conductor import ConductorFacts
+from evencoil.sizing.part import conductor_at
 from evencoil.sizing.steps import given, judged, tips_of, worked
-from evencoil.tables import table
 from evencoil.words import Message
 
 __all__ = ["TapTo", "group_device", "tap_conductor"]
@@ -103,20 +103,9 @@ def tap_conductor(
                                 "full": plain(max(feeder_ampacity_a, motor_least_a))}),
         ),
     )  # fmt: skip
-    pick = pick_conductor(required_a=needed, facts=facts, terminal_c=terminal_c, factor=Decimal(1))
-    if pick is None:
-        raise NotInTableError(
-            Message("conductor.none", {"amps": show(needed, "minimum")}),
-            field="tap",
-            hint=Message("conductor.none.hint"),
-        )
-    found = table("310_16").find(pick.row, f"t{terminal_c}", edition=edition)
-    return worked(
-        trail, "tap_conductor_size", pick.size.size, pick.size.unit, "part.conductor", "ampacity",
-        edition,
-        {"size": str(pick.size), "holds": show(pick.holds_a, "limit"),
-         "needed": show(needed, "minimum"), "degrees": str(terminal_c)},
-        uses=("tap_least_a",), found=found, shown=str(pick.size),
+    return conductor_at(
+        trail, "tap_conductor_size", "tap_least_a", facts, edition, terminal_c=terminal_c,
+        field="tap",
     )  # fmt: skip
 
 

@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, skipToken, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, type Schemas, told } from "../../api/client";
 import { Waiting } from "../../components/Edges";
@@ -24,19 +24,17 @@ export function CheckScreen() {
   const { given } = state;
   const query = useQuery({
     queryKey: ["dead", place.works, given],
-    enabled: Boolean(given),
     placeholderData: keepPreviousData,
-    queryFn: ({ signal }) => {
-      if (!given) throw new Error("asked before the job was there");
-      const { plate, supply, leads, trust, joints, size, starter } = given;
-      return told(
-        api.POST("/api/w/{works}/dead", {
-          params: { path: { works: place.works } },
-          body: { plate, supply, leads, trust, joints, size, starter },
-          signal,
-        }),
-      );
-    },
+    queryFn: given
+      ? ({ signal }) =>
+          told(
+            api.POST("/api/w/{works}/dead", {
+              params: { path: { works: place.works } },
+              body: given,
+              signal,
+            }),
+          )
+      : skipToken,
   });
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const found = query.data;

@@ -5,12 +5,10 @@ import type { Given } from "../../state/useJob";
 
 /** What could start it, hold it or cross it unasked: played on this circuit, told with the count. */
 export function Probes({ works, given }: { works: string; given: Given }) {
-  const { plate, supply, leads, trust, joints, size, starter } = given;
-  const body = { plate, supply, leads, trust, joints, size, starter };
   const query = useQuery({
-    queryKey: ["probes", works, body],
+    queryKey: ["probes", works, given],
     queryFn: ({ signal }) =>
-      told(api.POST("/api/w/{works}/probes", { params: { path: { works } }, body, signal })),
+      told(api.POST("/api/w/{works}/probes", { params: { path: { works } }, body: given, signal })),
   });
   if (!query.data) return <Waiting />;
   return (

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Choice } from "../../../components/inputs";
 
 /** Some inputs that belong together, on one plate. */
 export function Box({ name, children }: { name: string; children: ReactNode }) {
@@ -28,4 +29,21 @@ export function Drop({ name, onDrop }: { name: string; onDrop: () => void }) {
       {name}
     </button>
   );
+}
+
+const YES_NO = [
+  { value: false, label: "no" },
+  { value: true, label: "yes" },
+] as const;
+
+export function YesNo({
+  label,
+  value,
+  onValueChange,
+}: {
+  label: string;
+  value: boolean;
+  onValueChange: (value: boolean) => void;
+}) {
+  return <Choice label={label} options={YES_NO} value={value} onValueChange={onValueChange} />;
 }

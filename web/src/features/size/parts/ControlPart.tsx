@@ -1,5 +1,5 @@
-import { Choice, Reading, Words } from "../../../components/inputs";
-import { Box, Drop, Unasked } from "./Box";
+import { Reading, Words } from "../../../components/inputs";
+import { Box, Drop, Unasked, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
 /** Coils and lamps make the transformer; the transformer makes its fuses. */
@@ -111,12 +111,8 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
           onRest={onRest}
           className="w-28"
         />
-        <Choice
+        <YesNo
           label="It leaves the enclosure"
-          options={[
-            { value: false, label: "no" },
-            { value: true, label: "yes" },
-          ]}
           value={control.leaves_enclosure ?? true}
           onValueChange={(leaves_enclosure) => change({ leaves_enclosure })}
         />

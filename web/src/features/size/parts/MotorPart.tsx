@@ -1,5 +1,5 @@
 import { Choice, Reading, Words } from "../../../components/inputs";
-import { Box, Drop, Unasked } from "./Box";
+import { Box, Drop, Unasked, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
 const SERVICES = [
@@ -83,12 +83,8 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
           </>
         )}
         {hasSpeeds && (
-          <Choice
+          <YesNo
             label="Each speed with overload, wires and contactor for itself"
-            options={[
-              { value: false, label: "no" },
-              { value: true, label: "yes" },
-            ]}
             value={size.speeds?.each_protected ?? false}
             onValueChange={(each_protected) => set({ speeds: { each_protected } })}
           />

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, told } from "../../../api/client";
 import { Choice, Reading, Words } from "../../../components/inputs";
-import { Box, Drop } from "./Box";
+import { Box, Drop, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
 /** Where the heaters lie, what the relay is, and which heater its own chart names. */
@@ -101,12 +101,8 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
           onRest={onRest}
           className="w-20"
         />
-        <Choice
+        <YesNo
           label="Dial counts 125 % itself"
-          options={[
-            { value: false, label: "no" },
-            { value: true, label: "yes" },
-          ]}
           value={overload?.dial_has_125 ?? false}
           onValueChange={(dial_has_125) => set({ dial_has_125 })}
         />

@@ -1,11 +1,6 @@
 import { Choice, Reading, Words } from "../../../components/inputs";
-import { Box, Drop, Unasked } from "./Box";
+import { Box, Drop, Unasked, YesNo } from "./Box";
 import type { PartProps } from "./parts";
-
-const YES_NO = [
-  { value: false, label: "no" },
-  { value: true, label: "yes" },
-] as const;
 
 /** What the wires lie in. */
 export function RunPart({ size, onSizeChange, onRest }: PartProps) {
@@ -64,9 +59,8 @@ export function RunPart({ size, onSizeChange, onRest }: PartProps) {
         onRest={onRest}
         className="w-20"
       />
-      <Choice
+      <YesNo
         label="A nipple, 24 in at most"
-        options={YES_NO}
         value={raceway.is_nipple ?? false}
         onValueChange={(is_nipple) => set({ ...raceway, is_nipple })}
       />
@@ -163,9 +157,8 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
           onRest={onRest}
           className="w-20"
         />
-        <Choice
+        <YesNo
           label="Can be seen"
-          options={YES_NO}
           value={place.controller_visible ?? true}
           onValueChange={(controller_visible) => set({ ...place, controller_visible })}
         />
@@ -195,21 +188,18 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
           onRest={onRest}
           className="w-20"
         />
-        <Choice
+        <YesNo
           label="Can be seen"
-          options={YES_NO}
           value={place.motor_visible ?? true}
           onValueChange={(motor_visible) => set({ ...place, motor_visible })}
         />
-        <Choice
+        <YesNo
           label="It stands at the motor"
-          options={YES_NO}
           value={place.own_at_motor ?? false}
           onValueChange={(own_at_motor) => set({ ...place, own_at_motor })}
         />
-        <Choice
+        <YesNo
           label="Starter's switch locks open"
-          options={YES_NO}
           value={place.lockable ?? false}
           onValueChange={(lockable) => set({ ...place, lockable })}
         />
@@ -247,9 +237,8 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
           onRest={onRest}
           className="w-20"
         />
-        <Choice
+        <YesNo
           label="Portable motor"
-          options={YES_NO}
           value={place.is_portable ?? false}
           onValueChange={(is_portable) => set({ ...place, is_portable })}
         />
@@ -280,15 +269,13 @@ export function DrivePart({ size, onSizeChange, onRest }: PartProps) {
       />
       {drive ? (
         <>
-          <Choice
+          <YesNo
             label="Bypass around it"
-            options={YES_NO}
             value={drive.has_bypass ?? false}
             onValueChange={(has_bypass) => set({ ...drive, has_bypass })}
           />
-          <Choice
+          <YesNo
             label="Listed as motor overload"
-            options={YES_NO}
             value={drive.has_overload ?? true}
             onValueChange={(has_overload) => set({ ...drive, has_overload })}
           />

@@ -55,13 +55,11 @@ const seconds = (value: number | null) =>
 
 /** Will it start, who acts first, and is the wire safe? On log-log paper, and as a table. */
 export function TimePart({ works, given }: { works: string; given: Given }) {
-  const { plate, supply, leads, size, starter, trust, joints } = given;
-  const body = { plate, supply, leads, size, starter, trust, joints };
   const query = useQuery({
-    queryKey: ["curves", works, body],
+    queryKey: ["curves", works, given],
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
-      told(api.POST("/api/w/{works}/curves", { params: { path: { works } }, body, signal })),
+      told(api.POST("/api/w/{works}/curves", { params: { path: { works } }, body: given, signal })),
   });
   if (!query.data) return <Waiting />;
   const { curves, findings, refusal, run } = query.data;
