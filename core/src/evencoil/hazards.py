@@ -136,6 +136,8 @@ class Watch:
         self.stops: list[tuple[int, int, list[str]]] = []
         self.words: dict[str, str] = {}
         self.together: list[list[str]] = []
+        #: motor to the hand's act behind its last torque: what follows is one start
+        self.begun: dict[str, int] = {}
         self.stop_devices = _stop_devices(circuit)
 
     def due(self) -> int | None:
@@ -194,7 +196,10 @@ class Watch:
 
     def _sprung(self, run: Run, event: Event) -> list[Hazard]:
         root = run.root_of(event.n)
-        if self._is_asked(run):
+        number = run.roots.get(event.n, 0)
+        is_going_on = number != 0 and self.begun.get(event.device) == number
+        self.begun[event.device] = number
+        if self._is_asked(run) or is_going_on:
             return []
         if root is not None:
             said, device = root
@@ -268,6 +273,7 @@ class Watch:
             "stops": [list(stop) for stop in self.stops],
             "words": dict(self.words),
             "together": self.together,
+            "begun": dict(self.begun),
         }
 
     def load(self, kept: Mapping[str, Any]) -> None:
@@ -275,6 +281,7 @@ class Watch:
         self.stops = [(time, number, list(driven)) for time, number, driven in kept["stops"]]
         self.words = dict(kept["words"])
         self.together = [list(pair) for pair in kept["together"]]
+        self.begun = dict(kept["begun"])
 
 
 def _stop_devices(circuit: Circuit) -> set[str]:

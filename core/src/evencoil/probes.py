@@ -24,7 +24,16 @@ from evencoil.hazards import Hazard
 from evencoil.rehearsal import ScenarioAct, Stage, Trace
 from evencoil.words import Message
 
-__all__ = ["FAMILIES", "Family", "Probe", "probes", "starts_of"]
+__all__ = [
+    "FAMILIES",
+    "Family",
+    "Probe",
+    "opening_of",
+    "probes",
+    "single_acts",
+    "starts_of",
+    "stops_of",
+]
 
 Family = Literal[
     "power_back", "overload_reset", "estop_release", "stop", "stop_wire", "interlock", "ground",
@@ -68,13 +77,26 @@ def _act(second: float, do: str, on: str = "", word: str = "") -> ScenarioAct:
     return ScenarioAct(at_us=round(second * _SECOND), do=do, on=on, word=word)
 
 
-def _opening(circuit: Circuit) -> list[ScenarioAct]:
-    """Return every main device closed, as before anybody starts anything."""
+def opening_of(circuit: Circuit) -> list[ScenarioAct]:
+    """Return every main device closed, as before anybody starts anything.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
     kinds = {"cb3", "fdisc", "mms"}
     return [_act(0, "close", item.id) for item in circuit.netlist.devices if item.type in kinds]
 
 
-def _single(circuit: Circuit) -> list[ScenarioAct]:
+def single_acts(circuit: Circuit) -> list[ScenarioAct]:
+    """Return each thing that one hand or one sensor can do to start something.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
     found = []
     for item in circuit.netlist.devices:
         if item.type == "pb":
@@ -104,7 +126,7 @@ def starts_of(stage: Stage) -> tuple[tuple[ScenarioAct, ...], ...]:
         The circuit, ready to be rehearsed.
     """
     circuit = stage.circuit
-    opening, single = _opening(circuit), _single(circuit)
+    opening, single = opening_of(circuit), single_acts(circuit)
     turned = [act for act in single if act.do == "turn"]
     others = [act for act in single if act.do != "turn"]
     tries = [
@@ -125,8 +147,14 @@ def starts_of(stage: Stage) -> tuple[tuple[ScenarioAct, ...], ...]:
     return tuple(found)
 
 
-def _stops(circuit: Circuit) -> list[str]:
-    """Return the buttons that break something: their used contacts are normally closed."""
+def stops_of(circuit: Circuit) -> list[str]:
+    """Return the buttons that break something: their used contacts are normally closed.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
     wired = {end for wire in circuit.netlist.wires for end in (wire.start, wire.end)}
     found = []
     for item in circuit.netlist.devices:
@@ -150,20 +178,20 @@ def _after(circuit: Circuit, starts: Starts, kind: str, first: str, then: str) -
     """Start, then do two things four seconds apart to each device of a kind."""
     for start in starts:
         for device in _of_type(circuit, kind):
-            begun = [*_opening(circuit), *start]
+            begun = [*opening_of(circuit), *start]
             yield circuit, [*begun, _act(8, first, device), _act(12, then, device)]
 
 
 def _stopped(circuit: Circuit, starts: Starts) -> Scenarios:
     for start in starts:
-        for button in _stops(circuit):
-            yield circuit, [*_opening(circuit), *start, _act(8, "push", button)]
+        for button in stops_of(circuit):
+            yield circuit, [*opening_of(circuit), *start, _act(8, "push", button)]
 
 
 def _scenarios(family: Family, circuit: Circuit, starts: Starts) -> Scenarios:
     """Return the scenarios of a family, the shortest first."""
     if family == "power_back":
-        opening = _opening(circuit)
+        opening = opening_of(circuit)
         return iter([(circuit, [*opening, *start, _act(8, "dip", "", "5")]) for start in starts])
     if family == "overload_reset":
         return _after(circuit, starts, "olr", "trip", "reset")
@@ -174,8 +202,8 @@ def _scenarios(family: Family, circuit: Circuit, starts: Starts) -> Scenarios:
 
 def _cut(circuit: Circuit, starts: Starts) -> Scenarios:
     """Break each wire of each stop button, then start and stop."""
-    for start, button in product(starts, _stops(circuit)):
-        begun = [*_opening(circuit), *start]
+    for start, button in product(starts, stops_of(circuit)):
+        begun = [*opening_of(circuit), *start]
         links = links_of(circuit.netlist.device(button))
         ends = {f"{button}.{end}" for link in links for end in (link.a, link.b)}
         for wire in circuit.netlist.wires:
@@ -190,7 +218,7 @@ def _crossed(circuit: Circuit, starts: Starts) -> Scenarios:
     """Start one way and then the other, also with the contactor that is in welded."""
     if not circuit.never_together:
         return
-    opening = _opening(circuit)
+    opening = opening_of(circuit)
     exclusive = {device for pair in circuit.never_together for device in pair}
     stage = Stage(circuit)
 
@@ -211,13 +239,13 @@ def _crossed(circuit: Circuit, starts: Starts) -> Scenarios:
         again = [_act(30, act.do, act.on, act.word) for act in one]
         for contactor in closed_at(one, second):
             weld = _act(second, "weld", contactor)
-            stops = [_act(24, "push", button) for button in _stops(circuit)]
+            stops = [_act(24, "push", button) for button in stops_of(circuit)]
             yield circuit, [*opening, *one, weld, *stops, *again]
 
 
 def _grounded(circuit: Circuit, starts: Starts) -> Scenarios:
     """Ground one terminal of each control net, stopped and running, then stop."""
-    opening, stops = _opening(circuit), _stops(circuit)
+    opening, stops = opening_of(circuit), stops_of(circuit)
     seen: set[int] = set()
     nets = circuit.netlist.nets()
     kinds = {"pb", "sel", "pilot", "estop"}

@@ -11,6 +11,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from evencoil.words_checks_en import CHECK_SENTENCES
 from evencoil.words_circuit_en import CIRCUIT_SENTENCES
 from evencoil.words_en import SENTENCES
 from evencoil.words_leads_en import LEADS_SENTENCES
@@ -18,7 +19,7 @@ from evencoil.words_sizes_en import SIZE_SENTENCES
 
 __all__ = ["Message", "say"]
 
-_ALL = {**SENTENCES, **CIRCUIT_SENTENCES, **LEADS_SENTENCES, **SIZE_SENTENCES}
+_ALL = {**SENTENCES, **CIRCUIT_SENTENCES, **CHECK_SENTENCES, **LEADS_SENTENCES, **SIZE_SENTENCES}
 
 
 @dataclass(slots=True)

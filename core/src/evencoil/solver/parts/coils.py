@@ -276,7 +276,8 @@ class Armature(Part):
     def observe(self, run: Run) -> None:
         """See the coil's volts: pull in at 85 %, let go below 50 %."""
         known = self.plant.constants
-        part = self.coil.part_of_rated(run)
+        # an open winding pulls nothing, whatever volts stand on its ends
+        part = 0.0 if self.coil_open else self.coil.part_of_rated(run)
         is_fed = part >= known["coil_drop_out"] if self.is_fed else part >= known["coil_pick_up"]
         if is_fed != self.is_fed:
             self.is_fed = is_fed

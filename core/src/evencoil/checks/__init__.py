@@ -1,0 +1,76 @@
+"""Checks of any netlist, drawn or as found, by graph and by playing it.
+
+Each rule has its number; a finding names its cause and place, proposes the change, and
+carries it as edits where there is just one. Families of longer scenarios are in
+`evencoil.probes`, proofs over every settled state in `evencoil.proofs`.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from evencoil.checks.control import control_problems
+from evencoil.checks.isolators import Isolation, isolations
+from evencoil.checks.model import Level, Problem
+from evencoil.checks.power import exclusive_pairs, power_problems
+from evencoil.checks.reach import Graph
+from evencoil.checks.states import state_problems
+from evencoil.checks.wiring import wiring_problems
+from evencoil.circuit.text import Circuit
+from evencoil.probes import opening_of, starts_of
+from evencoil.rehearsal import Stage
+
+__all__ = [
+    "Isolation",
+    "Level",
+    "Problem",
+    "check_circuit",
+    "isolations_of",
+    "with_pairs",
+]
+
+_RANK = {"error": 0, "doubt": 1, "note": 2}
+
+
+def with_pairs(circuit: Circuit) -> Circuit:
+    """Return a circuit that knows every pair of contactors that must never close together.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    found = exclusive_pairs(Graph(circuit))
+    pairs = tuple(dict.fromkeys((*circuit.never_together, *found)))
+    return replace(circuit, never_together=pairs)
+
+
+def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem, ...]:
+    """Return what is wrong with a circuit, worst first.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    is_played : bool
+        False for the graph alone, which takes a few milliseconds.
+    """
+    circuit = with_pairs(circuit)
+    graph = Graph(circuit)
+    found = [*wiring_problems(graph), *control_problems(graph), *power_problems(graph)]
+    if is_played and circuit.netlist.devices:
+        stage = Stage(circuit)
+        found += state_problems(graph, stage, starts_of(stage), opening_of(circuit))
+    unique = {(one.rule, one.message.id, one.devices, one.terminals): one for one in found}
+    return tuple(sorted(unique.values(), key=lambda one: (_RANK[one.level], one.rule)))
+
+
+def isolations_of(circuit: Circuit) -> tuple[Isolation, ...]:
+    """Return what each isolator leaves live, and what can still pull in behind it.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    return isolations(Graph(circuit))

@@ -1,0 +1,258 @@
+"""Checks of the power circuit by its graph: what feeds a motor, and what must never meet.
+
+Source: NEC 430.37 (overload units in each conductor), NEMA ICS 2 (interlocks between
+contactors that would short the lines), textbook starter practice.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import combinations
+
+from evencoil.checks.model import Problem, problem
+from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place
+from evencoil.circuit.edits import Edit
+
+__all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "power_problems"]
+
+_WAY = {"pole", "heat", "fuse", "resistor"}
+
+
+def feeds_of(graph: Graph, motor: str) -> tuple[set[str], set[str]]:
+    """Return the contactors and the overload relays between a motor and the supply.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    motor : str
+        Id of the motor.
+    """
+    lines = _line_nets(graph)
+    contactors: set[str] = set()
+    overloads: set[str] = set()
+    bridged = bridges_of(graph)
+    for end in graph.kinds[motor].terminals:
+        start = graph.net(motor, end)
+        for way in graph.paths(
+            start,
+            lines,
+            lambda edge: edge.link.kind in _WAY or edge.device.type == "autox",
+        ):
+            if any(edge.device.id in bridged for edge in way):
+                continue
+            contactors |= {edge.device.id for edge in way if edge.device.type == "contactor"}
+            overloads |= {edge.device.id for edge in way if edge.device.type == "olr"}
+    return contactors, overloads
+
+
+def _line_nets(graph: Graph) -> set[int]:
+    return {
+        graph.net(item.id, line)
+        for item in graph.of_type("supply")
+        for line in LINE_ENDS
+        if line in item.terminals
+    }
+
+
+def bridges_of(graph: Graph) -> set[str]:
+    """Return the contactors of which one side's poles are joined: they make a star point.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    found = set()
+    for item in graph.of_type("contactor"):
+        for side in (("1L1", "3L2", "5L3"), ("2T1", "4T2", "6T3")):
+            nets = [graph.net(item.id, end) for end in side]
+            wired = [graph.is_wired(f"{item.id}.{end}") for end in side]
+            if all(wired) and len(set(nets)) == 1:
+                found.add(item.id)
+    return found
+
+
+def _lines_at(graph: Graph, closed: set[str]) -> dict[int, set[str]]:
+    """Return the lines at each net with some contactors in and every switch closed."""
+    found: dict[int, set[str]] = {}
+    for item in graph.of_type("supply"):
+        for line in LINE_ENDS:
+            if line not in item.terminals:
+                continue
+            for net in graph.spread(
+                {graph.net(item.id, line)},
+                lambda edge: (
+                    edge.link.kind in {"heat", "fuse"}
+                    or (
+                        edge.link.kind == "pole"
+                        and (edge.device.id in closed or edge.device.type in SWITCHES)
+                    )
+                ),
+            ):
+                found.setdefault(net, set()).add(line)
+    return found
+
+
+def exclusive_pairs(graph: Graph) -> tuple[frozenset[str], ...]:
+    """Return the pairs of contactors that short two lines when both are closed.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    contactors = [item.id for item in graph.of_type("contactor")]
+
+    def shorts(closed: set[str]) -> bool:
+        return any(len(lines) > 1 for lines in _lines_at(graph, closed).values())
+
+    if shorts(set()):
+        return ()
+    right = [name for name in contactors if not shorts({name})]
+    found = [frozenset(pair) for pair in combinations(right, 2) if shorts(set(pair))]
+    live = _lines_at(graph, set())
+    feeders = {
+        edge.device.id
+        for edge in graph.edges
+        if edge.device.type == "contactor"
+        and edge.link.kind == "pole"
+        and {edge.one, edge.other} & live.keys()
+    }
+    # the lines may come to both through a third one, as behind a direction pair
+    found += [
+        frozenset(pair)
+        for pair in combinations([name for name in right if name not in feeders], 2)
+        if any(shorts({*pair, third}) for third in right if third in feeders)
+    ]
+    return tuple(found)
+
+
+def power_problems(graph: Graph) -> Iterator[Problem]:
+    """Go through H08, H09, H27, H28 and H45 as far as the graph tells them.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    yield from _shorts(graph)
+    yield from _unlocked(graph)
+    yield from _heaters(graph)
+    yield from _taps(graph)
+
+
+def _shorts(graph: Graph) -> Iterator[Problem]:
+    """Find two lines on one net: at rest, or with one contactor in."""
+    circuit = graph.circuit
+    at = {net: terminal for terminal, net in reversed(list(graph.nets.items()))}
+    resting = [(net, lines) for net, lines in _lines_at(graph, set()).items() if len(lines) > 1]
+    if resting:
+        net, lines = resting[0]
+        said = " and ".join(sorted(lines))
+        yield problem(circuit, "H45", "error", "short_rest", at[net], lines=said)
+        return
+    for item in graph.of_type("contactor"):
+        for net, lines in _lines_at(graph, {item.id}).items():
+            if len(lines) > 1:
+                yield problem(
+                    circuit, "H45", "error", "short_in", item.id, at[net],
+                    lines=" and ".join(sorted(lines)),
+                )  # fmt: skip
+                break
+
+
+def _unlocked(graph: Graph) -> Iterator[Problem]:
+    """Find pairs that short the lines together and that no contact keeps apart."""
+    circuit = graph.circuit
+    for pair in exclusive_pairs(graph):
+        one, other = sorted(pair)
+        open_: list[str] = []
+        for first, second in ((one, other), (other, one)):
+            if not _is_locked(graph, first, second):
+                open_.append(first)
+        mechanical = any(
+            {one, other} - {name} <= set(graph.kinds[name].parameters.get("mech", "").split("+"))
+            for name in pair
+        )
+        if open_:
+            is_bare = len(open_) == 2 and not mechanical
+            yield problem(
+                circuit, "H08", "error" if is_bare else "doubt",
+                "no_interlock" if len(open_) == 2 else "half_interlock", *open_,
+                *(name for name in (one, other) if name not in open_),
+                mechanical="with" if mechanical else "without",
+            )  # fmt: skip
+
+
+def _is_locked(graph: Graph, first: str, second: str) -> bool:
+    """Tell whether a coil cannot be fed while another contactor's opening contacts are open."""
+    opened: set[Place] = {
+        (second, edge.link.name)
+        for edge in graph.edges
+        if edge.device.id == second and edge.link.kind in {"nc", "nc_late"}
+    }
+    return bool(opened) and first not in graph.reached(opened, holds=True).coils
+
+
+def _heaters(graph: Graph) -> Iterator[Problem]:
+    """Find motor leads that reach a line past the heaters of their own relay."""
+    circuit = graph.circuit
+    lines = _line_nets(graph)
+    for motor in circuit.netlist.devices:
+        if not motor.type.startswith("motor"):
+            continue
+        _, overloads = feeds_of(graph, motor.id)
+        if not overloads or graph.of_type("autox"):
+            continue
+        bridged = bridges_of(graph)
+        past, behind = [], False
+        for end in motor.terminals:
+            start = graph.net(motor.id, end)
+            ways = [
+                way
+                for way in graph.paths(start, lines, lambda edge: edge.link.kind in _WAY)
+                if not any(edge.device.id in bridged for edge in way)
+            ]
+            bare = [
+                way
+                for way in ways
+                if not any(edge.device.type == "olr" and edge.link.kind == "heat" for edge in way)
+            ]
+            behind = behind or len(bare) < len(ways)
+            if bare:
+                past.append(f"{motor.id}.{end}")
+        # the far ends of six leads go to the delta contactor without heaters, by purpose
+        most = 3 if len(motor.terminals) > 4 else 0
+        two = any(graph.kinds[relay].parameters.get("heaters") == "2" for relay in overloads)
+        if behind and len(past) > most and not two:
+            yield problem(circuit, "H09", "error", "past_heaters", *past, *sorted(overloads))
+        elif behind and two:
+            yield problem(circuit, "H09", "doubt", "two_heaters", *sorted(overloads), motor.id)
+
+
+def _taps(graph: Graph) -> Iterator[Problem]:
+    circuit = graph.circuit
+    for item in graph.of_type("autox"):
+        used: dict[str, str] = {}
+        for end in item.terminals:
+            if end[1:] in {"0", "100"} or not graph.is_wired(f"{item.id}.{end}"):
+                continue
+            used[end[0]] = end[1:]
+        if len(set(used.values())) > 1:
+            places = [f"{item.id}.{leg}{tap}" for leg, tap in sorted(used.items())]
+            common = max(set(used.values()), key=list(used.values()).count)
+            edits = []
+            for leg, tap in used.items():
+                here = f"{item.id}.{leg}{tap}"
+                if tap != common:
+                    edits += [
+                        Edit(id=f"fix.{wire.id}", kind="move_end", wire=wire.id, start=here,
+                             end=f"{item.id}.{leg}{common}")
+                        for wire in circuit.netlist.wires_at(here)
+                    ]  # fmt: skip
+            yield problem(
+                circuit, "H27", "error", "taps", *places, edits=tuple(edits), tap=f"{common} %"
+            )
+    for item in graph.of_type("autox"):
+        yield problem(circuit, "H28", "note", "taps_live", item.id)

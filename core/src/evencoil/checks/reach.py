@@ -1,0 +1,251 @@
+"""What can be reached in a netlist: live nets, coils that can pull in, paths to a coil.
+
+Contacts count as closable unless they are opened for the question, or belong to a
+coil that itself cannot pull in. That is more than any one moment allows, so that "it
+cannot" is certain and "it can" is a path worth showing.
+
+Source: reachability in graphs, least and greatest fixed points (textbook topics).
+"""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from collections.abc import Callable, Collection, Iterator
+from dataclasses import dataclass, field
+from itertools import product
+
+from evencoil.circuit.library import CONTACTS, Link, links_of, turns_of
+from evencoil.circuit.netlist import Device
+from evencoil.circuit.text import Circuit
+
+__all__ = ["COILED", "LINE_ENDS", "SWITCHES", "Graph", "Place", "Reached", "positions_of"]
+
+COILED = {"contactor", "relay", "latch", "timer", "sdtimer"}
+#: devices with poles that a handle works
+SWITCHES = {"cb3", "fdisc", "isolator", "mms", "manual"}
+LINE_ENDS = ("L1", "L2", "L3")
+#: a link of a device: its id and the link's name
+Place = tuple[str, str]
+_COMMON = {
+    "supply": ("PE", "N"), "source": ("N",), "xfmr": ("X2",), "psu": ("-",), "rect": ("-",),
+}  # fmt: skip
+_MOST_PATHS = 400
+
+
+@dataclass(frozen=True, slots=True)
+class Reached:
+    """What has volts and what pulls in.
+
+    ``lines`` are the supply's lines that each net hangs on, ``hot`` the nets with
+    volts of any source, ``coils`` the devices that are or can be in.
+    """
+
+    lines: dict[int, frozenset[str]]
+    hot: frozenset[int]
+    coils: frozenset[str]
+
+
+@dataclass(frozen=True, slots=True)
+class _Edge:
+    one: int
+    other: int
+    device: Device
+    link: Link
+
+    @property
+    def place(self) -> Place:
+        return self.device.id, self.link.name
+
+
+@dataclass(slots=True)
+class Graph:
+    """A circuit as nets and the links between them."""
+
+    circuit: Circuit
+    nets: dict[str, int] = field(init=False)
+    edges: list[_Edge] = field(init=False)
+    beside: dict[int, list[_Edge]] = field(init=False)
+    kinds: dict[str, Device] = field(init=False)
+
+    def __post_init__(self) -> None:
+        """Lay the graph out once."""
+        netlist = self.circuit.netlist
+        self.nets = netlist.nets()
+        self.kinds = {item.id: item for item in netlist.devices}
+        self.edges = []
+        self.beside = defaultdict(list)
+        for item in netlist.devices:
+            for link in links_of(item):
+                ends = [f"{item.id}.{name}" for name in (link.a, link.b)]
+                if ends[0] not in self.nets or ends[1] not in self.nets:
+                    continue  # a star point inside a motor is no terminal
+                edge = _Edge(self.nets[ends[0]], self.nets[ends[1]], item, link)
+                self.edges.append(edge)
+                self.beside[edge.one].append(edge)
+                self.beside[edge.other].append(edge)
+
+    def of_type(self, *kinds: str) -> list[Device]:
+        """Return the devices of some types, in order."""
+        return [item for item in self.circuit.netlist.devices if item.type in kinds]
+
+    def net(self, device: str, end: str) -> int:
+        """Return the net of a terminal."""
+        return self.nets[f"{device}.{end}"]
+
+    def is_wired(self, terminal: str) -> bool:
+        """Tell whether any wire ends at a terminal."""
+        return any(terminal in {wire.start, wire.end} for wire in self.circuit.netlist.wires)
+
+    def returns(self) -> set[int]:
+        """Return the nets of grounded and common conductors."""
+        found = set()
+        for item in self.circuit.netlist.devices:
+            found |= {
+                self.net(item.id, end)
+                for end in _COMMON.get(item.type, ())
+                if end in item.terminals
+            }
+        return found
+
+    def closes(
+        self, edge: _Edge, coils: Collection[str], open_: Collection[Place], turned: dict[str, str]
+    ) -> bool:
+        """Tell whether a link can conduct with some coils in and some places open."""
+        kind = edge.link.kind
+        if edge.place in open_:
+            return False
+        if kind in {"fuse", "heat"}:
+            return True
+        if kind not in {"pole", *CONTACTS}:
+            return False
+        if edge.device.type == "sel" and edge.device.id in turned:
+            return turned[edge.device.id] in edge.link.closes_at.split("+")
+        if edge.device.type in COILED:
+            needs = kind in {"pole", "no", "no_early", "timed_no"} or edge.device.type == "sdtimer"
+            return not needs or edge.device.id in coils
+        return True
+
+    def spread(self, seeds: Collection[int], conducts: Callable[[_Edge], bool]) -> set[int]:
+        """Return every net that conducting links join to some nets."""
+        found = set(seeds)
+        ring = list(found)
+        for net in ring:
+            for edge in self.beside[net]:
+                far = edge.other if edge.one == net else edge.one
+                if far not in found and conducts(edge):
+                    found.add(far)
+                    ring.append(far)
+        return found
+
+    def reached(
+        self,
+        open_: Collection[Place] = (),
+        turned: dict[str, str] | None = None,
+        *,
+        holds: bool = False,
+    ) -> Reached:
+        """Return what has volts and which coils can pull in.
+
+        Parameters
+        ----------
+        open_ : collection of (str, str)
+            Links that are open, whatever else holds.
+        turned : dict, optional
+            Selector to its position; a selector that is not named counts as any.
+        holds : bool
+            False for what can pull in from rest; True for what can stay in once in.
+        """
+        turned = turned or {}
+        coils = {item.id for item in self.of_type(*COILED)} if holds else set()
+        while True:
+            lines, hot = self._volts(coils, open_, turned)
+            common = self.spread(
+                self.returns(),
+                lambda edge, coils=coils: self.closes(edge, coils, open_, turned),  # type: ignore[misc]
+            )
+            fed = {
+                item.id for item in self.of_type(*COILED) if self._is_fed(item, lines, hot, common)
+            }
+            fresh = coils & fed if holds else coils | fed
+            if fresh == coils:
+                return Reached(lines, frozenset(hot), frozenset(coils))
+            coils = fresh
+
+    def _volts(
+        self, coils: set[str], open_: Collection[Place], turned: dict[str, str]
+    ) -> tuple[dict[int, frozenset[str]], set[int]]:
+        def conducts(edge: _Edge) -> bool:
+            return self.closes(edge, coils, open_, turned)
+
+        lines: dict[int, set[str]] = defaultdict(set)
+        for item in self.of_type("supply"):
+            for line in LINE_ENDS:
+                if line in item.terminals:
+                    for net in self.spread({self.net(item.id, line)}, conducts):
+                        lines[net].add(line)
+        hot = set(lines)
+        common = self.spread(self.returns(), conducts)
+        for item in self.of_type("source"):
+            hot |= self.spread({self.net(item.id, "L")}, conducts)
+        for _ in range(3):  # a supply unit may hang on a transformer
+            for item in self.of_type("xfmr", "psu", "rect"):
+                ends = {"xfmr": ("H1", "H4"), "psu": ("L", "N"), "rect": ("~1", "~2")}[item.type]
+                out = {"xfmr": "X1", "psu": "+", "rect": "+"}[item.type]
+                near, far = (self.net(item.id, end) for end in ends)
+                is_fed = (near in hot and (far in hot or far in common)) or (
+                    far in hot and near in common
+                )
+                if is_fed:
+                    hot |= self.spread({self.net(item.id, out)}, conducts)
+        return {net: frozenset(found) for net, found in lines.items()}, hot
+
+    def _is_fed(
+        self, item: Device, lines: dict[int, frozenset[str]], hot: set[int], common: set[int]
+    ) -> bool:
+        a, b = self.net(item.id, "A1"), self.net(item.id, "A2")
+        if a == b:
+            return False
+        if (a in hot and b in common) or (b in hot and a in common):
+            return True
+        return len(lines.get(a, frozenset()) | lines.get(b, frozenset())) > 1
+
+    def paths(
+        self, start: int, ends: Collection[int], allowed: Callable[[_Edge], bool]
+    ) -> Iterator[tuple[_Edge, ...]]:
+        """Go through the ways from a net to others over allowed links, shortest first."""
+        found = 0
+        ring: list[tuple[int, tuple[_Edge, ...], frozenset[int]]] = [
+            (start, (), frozenset({start}))
+        ]
+        for net, way, seen in ring:
+            if net in ends and way:
+                yield way
+                found += 1
+                continue
+            if found >= _MOST_PATHS or len(ring) > 20 * _MOST_PATHS:
+                return
+            for edge in self.beside[net]:
+                far = edge.other if edge.one == net else edge.one
+                if far not in seen and allowed(edge):
+                    ring.append((far, (*way, edge), seen | {far}))
+
+
+def positions_of(circuit: Circuit) -> list[dict[str, str]]:
+    """Return every way in which the selectors of a circuit can stand.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        Its selectors are few; 64 ways at most are returned.
+    """
+    found = []
+    selectors = [item for item in circuit.netlist.devices if item.type == "sel"]
+    words = []
+    for item in selectors:
+        listed = [word for word in item.parameters.get("pos", "").split(",") if word]
+        words.append(listed or list(turns_of(item)) or [""])
+    for choice in product(*words):
+        found.append({item.id: word for item, word in zip(selectors, choice, strict=True)})
+        if len(found) >= 64:
+            break
+    return found
