@@ -144,11 +144,20 @@ def serving(env: Environment, log: Path) -> Iterator[str]:
             stdout=file,
             stderr=subprocess.STDOUT,
         )  # fmt: skip
+        worker = subprocess.Popen(
+            [PYTHON, "server/manage.py", "db_worker", "--interval", "0.3", "-v", "0"],
+            cwd=CLONE,
+            env={**os.environ, **env},
+            stdout=file,
+            stderr=subprocess.STDOUT,
+        )
         try:
             yield f"http://127.0.0.1:{port}"
         finally:
-            served.terminate()
-            served.wait(15)
+            for process in (served, worker):
+                process.terminate()
+            for process in (served, worker):
+                process.wait(30)
 
 
 def in_memory() -> Environment:

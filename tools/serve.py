@@ -56,6 +56,18 @@ def wait_for(url: str, server: subprocess.Popen[bytes]) -> None:
     raise ClusterError("the server does not answer")
 
 
+def end(processes: list[subprocess.Popen[bytes]]) -> None:
+    """Stop processes together, by force if they do not."""
+    for process in processes:
+        if process.poll() is None:
+            process.terminate()
+    for process in processes:
+        try:
+            process.wait(15)
+        except subprocess.TimeoutExpired:
+            process.kill()
+
+
 def main() -> int:
     """Serve until Ctrl-C."""
     stopping = []
@@ -73,7 +85,7 @@ def main() -> int:
         )
         return 1
     cluster = Cluster(place(CLONE))
-    server = None
+    server = worker = None
     signal.signal(signal.SIGINT, stop)
     signal.signal(signal.SIGTERM, stop)
     try:
@@ -98,6 +110,12 @@ def main() -> int:
             env=environment,
             start_new_session=True,
         )  # fmt: skip
+        worker = subprocess.Popen(
+            [PYTHON, "server/manage.py", "db_worker", "--interval", "0.3", "-v", "0"],
+            cwd=CLONE,
+            env=environment,
+            start_new_session=True,
+        )
         wait_for(f"http://127.0.0.1:{port}/api/session", server)
         sys.path.insert(0, str(CLONE / "server"))
         from demo.larkfall import PASSWORD, PEOPLE, WORKS  # after the path
@@ -114,12 +132,7 @@ def main() -> int:
         print(f"even coil: {error}", file=sys.stderr)
         return 1
     finally:
-        if server is not None and server.poll() is None:
-            server.terminate()
-            try:
-                server.wait(15)
-            except subprocess.TimeoutExpired:
-                server.kill()
+        end([process for process in (server, worker) if process is not None])
         cluster.stop()
 
 

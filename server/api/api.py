@@ -16,6 +16,7 @@ from ninja.security import SessionAuth
 
 from api.problems import ProblemError, problem
 from evencoil.errors import CoreError
+from jobs.checks_router import router as checks
 from jobs.circuit_router import router as circuits
 from jobs.curves_router import router as curves
 from jobs.dead_router import router as dead
@@ -29,6 +30,7 @@ from plant.feeder import router as feeder
 from plant.heaters import router as heaters
 from plant.photos import router as photos
 from plant.router import router as plant
+from proving.router import router as proving
 
 __all__ = ["api"]
 
@@ -86,6 +88,8 @@ api.add_router("", heaters)
 api.add_router("", curves)
 api.add_router("", dead)
 api.add_router("", probes)
+api.add_router("", checks)
+api.add_router("", proving)
 api.add_router("", paper)
 
 Answer = Callable[[HttpRequest, Any], HttpResponse]

@@ -31,6 +31,9 @@ INSTALLED_APPS = [
     "plant",
     "jobs",
     "paper",
+    "proving",
+    "django_tasks",
+    "django_tasks.backends.database",
     "demo",
 ]
 MIDDLEWARE = [
@@ -71,6 +74,13 @@ CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.db.DatabaseCache",
         "LOCATION": "cache_entries",
+    }
+}
+# long work goes to workers through the database, in the transaction that asks for it
+TASKS = {
+    "default": {
+        "BACKEND": "django_tasks.backends.database.DatabaseBackend",
+        "ENQUEUE_ON_COMMIT": False,
     }
 }
 USE_TZ = True
@@ -141,5 +151,9 @@ LOGGING = {
     "disable_existing_loggers": False,
     "handlers": {"console": {"class": "logging.StreamHandler"}},
     "root": {"handlers": ["console"], "level": "WARNING"},
-    "loggers": {"django.request": {"level": "ERROR"}, "evencoil.actions": {"level": "INFO"}},
+    "loggers": {
+        "django.request": {"level": "ERROR"},
+        "evencoil.actions": {"level": "INFO"},
+        "django_tasks": {"level": "WARNING"},
+    },
 }

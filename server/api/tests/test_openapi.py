@@ -12,6 +12,7 @@ from jobs.models import InputVersion
 from paper.models import Issue
 from people.models import ActionLog
 from plant.models import Conversion, HeaterChart, Motor, Photo, PlateRevision
+from proving.models import ProofRun
 from tests_support import caller, motor, signed_in
 
 FILE = Path(__file__).parents[1] / "openapi.json"
@@ -43,6 +44,8 @@ BODIES = {
     "post curves": {},
     "post dead": {},
     "post probes": {},
+    "post checks": {},
+    "post proofs": {},
     "post look": {"text": "a"},
     "post heaters": {"text": "a", "name": "b"},
     "post replaced": {"replace": {}, "plate": {}},
@@ -59,7 +62,17 @@ BODIES = {
 }
 
 
-KEPT = (Motor, HeaterChart, PlateRevision, InputVersion, ActionLog, Issue, Photo, Conversion)
+KEPT = (
+    ProofRun,
+    Motor,
+    HeaterChart,
+    PlateRevision,
+    InputVersion,
+    ActionLog,
+    Issue,
+    Photo,
+    Conversion,
+)
 
 
 @pytest.fixture(scope="module")

@@ -84,6 +84,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Checks
+         * @description Check the starter of what is given; nothing is kept.
+         */
+        post: operations["jobs_checks_router_checks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/circuit": {
         parameters: {
             query?: never;
@@ -720,6 +740,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/proofs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Proofs
+         * @description Ask for the proofs of the starter of what is given, and tell how far they are.
+         */
+        post: operations["proving_router_proofs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/rehearse": {
         parameters: {
             query?: never;
@@ -1116,6 +1156,22 @@ export interface components {
             verdict: "right" | "wrong" | "open" | "untold";
         };
         /**
+         * BrokenOut
+         * @description A hazard, and the shortest sequence that brings it about.
+         */
+        BrokenOut: {
+            /** Chain */
+            chain: string[];
+            /** Code */
+            code: string;
+            /** Device */
+            device: string;
+            /** Name */
+            name: string;
+            /** Sequence */
+            sequence: string[];
+        };
+        /**
          * CatalogueOut
          * @description The catalogue, in its order.
          */
@@ -1158,6 +1214,38 @@ export interface components {
             is_larger: boolean;
             /** Label */
             label: string;
+        };
+        /**
+         * CheckOut
+         * @description A finding: its rule, cause and place, what to change, and what to light.
+         */
+        CheckOut: {
+            /** Change */
+            change: string;
+            /** Devices */
+            devices: string[];
+            /** Edits */
+            edits: components["schemas"]["FixOut"][];
+            /** Level */
+            level: string;
+            /** Level Label */
+            level_label: string;
+            /** Nets */
+            nets: string[];
+            /** Rule */
+            rule: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ChecksOut
+         * @description Everything that the checks say of a circuit.
+         */
+        ChecksOut: {
+            /** Found */
+            found: components["schemas"]["CheckOut"][];
+            /** Isolations */
+            isolations: components["schemas"]["IsolationOut"][];
         };
         /**
          * CircuitOut
@@ -1984,6 +2072,28 @@ export interface components {
             text: string;
         };
         /**
+         * FixOut
+         * @description One edit of a proposed change.
+         */
+        FixOut: {
+            /** Device */
+            device: string;
+            /** End */
+            end: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Parameters */
+            parameters: {
+                [key: string]: string;
+            };
+            /** Start */
+            start: string;
+            /** Wire */
+            wire: string;
+        };
+        /**
          * FollowedInput
          * @description Whom a named person follows where maker and derivation differ, and why.
          */
@@ -2448,6 +2558,20 @@ export interface components {
             refusal: components["schemas"]["RefusalOut"] | null;
             /** Rows */
             rows: components["schemas"]["InsideOut"][];
+        };
+        /**
+         * IsolationOut
+         * @description What one isolator leaves live when it is open.
+         */
+        IsolationOut: {
+            /** Clean */
+            clean: boolean;
+            /** Device */
+            device: string;
+            /** Lines */
+            lines: string[];
+            /** Tag */
+            tag: string;
         };
         /**
          * IssueIn
@@ -3645,6 +3769,34 @@ export interface components {
             field: string;
             /** Hint */
             hint: string;
+        };
+        /**
+         * ProofOut
+         * @description One search: how far it is, and what it found when it is done.
+         */
+        ProofOut: {
+            /** Asks */
+            asks: string;
+            /** Broken */
+            broken: components["schemas"]["BrokenOut"][];
+            /** Depth */
+            depth: number;
+            /** Exhausted */
+            exhausted: boolean;
+            /** Faults */
+            faults: string[];
+            /** Holds */
+            holds: boolean;
+            /** Kind */
+            kind: string;
+            /** Left */
+            left: number;
+            /** State */
+            state: string;
+            /** States */
+            states: number;
+            /** Transitions */
+            transitions: number;
         };
         /**
          * RacewayInput
@@ -4975,6 +5127,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_checks_router_checks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChecksOut"];
                 };
             };
             /** @description Bad Request */
@@ -7577,6 +7800,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProbeOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    proving_router_proofs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProofOut"][];
                 };
             };
             /** @description Bad Request */

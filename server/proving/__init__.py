@@ -1,0 +1,1 @@
+"""Proofs that take seconds: searched by a worker, with progress, kept by netlist."""
