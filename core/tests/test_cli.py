@@ -81,7 +81,7 @@ def test_a_file_that_is_not_there(capsys):
 def test_validate_and_schema(capsys, monkeypatch):
     """A good file is valid with its fingerprint; the schema is JSON; ``-`` reads a pipe."""
     assert main(["validate", str(GOLDEN)]) == 0
-    assert "valid, schema 5" in capsys.readouterr().out
+    assert "valid, schema 6" in capsys.readouterr().out
     monkeypatch.setattr("sys.stdin", io.TextIOWrapper(io.BytesIO(GOLDEN.read_bytes())))
     assert main(["validate", "-", "--format", "json"]) == 0
     assert json.loads(capsys.readouterr().out)["valid"] is True

@@ -22,12 +22,12 @@ from evencoil.jobfile import (
     work_out_job,
 )
 
-GOLDEN = Path(__file__).parent / "golden" / "job-schema-5.json"
+GOLDEN = Path(__file__).parent / "golden" / "job-schema-6.json"
 DOCS = Path(__file__).parents[2] / "docs"
 TEXT = st.text(st.characters(codec="utf-8", exclude_categories=["Cc", "Cs", "Cn"]), max_size=60)
 
 
-@pytest.mark.parametrize("version", [1, 2, 3, 4, 5])
+@pytest.mark.parametrize("version", [1, 2, 3, 4, 5, 6])
 def test_golden_files_open_for_ever_and_give_their_figures(version):
     """A file written by any version opens and sizes as it did."""
     job = load((GOLDEN.parent / f"job-schema-{version}.json").read_bytes())
@@ -71,7 +71,7 @@ def test_export_then_import_is_the_identity(plate, supply, tag, ambient, metal, 
 
 
 def test_older_files_are_upcast_one_step_at_a_time():
-    """From 5 over 6 to 7, by pure functions, before anything is validated."""
+    """From 6 over 7 to 8, by pure functions, before anything is validated."""
     steps = []
 
     def upcast(version):
@@ -83,9 +83,9 @@ def test_older_files_are_upcast_one_step_at_a_time():
 
     body = json.loads(GOLDEN.read_text())
     with pytest.raises(FileFormatError) as caught:
-        load(json.dumps(body).encode(), newest=7, upcasts={5: upcast(5), 6: upcast(6)})
+        load(json.dumps(body).encode(), newest=8, upcasts={6: upcast(6), 7: upcast(7)})
 
-    assert steps == [5, 6]
+    assert steps == [6, 7]
     assert caught.value.field in {"schema", "seen"}
 
 
@@ -110,7 +110,7 @@ def changed(**changes):
         (changed(schema=None), "file_format", "schema"),
         (changed(schema=True), "file_format", "schema"),
         (changed(schema=0), "file_format", "schema"),
-        (changed(schema=6), "newer_schema", "schema"),
+        (changed(schema=7), "newer_schema", "schema"),
         (changed(extra=1), "file_format", "extra"),
         (changed(job_id="x"), "file_format", "job_id"),
         (changed(size={"ambient_c": "warm"}), "file_format", "size.ambient_c"),

@@ -17,6 +17,7 @@ from ninja.security import SessionAuth
 from api.problems import ProblemError, problem
 from evencoil.errors import CoreError
 from jobs.checks_router import router as checks
+from jobs.choosing_router import router as choosing
 from jobs.circuit_router import router as circuits
 from jobs.curves_router import router as curves
 from jobs.dead_router import router as dead
@@ -89,6 +90,7 @@ api.add_router("", curves)
 api.add_router("", dead)
 api.add_router("", probes)
 api.add_router("", checks)
+api.add_router("", choosing)
 api.add_router("", proving)
 api.add_router("", paper)
 

@@ -41,13 +41,20 @@ _LATER = frozenset({"bench", "trust", "replace", "joints"})
 
 
 def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs:
-    """Return a starter whose edits carry who made them and when.
+    """Return a starter whose edits and accepted hazards carry who made them and when.
 
-    An edit that was kept before keeps its author and time; a new one gets the
-    caller's, whatever the request says.
+    What was kept before keeps its author and time; a new one gets the caller's,
+    whatever the request says.
     """
-    known = {edit.id: edit for edit in kept(link, caller.works).starter.edits}
+    before = kept(link, caller.works).starter
+    known = {edit.id: edit for edit in before.edits}
+    taken = {(one.hazard, one.why): one for one in before.accepted}
     now = _now()
+    accepted = tuple(
+        taken.get((one.hazard, one.why))
+        or one.model_copy(update={"by": str(caller.user), "at": now})
+        for one in given.accepted
+    )
     edits = tuple(
         edit.model_copy(
             update={"by": known[edit.id].by, "at": known[edit.id].at}
@@ -56,7 +63,7 @@ def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs
         )
         for edit in given.edits
     )
-    return given.model_copy(update={"edits": edits})
+    return given.model_copy(update={"edits": edits, "accepted": accepted})
 
 
 def _now() -> str:

@@ -109,6 +109,23 @@ class StaleEditOut(BaseModel):
     reason: str
 
 
+class ChangeOut(BaseModel):
+    """One difference from the circuit as the recipe draws it."""
+
+    what: str
+    on: str
+    text: str
+
+
+class RestartOut(BaseModel):
+    """What the circuit does unasked; ``accepted`` tells by whom, ``never`` that nobody may."""
+
+    code: str
+    label: str
+    accepted: bool
+    never: bool
+
+
 class CircuitOut(BaseModel):
     """A starter drawn for a job."""
 
@@ -117,6 +134,8 @@ class CircuitOut(BaseModel):
     refusal: RefusalOut | None
     findings: list[FindingOut]
     stale: list[StaleEditOut]
+    changes: list[ChangeOut]
+    hazards: list[RestartOut]
     devices: list[DeviceOut]
     wires: list[WireOut]
     material: list[MaterialOut]
@@ -270,6 +289,19 @@ def circuit_out(room: StarterRoom) -> CircuitOut:
         stale=[
             StaleEditOut(id=edit.id, kind=edit.kind, reason=say(reason))
             for edit, reason in room.stale
+        ],
+        changes=[
+            ChangeOut(what=one.what, on=one.on, text=say(one.message)) for one in room.changes()
+        ],
+        hazards=[
+            RestartOut(
+                code=name,
+                label=say(Message(f"restart.{name}")),
+                accepted=found.level == "note",
+                never=found.level == "refusal",
+            )
+            for found in room.findings
+            if (name := found.code.removeprefix("restart.")) != found.code
         ],
         devices=[] if circuit is None else _devices(circuit),
         wires=[

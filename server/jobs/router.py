@@ -360,13 +360,12 @@ def give_starter(
     return StarterOut(**version(row, caller.works).dict(), body=stamped)
 
 
-def attachment(data: bytes, kind: str, name: str) -> HttpResponse:
+def attachment(data: bytes, kind: str, name: str, ending: str = "") -> HttpResponse:
     """Return a file to look at or keep, under a plain name."""
     response = HttpResponse(data, content_type=kind)
     plain = "".join(sign if sign.isascii() and sign.isalnum() else "-" for sign in name)
-    response.headers["Content-Disposition"] = (
-        f'inline; filename="{plain}.{kind.split("/")[1].split("+", maxsplit=1)[0]}"'
-    )
+    ending = ending or kind.split("/")[1].split("+", maxsplit=1)[0]
+    response.headers["Content-Disposition"] = f'inline; filename="{plain}.{ending}"'
     response.headers["Cache-Control"] = "no-store"
     return response
 

@@ -23,8 +23,8 @@ __all__ = ["Hazard", "Watch", "chain_of"]
 STOP_AFTER_US = 500_000
 #: what a hand does that asks for no start
 _NO_START = {
-    "restore", "sag", "reset", "twist", "pull", "cool", "fit", "release", "free", "temp",
-    "unground", "ground", "swaplines", "close", "unweld", "sensor", "blow",
+    "restore", "sag", "trip", "lose", "reset", "twist", "pull", "cool", "fit", "release",
+    "free", "temp", "unground", "ground", "swaplines", "close", "unweld", "sensor", "blow",
 }  # fmt: skip
 _DRIVEN = {"forward", "backward"}
 _POLES = {"1L1-2T1", "3L2-4T2", "5L3-6T3", "1-2", "3-4", "5-6"}

@@ -363,6 +363,15 @@ class EditInput(Inputs):
         return Edit(**self.model_dump())
 
 
+class AcceptedInput(Inputs):
+    """A hazard of the chosen circuit that somebody takes on, by name and with a reason."""
+
+    hazard: Literal["power_back", "overload_reset", "plugged"]
+    why: Text = Field(min_length=3)
+    by: ShortText = ""
+    at: ShortText = ""
+
+
 class HandInput(Inputs):
     """What is held or set while a reading is taken."""
 
@@ -384,7 +393,8 @@ class StarterInputs(Inputs):
     """Which starter, with which options, and what was changed on its drawing.
 
     ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
-    later changes add numbers and never renumber.
+    later changes add numbers and never renumber. The recipe ``found`` is an empty panel:
+    the edits are what was traced in it. ``load`` is how the machine starts.
     """
 
     recipe: ShortText = ""
@@ -394,3 +404,5 @@ class StarterInputs(Inputs):
     edits: tuple[EditInput, ...] = Field(default=(), max_length=500)
     frozen: dict[ShortText, ShortText] = Field(default={}, max_length=4000)
     readings: tuple[DeadReadingInput, ...] = Field(default=(), max_length=400)
+    load: Literal["unknown", "empty", "loaded"] = "unknown"
+    accepted: tuple[AcceptedInput, ...] = Field(default=(), max_length=12)

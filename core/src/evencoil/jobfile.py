@@ -54,7 +54,7 @@ __all__ = [
 ]
 
 FORMAT = "even-coil-job"
-SCHEMA = 5
+SCHEMA = 6
 MAX_BYTES = 1_000_000
 MAX_DEPTH = 40
 
@@ -79,11 +79,17 @@ def _from_4(body: dict[str, Any]) -> dict[str, Any]:
     return dict(body)
 
 
+def _from_5(body: dict[str, Any]) -> dict[str, Any]:
+    """Take a file of schema 5 as it is: schema 6 only adds parts to the starter."""
+    return dict(body)
+
+
 UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _from_1,
     2: _from_2,
     3: _from_3,
     4: _from_4,
+    5: _from_5,
 }
 
 
@@ -134,7 +140,7 @@ class JobFile(_Model):
     """One job of one motor: everything that people gave, nothing worked out."""
 
     format: Literal["even-coil-job"] = "even-coil-job"
-    schema_: Literal[5] = Field(default=5, alias="schema")
+    schema_: Literal[6] = Field(default=6, alias="schema")
     job_id: UUID
     kind: JobKind = "new"
     motor: FileMotor

@@ -134,6 +134,14 @@ def starts_of(stage: Stage) -> tuple[tuple[ScenarioAct, ...], ...]:
         *((act,) for act in single),
         *((one, two) for one in turned for two in others),
         *((one, _later(two)) for one, two in permutations(others, 2)),
+        # a selector, a sensor, and the reset of a master relay
+        *(
+            (one, two, _later(three))
+            for one in turned
+            for two in others
+            for three in others
+            if two.do == "on" and three.do == "push"
+        ),
     ]
     found: list[tuple[ScenarioAct, ...]] = []
     for acts in tries:

@@ -10,6 +10,9 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from evencoil.checks.restarts import restarts_of
+from evencoil.choosing import hazards_of_entry
+from evencoil.circuit.compare import Difference, differences
 from evencoil.circuit.edits import Edit, replay
 from evencoil.circuit.numbering import Numbered, number_nets
 from evencoil.circuit.text import Circuit
@@ -27,13 +30,14 @@ from evencoil.drawing import Ladder, Picture, draw_ladder, draw_power
 from evencoil.drawing.symbols import Style
 from evencoil.errors import CoreError
 from evencoil.evidence import Finding
-from evencoil.inputs import DeadReadingInput, StarterInputs
+from evencoil.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.installation import MotorRating, install_motor, rate
 from evencoil.naming import renamed
 from evencoil.sizing.protection import FUSES
 from evencoil.starters import CatalogueEntry, OptionSpec, draw, entry_of, options_of
+from evencoil.starters.catalogue import FOUND, found_entry
 from evencoil.winding import LINES
-from evencoil.words import Message
+from evencoil.words import Message, say
 from evencoil.work import StepState, Worked
 
 __all__ = ["StarterRoom", "starter_states", "work_out_starter"]
@@ -66,6 +70,8 @@ class StarterRoom:
         What does not fit, worst first.
     refusal : CoreError or None
         Why there is no circuit.
+    before : Circuit or None
+        As the recipe draws it, without anybody's edits.
     """
 
     entry: CatalogueEntry | None
@@ -79,6 +85,13 @@ class StarterRoom:
     refusal: CoreError | None
     style: Style
     readings: tuple[DeadReadingInput, ...] = ()
+    before: Circuit | None = None
+
+    def changes(self) -> tuple[Difference, ...]:
+        """Return what differs from the circuit as the recipe draws it."""
+        if self.circuit is None or self.before is None:
+            return ()
+        return differences(self.before, self.circuit)
 
     def observed(self) -> tuple[Observed, ...]:
         """Return the ohm readings that were taken on the dead circuit."""
@@ -202,34 +215,37 @@ def _rating(worked: Worked) -> MotorRating:
     )
 
 
-def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
-    """Draw the starter of a job.
+@dataclass(frozen=True, slots=True)
+class _Drawn:
+    """A circuit before its edits, with what can be chosen on it and where ratings come from."""
 
-    Parameters
-    ----------
-    worked : Worked
-        Plate, supply, leads and sizes.
-    inputs : StarterInputs
-        Recipe, options, edits.
+    entry: CatalogueEntry
+    options: tuple[OptionSpec, ...]
+    used: Mapping[str, str]
+    circuit: Circuit
+    sources: Mapping[str, str]
+    findings: list[Finding]
 
-    Returns
-    -------
-    StarterRoom
-        Empty if no recipe is chosen; with its refusal if it cannot be drawn.
-    """
-    style: Style = inputs.symbols or "nema"
-    if not inputs.recipe:
-        return _empty(style)
-    try:
-        drawn = draw(inputs.recipe, _with_device(inputs, worked))
-        specs = options_of(drawn.entry)
-    except CoreError as refused:
-        return _empty(style, refused)
+
+def _empty_panel(worked: Worked) -> _Drawn:
+    """Return a supply and a motor and nothing between: what is there is traced as edits."""
+    entry = found_entry()
+    rated = rate(
+        entry.circuit,
+        {step.id: step for step in worked.steps},
+        worked.supply.line_volts_v if worked.supply is not None else None,
+    )
+    return _Drawn(entry, (), {}, rated.circuit, rated.sources, [_finding("found", "note")])
+
+
+def _from_recipe(worked: Worked, inputs: StarterInputs) -> _Drawn:
+    """Return a recipe of the catalogue drawn with this job's ratings and winding."""
+    drawn = draw(inputs.recipe, _with_device(inputs, worked))
+    specs = options_of(drawn.entry)
     findings = _fits(drawn.entry, worked)
-    circuit = drawn.circuit
     steps = {step.id: step for step in worked.steps}
     line_v = worked.supply.line_volts_v if worked.supply is not None else None
-    rated = rate(circuit, steps, line_v)
+    rated = rate(drawn.circuit, steps, line_v)
     circuit = rated.circuit
     box = worked.box
     has_stand_in = any(
@@ -250,7 +266,62 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
             findings.append(_finding("no_joints", "note"))
     elif has_stand_in:
         findings.append(_finding("stand_in", "note"))
-    circuit = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))
+    return _Drawn(drawn.entry, specs, drawn.options, circuit, rated.sources, findings)
+
+
+def _hazards(circuit: Circuit, entry: CatalogueEntry, inputs: StarterInputs) -> list[Finding]:
+    """Tell what the circuit does that nobody asks for, and who took that on."""
+    found = []
+    taken: dict[str, AcceptedInput] = {one.hazard: one for one in inputs.accepted}
+    restarts: tuple[str, ...] = restarts_of(circuit)
+    if "plugged" in hazards_of_entry(entry.id):
+        restarts = (*restarts, "plugged")
+    for name in restarts:
+        said = say(Message(f"restart.{name}"))
+        if name == "estop_release":
+            found.append(_restart("estop_release.never", "refusal", name, id=entry.id))
+        elif name in taken:
+            one = taken[name]
+            found.append(_restart("accepted", "note", name, hazard=said, by=one.by, why=one.why))
+        else:
+            found.append(_restart("open", "doubt", name, hazard=said))
+    return found
+
+
+def _restart(code: str, level: str, name: str, **params: str) -> Finding:
+    return Finding(
+        code=f"restart.{name}",
+        level=level,  # type: ignore[arg-type]  # always one of the four words
+        field="starter.accepted",
+        message=Message(f"restart.{code}", params),
+        hint=Message(f"restart.{code}.hint") if level != "note" else None,
+    )
+
+
+def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
+    """Draw the starter of a job.
+
+    Parameters
+    ----------
+    worked : Worked
+        Plate, supply, leads and sizes.
+    inputs : StarterInputs
+        Recipe, options, edits.
+
+    Returns
+    -------
+    StarterRoom
+        Empty if no recipe is chosen; with its refusal if it cannot be drawn.
+    """
+    style: Style = inputs.symbols or "nema"
+    if not inputs.recipe:
+        return _empty(style)
+    try:
+        drawn = _empty_panel(worked) if inputs.recipe == FOUND else _from_recipe(worked, inputs)
+    except CoreError as refused:
+        return _empty(style, refused)
+    circuit, findings = drawn.circuit, drawn.findings
+    circuit = before = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))
     done = replay(circuit, [edit.as_core() for edit in inputs.edits])
     circuit = done.circuit
     for item in crowded(circuit):
@@ -262,16 +333,18 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
         )  # fmt: skip
     for terminal in loose_ends(circuit):
         findings.append(_finding("loose", "doubt", terminal=circuit.said(terminal)))
+    findings += _hazards(circuit, drawn.entry, inputs)
     for edit, reason in done.stale:
         findings.append(_finding("stale_edit", "doubt", edit=edit.kind, reason=str(reason)))
     rank = {"refusal": 0, "doubt": 1, "note": 2, "agrees": 3}
     return StarterRoom(
         entry=drawn.entry,
-        options=specs,
-        used=drawn.options,
+        options=drawn.options,
+        used=drawn.used,
         circuit=circuit,
+        before=before,
         numbered=number_nets(circuit, inputs.frozen),
-        sources=rated.sources,
+        sources=drawn.sources,
         stale=done.stale,
         findings=tuple(sorted(findings, key=lambda item: rank[item.level])),
         refusal=None,
@@ -299,6 +372,15 @@ def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
             StepState(step="rehearse", state="open", shout=Message("shout.rehearse.open")),
         )
     refused = next((found for found in room.findings if found.level == "refusal"), None)
+    open_hazard = next(
+        (
+            found
+            for found in room.findings
+            if found.level == "doubt" and found.code.startswith("restart.")
+        ),
+        None,
+    )
+    refused = refused or open_hazard
     doubts = [found for found in room.findings if found.level == "doubt"]
     starter = StepState(
         step="starter",

@@ -22,6 +22,11 @@ CIRCUIT_SENTENCES: dict[str, str] = {
     "netlist.terminal.hint": "Check the tag and the terminal number.",
     "netlist.too_many": "More than {most} wires.",
     "netlist.too_many.hint": "Split the installation into several jobs.",
+    "netlist.too_long": "{signs} signs; {most} is the most.",
+    "netlist.too_many_edits": "{count} devices and wires; {most} is the most for a traced panel.",
+    "netlist.part": "Line {line}: there is no part {part}.",
+    "netlist.part.hint": "A netlist has [devices], [wires] and [never together], in brackets on their own lines.",
+    "netlist.no_part": "Line {line} stands before any part.",
     # edits
     "edit.no_terminal": "There is no terminal {terminal} any more.",
     "edit.no_wire": "There is no wire {wire} any more.",
@@ -162,6 +167,7 @@ CIRCUIT_SENTENCES: dict[str, str] = {
     "hazard.plugged": "PLUGGED WHILE RUNNING",
     "hazard.short": "SHORT CIRCUIT",
     # groups of the catalogue: what must it do
+    "group.found": "As found",
     "group.manual": "By hand, no control circuit",
     "group.two_wire": "Follow a sensor",
     "group.three_wire": "Start and stop",
@@ -255,6 +261,7 @@ CIRCUIT_SENTENCES: dict[str, str] = {
     "type.rect": "rectifier",
     "type.resistor": "resistor",
     "type.tb": "terminal block",
+    "type.unknown_end": "end that nobody knows",
     "type.motor": "motor",
     "type.motor1": "single-phase motor",
     "type.motor2s": "two-speed motor",

@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/choose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Choose
+         * @description Lay every starter of the catalogue beside this motor and this load.
+         */
+        post: operations["jobs_choosing_router_choose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/circuit": {
         parameters: {
             query?: never;
@@ -520,6 +540,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/netlist.txt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Netlist File
+         * @description Return the kept starter's netlist as a text file.
+         */
+        get: operations["jobs_choosing_router_netlist_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/photos": {
         parameters: {
             query?: never;
@@ -720,6 +760,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/nearest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Name It
+         * @description Name the circuits that the drawn one is nearest to, with each difference.
+         */
+        post: operations["jobs_choosing_router_name_it"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/netlist": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Netlist
+         * @description Read a netlist file; return it as edits of an empty panel, or the line that is wrong.
+         */
+        post: operations["jobs_choosing_router_netlist"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/probes": {
         parameters: {
             query?: never;
@@ -864,6 +944,29 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AcceptedInput
+         * @description A hazard of the chosen circuit that somebody takes on, by name and with a reason.
+         */
+        AcceptedInput: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
+            /**
+             * Hazard
+             * @enum {string}
+             */
+            hazard: "power_back" | "overload_reset" | "plugged";
+            /** Why */
+            why: string;
+        };
         /**
          * AccessoryInput
          * @description Leads in the box that are no winding: their marks, and what they are.
@@ -1202,6 +1305,18 @@ export interface components {
             units: string;
         };
         /**
+         * ChangeOut
+         * @description One difference from the circuit as the recipe draws it.
+         */
+        ChangeOut: {
+            /** On */
+            on: string;
+            /** Text */
+            text: string;
+            /** What */
+            what: string;
+        };
+        /**
          * ChangedOut
          * @description A figure of a motor's branch circuit before and after.
          */
@@ -1248,15 +1363,41 @@ export interface components {
             isolations: components["schemas"]["IsolationOut"][];
         };
         /**
+         * ChoiceOut
+         * @description One starter beside the others, with the one reason.
+         */
+        ChoiceOut: {
+            /** Hazards */
+            hazards: components["schemas"]["HazardOut"][];
+            /** Id */
+            id: string;
+            /** Leads */
+            leads: number[];
+            /** Line A */
+            line_a: string;
+            /** Line Percent */
+            line_percent: number;
+            /** Reason */
+            reason: string;
+            /** Torque Percent */
+            torque_percent: number;
+            /** Verdict */
+            verdict: string;
+        };
+        /**
          * CircuitOut
          * @description A starter drawn for a job.
          */
         CircuitOut: {
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
             /** Devices */
             devices: components["schemas"]["DeviceOut"][];
             entry: components["schemas"]["RecipeOut"] | null;
             /** Findings */
             findings: components["schemas"]["FindingOut"][];
+            /** Hazards */
+            hazards: components["schemas"]["RestartOut"][];
             ladder: components["schemas"]["PictureOut"];
             /** Material */
             material: components["schemas"]["MaterialOut"][];
@@ -2232,8 +2373,10 @@ export interface components {
             size: components["schemas"]["SizeInputs"];
             /**
              * @default {
+             *       "accepted": [],
              *       "edits": [],
              *       "frozen": {},
+             *       "load": "unknown",
              *       "naming": null,
              *       "options": {},
              *       "readings": [],
@@ -2341,23 +2484,13 @@ export interface components {
         };
         /**
          * HazardOut
-         * @description A hazard at its instant, with its chain of causes as a sentence.
+         * @description What a circuit does that nobody asks for.
          */
         HazardOut: {
-            /** Chain */
-            chain: string[];
             /** Code */
             code: string;
-            /** Device */
-            device: string;
-            /** Name */
-            name: string;
-            /** Sentence */
-            sentence: string;
-            /** T */
-            t: number;
-            /** Tag */
-            tag: string;
+            /** Label */
+            label: string;
         };
         /**
          * HeaterChartOut
@@ -2739,10 +2872,10 @@ export interface components {
             replace: components["schemas"]["ReplaceInputs"];
             /**
              * Schema
-             * @default 5
+             * @default 6
              * @constant
              */
-            schema: 5;
+            schema: 6;
             /**
              * @default {
              *       "ambient_c": null,
@@ -2781,8 +2914,10 @@ export interface components {
             size: components["schemas"]["SizeInputs"];
             /**
              * @default {
+             *       "accepted": [],
              *       "edits": [],
              *       "frozen": {},
+             *       "load": "unknown",
              *       "naming": null,
              *       "options": {},
              *       "readings": [],
@@ -3421,6 +3556,28 @@ export interface components {
             said: string;
         };
         /**
+         * NearOut
+         * @description A circuit of the catalogue, and each difference of the traced one.
+         */
+        NearOut: {
+            /** Differences */
+            differences: string[];
+            /** Id */
+            id: string;
+            /** Score */
+            score: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * NetlistIn
+         * @description A netlist as text.
+         */
+        NetlistIn: {
+            /** Text */
+            text: string;
+        };
+        /**
          * NoStartInput
          * @description That the motor did not start on the device the rules give first: recorded, by whom.
          */
@@ -4025,6 +4182,20 @@ export interface components {
             takes_down: string[];
         };
         /**
+         * RestartOut
+         * @description What the circuit does unasked; ``accepted`` tells by whom, ``never`` that nobody may.
+         */
+        RestartOut: {
+            /** Accepted */
+            accepted: boolean;
+            /** Code */
+            code: string;
+            /** Label */
+            label: string;
+            /** Never */
+            never: boolean;
+        };
+        /**
          * RotorInput
          * @description The rotor side of a wound-rotor motor.
          */
@@ -4400,9 +4571,15 @@ export interface components {
          * @description Which starter, with which options, and what was changed on its drawing.
          *
          *     ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
-         *     later changes add numbers and never renumber.
+         *     later changes add numbers and never renumber. The recipe ``found`` is an empty panel:
+         *     the edits are what was traced in it. ``load`` is how the machine starts.
          */
         StarterInputs: {
+            /**
+             * Accepted
+             * @default []
+             */
+            accepted: components["schemas"]["AcceptedInput"][];
             /**
              * Edits
              * @default []
@@ -4415,6 +4592,12 @@ export interface components {
             frozen: {
                 [key: string]: string;
             };
+            /**
+             * Load
+             * @default unknown
+             * @enum {string}
+             */
+            load: "unknown" | "empty" | "loaded";
             /** Naming */
             naming?: ("iec" | "nema") | null;
             /**
@@ -4739,6 +4922,48 @@ export interface components {
             start: number;
             /** Until */
             until: number;
+        };
+        /**
+         * TracedOut
+         * @description A device or a wire of a netlist file, as an edit of an empty panel.
+         */
+        TracedOut: {
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /**
+             * End
+             * @default
+             */
+            end: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /**
+             * Parameters
+             * @default {}
+             */
+            parameters: {
+                [key: string]: string;
+            };
+            /**
+             * Start
+             * @default
+             */
+            start: string;
+            /**
+             * Tag
+             * @default
+             */
+            tag: string;
+            /**
+             * Type
+             * @default
+             */
+            type: string;
         };
         /**
          * TransformerOut
@@ -5198,6 +5423,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChecksOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_choosing_router_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChoiceOut"][];
                 };
             };
             /** @description Bad Request */
@@ -6994,6 +7290,75 @@ export interface operations {
             };
         };
     };
+    jobs_choosing_router_netlist_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The netlist */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     plant_photos_add_photo: {
         parameters: {
             query?: never;
@@ -7760,6 +8125,148 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_choosing_router_name_it: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GivenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_choosing_router_netlist: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NetlistIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracedOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -143,6 +143,7 @@ class Graph:
         turned: dict[str, str] | None = None,
         *,
         holds: bool = False,
+        inside: Collection[str] | None = None,
     ) -> Reached:
         """Return what has volts and which coils can pull in.
 
@@ -154,9 +155,13 @@ class Graph:
             Selector to its position; a selector that is not named counts as any.
         holds : bool
             False for what can pull in from rest; True for what can stay in once in.
+        inside : collection of str, optional
+            Devices that are in at first; nothing, or everything where it ``holds``.
         """
         turned = turned or {}
         coils = {item.id for item in self.of_type(*COILED)} if holds else set()
+        if inside is not None:
+            coils = set(inside)
         while True:
             lines, hot = self._volts(coils, open_, turned)
             common = self.spread(

@@ -88,6 +88,10 @@ def _hangs_on(graph: Graph, place: str, wire: str, terminal: str) -> bool:
 
 def _loose(graph: Graph) -> Iterator[Problem]:
     circuit = graph.circuit
+    for item in graph.of_type("unknown_end"):
+        for wire in circuit.netlist.wires_at(f"{item.id}.?"):
+            known = wire.end if wire.start.startswith(f"{item.id}.") else wire.start
+            yield problem(circuit, "H46", "error", "unknown_end", known)
     for terminal in loose_ends(circuit):
         yield problem(circuit, "H46", "error", "loose", terminal)
     for item in graph.of_type(*COILED, "lamp"):

@@ -37,7 +37,7 @@ class Edit:
     wire : str
         Wire that is removed or moved.
     start, end : str
-        Ends of a new wire; for ``move_end`` from and to.
+        Ends of a new wire, the second empty if nobody knows it; for ``move_end`` from and to.
     device : str
         Device that is set, tagged or removed.
     type : str
@@ -45,7 +45,7 @@ class Edit:
     parameters : mapping
         Parameters of a new device, or those that are set.
     tag : str
-        Tag of a new device, or its new tag.
+        Tag of a new device, or its new tag; the number on the ferrule of a new wire.
     """
 
     id: str
@@ -95,8 +95,18 @@ class _Sheet:
 
     def _add_wire(self, edit: Edit) -> None:
         self.need(edit.start)
-        self.need(edit.end)
-        self.wires[edit.id] = Wire(edit.id, edit.start, edit.end)
+        end = edit.end or self._unknown(edit)
+        self.need(end)
+        self.wires[edit.id] = Wire(edit.id, edit.start, end)
+        if edit.tag:
+            self.numbers[edit.id] = edit.tag
+
+    def _unknown(self, edit: Edit) -> str:
+        """Return an end that nobody knows, of its own."""
+        name = f"unknown.{edit.id}"
+        self.devices[name] = device("unknown_end", name)
+        self.tags[name] = f"?{sum(item.type == 'unknown_end' for item in self.devices.values())}"
+        return f"{name}.?"
 
     def _wire(self, edit: Edit) -> Wire:
         if edit.wire not in self.wires:

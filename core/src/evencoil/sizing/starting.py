@@ -17,15 +17,23 @@ from evencoil.quantities import plain, show
 from evencoil.sizing.locked_rotor import locked_rotor_name
 from evencoil.sizing.steps import worked
 
-__all__ = ["Start", "full_load_torque", "slip", "start_current", "start_torque"]
+__all__ = ["Start", "full_load_torque", "slip", "start_current", "start_shares", "start_torque"]
 
 Start = Literal["full_voltage", "wye_delta", "part_winding", "autotransformer"]
 _LB_FT = Decimal(5252)
 _PART = Decimal("0.65")
 
 
-def _shares(start: Start, tap_percent: Decimal) -> tuple[Decimal, Decimal, Decimal]:
-    """Return the parts of locked-rotor current at motor and line, and of torque."""
+def start_shares(start: Start, tap_percent: Decimal) -> tuple[Decimal, Decimal, Decimal]:
+    """Return the parts of locked-rotor current at motor and line, and of torque.
+
+    Parameters
+    ----------
+    start : str
+        How the motor starts.
+    tap_percent : Decimal
+        Tap of the autotransformer. [percent]
+    """
     tap = tap_percent / 100
     return {
         "full_voltage": (Decimal(1), Decimal(1), Decimal(1)),
@@ -107,7 +115,7 @@ def start_current(
     if name is None:
         return None
     locked = trail.number(name)
-    motor, line, _ = _shares(start, tap_percent)
+    motor, line, _ = start_shares(start, tap_percent)
     params = {"locked": show(locked), "tap": plain(tap_percent)}
     if start == "autotransformer":
         worked(
@@ -134,7 +142,7 @@ def start_torque(start: Start, tap_percent: Decimal, *, edition: Edition, trail:
     trail : Trail
         The step is added to it.
     """
-    share = _shares(start, tap_percent)[2] * 100
+    share = start_shares(start, tap_percent)[2] * 100
     return worked(
         trail, "start_torque_percent", share, "%", f"start.torque_{start}", "textbook", edition,
         {"tap": plain(tap_percent)},

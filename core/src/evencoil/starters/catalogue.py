@@ -14,9 +14,12 @@ from importlib.resources import files
 
 from evencoil.circuit.text import Circuit, read_circuit
 from evencoil.errors import NotInTableError
-from evencoil.words import Message
+from evencoil.words import Message, say
 
-__all__ = ["CatalogueEntry", "catalogue", "entry_of"]
+__all__ = ["FOUND", "CatalogueEntry", "catalogue", "entry_of", "found_entry"]
+
+#: the recipe of a starter that was there before the job: nothing is drawn for it
+FOUND = "found"
 
 _HEADER = ("# title:", "# source:")
 
@@ -84,6 +87,25 @@ def catalogue() -> Mapping[str, CatalogueEntry]:
             ),
         )
     return {name: found[name] for name in sorted(found, key=_order)}
+
+
+@cache
+def found_entry() -> CatalogueEntry:
+    """Return the empty panel: a supply and a motor, and nothing yet between them."""
+
+    def said(name: str) -> str:
+        return say(Message(f"found.{name}"))
+
+    return CatalogueEntry(
+        id=FOUND,
+        group=FOUND,
+        title=said("title"),
+        purpose=said("purpose"),
+        use=said("use"),
+        avoid=said("avoid"),
+        interlocks=said("interlocks"),
+        circuit=read_circuit("SUP supply supply v=480\nM1 motor motor3"),
+    )
 
 
 def entry_of(circuit_id: str) -> CatalogueEntry:

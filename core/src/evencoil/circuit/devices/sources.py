@@ -138,4 +138,6 @@ register(
         _numbered,
         lambda given: (),
     ),
+    # where a traced wire goes on and nobody knows where to
+    DeviceType("unknown_end", "?", "?", "both", (), lambda given: ("?",), lambda given: ()),
 )

@@ -1,0 +1,300 @@
+"""Starters as found, compared with the catalogue; netlist files; hazards of a choice."""
+
+import random
+from decimal import Decimal
+from itertools import pairwise
+
+import pytest
+from circuit_play import circuit_of, edited, tables
+from hypothesis import given
+from hypothesis import strategies as st
+
+from evencoil.checks import check_circuit
+from evencoil.checks.restarts import restarts_of
+from evencoil.choosing import choices, hazards_of_entry
+from evencoil.circuit.compare import differences
+from evencoil.circuit.edits import Edit, replay
+from evencoil.circuit.nearest import nearest
+from evencoil.circuit.netfile import read_netlist, write_netlist
+from evencoil.circuit.netlist import Device, Netlist, Wire
+from evencoil.circuit.text import Circuit
+from evencoil.errors import CoreError
+from evencoil.inputs import (
+    AcceptedInput,
+    EditInput,
+    PlateInputs,
+    SizeInputs,
+    StarterInputs,
+    SupplyInputs,
+)
+from evencoil.probes import probes
+from evencoil.starter_room import starter_states, work_out_starter
+from evencoil.starters import catalogue, draw, options_of
+from evencoil.words import say
+from evencoil.work import work_out
+
+KNOWN = {name: entry.circuit for name, entry in catalogue().items()}
+RESTARTS = ("power_back", "overload_reset", "estop_release")
+
+
+def traced(circuit, seed):
+    """Return a circuit as somebody would trace it: other ids, any order, ends either way."""
+    dice = random.Random(seed)
+    items = list(circuit.netlist.devices)
+    dice.shuffle(items)
+    name = {item.id: f"u{place}" for place, item in enumerate(items)}
+
+    def there(end):
+        owner, _, terminal = end.rpartition(".")
+        return f"{name[owner]}.{terminal}"
+
+    wires = []
+    for place, wire in enumerate(circuit.netlist.wires):
+        ends = [there(wire.start), there(wire.end)]
+        dice.shuffle(ends)
+        wires.append(Wire(f"w{place}", *ends))
+    dice.shuffle(wires)
+    devices = tuple(
+        Device(name[item.id], item.type, item.terminals, item.parameters) for item in items
+    )
+    return Circuit(
+        Netlist(devices, tuple(wires)), {name[key]: tag for key, tag in circuit.tags.items()}
+    )
+
+
+@pytest.mark.parametrize("name", list(KNOWN))
+def test_a_traced_circuit_is_named_and_has_no_difference(name):
+    """Every circuit of the catalogue is known again under other names."""
+    best = nearest(traced(KNOWN[name], 7), KNOWN)[0]
+    assert (best.id, best.score, best.differences) == (name, 0, ())
+
+
+ONE_WIRE = [
+    ("3A", "remove S2.13 KM1.13", ["KM1.13", "joined there and not here"]),
+    ("3A", "add S2.13 S2.14", ["S2.14", "joined here and not there"]),
+    ("6A", "swap KR.2T1 KR.6T3", ["KR.2T1"]),
+    ("7A", "remove KY.4T2 KY.6T3", ["KY.2T1 and KY.6T3"]),
+]
+
+
+@pytest.mark.parametrize(("name", "edit", "says"), ONE_WIRE)
+def test_each_difference_of_a_traced_circuit_is_told(name, edit, says):
+    """One wrong wire leaves the circuit known, and is said with its terminals."""
+    best = nearest(traced(edited(circuit_of(name), edit), 3), KNOWN)[0]
+    assert best.id == name
+    said = " ".join(say(one) for one in best.differences)
+    assert all(part in said for part in says), said
+
+
+@pytest.mark.parametrize("name", list(KNOWN))
+def test_a_netlist_file_is_read_back_as_it_was_written(name):
+    """Devices, parameters, wires, numbers and pairs: export then import is the identity."""
+    circuit = KNOWN[name]
+    back = read_netlist(write_netlist(circuit))
+    assert {
+        (item.id, item.type, tuple(sorted(item.parameters.items())))
+        for item in back.netlist.devices
+    } == {
+        (item.id, item.type, tuple(sorted(item.parameters.items())))
+        for item in circuit.netlist.devices
+    }
+    assert {frozenset((wire.start, wire.end)) for wire in back.netlist.wires} == {
+        frozenset((wire.start, wire.end)) for wire in circuit.netlist.wires
+    }
+    assert set(back.never_together) == set(circuit.never_together)
+    assert sorted(back.numbers.values()) == sorted(circuit.numbers.values())
+    assert differences(circuit, back) == ()
+
+
+@pytest.mark.parametrize(
+    ("text", "field", "says"),
+    [
+        ("S1 pb", "netlist.1", "before any part"),
+        ("[device]\nS1 pb", "netlist.1", "no part"),
+        ("[devices]\nS1 pb\nS1 lamp", "devices.3", "already a device S1"),
+        ("[devices]\nS1 switchboard", "type", "no device of the library"),
+        ("[devices]\nS1 pb c=11-12\n[wires]\nS1.11 - S1.99", "control.4", "no terminal S1.99"),
+        ("[devices]\nS1 pb c=11-12\n[wires]\nS1.11 S1.12", "control.4", "no wire"),
+        ("[devices]\nKM1 contactor coil=loud", "KM1", "coil cannot be loud"),
+        ("x" * 700_000, "netlist", "signs"),
+    ],
+)
+def test_a_bad_netlist_file_names_the_line(text, field, says):
+    """Unknown devices and terminals, a wire to nowhere, a tag twice: said with their line."""
+    with pytest.raises(CoreError) as refused:
+        read_netlist(text)
+    assert refused.value.field == field
+    assert says in str(refused.value)
+    assert refused.value.hint
+
+
+def test_ten_thousand_wires_are_read_or_refused_quickly():
+    """A file of the largest size is read; one wire more is refused."""
+    head = "[devices]\n" + "\n".join(f"X{place} tb n=40" for place in range(600)) + "\n[wires]\n"
+    ends = [f"X{place // 40}.{place % 40 + 1}" for place in range(12_000)]
+    lines = [f"{one} - {two}" for one, two in pairwise(ends)]
+    assert len(read_netlist(head + "\n".join(lines[:10_000])).netlist.wires) == 10_000
+    with pytest.raises(CoreError, match="More than 10000"):
+        read_netlist(head + "\n".join(lines))
+
+
+@pytest.mark.parametrize("name", list(KNOWN))
+def test_restarts_by_the_graph_are_those_that_playing_shows(name):
+    """Power back, overload reset, emergency stop let go: two ways of finding out agree."""
+    entry = catalogue()[name]
+    drawings = [entry.circuit]
+    if any(spec.name == "estop" for spec in options_of(entry)):
+        drawings.append(draw(name, {"estop": "contact"}).circuit)
+    for circuit in drawings:
+        played = {one.family for one in probes(circuit, RESTARTS) if not one.holds}
+        assert set(restarts_of(circuit)) == played
+
+
+@pytest.mark.parametrize("name", ["2A", "4A", "4B", "15B", "14E"])
+def test_a_reset_of_its_own_cures_the_start_after_an_emergency_stop(name):
+    """The latching reset is drawn by default; the bare contact starts it, and says so."""
+    entry = catalogue()[name]
+    assert "estop_release" in restarts_of(draw(name, {"estop": "contact"}).circuit)
+    cured = restarts_of(draw(name, {"estop": "reset_relay"}).circuit)
+    assert "estop_release" not in cured
+    assert "power_back" not in cured
+    assert entry.group
+
+
+PLATE = PlateInputs(
+    text="15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
+)
+
+
+def worked(plate=PLATE, supply="480Y/277"):
+    """Return a job worked out."""
+    return work_out(plate, SupplyInputs(text=supply), SizeInputs())
+
+
+def found_of(load, plate=PLATE):
+    """Return the choices by id."""
+    return {one.id: one for one in choices(worked(plate), load)}
+
+
+def test_every_starter_is_shown_and_says_one_reason():
+    """Nine leads in star: no star-delta; loaded, no autotransformer; two-wire springs to life."""
+    found = found_of("loaded")
+    assert set(found) == set(KNOWN) - {"2B", "5C"}
+    assert all(say(one.reason) for one in found.values())
+    assert found["3A"].verdict == "can"
+    assert found["7A"].verdict == "cannot"
+    assert "leads" in say(found["7A"].reason)
+    assert found["9A"].verdict == "cannot"
+    assert found["15A"].verdict == "cannot"
+    assert found["2A"].hazards == ("power_back", "overload_reset")
+    assert found["6B"].hazards == ("plugged",)
+
+
+def test_line_current_and_torque_of_the_ways_to_start():
+    """Locked rotor by code G at 15 hp and 460 V, a third in star, the square of the tap."""
+    found = found_of("empty")
+    # code G: under 6.3 kVA a hp, 15 x 6.29 x 1000 / (1.732 x 460) A at the most
+    full = found["3A"].line_a
+    assert full == pytest.approx(Decimal("118.4"), abs=Decimal("0.3"))
+    assert found["9A"].line_a / full == Decimal("0.4225")
+    assert found["9A"].torque_percent == Decimal("42.25")
+    assert found["7A"].line_percent == pytest.approx(Decimal("33.33"), abs=Decimal("0.01"))
+    assert found["9A"].verdict == "can"
+    assert found_of("unknown")["9A"].verdict == "doubt"
+
+
+def test_a_hazard_holds_the_starter_until_somebody_takes_it_on():
+    """Two-wire: held; accepted by name and reason: proven; an emergency stop never is."""
+    job = worked()
+
+    def state(**given):
+        room = work_out_starter(job, StarterInputs(recipe="2A", **given))
+        return starter_states(room)[0], room
+
+    first, _ = state()
+    assert first.state == "held"
+    taken = tuple(
+        AcceptedInput(hazard=name, why="unattended pump behind a fence", by="Dov Ansell")
+        for name in ("power_back", "overload_reset")
+    )
+    assert state(accepted=taken)[0].state == "proven"
+    held, room = state(accepted=taken, options={"estop": "contact"})
+    assert held.state == "held"
+    assert any(
+        one.level == "refusal" and "never accepted" in say(one.message) for one in room.findings
+    )
+    assert state(accepted=taken, options={"estop": "reset_relay"})[0].state == "proven"
+
+
+def panel(*edits):
+    """Return the room of a panel that was traced."""
+    return work_out_starter(worked(), StarterInputs(recipe="found", edits=edits))
+
+
+def test_an_empty_panel_takes_devices_and_wires_with_one_end_unknown():
+    """What is traced is drawn and checked; an end that nobody knows is said."""
+    room = panel(
+        EditInput(id="k", kind="add_device", type="contactor", tag="KM1"),
+        EditInput(id="s", kind="add_device", type="pb", tag="S1", parameters={"c": "13-14"}),
+        EditInput(id="w1", kind="add_wire", start="s.14", end="k.A1", tag="3"),
+        EditInput(id="w2", kind="add_wire", start="s.13"),
+    )
+    assert room.stale == ()
+    assert room.numbered.at("k.A1") == "3"
+    assert len(room.changes()) == 5
+    said = [say(one.message) for one in check_circuit(room.circuit)]
+    assert "Nobody knows where the wire from S1.13 goes." in said
+    assert room.ladder().picture.shapes or room.rows()
+
+
+def test_what_differs_from_the_recipe_is_told_line_by_line():
+    """A wire off, one on, one moved, a device in, a setting: each in words."""
+    circuit = circuit_of("3A")
+    edits = [
+        Edit(id="a", kind="remove_wire", wire=circuit.netlist.wires[-1].id),
+        Edit(id="b", kind="add_wire", start="stop.11", end="start.14"),
+        Edit(
+            id="c",
+            kind="move_end",
+            wire="main.A2~overload.95",
+            start="overload.95",
+            end="overload.96",
+        ),
+        Edit(id="d", kind="add_device", type="lamp", tag="H9"),
+        Edit(id="e", kind="set", device="overload", parameters={"iset": "12"}),
+    ]
+    done = replay(circuit, edits)
+    found = differences(circuit, done.circuit)
+    assert {one.what for one in found} == {
+        "wire_off",
+        "wire_on",
+        "wire_moved",
+        "device_on",
+        "setting",
+    }
+    assert all(say(one.message) for one in found)
+    assert differences(circuit, circuit) == ()
+
+
+@given(st.sampled_from(sorted(KNOWN)), st.integers(0, 5000))
+def test_naming_is_the_same_whatever_order_things_are_traced_in(name, seed):
+    """Order and names never decide."""
+    best = nearest(traced(KNOWN[name], seed), {name: KNOWN[name]}, most=1)[0]
+    assert best.score == 0
+
+
+def test_the_mistakes_stay_nearest_to_their_own_circuit():
+    """Of the worked mistakes only the crossed interlock looks more like another circuit."""
+    strange = []
+    for body in tables().values():
+        for item in body.get("mistakes", []):
+            wrong = traced(edited(circuit_of(body["circuit"]), item["edit"]), 1)
+            if nearest(wrong, KNOWN)[0].id != body["circuit"]:
+                strange.append(item["id"])
+    assert strange == ["6A-F5"]
+
+
+def test_hazards_of_entries_are_those_of_their_drawings():
+    """What the list shows is what the drawing does."""
+    assert hazards_of_entry("3A") == ()
+    assert hazards_of_entry("4A") == ("power_back", "overload_reset")

@@ -1,0 +1,176 @@
+"""Choosing a starter, and naming one that was there: the catalogue beside this motor."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+from pydantic import BaseModel, StringConstraints
+
+from api.schemas import REFUSALS
+from evencoil.choosing import Choice, choices
+from evencoil.circuit.nearest import Near, nearest
+from evencoil.circuit.netfile import read_netlist, write_netlist
+from evencoil.errors import MissingError, OutOfRangeError
+from evencoil.quantities import show
+from evencoil.starters import catalogue
+from evencoil.texts import HugeText
+from evencoil.words import Message, say
+from jobs.given import GivenIn
+from jobs.router import JOB, Number, attachment
+from jobs.store import motor_job, room_of
+from people.access import caller_in
+
+__all__ = ["router"]
+
+router = Router(tags=["choosing"])
+MOST_EDITS = 500
+
+
+class HazardOut(BaseModel):
+    """What a circuit does that nobody asks for."""
+
+    code: str
+    label: str
+
+
+class ChoiceOut(BaseModel):
+    """One starter beside the others, with the one reason."""
+
+    id: str
+    line_percent: float
+    torque_percent: float
+    line_a: str
+    leads: list[int]
+    verdict: str
+    reason: str
+    hazards: list[HazardOut]
+
+
+class NearOut(BaseModel):
+    """A circuit of the catalogue, and each difference of the traced one."""
+
+    id: str
+    title: str
+    score: int
+    differences: list[str]
+
+
+class NetlistIn(Schema):
+    """A netlist as text."""
+
+    text: Annotated[HugeText, StringConstraints(min_length=1)]
+
+
+class TracedOut(BaseModel):
+    """A device or a wire of a netlist file, as an edit of an empty panel."""
+
+    id: str
+    kind: str
+    start: str = ""
+    end: str = ""
+    device: str = ""
+    type: str = ""
+    tag: str = ""
+    parameters: dict[str, str] = {}
+
+    @classmethod
+    def of(cls, id_: str, kind: str, **given: Any) -> TracedOut:
+        """Return an edit of a kind."""
+        return cls(id=id_, kind=kind, **given)
+
+
+def _choice(one: Choice) -> ChoiceOut:
+    return ChoiceOut(
+        id=one.id,
+        line_percent=round(float(one.line_percent), 1),
+        torque_percent=round(float(one.torque_percent), 1),
+        line_a="" if one.line_a is None else show(one.line_a),
+        leads=list(one.leads),
+        verdict=one.verdict,
+        reason=say(one.reason),
+        hazards=[
+            HazardOut(code=name, label=say(Message(f"restart.{name}"))) for name in one.hazards
+        ],
+    )
+
+
+@router.post("/w/{works}/choose", response={200: list[ChoiceOut], **REFUSALS})
+def choose(request: HttpRequest, works: str, body: GivenIn) -> list[ChoiceOut]:
+    """Lay every starter of the catalogue beside this motor and this load."""
+    worked, _ = body.worked(caller_in(request, works).works)
+    return [_choice(one) for one in choices(worked, body.starter.load)]
+
+
+def _near(one: Near) -> NearOut:
+    return NearOut(
+        id=one.id,
+        title=catalogue()[one.id].title,
+        score=one.score,
+        differences=[say(message) for message in one.differences],
+    )
+
+
+@router.post("/w/{works}/nearest", response={200: list[NearOut], **REFUSALS})
+def name_it(request: HttpRequest, works: str, body: GivenIn) -> list[NearOut]:
+    """Name the circuits that the drawn one is nearest to, with each difference."""
+    _, room = body.worked(caller_in(request, works).works)
+    if room.circuit is None:
+        return []
+    known = {name: entry.circuit for name, entry in catalogue().items()}
+    return [_near(one) for one in nearest(room.circuit, known)]
+
+
+@router.post("/w/{works}/netlist", response={200: list[TracedOut], **REFUSALS})
+def netlist(request: HttpRequest, works: str, body: NetlistIn) -> list[TracedOut]:
+    """Read a netlist file; return it as edits of an empty panel, or the line that is wrong."""
+    caller_in(request, works)
+    read = read_netlist(body.text)
+    # the empty panel has one supply and one motor of its own: these give way
+    own = [item.id for item in read.netlist.devices if item.id in {"supply", "motor"}]
+    found = [TracedOut.of(f"remove.{name}", "remove_device", device=name) for name in own]
+    found += [
+        TracedOut.of(
+            item.id, "add_device", type=item.type, tag=read.tags.get(item.id, item.id),
+            parameters=dict(item.parameters),
+        )
+        for item in read.netlist.devices
+    ]  # fmt: skip
+    found += [
+        TracedOut.of(
+            wire.id, "add_wire", start=wire.start, end=wire.end,
+            tag=read.numbers.get(wire.id, ""),
+        )
+        for wire in read.netlist.wires
+    ]  # fmt: skip
+    if len(found) > MOST_EDITS:
+        raise OutOfRangeError(
+            Message("netlist.too_many_edits", {"count": str(len(found)), "most": str(MOST_EDITS)}),
+            field="text",
+            hint=Message("netlist.too_many.hint"),
+        )
+    return found
+
+
+@router.get(
+    f"{JOB}/netlist.txt",
+    response=REFUSALS,
+    openapi_extra={
+        "responses": {
+            200: {
+                "description": "The netlist",
+                "content": {"text/plain": {"schema": {"type": "string"}}},
+            }
+        }
+    },
+)
+def netlist_file(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
+    """Return the kept starter's netlist as a text file."""
+    caller = caller_in(request, works)
+    room = room_of(motor_job(caller, tag, number), caller.works)
+    if room.circuit is None:
+        raise room.refusal or MissingError(
+            Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
+        )
+    return attachment(write_netlist(room.circuit).encode(), "text/plain", f"{tag}-netlist", "txt")
