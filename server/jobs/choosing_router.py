@@ -28,7 +28,7 @@ router = Router(tags=["choosing"])
 MOST_EDITS = 500
 
 
-class HazardOut(BaseModel):
+class ChoiceHazardOut(BaseModel):
     """What a circuit does that nobody asks for."""
 
     code: str
@@ -45,7 +45,7 @@ class ChoiceOut(BaseModel):
     leads: list[int]
     verdict: str
     reason: str
-    hazards: list[HazardOut]
+    hazards: list[ChoiceHazardOut]
 
 
 class NearOut(BaseModel):
@@ -91,7 +91,8 @@ def _choice(one: Choice) -> ChoiceOut:
         verdict=one.verdict,
         reason=say(one.reason),
         hazards=[
-            HazardOut(code=name, label=say(Message(f"restart.{name}"))) for name in one.hazards
+            ChoiceHazardOut(code=name, label=say(Message(f"restart.{name}")))
+            for name in one.hazards
         ],
     )
 

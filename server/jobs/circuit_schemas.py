@@ -15,6 +15,7 @@ from evencoil.solver.parts import PARTS
 from evencoil.solver.parts.motors import Motor
 from evencoil.starter_room import StarterRoom
 from evencoil.starters import CatalogueEntry, OptionSpec
+from evencoil.starters.catalogue import found_entry
 from evencoil.words import Message, say
 from jobs.parts import FindingOut, RefusalOut
 from jobs.pictures import PictureOut, picture_out
@@ -49,10 +50,29 @@ class RecipeOut(BaseModel):
     interlocks: str
 
 
+class SettingOut(BaseModel):
+    """One thing that can be set on a device: a number, a text, contacts or one of some words."""
+
+    name: str
+    form: str
+    default: str
+    unit: str
+
+
+class DeviceTypeOut(BaseModel):
+    """A kind of device that can be put into a drawing."""
+
+    type: str
+    label: str
+    letters: str
+    settings: list[SettingOut]
+
+
 class CatalogueOut(BaseModel):
-    """The catalogue, in its order."""
+    """The catalogue, in its order, and the device library."""
 
     circuits: list[RecipeOut]
+    library: list[DeviceTypeOut]
 
 
 class WireOut(BaseModel):
@@ -66,6 +86,8 @@ class WireOut(BaseModel):
     end_terminal: str
     way: str
     colour: str
+    size: str
+    ferrules: list[str]
 
 
 class RatingOut(BaseModel):
@@ -218,8 +240,23 @@ def _entry(entry: CatalogueEntry) -> RecipeOut:
 
 
 def catalogue_out(entries: list[CatalogueEntry]) -> CatalogueOut:
-    """Return the catalogue."""
-    return CatalogueOut(circuits=[_entry(entry) for entry in entries])
+    """Return the catalogue and the device library."""
+    return CatalogueOut(
+        circuits=[_entry(entry) for entry in [*entries, found_entry()]],
+        library=[
+            DeviceTypeOut(
+                type=kind.name,
+                label=say(Message(f"type.{kind.name}")),
+                letters=kind.letter_iec,
+                settings=[
+                    SettingOut(name=one.name, form=one.form, default=one.default, unit=one.unit)
+                    for one in kind.parameters
+                ],
+            )
+            for kind in types().values()
+            if kind.name not in {"supply", "unknown_end"}
+        ],
+    )
 
 
 def _word(name: str, word: str) -> str:
@@ -314,6 +351,8 @@ def circuit_out(room: StarterRoom) -> CircuitOut:
                 end_terminal=ends[row.id].end,
                 way=row.way,
                 colour=row.colour,
+                size=row.size,
+                ferrules=list(row.ferrules),
             )
             for row in room.rows()
         ],

@@ -92,6 +92,9 @@ def profile_of(works: Works) -> Profile:
             "twist_on": works.twist_on,
             "twist_on_largest": works.twist_on_largest,
             "school_reason": works.school_reason,
+            "wire_colours": works.wire_colours,
+            "control_wire": works.control_wire,
+            "ferrules": works.ferrules,
             "amendments": works.amendments,
         }
     )

@@ -39,6 +39,9 @@ class Works(models.Model):
     twist_on = models.CharField(max_length=12, default="building")
     twist_on_largest = models.CharField(max_length=12, default="10")
     school_reason = models.CharField(max_length=400, blank=True)
+    wire_colours = models.CharField(max_length=12, default="nfpa79")
+    control_wire = models.CharField(max_length=12, default="14")
+    ferrules = models.CharField(max_length=20, default="number")
     amendments = models.JSONField(default=list, blank=True)
     members = models.ManyToManyField(User, through="Member", related_name="works")
 

@@ -10,7 +10,7 @@ from api.schemas import REFUSALS
 from evencoil.amendments import Amendment, check_amendment
 from evencoil.editions import Edition
 from evencoil.jobfile import FileAmendment
-from evencoil.profile import School, Swap, TwistOn
+from evencoil.profile import Ferrules, School, Swap, TwistOn, WireColours
 from evencoil.quantities import ConductorSize
 from evencoil.texts import Text
 from evencoil.words import Message, say
@@ -46,6 +46,9 @@ class WorksOut(Schema):
     twist_on: str
     twist_on_largest: str
     school_reason: str
+    wire_colours: str
+    control_wire: str
+    ferrules: str
     amendments: list[AmendmentOut]
 
 
@@ -58,6 +61,9 @@ class RulesIn(Schema):
     twist_on: TwistOn
     twist_on_largest: Text
     school_reason: Text = ""
+    wire_colours: WireColours = "nfpa79"
+    control_wire: Text = "14"
+    ferrules: Ferrules = "number"
     amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
 
 
@@ -98,6 +104,9 @@ def _works(member: Member) -> WorksOut:
         twist_on=works.twist_on,
         twist_on_largest=works.twist_on_largest,
         school_reason=works.school_reason,
+        wire_colours=works.wire_colours,
+        control_wire=works.control_wire,
+        ferrules=works.ferrules,
         amendments=[
             AmendmentOut(**item, label=say(Message(f"amendment.{item['subject']}")))
             for item in works.amendments
@@ -130,6 +139,7 @@ class SetRules(Action[Works]):
         """
         works = self.caller.works
         ConductorSize(self.rules.twist_on_largest)
+        ConductorSize(self.rules.control_wire)
         for amendment in self.rules.amendments:
             check_amendment(Amendment(**amendment.model_dump()))
         said = self.rules.model_dump(mode="json")

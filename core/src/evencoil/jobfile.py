@@ -31,7 +31,7 @@ from evencoil.inputs import (
     SupplyInputs,
     TrustInputs,
 )
-from evencoil.profile import Profile, School, Swap, TwistOn
+from evencoil.profile import Ferrules, Profile, School, Swap, TwistOn, WireColours
 from evencoil.texts import MotorTag, Text
 from evencoil.words import Message
 from evencoil.work import Worked, work_out
@@ -127,6 +127,9 @@ class FileProfile(_Model):
     twist_on: TwistOn = "building"
     twist_on_largest: Text = "10"
     school_reason: Text = ""
+    wire_colours: WireColours = "nfpa79"
+    control_wire: Text = "14"
+    ferrules: Ferrules = "number"
     amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
 
     def as_core(self) -> Profile:

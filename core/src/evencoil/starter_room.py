@@ -8,8 +8,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
+from evencoil.checks.isolators import isolations
+from evencoil.checks.reach import Graph
 from evencoil.checks.restarts import restarts_of
 from evencoil.choosing import hazards_of_entry
 from evencoil.circuit.compare import Difference, differences
@@ -33,6 +35,7 @@ from evencoil.evidence import Finding
 from evencoil.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.installation import MotorRating, install_motor, rate
 from evencoil.naming import renamed
+from evencoil.profile import Profile
 from evencoil.sizing.protection import FUSES
 from evencoil.starters import CatalogueEntry, OptionSpec, draw, entry_of, options_of
 from evencoil.starters.catalogue import FOUND, found_entry
@@ -72,6 +75,10 @@ class StarterRoom:
         Why there is no circuit.
     before : Circuit or None
         As the recipe draws it, without anybody's edits.
+    profile : Profile
+        The works' own rules: colours, control conductor, ferrules.
+    power_size : str
+        Conductor of the motor circuit from the sizes, empty if not known.
     """
 
     entry: CatalogueEntry | None
@@ -86,6 +93,8 @@ class StarterRoom:
     style: Style
     readings: tuple[DeadReadingInput, ...] = ()
     before: Circuit | None = None
+    profile: Profile = field(default_factory=Profile)
+    power_size: str = ""
 
     def changes(self) -> tuple[Difference, ...]:
         """Return what differs from the circuit as the recipe draws it."""
@@ -109,7 +118,17 @@ class StarterRoom:
         """Return the wire list."""
         if self.circuit is None or self.numbered is None:
             return ()
-        return wire_rows(self.circuit, self.numbered)
+        return wire_rows(
+            self.circuit, self.numbered, self.profile, self.power_size, self._foreign()
+        )
+
+    def _foreign(self) -> set[int]:
+        """Return the control nets that stay live with the main switch open."""
+        if self.circuit is None:
+            return set()
+        graph = Graph(self.circuit)
+        main = next((one for one in isolations(graph) if one.device == "breaker"), None)
+        return {graph.nets[end] for end in main.control} if main is not None else set()
 
     def material(self) -> tuple[Material, ...]:
         """Return the bill of material."""
@@ -350,6 +369,10 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
         refusal=None,
         style=style,
         readings=inputs.readings,
+        profile=worked.profile,
+        power_size=next(
+            (f"{step.shown}" for step in worked.steps if step.id == "conductor_size"), ""
+        ),
     )
 
 

@@ -7,7 +7,7 @@ one figure never takes another one with it, except those that stand on it.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Literal
 
@@ -342,14 +342,8 @@ def work_out(
         If the plate's text is no text, or an assumed value no value.
     """
     base = profile or Profile()
-    profile = Profile(
-        edition=edition_of(size.edition or base.edition),
-        school=size.school or base.school,
-        swap_lines=base.swap_lines,
-        twist_on=base.twist_on,
-        twist_on_largest=base.twist_on_largest,
-        school_reason=base.school_reason,
-        amendments=base.amendments,
+    profile = replace(
+        base, edition=edition_of(size.edition or base.edition), school=size.school or base.school
     )
     reading = read(plate.text, [item.as_core() for item in plate.assumed])
     found, verdict, error = _supply(supply.text, reading)

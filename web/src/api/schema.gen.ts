@@ -1276,11 +1276,13 @@ export interface components {
         };
         /**
          * CatalogueOut
-         * @description The catalogue, in its order.
+         * @description The catalogue, in its order, and the device library.
          */
         CatalogueOut: {
             /** Circuits */
             circuits: components["schemas"]["RecipeOut"][];
+            /** Library */
+            library: components["schemas"]["DeviceTypeOut"][];
         };
         /**
          * CellOut
@@ -1363,12 +1365,22 @@ export interface components {
             isolations: components["schemas"]["IsolationOut"][];
         };
         /**
+         * ChoiceHazardOut
+         * @description What a circuit does that nobody asks for.
+         */
+        ChoiceHazardOut: {
+            /** Code */
+            code: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * ChoiceOut
          * @description One starter beside the others, with the one reason.
          */
         ChoiceOut: {
             /** Hazards */
-            hazards: components["schemas"]["HazardOut"][];
+            hazards: components["schemas"]["ChoiceHazardOut"][];
             /** Id */
             id: string;
             /** Leads */
@@ -1785,6 +1797,20 @@ export interface components {
             verbs: string[];
         };
         /**
+         * DeviceTypeOut
+         * @description A kind of device that can be put into a drawing.
+         */
+        DeviceTypeOut: {
+            /** Label */
+            label: string;
+            /** Letters */
+            letters: string;
+            /** Settings */
+            settings: components["schemas"]["SettingOut"][];
+            /** Type */
+            type: string;
+        };
+        /**
          * DiagramOut
          * @description A diagram of the maker against the derived joints.
          */
@@ -2159,11 +2185,22 @@ export interface components {
              */
             amendments: components["schemas"]["FileAmendment"][];
             /**
+             * Control Wire
+             * @default 14
+             */
+            control_wire: string;
+            /**
              * Edition
              * @default 2023
              * @enum {integer}
              */
             edition: 2017 | 2020 | 2023;
+            /**
+             * Ferrules
+             * @default number
+             * @enum {string}
+             */
+            ferrules: "number" | "number_terminal" | "far_end";
             /**
              * School
              * @default field
@@ -2192,6 +2229,12 @@ export interface components {
              * @default 10
              */
             twist_on_largest: string;
+            /**
+             * Wire Colours
+             * @default nfpa79
+             * @enum {string}
+             */
+            wire_colours: "nfpa79" | "iec60204";
         };
         /**
          * FindingOut
@@ -2484,13 +2527,23 @@ export interface components {
         };
         /**
          * HazardOut
-         * @description What a circuit does that nobody asks for.
+         * @description A hazard at its instant, with its chain of causes as a sentence.
          */
         HazardOut: {
+            /** Chain */
+            chain: string[];
             /** Code */
             code: string;
-            /** Label */
-            label: string;
+            /** Device */
+            device: string;
+            /** Name */
+            name: string;
+            /** Sentence */
+            sentence: string;
+            /** T */
+            t: number;
+            /** Tag */
+            tag: string;
         };
         /**
          * HeaterChartOut
@@ -2847,12 +2900,15 @@ export interface components {
             /**
              * @default {
              *       "amendments": [],
+             *       "control_wire": "14",
              *       "edition": 2023,
+             *       "ferrules": "number",
              *       "school": "field",
              *       "school_reason": "",
              *       "swap_lines": "L1-L3",
              *       "twist_on": "building",
-             *       "twist_on_largest": "10"
+             *       "twist_on_largest": "10",
+             *       "wire_colours": "nfpa79"
              *     }
              */
             profile: components["schemas"]["FileProfile"];
@@ -4228,10 +4284,21 @@ export interface components {
              */
             amendments: components["schemas"]["FileAmendment"][];
             /**
+             * Control Wire
+             * @default 14
+             */
+            control_wire: string;
+            /**
              * Edition
              * @enum {integer}
              */
             edition: 2017 | 2020 | 2023;
+            /**
+             * Ferrules
+             * @default number
+             * @enum {string}
+             */
+            ferrules: "number" | "number_terminal" | "far_end";
             /**
              * School
              * @enum {string}
@@ -4254,6 +4321,12 @@ export interface components {
             twist_on: "never" | "building" | "anywhere";
             /** Twist On Largest */
             twist_on_largest: string;
+            /**
+             * Wire Colours
+             * @default nfpa79
+             * @enum {string}
+             */
+            wire_colours: "nfpa79" | "iec60204";
         };
         /**
          * RunPointOut
@@ -4305,6 +4378,20 @@ export interface components {
              * @default []
              */
             works: components["schemas"]["WorksOut"][];
+        };
+        /**
+         * SettingOut
+         * @description One thing that can be set on a device: a number, a text, contacts or one of some words.
+         */
+        SettingOut: {
+            /** Default */
+            default: string;
+            /** Form */
+            form: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * SettledOut
@@ -5072,10 +5159,14 @@ export interface components {
             end: string;
             /** End Terminal */
             end_terminal: string;
+            /** Ferrules */
+            ferrules: string[];
             /** Id */
             id: string;
             /** Number */
             number: string;
+            /** Size */
+            size: string;
             /** Start */
             start: string;
             /** Start Terminal */
@@ -5124,8 +5215,12 @@ export interface components {
         WorksOut: {
             /** Amendments */
             amendments: components["schemas"]["AmendmentOut"][];
+            /** Control Wire */
+            control_wire: string;
             /** Edition */
             edition: number;
+            /** Ferrules */
+            ferrules: string;
             /** Name */
             name: string;
             /** Role */
@@ -5144,6 +5239,8 @@ export interface components {
             twist_on: string;
             /** Twist On Largest */
             twist_on_largest: string;
+            /** Wire Colours */
+            wire_colours: string;
         };
         /**
          * YardOut

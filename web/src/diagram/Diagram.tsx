@@ -20,6 +20,8 @@ export interface DiagramProps {
   picked?: string | null;
   onPick?: (net: string | null) => void;
   live?: Live | undefined;
+  /** Devices that are lit beside the net. */
+  lit?: ReadonlySet<string> | undefined;
   /** Least width in pixels: below it the drawing is moved, not shrunk. */
   leastWidth?: number;
 }
@@ -81,6 +83,7 @@ export const Diagram = memo(function Diagram({
   picked = null,
   onPick,
   live,
+  lit,
   leastWidth,
 }: DiagramProps) {
   const nets = new Map<string, Shape[]>();
@@ -105,7 +108,7 @@ export const Diagram = memo(function Diagram({
         viewBox={`0 0 ${picture.width} ${picture.height}`}
         className="diagram block h-auto w-full"
         style={{ minWidth: leastWidth, maxWidth: picture.width * 1.15 }}
-        data-picked={picked !== null}
+        data-picked={picked !== null || lit !== undefined}
         data-live={live !== undefined}
         role="group"
         aria-label={label}
@@ -172,6 +175,7 @@ export const Diagram = memo(function Diagram({
               key={name}
               className="part"
               data-link={name}
+              data-lit={lit?.has(device) ?? false}
               data-closed={live?.closed.has(name) ?? false}
               data-on={isOn}
               data-culprit={live?.culprit !== undefined && live.culprit === device}

@@ -1,17 +1,19 @@
 """Wire list, bill of material and terminal counts, from one netlist.
 
-Source: NFPA 79 (conductor colours), trade practice (two wires under a screw).
+Source: NFPA 79 and IEC 60204-1 (conductor colours), trade practice (two wires under a screw).
 """
 
 from __future__ import annotations
 
 from collections import Counter
+from collections.abc import Container, Mapping
 from dataclasses import dataclass
 
 from evencoil.circuit.library import links_of, type_of, types
 from evencoil.circuit.netlist import Device
 from evencoil.circuit.numbering import Numbered
 from evencoil.circuit.text import Circuit
+from evencoil.profile import Ferrules, Profile
 
 __all__ = ["Crowded", "Material", "WireRow", "crowded", "loose_ends", "material", "wire_rows"]
 
@@ -20,7 +22,7 @@ _RATED = ("a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla")
 
 @dataclass(frozen=True, slots=True)
 class WireRow:
-    """One wire: its number, its two ends, its part of the circuit, its colour."""
+    """One wire: its number, its two ends, its part of the circuit, colour, size, ferrules."""
 
     id: str
     number: str
@@ -28,6 +30,8 @@ class WireRow:
     end: str
     way: str
     colour: str
+    size: str
+    ferrules: tuple[str, str]
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,15 +72,39 @@ def _way(circuit: Circuit, start: str, end: str) -> str:
     return "control"
 
 
-def _colour(way: str, number: str, *, is_dc: bool) -> str:
+#: power, control, common and ground; alternating and direct
+_COLOURS: dict[str, dict[str, str]] = {
+    "nfpa79": {
+        "power": "black", "ac": "red", "dc": "blue", "ac_common": "white",
+        "dc_common": "white/blue", "ground": "green", "foreign": "orange",
+    },
+    "iec60204": {
+        "power": "black", "ac": "red", "dc": "blue", "ac_common": "light blue",
+        "dc_common": "dark blue/white", "ground": "green-yellow", "foreign": "orange",
+    },
+}  # fmt: skip
+
+
+def _colour(known: Mapping[str, str], way: str, number: str, *, is_dc: bool) -> str:
     if way == "power":
-        return "black"
-    if number in {"X2", "N"}:
-        return "white/blue" if is_dc else "white"
-    return "blue" if is_dc else "red"
+        return known["power"]
+    kind = "dc" if is_dc else "ac"
+    return known[f"{kind}_common" if number in {"X2", "N"} else kind]
 
 
-def wire_rows(circuit: Circuit, numbered: Numbered) -> tuple[WireRow, ...]:
+def _ferrule(style: Ferrules, number: str, here: str, there: str) -> str:
+    if style == "number":
+        return number
+    return f"{number} {here}" if style == "number_terminal" else f"{number} > {there}"
+
+
+def wire_rows(
+    circuit: Circuit,
+    numbered: Numbered,
+    profile: Profile | None = None,
+    power_size: str = "",
+    foreign: Container[int] = (),
+) -> tuple[WireRow, ...]:
     """Return the wires, grounds and power first, then by number.
 
     Parameters
@@ -85,27 +113,47 @@ def wire_rows(circuit: Circuit, numbered: Numbered) -> tuple[WireRow, ...]:
         Devices, wires, tags.
     numbered : Numbered
         Wire numbers of the nets.
+    profile : Profile, optional
+        The works' colours, control conductor and ferrules.
+    power_size : str
+        Conductor of the motor circuit, empty if the sizes do not know it.
+    foreign : container of int
+        Nets that stay live with the main switch open: they have a colour of their own.
 
     Returns
     -------
     tuple of WireRow
-        Ends as people read them. Colours are NFPA 79's for industrial machines;
-        a works may have its own.
+        Ends as people read them.
     """
+    profile = profile or Profile()
+    colours = _COLOURS[profile.wire_colours]
     is_dc = any(item.type == "psu" for item in circuit.netlist.devices)
     rows = []
     for wire in circuit.netlist.wires:
         number = numbered.at(wire.start)
         way = _way(circuit, wire.start, wire.end)
         is_bond = wire.start.endswith(".PE") or wire.end.endswith(".PE")
-        colour = "green" if is_bond else _colour(way, number, is_dc=is_dc)
+        colour = _colour(colours, way, number, is_dc=is_dc)
+        if is_bond:
+            colour = colours["ground"]
+        elif way == "control" and numbered.net_of[wire.start] in foreign:
+            colour = colours["foreign"]
+        start, end = circuit.said(wire.start), circuit.said(wire.end)
         rows.append(
-            WireRow(wire.id, number, circuit.said(wire.start), circuit.said(wire.end), way, colour)
-        )
+            WireRow(
+                wire.id, number, start, end, way, colour,
+                power_size if way == "power" else profile.control_wire,
+                (
+                    _ferrule(profile.ferrules, number, start, end),
+                    _ferrule(profile.ferrules, number, end, start),
+                ),
+            )
+        )  # fmt: skip
 
     def order(row: WireRow) -> tuple[int, int, str]:
         digits = int(row.number) if row.number.isdigit() else 9999
-        return ({"green": 0}.get(row.colour, 1 if row.way == "power" else 2), digits, row.number)
+        is_ground = row.colour == colours["ground"]
+        return (0 if is_ground else 1 if row.way == "power" else 2, digits, row.number)
 
     return tuple(sorted(rows, key=order))
 

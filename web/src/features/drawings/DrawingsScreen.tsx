@@ -1,142 +1,58 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { Refused } from "../../api/client";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
 import { Diagram, Twin } from "../../diagram/Diagram";
-import { type Circuit, useCircuit } from "../../diagram/useCircuit";
+import { useCatalogue } from "../../diagram/useCatalogue";
+import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
-import { Probes } from "./Probes";
+import { Changes } from "./Changes";
+import { type Check, Checks } from "./Checks";
+import { type Edit, withEdits, withoutEdit } from "./edits";
+import { MaterialTable, WireTable } from "./Lists";
+import { WireCard } from "./WireCard";
 
 const VIEWS = [
   ["ladder", "Ladder"],
   ["power", "Power"],
   ["wires", "Wire list"],
   ["material", "Material"],
-  ["probes", "Probes"],
+  ["checks", "Checks"],
+  ["changes", "Changes"],
 ] as const;
 type View = (typeof VIEWS)[number][0];
 
-/** The wires of one number, from end to end. */
-function WireCard({ circuit, net }: { circuit: Circuit; net: string }) {
-  const wires = circuit.wires.filter((wire) => wire.number === net);
-  return (
-    <section aria-labelledby="wire" className="metal space-y-2 px-5 py-4" data-testid="wire-card">
-      <h2 id="wire" className="font-mono text-2xl font-semibold">
-        {net}
-      </h2>
-      <ul className="space-y-1 font-mono">
-        {wires.map((wire) => (
-          <li key={wire.id}>
-            {wire.start} <span className="text-soft">to</span> {wire.end}
-          </li>
-        ))}
-      </ul>
-      <p className="text-soft">
-        {wires.length} {wires.length === 1 ? "wire" : "wires"}, {wires[0]?.way}, {wires[0]?.colour}
-      </p>
-    </section>
-  );
-}
-
-function WireTable({
-  circuit,
-  net,
-  onPick,
-}: {
-  circuit: Circuit;
-  net: string | null;
-  onPick: (net: string | null) => void;
-}) {
-  return (
-    <table className="w-full" data-testid="wirelist">
-      <thead>
-        <tr className="text-left text-sm text-soft">
-          <th scope="col">No.</th>
-          <th scope="col">From</th>
-          <th scope="col">To</th>
-          <th scope="col">Colour</th>
-        </tr>
-      </thead>
-      <tbody>
-        {circuit.wires.map((wire) => (
-          <tr
-            key={wire.id}
-            data-lit={wire.number === net}
-            className="border-t border-hair font-mono data-[lit=true]:bg-sunk data-[lit=true]:font-semibold"
-          >
-            <td>
-              <button
-                type="button"
-                className="ask font-mono"
-                aria-pressed={wire.number === net}
-                onClick={() => onPick(wire.number === net ? null : wire.number)}
-              >
-                {wire.number}
-              </button>
-            </td>
-            <td>{wire.start}</td>
-            <td>{wire.end}</td>
-            <td className="font-words text-sm text-soft">{wire.colour}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-function MaterialTable({ circuit, base }: { circuit: Circuit; base: string }) {
-  return (
-    <table className="w-full" data-testid="material">
-      <thead>
-        <tr className="text-left text-sm text-soft">
-          <th scope="col">Tag</th>
-          <th scope="col">What</th>
-          <th scope="col">Ratings</th>
-        </tr>
-      </thead>
-      <tbody>
-        {circuit.material.map((row) => (
-          <tr key={row.device} className="border-t border-hair align-baseline">
-            <th scope="row" className="py-1 text-left font-mono">
-              {row.tag}
-            </th>
-            <td>
-              {row.type_label}
-              {row.contacts && <span className="font-mono text-sm text-soft"> {row.contacts}</span>}
-            </td>
-            <td>
-              {row.ratings.map((rating) => (
-                <span key={rating.name} className="mr-3 inline-block">
-                  {rating.name}{" "}
-                  <span className="font-mono">
-                    {rating.value} {rating.unit}
-                  </span>{" "}
-                  {rating.step && (
-                    <Link className="ask" to={`${base}/size#${rating.step}`}>
-                      Why
-                    </Link>
-                  )}
-                </span>
-              ))}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
-  );
-}
-
-/** Where does this wire go? Five views of one netlist, one selection. */
+/** Where does this wire go? Every view of one netlist, one selection. */
 export function DrawingsScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
   const query = useCircuit(place.works, state.given);
   const circuit = query.data;
   const [view, setView] = useState<View>("ladder");
-  const [net, setNet] = useState<string | null>(null);
+  const [net, pickNet] = useState<string | null>(null);
+  const [check, setCheck] = useState<Check | null>(null);
+  const lit = useMemo(() => (check ? new Set(check.devices) : undefined), [check]);
+  const setNet = (next: string | null) => {
+    setCheck(null);
+    pickNet(next);
+  };
+  const library = useCatalogue(place.works).data?.library ?? [];
+  const { given } = state;
+  const edit = (change: Partial<Edit>, why: string) => {
+    if (given) state.change("starter", withEdits(given.starter, [change], why));
+  };
+  const light = (next: Check) => {
+    // the drawing that shows it: power if none of it stands in the ladder
+    const inLadder = circuit?.ladder.shapes.some(
+      (shape) => next.devices.includes(shape.device ?? "") || next.nets.includes(shape.net ?? ""),
+    );
+    setCheck(next);
+    pickNet(next.nets[0] ?? null);
+    setView(inLadder ? "ladder" : "power");
+  };
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const numbers = [...new Set(circuit?.wires.map((wire) => wire.number) ?? [])];
   const step = (by: number) => {
@@ -153,6 +69,11 @@ export function DrawingsScreen() {
     { press: "j", does: "Next wire", run: () => step(1) },
     { press: "k", does: "Wire before", run: () => step(-1) },
     { press: "0", does: "Light no wire", run: () => setNet(null) },
+    {
+      press: "u",
+      does: "Undo the last change",
+      run: () => given && state.change("starter", withoutEdit(given.starter)),
+    },
   ];
   const hasOne = Boolean(circuit?.entry);
   return (
@@ -165,8 +86,35 @@ export function DrawingsScreen() {
         circuit &&
         hasOne && (
           <div className="space-y-4">
+            {check && (
+              <section className="metal space-y-2 px-5 py-4" aria-label="What the check says">
+                <p className="font-mono text-sm text-soft">{check.rule}</p>
+                <p className="font-semibold">{check.text}</p>
+                <p>{check.change}</p>
+                <div className="flex flex-wrap gap-2">
+                  {check.edits.length > 0 && given && (
+                    <button
+                      type="button"
+                      className="control"
+                      onClick={() => {
+                        state.change(
+                          "starter",
+                          withEdits(given.starter, check.edits as Partial<Edit>[], check.rule),
+                        );
+                        setNet(null);
+                      }}
+                    >
+                      Change it so
+                    </button>
+                  )}
+                  <button type="button" className="control" onClick={() => setView("checks")}>
+                    Back to the checks
+                  </button>
+                </div>
+              </section>
+            )}
             {net ? (
-              <WireCard circuit={circuit} net={net} />
+              <WireCard circuit={circuit} net={net} onEdit={edit} />
             ) : (
               <p className="text-soft">Tap a wire: it lights in every view.</p>
             )}
@@ -206,6 +154,9 @@ export function DrawingsScreen() {
             <a className="control" href={`/api${base}/drawing/power.svg`}>
               Power as SVG
             </a>
+            <a className="control" href={`/api${base}/netlist.txt`}>
+              Netlist
+            </a>
           </>
         )
       }
@@ -242,6 +193,7 @@ export function DrawingsScreen() {
                   picture={circuit.ladder}
                   label="Ladder"
                   picked={net}
+                  lit={lit}
                   onPick={setNet}
                   leastWidth={isNarrow ? 880 : 420}
                 />
@@ -254,6 +206,7 @@ export function DrawingsScreen() {
                   picture={circuit.power}
                   label="Power diagram"
                   picked={net}
+                  lit={lit}
                   onPick={setNet}
                   leastWidth={isNarrow ? 620 : 420}
                 />
@@ -261,7 +214,29 @@ export function DrawingsScreen() {
               </>
             )}
             {view === "wires" && <WireTable circuit={circuit} net={net} onPick={setNet} />}
-            {view === "probes" && state.given && <Probes works={place.works} given={state.given} />}
+            {view === "checks" && given && (
+              <Checks
+                works={place.works}
+                given={given}
+                shown={check}
+                onShow={light}
+                onDo={(found) =>
+                  state.change(
+                    "starter",
+                    withEdits(given.starter, found.edits as Partial<Edit>[], found.rule),
+                  )
+                }
+              />
+            )}
+            {view === "changes" && given && (
+              <Changes
+                works={place.works}
+                given={given}
+                circuit={circuit}
+                library={library}
+                onChange={(starter) => state.change("starter", starter)}
+              />
+            )}
             {view === "material" && <MaterialTable circuit={circuit} base={base} />}
           </div>
         </div>

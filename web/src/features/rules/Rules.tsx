@@ -30,6 +30,9 @@ export function Rules() {
       twist_on: works.twist_on,
       twist_on_largest: works.twist_on_largest,
       school_reason: works.school_reason,
+      wire_colours: works.wire_colours,
+      control_wire: works.control_wire,
+      ferrules: works.ferrules,
       amendments: works.amendments.map(({ subject, value, author, reason }) => ({
         subject,
         value,
@@ -99,6 +102,38 @@ export function Rules() {
             }
           />
         </section>
+        <section className="space-y-2" aria-labelledby="wires">
+          <h2 id="wires" className="stamp">
+            Wires in the panel
+          </h2>
+          <Choice
+            label="Colours"
+            options={[
+              { value: "nfpa79", label: "NFPA 79: red control, white common" },
+              { value: "iec60204", label: "IEC 60204-1: red control, light blue neutral" },
+            ]}
+            value={works.wire_colours}
+            onValueChange={(wire_colours) =>
+              void set({ wire_colours: wire_colours as RulesIn["wire_colours"] })
+            }
+          />
+          <Choice
+            label="On each end"
+            options={[
+              { value: "number", label: "its number" },
+              { value: "number_terminal", label: "number and terminal" },
+              { value: "far_end", label: "number and the far end" },
+            ]}
+            value={works.ferrules}
+            onValueChange={(ferrules) => void set({ ferrules: ferrules as RulesIn["ferrules"] })}
+          />
+          <Largest
+            key={`control ${works.control_wire}`}
+            label="Control conductor, AWG"
+            value={works.control_wire}
+            onKeep={(control_wire) => void set({ control_wire })}
+          />
+        </section>
         <section className="space-y-2" aria-labelledby="twist">
           <h2 id="twist" className="stamp">
             Twist-on connectors
@@ -143,11 +178,19 @@ function Reason({ value, onKeep }: { value: string; onKeep: (value: string) => v
   );
 }
 
-function Largest({ value, onKeep }: { value: string; onKeep: (value: string) => void }) {
+function Largest({
+  value,
+  onKeep,
+  label = "Largest conductor under one, AWG",
+}: {
+  value: string;
+  onKeep: (value: string) => void;
+  label?: string;
+}) {
   const [typed, setTyped] = useState(value);
   return (
     <Words
-      label="Largest conductor under one, AWG"
+      label={label}
       value={typed}
       onValueChange={setTyped}
       onRest={() => typed.trim() && typed !== value && onKeep(typed.trim())}

@@ -1,12 +1,15 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, Refused, type Schemas, told } from "../../api/client";
+import { Refused, type Schemas } from "../../api/client";
+import { Choice } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
+import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
 import type { Key } from "../../state/keys";
+import { Measures, useChoices, Verdict } from "./Compare";
+import { Hazards } from "./Hazards";
 import { Options } from "./Options";
 
 type Entry = Schemas["RecipeOut"];
@@ -40,16 +43,12 @@ function About({ entry }: { entry: Entry }) {
 export function StarterScreen() {
   const { place, state } = useRoom();
   const { given } = state;
-  const catalogue = useQuery({
-    queryKey: ["catalogue", place.works],
-    queryFn: ({ signal }) =>
-      told(
-        api.GET("/api/w/{works}/catalogue", { params: { path: { works: place.works } }, signal }),
-      ),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const catalogue = useCatalogue(place.works);
   const circuit = useCircuit(place.works, given).data;
   const circuits = catalogue.data?.circuits ?? [];
+  const choices = new Map(
+    (useChoices(place.works, given).data ?? []).map((choice) => [choice.id, choice]),
+  );
   const groups = [...new Map(circuits.map((entry) => [entry.group, entry.group_label]))];
   const chosen = given?.starter.recipe || "";
   const [group, setGroup] = useState<string | null>(null);
@@ -62,7 +61,14 @@ export function StarterScreen() {
   const choose = (id: string) => {
     if (!given) return;
     setLooked(null);
-    state.change("starter", { ...given.starter, recipe: id, options: {} });
+    // what was taken on or changed belonged to the other circuit
+    state.change("starter", {
+      ...given.starter,
+      recipe: id,
+      options: {},
+      edits: id === given.starter.recipe ? (given.starter.edits ?? []) : [],
+      accepted: [],
+    });
   };
   const move = (by: number) => {
     const at = Math.max(
@@ -90,7 +96,7 @@ export function StarterScreen() {
         <div className="space-y-4">
           {about && <About entry={about} />}
           {circuit?.findings
-            .filter((found) => found.level === "note")
+            .filter((found) => found.level === "note" && !found.code.startsWith("restart."))
             .map((found) => (
               <p key={found.text} className="text-sm text-soft">
                 {found.text}
@@ -128,9 +134,22 @@ export function StarterScreen() {
               ))}
             </div>
           </fieldset>
+          <Choice
+            label="How does the load start?"
+            options={[
+              { value: "empty", label: "empty" },
+              { value: "loaded", label: "loaded" },
+              { value: "unknown", label: "not known" },
+            ]}
+            value={given.starter.load ?? "unknown"}
+            onValueChange={(load) =>
+              state.change("starter", { ...given.starter, load: load as "empty" })
+            }
+          />
           <ul className="space-y-2" aria-label="Starters">
             {listed.map((entry, number) => {
               const isChosen = entry.id === chosen;
+              const choice = choices.get(entry.id);
               return (
                 <li key={entry.id}>
                   <button
@@ -146,6 +165,8 @@ export function StarterScreen() {
                     <span>
                       <b>{entry.title}</b>
                       <span className="block text-sm text-soft">{entry.use}</span>
+                      {choice && <Verdict choice={choice} />}
+                      {choice && choice.line_percent < 100 && <Measures choice={choice} />}
                     </span>
                     <span className="font-mono text-sm text-soft">
                       {isChosen ? <b className="text-ink">chosen</b> : number + 1}
@@ -156,7 +177,15 @@ export function StarterScreen() {
             })}
           </ul>
           {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
+          {circuit && circuit.entry?.id === chosen && circuit.hazards.length > 0 && (
+            <Hazards
+              hazards={circuit.hazards}
+              starter={given.starter}
+              onChange={(starter) => state.change("starter", starter)}
+            />
+          )}
           {circuit?.findings
+            .filter((found) => !found.code.startsWith("restart."))
             .filter((found) => found.level === "refusal" || found.level === "doubt")
             .map((found) => (
               <Stop key={found.text} strength="hold" title={found.text}>

@@ -1,0 +1,151 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, type Schemas, told } from "../../api/client";
+import { Waiting } from "../../components/Edges";
+import { Drawer } from "../../components/inputs";
+import type { Given } from "../../state/useJob";
+import { Probes } from "./Probes";
+import { Proofs } from "./Proofs";
+
+export type Check = Schemas["CheckOut"];
+
+const TONE: Record<string, string> = {
+  error: "border-live",
+  doubt: "border-caution",
+  note: "border-hair",
+};
+const WORD: Record<string, string> = {
+  error: "text-live",
+  doubt: "text-caution",
+  note: "text-soft",
+};
+
+/** What the checks say of a circuit; the last answer stays while the next is made. */
+export function useChecks(works: string, given: Given | null) {
+  return useQuery({
+    queryKey: ["checks", works, given],
+    queryFn: ({ signal }) =>
+      told(
+        api.POST("/api/w/{works}/checks", {
+          params: { path: { works } },
+          body: given as Given,
+          signal,
+        }),
+      ),
+    enabled: given !== null,
+  });
+}
+
+function Finding({
+  check,
+  isShown,
+  onShow,
+  onDo,
+}: {
+  check: Check;
+  isShown: boolean;
+  onShow: () => void;
+  onDo: () => void;
+}) {
+  return (
+    <li
+      className={`border-l-8 py-1.5 pr-2 pl-4 ${TONE[check.level] ?? ""} ${isShown ? "bg-sunk" : ""}`}
+      data-testid={`check-${check.rule}`}
+    >
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <span className="font-mono text-sm text-soft">{check.rule}</span>
+        <b className={`stamp ${WORD[check.level] ?? ""}`}>{check.level_label}</b>
+      </p>
+      <p className="font-semibold">{check.text}</p>
+      <p>{check.change}</p>
+      <div className="mt-1 flex flex-wrap gap-2">
+        <button type="button" className="control" aria-pressed={isShown} onClick={onShow}>
+          Light it
+        </button>
+        {check.edits.length > 0 && (
+          <button type="button" className="control" onClick={onDo}>
+            Change it so
+          </button>
+        )}
+      </div>
+    </li>
+  );
+}
+
+/** What is wrong with this circuit, what each isolator leaves live, and what was searched. */
+export function Checks({
+  works,
+  given,
+  shown,
+  onShow,
+  onDo,
+}: {
+  works: string;
+  given: Given;
+  shown: Check | null;
+  onShow: (check: Check) => void;
+  onDo: (check: Check) => void;
+}) {
+  const checks = useChecks(works, given).data;
+  if (!checks) return <Waiting />;
+  const wrong = checks.found.filter((check) => check.level !== "note");
+  const notes = checks.found.filter((check) => check.level === "note");
+  const list = (some: readonly Check[]) => (
+    <ul className="space-y-2">
+      {some.map((check) => (
+        <Finding
+          key={`${check.rule} ${check.text}`}
+          check={check}
+          isShown={shown?.text === check.text}
+          onShow={() => onShow(check)}
+          onDo={() => onDo(check)}
+        />
+      ))}
+    </ul>
+  );
+  return (
+    <div className="space-y-5" data-testid="checks">
+      {wrong.length === 0 ? (
+        <p className="border-l-8 border-proven px-4 py-1.5 font-semibold">
+          No rule of wiring, interlock, stop or setting is broken.
+        </p>
+      ) : (
+        list(wrong)
+      )}
+      {notes.length > 0 && (
+        <Drawer name="To know" hint={`${notes.length}`}>
+          {list(notes)}
+        </Drawer>
+      )}
+      <section aria-labelledby="isolators">
+        <h2 id="isolators" className="stamp mb-1 text-soft">
+          Opened, what stays live
+        </h2>
+        <ul className="space-y-2">
+          {checks.isolations.map((one) => (
+            <li
+              key={one.device}
+              className={`border-l-8 px-4 py-1 ${one.clean ? "border-proven" : "border-caution"}`}
+              data-testid={`isolation-${one.tag}`}
+            >
+              {one.lines.map((line) => (
+                <p key={line}>{line}</p>
+              ))}
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section aria-labelledby="proofs">
+        <h2 id="proofs" className="stamp mb-1 text-soft">
+          Proven over every settled state
+        </h2>
+        <Proofs works={works} given={given} />
+      </section>
+      <section aria-labelledby="played">
+        <h2 id="played" className="stamp mb-1 text-soft">
+          Played through
+        </h2>
+        <Probes works={works} given={given} />
+      </section>
+    </div>
+  );
+}

@@ -1,0 +1,94 @@
+import { Link } from "react-router";
+import type { Circuit } from "../../diagram/useCircuit";
+
+/** Every wire from end to end, grounds and power first. */
+export function WireTable({
+  circuit,
+  net,
+  onPick,
+}: {
+  circuit: Circuit;
+  net: string | null;
+  onPick: (net: string | null) => void;
+}) {
+  return (
+    <table className="w-full" data-testid="wirelist">
+      <thead>
+        <tr className="text-left text-sm text-soft">
+          <th scope="col">No.</th>
+          <th scope="col">From</th>
+          <th scope="col">To</th>
+          <th scope="col">Colour</th>
+          <th scope="col">Size</th>
+        </tr>
+      </thead>
+      <tbody>
+        {circuit.wires.map((wire) => (
+          <tr
+            key={wire.id}
+            data-lit={wire.number === net}
+            className="border-t border-hair font-mono data-[lit=true]:bg-sunk data-[lit=true]:font-semibold"
+          >
+            <td>
+              <button
+                type="button"
+                className="ask font-mono"
+                aria-pressed={wire.number === net}
+                onClick={() => onPick(wire.number === net ? null : wire.number)}
+              >
+                {wire.number}
+              </button>
+            </td>
+            <td>{wire.start}</td>
+            <td>{wire.end}</td>
+            <td className="font-words text-sm text-soft">{wire.colour}</td>
+            <td className="font-words text-sm text-soft">{wire.size}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Every device with its ratings, each with the step it stands on. */
+export function MaterialTable({ circuit, base }: { circuit: Circuit; base: string }) {
+  return (
+    <table className="w-full" data-testid="material">
+      <thead>
+        <tr className="text-left text-sm text-soft">
+          <th scope="col">Tag</th>
+          <th scope="col">What</th>
+          <th scope="col">Ratings</th>
+        </tr>
+      </thead>
+      <tbody>
+        {circuit.material.map((row) => (
+          <tr key={row.device} className="border-t border-hair align-baseline">
+            <th scope="row" className="py-1 text-left font-mono">
+              {row.tag}
+            </th>
+            <td>
+              {row.type_label}
+              {row.contacts && <span className="font-mono text-sm text-soft"> {row.contacts}</span>}
+            </td>
+            <td>
+              {row.ratings.map((rating) => (
+                <span key={rating.name} className="mr-3 inline-block">
+                  {rating.name}{" "}
+                  <span className="font-mono">
+                    {rating.value} {rating.unit}
+                  </span>{" "}
+                  {rating.step && (
+                    <Link className="ask" to={`${base}/size#${rating.step}`}>
+                      Why
+                    </Link>
+                  )}
+                </span>
+              ))}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,70 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, told } from "../../api/client";
+import { Waiting } from "../../components/Edges";
+import type { Given } from "../../state/useJob";
+
+const PAUSE_MS = 700;
+const OPEN = new Set(["waiting", "running"]);
+
+/** Every settled state that hands can bring the circuit to, searched in the background. */
+export function Proofs({ works, given }: { works: string; given: Given }) {
+  const query = useQuery({
+    queryKey: ["proofs", works, given],
+    queryFn: ({ signal }) =>
+      told(api.POST("/api/w/{works}/proofs", { params: { path: { works } }, body: given, signal })),
+    refetchInterval: ({ state }) =>
+      state.data?.some((one) => OPEN.has(one.state)) ? PAUSE_MS : false,
+  });
+  if (!query.data) return <Waiting />;
+  return (
+    <ul className="space-y-2" data-testid="proofs">
+      {query.data.map((one) => {
+        const isOpen = OPEN.has(one.state);
+        const tone = isOpen ? "border-hair" : one.holds ? "border-proven" : "border-live";
+        const word = isOpen
+          ? "searching"
+          : one.state === "failed"
+            ? "broke off"
+            : one.holds
+              ? "proven"
+              : one.broken.length > 0
+                ? "it does"
+                : "not exhausted";
+        return (
+          <li key={one.kind} className={`border-l-8 px-4 py-1.5 ${tone}`}>
+            <p className="flex flex-wrap items-baseline gap-x-3">
+              <b>{one.asks}</b>
+              <b
+                className={`stamp ${isOpen ? "text-soft" : one.holds ? "text-proven" : "text-live"}`}
+                data-testid={`proof-${one.kind}`}
+              >
+                {word}
+              </b>
+            </p>
+            <p className="text-sm text-soft">
+              {isOpen
+                ? `${one.transitions} actions tried, ${one.left} states still to look at`
+                : `${one.states} states, ${one.transitions} actions, ${one.depth} deep, ${
+                    one.exhausted ? "nothing left" : "cut off"
+                  }${one.faults.length > 0 ? `; welded one at a time: ${one.faults.join(", ")}` : ""}`}
+            </p>
+            {one.broken.map((broken) => (
+              <div key={broken.code}>
+                <b>{broken.name}</b>
+                <ol className="flex flex-wrap gap-x-2 font-mono text-sm">
+                  {[...broken.sequence, ...broken.chain].map((text, place) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: a sequence may say the same twice
+                    <li key={place}>
+                      {place > 0 && <span aria-hidden="true">→ </span>}
+                      {text}
+                    </li>
+                  ))}
+                </ol>
+              </div>
+            ))}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

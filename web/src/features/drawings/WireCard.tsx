@@ -1,0 +1,110 @@
+import { useState } from "react";
+import { Words } from "../../components/inputs";
+import type { Circuit } from "../../diagram/useCircuit";
+import type { Edit } from "./edits";
+import { TerminalPicker } from "./TerminalPicker";
+
+type Wire = Circuit["wires"][number];
+
+/** One wire of a number: taken off, or one of its ends led to another screw. */
+function WireRow({
+  circuit,
+  wire,
+  onEdit,
+}: {
+  circuit: Circuit;
+  wire: Wire;
+  onEdit: (edit: Partial<Edit>, why: string) => void;
+}) {
+  const [isOpen, setOpen] = useState(false);
+  const [end, setEnd] = useState<"start" | "end">("end");
+  const [to, setTo] = useState("");
+  const [why, setWhy] = useState("");
+  const from = end === "start" ? wire.start_terminal : wire.end_terminal;
+  return (
+    <li className="border-t border-hair py-1">
+      <p className="font-mono">
+        {wire.start} <span className="text-soft">to</span> {wire.end}
+      </p>
+      <p className="text-sm text-soft">
+        {wire.colour}, {wire.size || "size not known"}; ferrules{" "}
+        <span className="font-mono">{wire.ferrules.join(" · ")}</span>
+      </p>
+      <button
+        type="button"
+        className="ask"
+        aria-expanded={isOpen}
+        onClick={() => setOpen((now) => !now)}
+      >
+        Change this wire
+      </button>
+      {isOpen && (
+        <div className="mt-1 space-y-2">
+          <div className="flex flex-wrap gap-2">
+            {(["start", "end"] as const).map((side) => (
+              <button
+                key={side}
+                type="button"
+                className="control font-mono"
+                aria-pressed={end === side}
+                onClick={() => setEnd(side)}
+              >
+                off {side === "start" ? wire.start : wire.end}
+              </button>
+            ))}
+          </div>
+          <TerminalPicker circuit={circuit} label="on to" value={to} onValueChange={setTo} />
+          <Words label="Why" value={why} onValueChange={setWhy} />
+          <div className="flex flex-wrap gap-2">
+            <button
+              type="button"
+              className="control"
+              onClick={() => {
+                if (!to) return;
+                onEdit({ kind: "move_end", wire: wire.id, start: from, end: to }, why);
+                setOpen(false);
+              }}
+            >
+              {to ? "Move this end" : "Move this end: say where to"}
+            </button>
+            <button
+              type="button"
+              className="control"
+              onClick={() => onEdit({ kind: "remove_wire", wire: wire.id }, why)}
+            >
+              Take the wire off
+            </button>
+          </div>
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** The wires of one number, from end to end, each of which can be changed. */
+export function WireCard({
+  circuit,
+  net,
+  onEdit,
+}: {
+  circuit: Circuit;
+  net: string;
+  onEdit: (edit: Partial<Edit>, why: string) => void;
+}) {
+  const wires = circuit.wires.filter((wire) => wire.number === net);
+  return (
+    <section aria-labelledby="wire" className="metal space-y-2 px-5 py-4" data-testid="wire-card">
+      <h2 id="wire" className="font-mono text-2xl font-semibold">
+        {net}
+      </h2>
+      <p className="text-soft">
+        {wires.length} {wires.length === 1 ? "wire" : "wires"}, {wires[0]?.way}
+      </p>
+      <ul>
+        {wires.map((wire) => (
+          <WireRow key={wire.id} circuit={circuit} wire={wire} onEdit={onEdit} />
+        ))}
+      </ul>
+    </section>
+  );
+}
