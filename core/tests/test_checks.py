@@ -12,7 +12,7 @@ from evencoil.checks.power import exclusive_pairs
 from evencoil.checks.reach import Graph
 from evencoil.circuit.edits import Edit, replay
 from evencoil.circuit.text import read_circuit
-from evencoil.starters import catalogue, draw
+from evencoil.starters import catalogue, draw, options_of
 from evencoil.words import say
 
 #: what a circuit of the catalogue is known for, from its own "Hazards to flag"
@@ -115,6 +115,22 @@ def test_pairs_that_short_are_found_from_the_wires_alone(name):
     if name in {"6A", "6C", "7A", "8A"}:
         assert stated <= found
     assert found or name in {"9A", "10A", "11C"}
+
+
+@pytest.mark.parametrize("name", list(catalogue()))
+def test_no_option_alone_breaks_a_rule(name):
+    """Every word of every option: no number on two nets, no screw too many, no loose end."""
+    entry = catalogue()[name]
+    for spec in options_of(entry):
+        for word in spec.choices:
+            circuit = draw(name, {spec.name: word}).circuit
+            found = {
+                (one.rule, say(one.message))
+                for one in check_circuit(circuit, is_played=False)
+                if one.level == "error"
+            }
+            known = KNOWN.get(name, set()) | ({"H14"} if word == "auto" else set())
+            assert {rule for rule, _ in found} <= known, (spec.name, word, found)
 
 
 def test_three_wires_under_a_screw_are_led_elsewhere():

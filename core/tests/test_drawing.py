@@ -9,7 +9,16 @@ from evencoil.circuit.edits import replay
 from evencoil.circuit.library import links_of, types
 from evencoil.circuit.numbering import number_nets
 from evencoil.circuit.wirelist import material
-from evencoil.drawing import draw_ladder, draw_power, to_svg
+from evencoil.drawing import (
+    draw_ladder,
+    draw_panel,
+    draw_power,
+    draw_rungs,
+    draw_strip,
+    strip_rows,
+    to_svg,
+)
+from evencoil.drawing.panel import where_of
 from evencoil.drawing.rungs import control_elements
 from evencoil.naming import renamed
 from evencoil.starters import catalogue, draw, options_of
@@ -118,3 +127,70 @@ def test_every_word_of_the_catalogue_can_be_said():
     for row in material(BASE):
         for name, _, _ in row.ratings:
             assert say(Message(f"rating.{name}"))
+
+
+def boxes(picture):
+    """Return the outlines of devices on a panel, without the frames around them."""
+    return [
+        (*shape.points[0], *shape.points[1])
+        for shape in picture.shapes
+        if shape.kind == "rect" and shape.device
+    ]
+
+
+@pytest.mark.parametrize("name", list(catalogue()))
+def test_every_device_has_a_place_and_none_lies_on_another(name):
+    """Panel and door: each device once, inside the sheet, its wired terminals with their numbers."""
+    entry = catalogue()[name]
+    chosen = {
+        spec.name: spec.choices[-1] for spec in options_of(entry) if spec.name in {"lamps", "estop"}
+    }
+    circuit = draw(name, chosen).circuit
+    numbered = number_nets(circuit)
+    picture = draw_panel(circuit, numbered)
+    seated = {item.id for item in circuit.netlist.devices if where_of(item) != "field"}
+    assert {shape.device for shape in picture.shapes if shape.kind == "rect"} - {""} == seated
+    found = boxes(picture)
+    for place, (x, y, x2, y2) in enumerate(found):
+        assert 0 <= x < x2 <= picture.width
+        assert 0 <= y < y2 <= picture.height
+        for ox, oy, ox2, oy2 in found[place + 1 :]:
+            assert x2 <= ox or ox2 <= x or y2 <= oy or oy2 <= y
+    assert len(picture.twin) == len(seated)
+
+
+@pytest.mark.parametrize("name", list(catalogue()))
+def test_the_strip_has_one_terminal_for_each_net_that_leaves_the_panel(name):
+    """A net with ends inside and outside is on it, one that stays inside is not."""
+    circuit = circuit_of(name)
+    numbered = number_nets(circuit)
+    kinds = {item.id: item for item in circuit.netlist.devices}
+    wired = {end for wire in circuit.netlist.wires for end in (wire.start, wire.end)}
+    places = {}
+    for terminal in wired:
+        owner = kinds[terminal.rpartition(".")[0]]
+        if owner.type != "supply":
+            places.setdefault(numbered.net_of[terminal], set()).add(where_of(owner))
+    crossing = {numbered.number_of[net] for net, where in places.items() if len(where) > 1}
+    rows = strip_rows(circuit, numbered)
+    assert {row.number for row in rows} == crossing
+    assert len(rows) == len(crossing)
+    assert len(draw_strip(circuit, numbered).twin) == len(rows)
+
+
+@pytest.mark.parametrize("name", list(catalogue()))
+def test_each_rung_by_itself_fits_a_narrow_screen(name):
+    """As many as the ladder has, with all its elements, no wider than 300."""
+    circuit = circuit_of(name)
+    numbered = number_nets(circuit)
+    ladder = draw_ladder(circuit, numbered)
+    rungs = draw_rungs(ladder, circuit, numbered)
+    assert len(rungs) == len(ladder.picture.twin)
+    tags = [shape for rung in rungs for shape in rung.shapes if shape.role == "tag"]
+    assert len(tags) == len(ladder.row_of)
+    for rung in rungs:
+        assert all(
+            -1 <= x <= 301 and -1 <= y <= rung.height
+            for shape in rung.shapes
+            for x, y in shape.points
+        )

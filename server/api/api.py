@@ -21,6 +21,7 @@ from jobs.choosing_router import router as choosing
 from jobs.circuit_router import router as circuits
 from jobs.curves_router import router as curves
 from jobs.dead_router import router as dead
+from jobs.files_router import router as files
 from jobs.probes_router import router as probes
 from jobs.rooms_router import router as rooms
 from jobs.router import router as jobs
@@ -91,6 +92,7 @@ api.add_router("", dead)
 api.add_router("", probes)
 api.add_router("", checks)
 api.add_router("", choosing)
+api.add_router("", files)
 api.add_router("", proving)
 api.add_router("", paper)
 

@@ -4,22 +4,20 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import BaseModel, StringConstraints
 
 from api.schemas import REFUSALS
 from evencoil.choosing import Choice, choices
 from evencoil.circuit.nearest import Near, nearest
-from evencoil.circuit.netfile import read_netlist, write_netlist
-from evencoil.errors import MissingError, OutOfRangeError
+from evencoil.circuit.netfile import read_netlist
+from evencoil.errors import OutOfRangeError
 from evencoil.quantities import show
 from evencoil.starters import catalogue
 from evencoil.texts import HugeText
 from evencoil.words import Message, say
 from jobs.given import GivenIn
-from jobs.router import JOB, Number, attachment
-from jobs.store import motor_job, room_of
 from people.access import caller_in
 
 __all__ = ["router"]
@@ -152,26 +150,3 @@ def netlist(request: HttpRequest, works: str, body: NetlistIn) -> list[TracedOut
             hint=Message("netlist.too_many.hint"),
         )
     return found
-
-
-@router.get(
-    f"{JOB}/netlist.txt",
-    response=REFUSALS,
-    openapi_extra={
-        "responses": {
-            200: {
-                "description": "The netlist",
-                "content": {"text/plain": {"schema": {"type": "string"}}},
-            }
-        }
-    },
-)
-def netlist_file(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
-    """Return the kept starter's netlist as a text file."""
-    caller = caller_in(request, works)
-    room = room_of(motor_job(caller, tag, number), caller.works)
-    if room.circuit is None:
-        raise room.refusal or MissingError(
-            Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
-        )
-    return attachment(write_netlist(room.circuit).encode(), "text/plain", f"{tag}-netlist", "txt")

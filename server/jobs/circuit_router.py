@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from django.core import signing
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from api.schemas import REFUSALS
-from evencoil.drawing import to_svg
-from evencoil.errors import MissingError, RefusedError
+from evencoil.errors import RefusedError
 from evencoil.rehearsal import MOST_ACTS, ScenarioAct
 from evencoil.starters import catalogue
 from evencoil.texts import Text
@@ -25,9 +24,7 @@ from jobs.circuit_schemas import (
     trace_out,
 )
 from jobs.given import GivenIn
-from jobs.router import JOB, Number, attachment
 from jobs.stage import lent_stage
-from jobs.store import motor_job, room_of
 from people.access import caller_in
 
 __all__ = ["router"]
@@ -94,33 +91,3 @@ def rehearse(request: HttpRequest, works: str, body: RehearseIn) -> TraceOut:
         trace = stage.play(acts, until_us=body.until, snapshot=_opened(body.snapshot))
         sealed = [signing.dumps(item, salt=SALT, compress=True) for item in trace.snapshots]
         return trace_out(trace, stage.circuit, sealed)
-
-
-@router.get(
-    f"{JOB}/drawing/{{which}}.svg",
-    response=REFUSALS,
-    openapi_extra={
-        "responses": {
-            200: {
-                "description": "The drawing",
-                "content": {"image/svg+xml": {"schema": {"type": "string"}}},
-            }
-        }
-    },
-)
-def drawing(
-    request: HttpRequest,
-    works: str,
-    tag: str,
-    number: Number,
-    which: Literal["ladder", "power"],
-) -> HttpResponse:
-    """Return the ladder or the power diagram of the kept starter as SVG."""
-    caller = caller_in(request, works)
-    room = room_of(motor_job(caller, tag, number), caller.works)
-    if room.circuit is None:
-        raise room.refusal or MissingError(
-            Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
-        )
-    picture = room.ladder().picture if which == "ladder" else room.power()
-    return attachment(to_svg(picture, f"{tag} {which}").encode(), "image/svg+xml", f"{tag}-{which}")

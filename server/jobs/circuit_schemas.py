@@ -163,6 +163,9 @@ class CircuitOut(BaseModel):
     material: list[MaterialOut]
     ladder: PictureOut
     power: PictureOut
+    panel: PictureOut
+    strip: PictureOut
+    rungs: list[PictureOut]
     style: Literal["nema", "iec"]
 
 
@@ -377,6 +380,9 @@ def circuit_out(room: StarterRoom) -> CircuitOut:
         ],
         ladder=picture_out(room.ladder().picture),
         power=picture_out(room.power()),
+        panel=picture_out(room.panel()),
+        strip=picture_out(room.strip()),
+        rungs=[picture_out(one) for one in room.rungs()],
         style=room.style,
     )
 

@@ -28,7 +28,7 @@ from evencoil.work import Worked
 from jobs.schemas import worked_out
 from people.models import Works
 
-__all__ = ["pack"]
+__all__ = ["pack", "sheet_pdf"]
 
 _FACES = (
     ("Saira Condensed", 700, "saira-condensed/files/saira-condensed-latin-700-normal.woff2"),
@@ -176,6 +176,31 @@ def pack(
     )  # fmt: skip
     fonts = FontConfiguration()
     style = CSS(string=_font_css() + render_to_string("paper/pack.css"), font_config=fonts)
+    data = HTML(string=html, url_fetcher=_only_own_files).write_pdf(
+        stylesheets=[style], font_config=fonts
+    )
+    return bytes(data)
+
+
+def sheet_pdf(picture: Picture, title: str) -> bytes:
+    """Return one drawing as a PDF of its own, on a page of its shape.
+
+    Parameters
+    ----------
+    picture : Picture
+        The geometry; a pixel is a quarter of a millimetre.
+    title : str
+        Written at the head of the page.
+    """
+    width, height = picture.width / 4 + 20, picture.height / 4 + 30
+    html = render_to_string("paper/sheet.html", {"title": title, "drawing": _svg(picture)})
+    fonts = FontConfiguration()
+    page = (
+        f"@page{{size:{width:.0f}mm {height:.0f}mm;margin:10mm}}"
+        "body{margin:0;font-family:'Atkinson Hyperlegible Next'}h1{font-size:11pt;margin:0 0 3mm}"
+        f"svg{{width:{picture.width / 4:.0f}mm;height:auto}}"
+    )
+    style = CSS(string=_font_css() + page, font_config=fonts)
     data = HTML(string=html, url_fetcher=_only_own_files).write_pdf(
         stylesheets=[style], font_config=fonts
     )

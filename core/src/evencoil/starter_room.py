@@ -28,7 +28,15 @@ from evencoil.circuit.wirelist import (
     wire_rows,
 )
 from evencoil.dead_checks import Hand, Observed, readings_hold
-from evencoil.drawing import Ladder, Picture, draw_ladder, draw_power
+from evencoil.drawing import (
+    Ladder,
+    Picture,
+    draw_ladder,
+    draw_panel,
+    draw_power,
+    draw_rungs,
+    draw_strip,
+)
 from evencoil.drawing.symbols import Style
 from evencoil.errors import CoreError
 from evencoil.evidence import Finding
@@ -145,6 +153,31 @@ class StarterRoom:
         if self.circuit is None or self.numbered is None:
             return Picture(0, 0, (), ())
         return draw_power(self.circuit, self.numbered, self.style)
+
+    def panel(self) -> Picture:
+        """Return the layout of panel and door as geometry."""
+        if self.circuit is None or self.numbered is None:
+            return Picture(0, 0, (), ())
+        return draw_panel(self.circuit, self.numbered)
+
+    def strip(self) -> Picture:
+        """Return the terminal strip as geometry."""
+        if self.circuit is None or self.numbered is None:
+            return Picture(0, 0, (), ())
+        return draw_strip(self.circuit, self.numbered)
+
+    def rungs(self) -> tuple[Picture, ...]:
+        """Return each rung by itself, upright, for a narrow screen."""
+        if self.circuit is None or self.numbered is None:
+            return ()
+        return draw_rungs(self.ladder(), self.circuit, self.numbered, self.style)
+
+    def pictures(self) -> dict[str, Picture]:
+        """Return every sheet by its name."""
+        return {
+            "ladder": self.ladder().picture, "power": self.power(), "panel": self.panel(),
+            "strip": self.strip(),
+        }  # fmt: skip
 
     def crowded(self) -> tuple[Crowded, ...]:
         """Return the terminals with too many wires."""

@@ -96,7 +96,7 @@ def filled(path, works):
         number=1,
         step="plate",
         n=1,
-        which="ladder",
+        which="wires" if "/list/" in path else "ladder",
         machine="Line",
         sha256="0" * 64,
         name="Door",

@@ -376,6 +376,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/drawing/{which}.dxf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Dxf
+         * @description Return a sheet of the kept starter as DXF, in millimetres.
+         */
+        get: operations["jobs_files_router_dxf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/drawing/{which}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pdf
+         * @description Return a sheet of the kept starter as PDF, on a page of its own shape.
+         */
+        get: operations["jobs_files_router_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/drawing/{which}.svg": {
         parameters: {
             query?: never;
@@ -384,10 +424,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Drawing
-         * @description Return the ladder or the power diagram of the kept starter as SVG.
+         * Svg
+         * @description Return a sheet of the kept starter as SVG.
          */
-        get: operations["jobs_circuit_router_drawing"];
+        get: operations["jobs_files_router_svg"];
         put?: never;
         post?: never;
         delete?: never;
@@ -540,6 +580,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/list/{which}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Listed
+         * @description Return wire list, bill of material or terminal strip of the kept starter as CSV.
+         */
+        get: operations["jobs_files_router_listed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/netlist.txt": {
         parameters: {
             query?: never;
@@ -551,7 +611,7 @@ export interface paths {
          * Netlist File
          * @description Return the kept starter's netlist as a text file.
          */
-        get: operations["jobs_choosing_router_netlist_file"];
+        get: operations["jobs_files_router_netlist_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1415,10 +1475,14 @@ export interface components {
             material: components["schemas"]["MaterialOut"][];
             /** Options */
             options: components["schemas"]["OptionOut"][];
+            panel: components["schemas"]["PictureOut"];
             power: components["schemas"]["PictureOut"];
             refusal: components["schemas"]["RefusalOut"] | null;
+            /** Rungs */
+            rungs: components["schemas"]["PictureOut"][];
             /** Stale */
             stale: components["schemas"]["StaleEditOut"][];
+            strip: components["schemas"]["PictureOut"];
             /**
              * Style
              * @enum {string}
@@ -6723,7 +6787,7 @@ export interface operations {
             };
         };
     };
-    jobs_circuit_router_drawing: {
+    jobs_files_router_dxf: {
         parameters: {
             query?: never;
             header?: never;
@@ -6731,13 +6795,153 @@ export interface operations {
                 works: string;
                 tag: string;
                 number: number;
-                which: "ladder" | "power";
+                which: "ladder" | "power" | "panel" | "strip";
             };
             cookie?: never;
         };
         requestBody?: never;
         responses: {
-            /** @description The drawing */
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/vnd.dxf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_files_router_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                which: "ladder" | "power" | "panel" | "strip";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_files_router_svg: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                which: "ladder" | "power" | "panel" | "strip";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;
@@ -7387,7 +7591,77 @@ export interface operations {
             };
         };
     };
-    jobs_choosing_router_netlist_file: {
+    jobs_files_router_listed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                which: "wires" | "material" | "terminals";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    jobs_files_router_netlist_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -7400,7 +7674,7 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description The netlist */
+            /** @description The file */
             200: {
                 headers: {
                     [name: string]: unknown;

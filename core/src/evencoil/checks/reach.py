@@ -212,7 +212,8 @@ class Graph:
             return False
         if (a in hot and b in common) or (b in hot and a in common):
             return True
-        return len(lines.get(a, frozenset()) | lines.get(b, frozenset())) > 1
+        one, other = lines.get(a, frozenset()), lines.get(b, frozenset())
+        return bool(one) and bool(other) and len(one | other) > 1
 
     def paths(
         self, start: int, ends: Collection[int], allowed: Callable[[_Edge], bool]

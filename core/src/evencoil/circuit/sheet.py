@@ -11,6 +11,7 @@ from dataclasses import replace
 
 from evencoil.circuit.library import device
 from evencoil.circuit.netlist import Device, Netlist, Wire
+from evencoil.circuit.numbering import number_nets
 from evencoil.circuit.text import Circuit, wire_id
 
 __all__ = ["Sheet"]
@@ -27,13 +28,20 @@ class Sheet:
         self.never_together = list(circuit.never_together)
 
     def done(self) -> Circuit:
-        """Return the finished circuit."""
-        return Circuit(
+        """Return the finished circuit; a number that an option left on two nets stays with one."""
+        made = Circuit(
             Netlist(tuple(self.devices.values()), tuple(self.wires.values())),
             dict(self.tags),
             dict(self.numbers),
             tuple(self.never_together),
         )
+        numbered = number_nets(made)
+        kept = {
+            wire.id: self.numbers[wire.id]
+            for wire in made.netlist.wires
+            if self.numbers.get(wire.id) == numbered.at(wire.start)
+        }
+        return replace(made, numbers=kept)
 
     def add(self, device_id: str, tag: str, kind: str, before: str = "", **given: str) -> None:
         """Put a device in, before another one in the order or at the end."""

@@ -26,10 +26,11 @@ LANE = 14.0
 
 @dataclass(frozen=True, slots=True)
 class Ladder:
-    """A drawn ladder, and the row of every element for cross references."""
+    """A drawn ladder, the row of every element for cross references, and the rungs in order."""
 
     picture: Picture
     row_of: dict[str, int]
+    rungs: tuple[Rung, ...] = ()
 
 
 @dataclass(slots=True)
@@ -241,7 +242,8 @@ class _Drawer:
             self.shapes += pen.shapes
         self._uses()
         picture = Picture(self.right + 132, bottom + 8, tuple(self.shapes), tuple(self.twin))
-        return Ladder(picture, self.row_of)
+        drawn = tuple(rung for rungs, _, _ in groups for rung in rungs)
+        return Ladder(picture, self.row_of, drawn)
 
     def _group(
         self, rungs: list[Rung], column: dict[int, int], tail: dict[int, int], first: int

@@ -12,7 +12,9 @@ import type { Key } from "../../state/keys";
 import { Changes } from "./Changes";
 import { type Check, Checks } from "./Checks";
 import { type Edit, withEdits, withoutEdit } from "./edits";
+import { Files } from "./Files";
 import { MaterialTable, WireTable } from "./Lists";
+import { Rungs } from "./Rungs";
 import { WireCard } from "./WireCard";
 
 const VIEWS = [
@@ -20,6 +22,8 @@ const VIEWS = [
   ["power", "Power"],
   ["wires", "Wire list"],
   ["material", "Material"],
+  ["panel", "Panel"],
+  ["strip", "Terminals"],
   ["checks", "Checks"],
   ["changes", "Changes"],
 ] as const;
@@ -147,17 +151,7 @@ export function DrawingsScreen() {
       }
       others={
         hasOne && (
-          <>
-            <a className="control" href={`/api${base}/drawing/ladder.svg`}>
-              Ladder as SVG
-            </a>
-            <a className="control" href={`/api${base}/drawing/power.svg`}>
-              Power as SVG
-            </a>
-            <a className="control" href={`/api${base}/netlist.txt`}>
-              Netlist
-            </a>
-          </>
+          <Files base={base} view={view} />
         )
       }
     >
@@ -186,7 +180,26 @@ export function DrawingsScreen() {
             ))}
           </div>
           <div className="border-2 border-ink bg-sheet p-3">
-            {view === "ladder" && (
+            {view === "ladder" && isNarrow && circuit.rungs.length > 0 && (
+              <Rungs rungs={circuit.rungs} picked={net} lit={lit} onPick={setNet} />
+            )}
+            {(view === "panel" || view === "strip") && (
+              <>
+                <Diagram
+                  picture={circuit[view]}
+                  label={view === "panel" ? "Panel layout" : "Terminal strip"}
+                  picked={net}
+                  lit={lit}
+                  onPick={setNet}
+                  leastWidth={isNarrow ? 760 : 420}
+                />
+                <Twin
+                  picture={circuit[view]}
+                  title={view === "panel" ? "The panel" : "The terminal strip"}
+                />
+              </>
+            )}
+            {view === "ladder" && !(isNarrow && circuit.rungs.length > 0) && (
               <>
                 {circuit.ladder.shapes.length === 0 && <p>There is no control circuit.</p>}
                 <Diagram

@@ -1,0 +1,44 @@
+import { useState } from "react";
+import { Diagram, type Picture } from "../../diagram/Diagram";
+
+/** A narrow screen reads one rung at a time, downwards, at full size. */
+export function Rungs({
+  rungs,
+  picked,
+  lit,
+  onPick,
+}: {
+  rungs: readonly Picture[];
+  picked: string | null;
+  lit: ReadonlySet<string> | undefined;
+  onPick: (net: string | null) => void;
+}) {
+  const [at, setAt] = useState(0);
+  const place = Math.min(at, rungs.length - 1);
+  const rung = rungs[place];
+  if (!rung) return null;
+  const move = (by: number) => setAt((place + by + rungs.length) % rungs.length);
+  return (
+    <div className="space-y-3" data-testid="rung">
+      <p className="stamp" aria-live="polite">
+        Rung {place + 1} of {rungs.length}
+      </p>
+      <Diagram
+        picture={rung}
+        label={`Rung ${place + 1}`}
+        picked={picked}
+        lit={lit}
+        onPick={onPick}
+      />
+      <p className="sr-only">{rung.twin[0]}</p>
+      <div className="grid grid-cols-2 gap-3">
+        <button type="button" className="control" onClick={() => move(-1)}>
+          Rung before
+        </button>
+        <button type="button" className="control" onClick={() => move(1)}>
+          Next rung
+        </button>
+      </div>
+    </div>
+  );
+}
