@@ -6,7 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from evencoil.circuit.library import links_of, types
+from evencoil.circuit.library import TURNED, links_of, types
 from evencoil.circuit.text import Circuit
 from evencoil.evidence import Finding
 from evencoil.figures import Refusal
@@ -305,7 +305,7 @@ def _devices(circuit: Circuit) -> list[DeviceOut]:
                 legend=item.parameters.get("legend", ""),
                 terminals=list(item.terminals),
                 verbs=[] if part is None else list(part.verbs),
-                positions=item.parameters.get("pos", "").split(",") if item.type == "sel" else [],
+                positions=item.parameters.get("pos", "").split(",") if item.type in TURNED else [],
                 links=[link.name for link in links_of(item)],
             )
         )

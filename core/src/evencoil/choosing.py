@@ -37,13 +37,15 @@ _SOFT: dict[str, Start] = {
 }
 #: leads that must come out of the motor; nothing stands for any
 _LEADS = {
-    "star_delta": (6, 12), "part_winding": (6, 9, 12), "two_speed": (6,),
+    "star_delta": (6, 12), "part_winding": (6, 9, 12), "two_speed": (6,), "1C": (6,),
+    "1D": (6, 12),
 }  # fmt: skip
 _KINDS = {
     "star_delta": {"6", "12"}, "part_winding": {"part-winding", "9-wye", "12"},
+    "1C": {"2-speed-ct", "2-speed-vt"}, "1D": {"6", "12"},
     "11A": {"2-speed-ct", "2-speed-vt"}, "11B": {"2-speed-cp"}, "11C": {"2-speed-2-winding"},
 }  # fmt: skip
-_PLUGS = {"6B", "6C"}
+_PLUGS = {"1B", "6B", "6C"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -87,7 +89,7 @@ def start_of(entry: CatalogueEntry) -> Start:
     entry : CatalogueEntry
         The circuit.
     """
-    return _SOFT.get(entry.group, "full_voltage")
+    return "wye_delta" if entry.id == "1D" else _SOFT.get(entry.group, "full_voltage")
 
 
 @cache
@@ -117,14 +119,14 @@ def _barred(entry: CatalogueEntry, facts: _Facts) -> Message | None:
     """Return why the motor's own phases, leads or winding rule a circuit out."""
     if facts.phases and (facts.phases == 1) != (entry.group == "single_phase"):
         return Message("choose.phases", {"phases": str(facts.phases)})
-    wanted = _LEADS.get(entry.group, ())
+    wanted = _LEADS.get(entry.id) or _LEADS.get(entry.group, ())
     if wanted and facts.leads and facts.leads not in wanted:
         listed = " or ".join(str(count) for count in wanted)
         return Message("choose.leads", {"leads": str(facts.leads), "wanted": listed})
     kinds = _KINDS.get(entry.id) or _KINDS.get(entry.group)
     if kinds and facts.kind and facts.kind not in kinds:
         return Message("choose.kind", {"kind": facts.kind})
-    if entry.group == "star_delta" and facts.delta_fits is False:
+    if (entry.group == "star_delta" or entry.id == "1D") and facts.delta_fits is False:
         return Message("choose.delta_volts")
     return None
 
@@ -140,7 +142,7 @@ def _reason(entry: CatalogueEntry, torque: Decimal, facts: _Facts) -> tuple[Verd
         return "cannot", Message("choose.torque", said)
     if need is None and torque < 100:
         return "doubt", Message("choose.torque_unknown", said)
-    if entry.group in _SOFT:
+    if start_of(entry) != "full_voltage":
         return "can", Message("choose.soft", said)
     return "can", Message(f"choose.can.{entry.group}")
 
@@ -193,7 +195,7 @@ def choices(worked: Worked, load: Load, tap_percent: Decimal = Decimal(65)) -> t
         _, line, torque = start_shares(start_of(entry), tap_percent)
         torque_percent = torque * 100
         verdict, reason = _reason(entry, torque_percent, facts)
-        wanted = _LEADS.get(entry.group, ())
+        wanted = _LEADS.get(entry.id) or _LEADS.get(entry.group, ())
         found.append(
             Choice(
                 id=entry.id,

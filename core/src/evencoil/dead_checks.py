@@ -24,7 +24,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
-from evencoil.circuit.library import CONTACTS, links_of, turns_of
+from evencoil.circuit.library import CONTACTS, TURNED, links_of, turns_of
 from evencoil.circuit.netlist import Netlist, Wire
 from evencoil.circuit.text import Circuit
 from evencoil.solver.dead import every_ohm
@@ -148,7 +148,7 @@ def _hands(circuit: Circuit, run: Run) -> list[Hand]:
             found.append(Hand("trip", item.id))
         elif item.type == "pilot":
             found.append(Hand("on", item.id))
-        elif item.type == "sel":
+        elif item.type in TURNED:
             found += [Hand("turn", item.id, word) for word in turns_of(item)]
     return found
 

@@ -12,7 +12,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
-from evencoil.circuit.library import links_of
+from evencoil.circuit.library import TURNED, links_of
 from evencoil.circuit.text import Circuit
 from evencoil.solver.parts.motors import Motor
 from evencoil.solver.run import Event, Run
@@ -27,7 +27,9 @@ _NO_START = {
     "free", "temp", "unground", "ground", "swaplines", "close", "unweld", "sensor", "blow",
 }  # fmt: skip
 _DRIVEN = {"forward", "backward"}
-_POLES = {"1L1-2T1", "3L2-4T2", "5L3-6T3", "1-2", "3-4", "5-6"}
+_POLES = {
+    "1L1-2T1", "3L2-4T2", "5L3-6T3", "1-2", "3-4", "5-6", "7-8", "9-10", "11-12",
+}  # fmt: skip
 #: what a device does when its hand's act already said so
 _SAID_TWICE = {"chain.overload_reset", "chain.overload_tripped", "chain.fuse_blown"}
 
@@ -223,7 +225,7 @@ class Watch:
         is_stop = (
             (verb == "press" and event.device in self.stop_devices)
             or (verb == "trip" and kind == "olr")
-            or (verb == "turn" and kind == "sel" and word.upper() in {"OFF", "0"})
+            or (verb == "turn" and kind in TURNED and word.upper() in {"OFF", "0"})
         )
         motors = run.motors()
         if not is_stop or (len(motors) > 1 and kind != "estop"):

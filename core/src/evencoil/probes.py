@@ -17,7 +17,7 @@ from dataclasses import dataclass, replace
 from itertools import permutations, product
 from typing import Literal
 
-from evencoil.circuit.library import links_of, turns_of
+from evencoil.circuit.library import TURNED, links_of, turns_of
 from evencoil.circuit.text import Circuit
 from evencoil.errors import CoreError
 from evencoil.hazards import Hazard
@@ -103,7 +103,7 @@ def single_acts(circuit: Circuit) -> list[ScenarioAct]:
             found.append(_act(2, "push", item.id))
         elif item.type == "pilot":
             found.append(_act(2, "on", item.id))
-        elif item.type == "sel":
+        elif item.type in TURNED:
             found += [_act(1, "turn", item.id, word) for word in turns_of(item)]
     return found
 

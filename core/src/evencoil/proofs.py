@@ -20,7 +20,7 @@ from itertools import combinations
 from typing import Any, Literal
 
 from evencoil.checks import with_pairs
-from evencoil.circuit.library import turns_of
+from evencoil.circuit.library import TURNED, turns_of
 from evencoil.circuit.text import Circuit
 from evencoil.errors import CoreError
 from evencoil.hazards import Hazard, Watch
@@ -137,7 +137,7 @@ class _Search:
         turned = tuple(
             (item.id, item.parameters.get("init") or item.parameters.get("pos", "").split(",")[0])
             for item in self.circuit.netlist.devices
-            if item.type == "sel"
+            if item.type in TURNED
         )
         return _Known(self.run.save(), self.watch.save(), (), frozenset(), "", turned)
 
@@ -146,7 +146,7 @@ class _Search:
         yield from self._pressed(known)
         at = dict(known.turned)
         for item in self.circuit.netlist.devices:
-            if item.type == "sel":
+            if item.type in TURNED:
                 words = {*turns_of(item), *item.parameters.get("pos", "").split(",")} - {""}
                 for word in sorted(words - {at.get(item.id, "")}):
                     yield _Step("turn", item.id, word, ((0, "turn", item.id, word),))

@@ -6,11 +6,11 @@ contactors that would short the lines), textbook starter practice.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from itertools import combinations
 
 from evencoil.checks.model import Problem, problem
-from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place
+from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, positions_of
 from evencoil.circuit.edits import Edit
 
 __all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "power_problems"]
@@ -73,8 +73,11 @@ def bridges_of(graph: Graph) -> set[str]:
     return found
 
 
-def _lines_at(graph: Graph, closed: set[str]) -> dict[int, set[str]]:
+def _lines_at(
+    graph: Graph, closed: set[str], turned: Mapping[str, str] | None = None
+) -> dict[int, set[str]]:
     """Return the lines at each net with some contactors in and every switch closed."""
+    turned = turned or {}
     found: dict[int, set[str]] = {}
     for item in graph.of_type("supply"):
         for line in LINE_ENDS:
@@ -86,7 +89,11 @@ def _lines_at(graph: Graph, closed: set[str]) -> dict[int, set[str]]:
                     edge.link.kind in {"heat", "fuse"}
                     or (
                         edge.link.kind == "pole"
-                        and (edge.device.id in closed or edge.device.type in SWITCHES)
+                        and (
+                            edge.device.id in closed
+                            or edge.device.type in SWITCHES
+                            or turned.get(edge.device.id, "?") in edge.link.closes_at.split("+")
+                        )
                     )
                 ),
             ):
@@ -152,6 +159,12 @@ def _shorts(graph: Graph) -> Iterator[Problem]:
         said = " and ".join(sorted(lines))
         yield problem(circuit, "H45", "error", "short_rest", at[net], lines=said)
         return
+    for turned in positions_of(circuit):
+        for net, lines in _lines_at(graph, set(), turned).items():
+            if len(lines) > 1:
+                said = " and ".join(sorted(lines))
+                yield problem(circuit, "H45", "error", "short_in", *turned, at[net], lines=said)
+                break
     for item in graph.of_type("contactor"):
         for net, lines in _lines_at(graph, {item.id}).items():
             if len(lines) > 1:

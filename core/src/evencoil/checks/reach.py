@@ -14,7 +14,7 @@ from collections.abc import Callable, Collection, Iterator
 from dataclasses import dataclass, field
 from itertools import product
 
-from evencoil.circuit.library import CONTACTS, Link, links_of, turns_of
+from evencoil.circuit.library import CONTACTS, TURNED, Link, links_of, turns_of
 from evencoil.circuit.netlist import Device
 from evencoil.circuit.text import Circuit
 
@@ -118,7 +118,7 @@ class Graph:
             return True
         if kind not in {"pole", *CONTACTS}:
             return False
-        if edge.device.type == "sel" and edge.device.id in turned:
+        if edge.device.type in TURNED and edge.device.id in turned:
             return turned[edge.device.id] in edge.link.closes_at.split("+")
         if edge.device.type in COILED:
             needs = kind in {"pole", "no", "no_early", "timed_no"} or edge.device.type == "sdtimer"
@@ -245,7 +245,7 @@ def positions_of(circuit: Circuit) -> list[dict[str, str]]:
         Its selectors are few; 64 ways at most are returned.
     """
     found = []
-    selectors = [item for item in circuit.netlist.devices if item.type == "sel"]
+    selectors = [item for item in circuit.netlist.devices if item.type in TURNED]
     words = []
     for item in selectors:
         listed = [word for word in item.parameters.get("pos", "").split(",") if word]

@@ -40,7 +40,7 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
         for link in links_of(item)
         if link.kind.startswith("no")
     }
-    by_hand = [item.id for item in graph.of_type("mms", "manual") if _feeds(graph, item.id)]
+    by_hand = [item.id for item in graph.of_type("mms", "manual", "drum") if _feeds(graph, item.id)]
     found: list[Restart] = []
     for turned in positions_of(circuit):
         if graph.reached(held, turned).coils & moving:
@@ -76,6 +76,9 @@ def _feeds(graph: Graph, switch: str) -> bool:
         for end in item.terminals
     }
     return bool(
-        graph.spread(nets, lambda edge: edge.device.type == "isolator" and edge.link.kind == "pole")
+        graph.spread(
+            nets,
+            lambda edge: edge.device.type in {"isolator", "drum"} and edge.link.kind == "pole",
+        )
         & motors
     )

@@ -38,6 +38,8 @@ LinkKind = Literal[
     "coil", "lamp", "load", "heat", "fuse", "winding", "primary", "secondary",
     "sensor", "source", "rectifier", "resistor",
 ]  # fmt: skip
+#: what a hand turns to a position: selectors, and switches that carry the motor's current
+TURNED = ("sel", "drum")
 CONTACTS = ("no", "nc", "no_early", "nc_late", "timed_no", "timed_nc")
 Parameters = Mapping[str, str]
 

@@ -133,7 +133,7 @@ def _pole(pen: Pen, device: Device, style: Style) -> None:
         pen.circle((30, 0), 2.4)
         pen.line(*turned((22, -3), 10))
         return
-    if device.type in {"fdisc", "isolator", "manual"}:
+    if device.type in {"fdisc", "isolator", "manual", "drum"}:
         _leads(pen, 10, 24 if device.type == "fdisc" else 32)
         pen.line((10, 0), (26, -11))
         pen.circle((10, 0), 2.0)

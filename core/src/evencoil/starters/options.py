@@ -282,16 +282,28 @@ def estop(sheet: Sheet, word: str) -> None:
 
 
 def local_isolator(sheet: Sheet, word: str) -> None:
-    """Set a lockable switch at the motor, its auxiliary ahead of the coil."""
-    del word
-    sheet.add("local_isolator", sheet.free_tag("QS"), "isolator", before="motor", aux="13-14")
-    for lead, (near, far) in zip(
-        ("U1", "V1", "W1"), (("1", "2"), ("3", "4"), ("5", "6")), strict=True
-    ):
+    """Set a lockable switch, or a manual starter, at the motor; its auxiliary ahead of the coil.
+
+    Every lead of the motor passes it: three, or six where both ends come out.
+    """
+    leads = [end for end in sheet.devices["motor"].terminals if sheet.at(f"motor.{end}")]
+    poles = "6" if len(leads) > 3 else "3"
+    if word == "manual_starter":
+        amps = sheet.devices["motor"].parameters.get("fla", "10")
+        sheet.add("local_isolator", sheet.free_tag("Q"), "manual", before="motor", poles="3",
+                  init="on", iset=amps)  # fmt: skip
+    else:
+        sheet.add("local_isolator", sheet.free_tag("QS"), "isolator", before="motor", poles=poles,
+                  aux="13-14")  # fmt: skip
+    for place, lead in enumerate(leads):
+        near, far = str(2 * place + 1), str(2 * place + 2)
         sheet.insert(f"motor.{lead}", f"local_isolator.{far}", f"local_isolator.{near}")
+    if word == "manual_starter":
+        return
     contactor = motor_contactor(sheet)
-    if contactor and "control_fuse" in sheet.devices:
-        sheet.insert("control_fuse.2", "local_isolator.13", "local_isolator.14")
+    hot = next((end for end in ("control_fuse.2", "control_fuse_1.2") if sheet.at(end)), "")
+    if contactor and hot:
+        sheet.insert(hot, "local_isolator.13", "local_isolator.14")
 
 
 def protection(sheet: Sheet, word: str) -> None:

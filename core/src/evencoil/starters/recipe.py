@@ -61,6 +61,10 @@ def _has(*ids: str) -> Callable[[Sheet, CatalogueEntry], bool]:
     return lambda sheet, entry: all(name in sheet.devices for name in ids)
 
 
+def _has_three_leads(sheet: Sheet) -> bool:
+    return "motor" in sheet.devices and sheet.devices["motor"].type in {"motor3", "motor1"}
+
+
 _OPTIONS: tuple[_Option, ...] = (
     _Option(
         OptionSpec("cross", ("L1-L3", "L1-L2", "L2-L3"), "L1-L3"),
@@ -114,10 +118,14 @@ _OPTIONS: tuple[_Option, ...] = (
         laid.estop,
     ),
     _Option(
+        OptionSpec("local_isolator", ("none", "at_motor", "manual_starter"), "none"),
+        lambda sheet, entry: _has_three_leads(sheet),
+        laid.local_isolator,
+    ),
+    _Option(
+        # a manual starter has three heaters, not six
         OptionSpec("local_isolator", ("none", "at_motor"), "none"),
-        lambda sheet, entry: (
-            sheet.devices.get("motor") is not None and sheet.devices["motor"].type == "motor3"
-        ),
+        lambda sheet, entry: "motor" in sheet.devices and not _has_three_leads(sheet),
         laid.local_isolator,
     ),
     _Option(
@@ -225,9 +233,11 @@ def draw(circuit_id: str, chosen: Mapping[str, str] | None = None) -> Drawn:
             )
     used = {name: _checked(spec, given.get(name, spec.default)) for name, spec in specs.items()}
     sheet = Sheet(entry.circuit)
+    plain = Sheet(entry.circuit)
     for option in _OPTIONS:
         name = option.spec.name
-        if name in used and used[name] != specs[name].default:
+        is_asked = name in used and used[name] != specs[name].default
+        if is_asked and option.fits(plain, entry):
             try:
                 option.lay(sheet, used[name])
             except CoreError:

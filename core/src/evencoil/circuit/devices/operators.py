@@ -6,6 +6,8 @@ stop), NFPA 79 and IEC 60204-1 (functions and colours).
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from evencoil.circuit.library import DeviceType, Link, Parameter, Parameters, contacts, register
 
 __all__: list[str] = []
@@ -39,7 +41,27 @@ def _two(kind: str, a: str, b: str, **more: str) -> DeviceType:
     )
 
 
+def _drum(parameters: Parameters) -> tuple[Link, ...]:
+    return tuple(replace(link, kind="pole") for link in _listed(parameters))
+
+
 register(
+    # drum and cam switches: a handle, and poles that close in some of its positions
+    DeviceType(
+        "drum",
+        "Q",
+        "DS",
+        "power",
+        (
+            Parameter("pos", "text", "OFF,ON"),
+            Parameter("init", "text", "OFF"),
+            Parameter("c", "contacts", "1-2:ON"),
+            Parameter("legend", "text"),
+        ),
+        lambda given: _ends(_drum(given)),
+        _drum,
+        3,
+    ),
     DeviceType(
         "pb",
         "S",

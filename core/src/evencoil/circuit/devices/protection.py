@@ -10,11 +10,11 @@ from evencoil.circuit.library import DeviceType, Link, Parameter, Parameters, co
 
 __all__: list[str] = []
 
-_PLAIN = (("1", "2"), ("3", "4"), ("5", "6"))
+_PLAIN = (("1", "2"), ("3", "4"), ("5", "6"), ("7", "8"), ("9", "10"), ("11", "12"))
 
 
 def _count(parameters: Parameters) -> int:
-    return min(3, max(1, int(parameters.get("poles", "3") or "3")))
+    return min(6, max(1, int(parameters.get("poles", "3") or "3")))
 
 
 def _poles(parameters: Parameters) -> tuple[Link, ...]:
@@ -90,7 +90,7 @@ register(
         "DISC",
         "power",
         (
-            Parameter("poles", "1|2|3", "3"),
+            Parameter("poles", "1|2|3|6", "3"),
             Parameter("init", "on|off", "on"),
             Parameter("aux", "contacts"),
         ),

@@ -60,6 +60,7 @@ PARTS: dict[str, type[Part]] = {
     "estop": EmergencyStop,
     "pilot": Pilot,
     "sel": Selector,
+    "drum": Selector,
     "lamp": Lamp,
     "solenoid": Load,
     "heater": Load,
