@@ -16,6 +16,7 @@ near it (textbook topics).
 from __future__ import annotations
 
 import math
+from collections import Counter, defaultdict
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
@@ -27,7 +28,7 @@ from numpy.typing import NDArray
 from evencoil.circuit.library import CONTACTS, TURNED, links_of, turns_of
 from evencoil.circuit.netlist import Netlist, Wire
 from evencoil.circuit.text import Circuit
-from evencoil.solver.dead import every_ohm
+from evencoil.solver.dead import DeadNetwork
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Action, Run, compile_plant
 from evencoil.words import Message
@@ -47,7 +48,9 @@ ZERO_OHM, OPEN_OHM = 2.0, 1e6
 #: a meter's leads, a large motor's winding and a dead short all read less
 LOW_OHM = 5.0
 #: coils of one voltage differ that much from maker to maker; less tells nothing
-_APART = math.log(5)
+_TIMES = 5.0
+_APART = math.log(_TIMES)
+_Pairs = tuple[NDArray[np.int64], NDArray[np.int64]]
 _SETTLES_US = 20_000
 _MOST_STATES = 24
 #: nobody lands a control wire on a pole, or the other way round
@@ -191,43 +194,77 @@ def _live(netlist: Netlist) -> set[str]:
 
 
 class _Bench:
-    """A netlist on the bench: supply off, control fuses out, hands at its buttons."""
+    """A netlist on the bench: supply off, control fuses out, hands at its buttons.
 
-    def __init__(self, netlist: Netlist, pulled: Sequence[str]) -> None:
+    What hands do to contacts does not hang on the wires while the supply is off, so a
+    position that was set once serves every netlist of the same devices.
+    """
+
+    def __init__(
+        self,
+        netlist: Netlist,
+        pulled: Sequence[str],
+        known: dict[tuple[Hand, ...], list[float]] | None = None,
+    ) -> None:
         self.plant: Plant = compile_plant(netlist)
         self.pulled = pulled
+        self.known = {} if known is None else known
+        self.network = DeadNetwork(self.plant)
 
-    def ohms(self, hands: Sequence[Hand], terminals: Sequence[str]) -> NDArray[np.float64]:
-        run = Run(self.plant)
-        for fuse in self.pulled:
-            run.act(Action(run.time, "pull", fuse))
-        for hand in hands:
-            run.act(Action(run.time, hand.verb, hand.device, hand.word))
-            run.advance(run.time + _SETTLES_US)
-        run.look(run.time + _SETTLES_US)
-        return every_ohm(self.plant, run.conductance, terminals)
+    def set(self, hands: tuple[Hand, ...]) -> list[float]:
+        """Return the conductance of every branch with hands where they are told [S]."""
+        if hands not in self.known:
+            run = Run(self.plant)
+            for fuse in self.pulled:
+                run.act(Action(run.time, "pull", fuse))
+            for hand in hands:
+                run.act(Action(run.time, hand.verb, hand.device, hand.word))
+                run.advance(run.time + _SETTLES_US)
+            run.look(run.time + _SETTLES_US)
+            self.known[hands] = list(run.conductance)
+        return self.known[hands]
+
+    def ohms(
+        self, states: Sequence[tuple[Hand, ...]], terminals: Sequence[str], pairs: _Pairs
+    ) -> NDArray[np.float64]:
+        """Return readings, positions x pairs [ohm]."""
+        return self.network.ohms(np.array([self.set(hands) for hands in states]), terminals, pairs)
 
     def read(self, observed: Sequence[Observed]) -> list[float]:
         """Return what the meter reads at each place; hands are set once for all alike."""
-        places: dict[tuple[Hand, ...], list[int]] = {}
-        for place, one in enumerate(observed):
-            places.setdefault(one.hands, []).append(place)
-        found = [0.0] * len(observed)
-        for hands, alike in places.items():
-            ends = [end for place in alike for end in (observed[place].start, observed[place].end)]
-            ohms = self.ohms(hands, ends)
-            for number, place in enumerate(alike):
-                found[place] = float(ohms[2 * number, 2 * number + 1])
-        return found
+        states = list(dict.fromkeys(one.hands for one in observed))
+        if not observed:
+            return []
+        ends = [end for one in observed for end in (one.start, one.end)]
+        places = np.arange(len(ends))
+        ohms = self.ohms(states, ends, (places[::2], places[1::2]))
+        return [float(ohms[states.index(one.hands), place]) for place, one in enumerate(observed)]
 
 
 def _without(netlist: Netlist, wire: str) -> Netlist:
     return replace(netlist, wires=tuple(item for item in netlist.wires if item.id != wire))
 
 
-def _scale(ohms: NDArray[np.float64]) -> NDArray[np.float64]:
-    """Return readings on the scale on which two must be apart to be told apart."""
-    return np.log(np.clip(ohms, LOW_OHM, OPEN_OHM))
+def _pairs(netlist: Netlist, terminals: Sequence[str]) -> _Pairs:
+    """Return the pairs of terminals worth a reading.
+
+    On one net any two; between nets only the ends of their chains, since every terminal
+    between reads the same while the wires are whole.
+    """
+    nets = netlist.nets()
+    wires = Counter(end for wire in netlist.wires for end in (wire.start, wire.end))
+    ends: dict[int, list[int]] = defaultdict(list)
+    for place, name in enumerate(terminals):
+        ends[nets[name]].append(place)
+    outer = set()
+    for places in ends.values():
+        tips = [place for place in places if wires[terminals[place]] == 1] or places
+        outer |= {tips[0], tips[-1]}
+    one, other = np.triu_indices(len(terminals), 1)
+    of_net = np.array([nets[name] for name in terminals])
+    is_outer = np.array([place in outer for place in range(len(terminals))])
+    kept = (of_net[one] == of_net[other]) | (is_outer[one] & is_outer[other])
+    return one[kept], other[kept]
 
 
 def dead_checks(circuit: Circuit) -> DeadChecks:
@@ -251,9 +288,9 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
     netlist_start = {wire.id: wire.start for wire in netlist.wires}
     wired = {end for wire in netlist.wires for end in (wire.start, wire.end)} - live
     terminals = [name for name in netlist.terminals() if name in wired]
-    upper = np.triu_indices(len(terminals), 1)
-    reads = [right.ohms(hands, terminals)[upper] for hands in states]
-    told = np.array([_scale(values) for values in reads])
+    pairs = _pairs(netlist, terminals)
+    reads = right.ohms(states, terminals, pairs)
+    told = np.clip(reads, LOW_OHM, OPEN_OHM)
     faults = [
         fault
         for fault in (*_missing(circuit), *_contacts(circuit))
@@ -261,17 +298,19 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
     ]
     line_side = tuple(wire.id for wire in netlist.wires if wire.start in live)
     covers = np.zeros((len(faults), *told.shape), dtype=bool)
+    # two hands at once only for what one hand does not tell
+    few = sum(len(hands) < 2 for hands in states)
     for place, fault in enumerate(faults):
-        bench = _Bench(fault.netlist, pulled)
-        for number, hands in enumerate(states):
-            covers[place, number] = (
-                np.abs(_scale(bench.ohms(hands, terminals)[upper]) - told[number]) > _APART
-            )
+        bench = _Bench(fault.netlist, pulled, right.known)
+        for part in (slice(0, few), slice(few, len(states))):
+            if states[part] and not covers[place].any():
+                wrong = np.clip(bench.ohms(states[part], terminals, pairs), LOW_OHM, OPEN_OHM)
+                covers[place, part] = (wrong > told[part] * _TIMES) | (told[part] > wrong * _TIMES)
     chosen = _cover(covers, np.array([len(hands) for hands in states]))
     checks = tuple(
         Check(
-            start=terminals[upper[0][pair]],
-            end=terminals[upper[1][pair]],
+            start=terminals[pairs[0][pair]],
+            end=terminals[pairs[1][pair]],
             hands=states[number],
             ohms=math.inf if reads[number][pair] > OPEN_OHM else float(reads[number][pair]),
             kind=_kind(float(reads[number][pair])),
@@ -421,8 +460,10 @@ def suspects(circuit: Circuit, observed: Sequence[Observed], most: int = 8) -> t
     known = set(circuit.netlist.terminals())
     readings = [one for one in observed if one.start in known and one.end in known]
 
+    known_hands: dict[tuple[Hand, ...], list[float]] = {}
+
     def explained(netlist: Netlist) -> int:
-        solved = _Bench(netlist, pulled).read(readings)
+        solved = _Bench(netlist, pulled, known_hands).read(readings)
         return sum(map(_agrees, solved, (one.ohms for one in readings)))
 
     if not readings or explained(circuit.netlist) == len(readings):

@@ -13,7 +13,77 @@ from numpy.typing import NDArray
 
 from evencoil.solver.plant import Plant
 
-__all__ = ["every_ohm"]
+__all__ = ["DeadNetwork", "every_ohm"]
+
+
+class DeadNetwork:
+    """A compiled netlist without its sources, for many readings in many positions at once."""
+
+    def __init__(self, plant: Plant) -> None:
+        self.plant = plant
+        self._base = np.zeros((plant.size, plant.size))
+        for place, row in enumerate(plant.dc_rows([0.0] * len(plant.ends))):
+            for column, value in row.items():
+                self._base[place, column] = value.real
+        ends = np.array(plant.ends, dtype=np.int64).reshape(-1, 2)
+        self._kept = np.flatnonzero(ends[:, 0] != ends[:, 1])
+        self._starts, self._ends = ends[self._kept].T
+
+    def solved(self, conductance: NDArray[np.float64]) -> NDArray[np.float64]:
+        """Return the inverse of the conductance matrix in each position.
+
+        Parameters
+        ----------
+        conductance : array, positions x branches
+            [S]
+
+        Returns
+        -------
+        array, positions x nodes x nodes
+            [ohm]
+        """
+        values = conductance[:, self._kept]
+        size = self.plant.size
+        matrix = np.repeat(self._base[None], len(values), axis=0)
+        flat = matrix.reshape(len(values), -1)
+        one, other = self._starts, self._ends
+        places = np.concatenate(
+            [one * size + one, other * size + other, one * size + other, other * size + one]
+        )
+        for number, own in enumerate(values):
+            weights = np.concatenate([own, own, -own, -own])
+            flat[number] += np.bincount(places, weights=weights, minlength=size * size)
+        return np.asarray(np.linalg.inv(matrix), dtype=np.float64)
+
+    def ohms(
+        self,
+        conductance: NDArray[np.float64],
+        terminals: Sequence[str],
+        pairs: tuple[NDArray[np.int64], NDArray[np.int64]],
+    ) -> NDArray[np.float64]:
+        """Return what an ohmmeter reads between pairs of terminals, in each position.
+
+        Parameters
+        ----------
+        conductance : array, positions x branches
+            [S]
+        terminals : sequence of str
+            Where probes may be set.
+        pairs : (array, array)
+            Places in ``terminals`` of the two probes, pair by pair.
+
+        Returns
+        -------
+        array, positions x pairs
+            [ohm]; open is a thousand megohms because of the leak at each node.
+        """
+        solved = self.solved(conductance)
+        nodes = np.array([self.plant.node_of[name] for name in terminals], dtype=np.int64)
+        one, other = nodes[pairs[0]], nodes[pairs[1]]
+        own = np.diagonal(solved, axis1=1, axis2=2)
+        across = solved[:, one, other] + solved[:, other, one]
+        found: NDArray[np.float64] = np.abs(own[:, one] + own[:, other] - across)
+        return found
 
 
 def every_ohm(
@@ -35,14 +105,8 @@ def every_ohm(
     array, terminals x terminals
         [ohm]; open is a thousand megohms because of the leak at each node.
     """
-    rows = plant.dc_rows(conductance)
-    matrix = np.zeros((plant.size, plant.size))
-    for place, row in enumerate(rows):
-        for column, value in row.items():
-            matrix[place, column] = value.real
-    solved = np.linalg.inv(matrix)
-    nodes = np.array([plant.node_of[name] for name in terminals])
-    own = np.diag(solved)[nodes]
-    across = solved[np.ix_(nodes, nodes)]
-    found: NDArray[np.float64] = np.abs(own[:, None] + own[None, :] - across - across.T)
-    return found
+    count = len(terminals)
+    every = np.indices((count, count)).reshape(2, -1)
+    found = DeadNetwork(plant).ohms(np.array([conductance]), terminals, (every[0], every[1]))
+    table: NDArray[np.float64] = found[0].reshape(count, count)
+    return table
