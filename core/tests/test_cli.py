@@ -192,3 +192,44 @@ def test_convert_tells_moves_or_the_reason(capsys):
     out = capsys.readouterr().out
     assert "cannot" in out
     assert "Replace it" in out
+
+
+def test_circuit_commands(tmp_path, capsys):
+    """Check, dead check, choosing and the netlist of a job file, without the server."""
+    body = json.loads(GOLDEN.read_text())
+    body["starter"] = {"recipe": "6C", "load": "loaded"}
+    file = tmp_path / "job.json"
+    file.write_text(json.dumps(body))
+
+    assert main(["check", str(file), "--format", "json"]) == 0
+    said = json.loads(capsys.readouterr().out)
+    assert [one["holds"] for one in said["proofs"]] == [True, True]
+    assert {one["rule"] for one in said["found"] if one["level"] == "doubt"} == {"H18"}
+    assert main(["check", str(file)]) == 0
+    assert "proof weld" in capsys.readouterr().out
+
+    assert main(["deadcheck", str(file), "--format", "json"]) == 0
+    said = json.loads(capsys.readouterr().out)
+    assert said["untold"] == []
+    assert said["checks"]
+    assert main(["deadcheck", str(file)]) == 0
+    assert "hold S2" in capsys.readouterr().out
+
+    assert main(["choose", str(file), "--format", "json"]) == 0
+    said = {one["id"]: one for one in json.loads(capsys.readouterr().out)}
+    assert said["6C"]["verdict"] == "can"
+    assert said["7A"]["verdict"] == "cannot"
+    assert main(["choose", str(file)]) == 0
+    assert "torque" in capsys.readouterr().out
+
+    assert main(["netlist", str(file)]) == 0
+    assert "[wires]" in capsys.readouterr().out
+
+
+def test_check_tells_by_its_exit_code_what_must_be_changed(tmp_path):
+    """A push-button interlock alone breaks a rule and a proof."""
+    body = json.loads(GOLDEN.read_text())
+    body["starter"] = {"recipe": "6B"}
+    file = tmp_path / "job.json"
+    file.write_text(json.dumps(body))
+    assert main(["check", str(file)]) == 1

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections import OrderedDict
 
 from django.http import HttpRequest
@@ -11,9 +10,10 @@ from pydantic import BaseModel
 
 from api.schemas import REFUSALS
 from evencoil.circuit.text import Circuit
-from evencoil.dead_checks import Check, DeadChecks, Hand, dead_checks, readings_hold, suspects
+from evencoil.dead_checks import Check, DeadChecks, dead_checks, readings_hold, suspects
+from evencoil.dead_sheet import said_expected, said_hand
 from evencoil.rehearsal import netlist_fingerprint
-from evencoil.words import Message, say
+from evencoil.words import say
 from jobs.given import GivenIn
 from people.access import caller_in
 
@@ -85,28 +85,19 @@ def _checks(circuit: Circuit) -> DeadChecks:
     return found
 
 
-def _said(circuit: Circuit, hand: Hand) -> str:
-    tag = circuit.tags.get(hand.device, hand.device)
-    return say(Message(f"dead.hand.{hand.verb}", {"tag": tag, "word": hand.word}))
-
-
 def _check(circuit: Circuit, check: Check, ends: dict[str, str]) -> DeadCheckOut:
-    expects = Message(f"dead.{check.kind}")
-    if not math.isinf(check.ohms):
-        expects = Message(
-            f"dead.{check.kind}",
-            {"ohms": f"{check.ohms:.0f}" if check.ohms >= 10 else f"{check.ohms:.1f}"},
-        )
     return DeadCheckOut(
         start=check.start,
         end=check.end,
         start_said=circuit.said(check.start),
         end_said=circuit.said(check.end),
         hands=[
-            HandOut(verb=hand.verb, device=hand.device, word=hand.word, label=_said(circuit, hand))
+            HandOut(
+                verb=hand.verb, device=hand.device, word=hand.word, label=said_hand(circuit, hand)
+            )
             for hand in check.hands
         ],
-        expects=say(expects),
+        expects=said_expected(check),
         kind=check.kind,
         wires=[ends[wire] for wire in check.covers],
         guards=[say(message) for message in check.guards],

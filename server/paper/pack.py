@@ -18,6 +18,8 @@ from weasyprint import CSS, HTML
 from weasyprint.text.fonts import FontConfiguration
 
 from evencoil import __version__
+from evencoil.checks import check_circuit
+from evencoil.dead_sheet import dead_rows
 from evencoil.drawing import Picture, to_svg
 from evencoil.drawing.start_branch import draw_start_branch
 from evencoil.drawing.windings import draw_winding
@@ -172,6 +174,21 @@ def pack(
                 for row in room.material()
             ],
             "edits": file.starter.edits,
+            "accepted": file.starter.accepted,
+            "hazard_names": {
+                one.hazard: say(Message(f"restart.{one.hazard}")) for one in file.starter.accepted
+            },
+            "panel": _svg(room.panel()) if power.shapes else "",
+            "strip": _svg(room.strip()) if power.shapes else "",
+            "checks": [
+                (one.rule, one.level, say(one.message), say(one.change))
+                for one in (check_circuit(room.circuit) if room.circuit else ())
+            ],
+            # the fonts of the page have no ohm sign
+            "dead": [
+                [cell.replace("Ω", "ohm") for cell in row]
+                for row in (dead_rows(room.circuit) if room.circuit else [])
+            ],
         },
     )  # fmt: skip
     fonts = FontConfiguration()

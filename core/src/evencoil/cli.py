@@ -16,7 +16,9 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any, TextIO
 
-from evencoil import __version__
+from evencoil import __version__, cli_circuit
+from evencoil.circuit.netlist import Netlist
+from evencoil.circuit.text import Circuit
 from evencoil.conversion import MachineMotor, convert_motor
 from evencoil.errors import CoreError, FileFormatError, MissingError
 from evencoil.inputs import SupplyInputs
@@ -331,6 +333,29 @@ def _wirelist(arguments: argparse.Namespace) -> int:
     return WITHHELD if doubts else OK
 
 
+def _drawn(arguments: argparse.Namespace) -> Circuit:
+    circuit = _room(load(_read(arguments.job))).circuit
+    return circuit if circuit is not None else Circuit(Netlist((), ()), {})
+
+
+def _check(arguments: argparse.Namespace) -> int:
+    return OK if cli_circuit.check(arguments, _drawn(arguments)) else WITHHELD
+
+
+def _dead_check(arguments: argparse.Namespace) -> int:
+    return OK if cli_circuit.dead_check(arguments, _drawn(arguments)) else WITHHELD
+
+
+def _netlist(arguments: argparse.Namespace) -> int:
+    return OK if cli_circuit.netlist(arguments, _drawn(arguments)) else WITHHELD
+
+
+def _choose(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    is_any = cli_circuit.choose(arguments, work_out_job(job), job.starter.load)
+    return OK if is_any else WITHHELD
+
+
 def _rehearse(arguments: argparse.Namespace) -> int:
     room = _room(load(_read(arguments.job)))
     scenario = read_scenario(_read(arguments.scenario))
@@ -384,6 +409,10 @@ def _parser() -> argparse.ArgumentParser:
         ("convert", _convert, "tell what becomes of the motor on another supply"),
         ("validate", _validate, "check a job file without showing its figures"),
         ("wirelist", _wirelist, "draw the starter and list its wires and material"),
+        ("choose", _choose, "lay every starter beside the motor and the load"),
+        ("check", _check, "check and prove the starter; exit 1 if something must be changed"),
+        ("deadcheck", _dead_check, "list the ohm readings that tell every wire"),
+        ("netlist", _netlist, "write the starter's netlist as text"),
         ("rehearse", _rehearse, "play a scenario on the starter; exit 1 if a hazard shows"),
     ):
         command = commands.add_parser(name, help=about, description=about)
