@@ -356,3 +356,71 @@ def test_loads_of_a_machine_stay_are_fed_anew_or_replaced(kind, rated, fed, acti
     found = convert_load(load, Decimal(480), {"T1": Decimal(120), "T2": None})
     assert (found.action, found.message.id) == (action, said)
     assert say(found.message)
+
+
+@pytest.mark.parametrize(
+    ("recipe", "options", "place"),
+    [
+        ("7A", {}, "leg"),
+        ("7A", {"heaters": "line"}, "line"),
+        ("7B", {}, "leg"),
+        ("8A", {}, "line"),
+        ("10A", {}, "half"),
+        ("3A", {}, "line"),
+        ("1A", {}, None),
+        ("16A", {}, None),
+    ],
+)
+def test_where_the_heaters_lie_is_read_off_the_drawing(recipe, options, place):
+    """Leg of the delta, half of the winding, line: by what passes the heaters and what does not."""
+    from evencoil.drawn_sizes import heaters_lie
+    from evencoil.starters import draw
+
+    assert heaters_lie(draw(recipe, options).circuit) == place
+
+
+def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
+    """6C: two contactors of 60 and 10 VA, entered by nobody.
+
+    By hand: held 2 x 10 = 20 VA, a quarter above is 25 VA; one pulls in while the other is
+    held, 70 VA, within the five times of a transformer of 25 VA. So 25 VA, marked assumed.
+    """
+    from evencoil.drawn_sizes import control_of, with_drawing
+    from evencoil.inputs import StarterInputs
+    from evencoil.starters import draw
+
+    control = control_of(draw("6C").circuit)
+    assert [(one.label, one.count, one.inrush_va, one.sealed_va) for one in control.coils] == [
+        ("contactor", 2, Decimal(60), Decimal(10))
+    ]
+    filled = with_drawing(SizeInputs(), StarterInputs(recipe="6C"))
+    assert filled.control.is_drawn
+    worked = work_out(
+        PlateInputs(text="15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH CODE G DES B"),
+        SupplyInputs(text="480Y/277"),
+        filled,
+    )
+    (step,) = [step for step in worked.steps if step.id == "transformer_va"]
+    assert step.value == 25
+    assert "assumed" in {mark.kind for mark in step.marks}
+    own = SizeInputs.model_validate(
+        {"control": {"coils": [{"label": "M", "inrush_va": "245", "sealed_va": "27"}]}}
+    )
+    assert with_drawing(own, StarterInputs(recipe="6C")) == own
+    assert with_drawing(SizeInputs(), StarterInputs(recipe="3D")).control is None
+    assert with_drawing(SizeInputs(), StarterInputs()) == SizeInputs()
+
+
+def test_a_place_that_the_drawing_contradicts_is_said():
+    """Entered as line, drawn in the leg: a doubt on the drawing, and none where they agree."""
+    from evencoil.inputs import StarterInputs
+    from evencoil.starter_room import work_out_starter
+    from evencoil.work import work_out
+
+    plate = PlateInputs(text="75 HP 460 V 85 A 1780 RPM 60 HZ 3 PH 6 LEADS CODE G DES B")
+    supply = SupplyInputs(text="480Y/277")
+    starter = StarterInputs(recipe="7A")
+    for place, wanted in (("line", True), ("leg", False)):
+        size = SizeInputs.model_validate({"overload": {"place": place}})
+        room = work_out_starter(work_out(plate, supply, size), starter)
+        assert any(one.code == "heater_place" for one in room.findings) == wanted

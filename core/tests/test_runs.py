@@ -14,7 +14,7 @@ from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.drop import grown_grounding
 from evencoil.sizing.feeder import FeederLoads, FeederMotor, size_feeder
-from evencoil.words import Message
+from evencoil.words import Message, say
 from evencoil.work import work_out
 
 CASES = {
@@ -215,3 +215,66 @@ def test_a_selection_current_takes_the_place_but_not_for_the_overload():
     _, figures = steps("RLA 28.2 V 230 PH 3", "240 delta", protection_kind="instantaneous_breaker")
     assert figures["protection_device_a"].refusal.field == "size.protection_kind"
     assert figures["disconnect_switch_a"].refusal.code == "missing"
+
+
+def motor_of(tag, flc, device, duty=None):
+    """Return a motor on a feeder."""
+    return FeederMotor(
+        tag=tag, flc_a=Decimal(flc), device_a=Decimal(device), device_kind="inverse_time_breaker",
+        duty_a=None if duty is None else Decimal(duty),
+    )  # fmt: skip
+
+
+def feeder_of(motors, loads):
+    """Return ampacity and device of a feeder, with its sentence."""
+    trail = Trail()
+    device = size_feeder(
+        motors, loads, ConductorFacts(termination_c=75), device_kind="inverse_time_breaker",
+        edition=2020, trail=trail,
+    )  # fmt: skip
+    step = trail["feeder_ampacity_a"]
+    return step, device
+
+
+@pytest.mark.parametrize(
+    ("duty", "wanted"),
+    [
+        # 27 A continuous x 1.25 = 33.75 is more than 28: 33.75 + 28 + 14
+        ("28", "75.75"),
+        # the duty's 60 A is more than 33.75: 60 + 27 + 14
+        ("60", "101"),
+    ],
+)
+def test_a_duty_cycle_motor_enters_a_feeder_by_its_duty(duty, wanted):
+    """430.24 exception 1: the greater of its value and 125 % of the largest continuous motor."""
+    motors = [
+        motor_of("A", "27", "70"),
+        motor_of("B", "40", "100", duty),
+        motor_of("C", "14", "35"),
+    ]
+    step, _ = feeder_of(motors, FeederLoads())
+    assert step.value == Decimal(wanted)
+    assert step.rule.section == "430.24 Ex. 1"
+
+
+def test_of_interlocked_motors_only_the_largest_combination_counts():
+    """430.24 exception 3: A or B with C; 65 x 1.25 + 14 = 95.25, and B's 52 A is left out.
+
+    Device: 150 + 14 = 164, so 150; without the interlock 150 + 52 + 14 = 216, so 200.
+    """
+    motors = [motor_of("A", "65", "150"), motor_of("B", "52", "125"), motor_of("C", "14", "35")]
+    step, device = feeder_of(motors, FeederLoads(interlocked=(frozenset({"A", "B"}),)))
+    assert step.value == Decimal("95.25")
+    assert "B" in say(step.working)
+    assert step.rule.section == "430.24 Ex. 3"
+    assert device.value == 150
+    _, free = feeder_of(motors, FeederLoads())
+    assert free.value == 200
+
+
+@pytest.mark.parametrize("group", [frozenset({"A", "X"}), frozenset({"A"})])
+def test_an_interlock_names_motors_of_the_feeder(group):
+    """A stranger, or one motor alone: said, and nothing is sized."""
+    with pytest.raises(CoreError) as refused:
+        feeder_of([motor_of("A", "65", "150")], FeederLoads(interlocked=(group,)))
+    assert refused.value.field == "feeder.interlocked"

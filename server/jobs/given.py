@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ninja import Schema
 
+from evencoil.drawn_sizes import with_drawing
 from evencoil.inputs import (
     JointsInputs,
     LeadsInputs,
@@ -37,7 +38,7 @@ class GivenIn(Schema):
         found = work_out(
             self.plate,
             self.supply,
-            self.size,
+            with_drawing(self.size, self.starter),
             profile_of(works),
             self.leads,
             self.joints,

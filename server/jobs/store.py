@@ -12,6 +12,7 @@ from pydantic import BaseModel
 
 from api.problems import ProblemError
 from api.schemas import VersionOut
+from evencoil.drawn_sizes import with_drawing
 from evencoil.editions import edition_of
 from evencoil.inputs import (
     STEPS,
@@ -280,8 +281,9 @@ def as_job_file(link: JobMotor, works: Works) -> JobFile:
 
 def work_out_kept(now: Kept, works: Works) -> Worked:
     """Return what stands for a motor, worked out by the works' own rules."""
+    size = with_drawing(now.size, now.starter)
     return work_out(
-        now.plate, now.supply, now.size, profile_of(works), now.leads, now.joints, now.trust
+        now.plate, now.supply, size, profile_of(works), now.leads, now.joints, now.trust
     )
 
 

@@ -16,9 +16,9 @@ from evencoil.errors import CoreError
 from evencoil.evidence import Trail
 from evencoil.figures import Refusal
 from evencoil.inputs import DecimalText
-from evencoil.quantities import plain
+from evencoil.quantities import plain, show
 from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
-from evencoil.sizing.feeder import FeederLoads, FeederMotor, highest_rated, size_feeder
+from evencoil.sizing.feeder import FeederLoads, FeederMotor, size_feeder
 from evencoil.sizing.protection import DeviceKind, kind_in
 from evencoil.sizing.taps import TapTo, group_device, tap_conductor
 from evencoil.texts import Text
@@ -44,6 +44,10 @@ class TapIn(Schema):
     to: TapTo = "overload"
 
 
+#: motors of which only one runs at a time
+Group = Annotated[tuple[Text, ...], Field(min_length=2, max_length=20)]
+
+
 class FeederIn(Schema):
     """What else hangs on the feeder, and what it is made of."""
 
@@ -53,6 +57,7 @@ class FeederIn(Schema):
     material: Material = "cu"
     termination_c: int | None = None
     device_kind: DeviceKind = "inverse_time_breaker"
+    interlocked: tuple[Group, ...] = Field(default=(), max_length=12)
     taps: tuple[TapIn, ...] = Field(default=(), max_length=60)
     is_group: bool = False
     group_device_a: Annotated[DecimalText, Field(gt=0, le=10000)] | None = None
@@ -76,6 +81,7 @@ class FeederMotorOut(BaseModel):
     supply: str
     flc_a: str
     device_a: str
+    duty_a: str
     is_largest: bool
     share_a: str
     refusal: RefusalOut | None
@@ -161,6 +167,7 @@ def _motor(tag: str, worked: Worked) -> FeederMotor | Refusal | None:
         device_a=Decimal(str(device.value)),
         device_kind=kind_in(worked.trail),
         phases=worked.reading.plate.phases or 3,
+        duty_a=Decimal(str(steps["required_ampacity_a"].value)) if "duty" in steps else None,
         marks=(*flc.marks, *(mark for mark in device.marks if mark not in flc.marks)),
     )
 
@@ -197,6 +204,9 @@ def _rows(
                 supply=now.supply.text,
                 flc_a=plain(found.flc_a) if isinstance(found, FeederMotor) else "",
                 device_a=plain(found.device_a) if isinstance(found, FeederMotor) else "",
+                duty_a=show(found.duty_a, "minimum")
+                if isinstance(found, FeederMotor) and found.duty_a is not None
+                else "",
                 is_largest=False,
                 share_a="",
                 refusal=None if is_motor else refusal_out(found),  # type: ignore[arg-type]  # a Refusal here
@@ -219,7 +229,11 @@ def feeder(request: HttpRequest, works: str, machine: str, body: FeederIn) -> Fe
     try:
         step = size_feeder(
             motors,
-            FeederLoads(continuous_a=body.continuous_a, noncontinuous_a=body.noncontinuous_a),
+            FeederLoads(
+                continuous_a=body.continuous_a,
+                noncontinuous_a=body.noncontinuous_a,
+                interlocked=tuple(frozenset(group) for group in body.interlocked),
+            ),
             ConductorFacts(material=body.material, termination_c=body.termination_c),
             device_kind=body.device_kind,
             edition=edition_of(caller.works.edition),
@@ -231,13 +245,11 @@ def feeder(request: HttpRequest, works: str, machine: str, body: FeederIn) -> Fe
         _group(body, motors, trail, edition_of(caller.works.edition))
     except CoreError as error:
         refusal = refusal_out(Refusal.of(error))
-    if motors:
-        largest = highest_rated(motors)
-        for row in rows:
-            flc = next((motor.flc_a for motor in motors if motor.tag == row.tag), None)
-            if flc is not None:
-                row.is_largest = row.tag == largest.tag
-                row.share_a = plain(flc * (Decimal("1.25") if row.is_largest else 1))
+    for row in rows:
+        said = trail["feeder_ampacity_a"].working.params if "feeder_ampacity_a" in trail else {}
+        row.is_largest = bool(said) and row.tag == said["largest"]
+        if row.is_largest:
+            row.share_a = plain(Decimal(str(said["flc"])) * Decimal(str(said["factor"])))
     return FeederOut(
         machine=found.name,
         shout=say(shout),

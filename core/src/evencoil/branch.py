@@ -203,6 +203,7 @@ def _full_load(
             speed_rpm=max(plate.speed_rpm, default=None),
             from_kw=from_kw,
             is_high_torque=inputs.machine == "high_torque",
+            is_torque_motor=inputs.machine == "torque",
             is_synchronous=inputs.machine == "synchronous",
             power_factor_percent=inputs.power_factor,
             between_rows=inputs.between_rows,

@@ -143,7 +143,11 @@ class CoilInput(Inputs):
 
 
 class ControlInput(Inputs):
-    """Control power: volts, coils, lamps, conductors."""
+    """Control power: volts, coils, lamps, conductors.
+
+    ``is_drawn`` tells that the coils were taken off the drawn starter and nobody has read
+    their apparent power yet.
+    """
 
     primary_v: Volts | None = None
     volts_v: Volts | None = None
@@ -154,6 +158,7 @@ class ControlInput(Inputs):
     metal: Literal["cu", "al"] = "cu"
     leaves_enclosure: bool = True
     is_tapped: bool = True
+    is_drawn: bool = False
 
 
 class PlaceInput(Inputs):
@@ -240,7 +245,9 @@ class SizeInputs(Inputs):
     drop_method: DropMethod = "table_9"
     conduit: Conduit = "steel"
     own: tuple[OwnSizeInput, ...] = Field(default=(), max_length=24)
-    machine: Literal["squirrel_cage", "wound_rotor", "synchronous", "high_torque"] = "squirrel_cage"
+    machine: Literal["squirrel_cage", "wound_rotor", "synchronous", "high_torque", "torque"] = (
+        "squirrel_cage"
+    )
     power_factor: Literal[100, 90, 80] = 100
     duty: DutyInput | None = None
     speeds: SpeedsInput | None = None

@@ -18,6 +18,7 @@ from uuid import UUID
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from evencoil.amendments import Amendment, AmendmentSubject
+from evencoil.drawn_sizes import with_drawing
 from evencoil.editions import Edition
 from evencoil.errors import CoreError, FileFormatError, NewerSchemaError
 from evencoil.inputs import (
@@ -308,6 +309,7 @@ def work_out_job(job: JobFile) -> Worked:
     CoreError
         As `evencoil.work.work_out`.
     """
+    size = with_drawing(job.size, job.starter)
     return work_out(
-        job.plate, job.supply, job.size, job.profile.as_core(), job.leads, job.joints, job.trust
+        job.plate, job.supply, size, job.profile.as_core(), job.leads, job.joints, job.trust
     )

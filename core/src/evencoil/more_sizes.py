@@ -64,9 +64,9 @@ from evencoil.sizing.raceway import Inside, raceway
 from evencoil.sizing.rotor import resistor_conductor, secondary_conductor
 from evencoil.sizing.speeds import speed_conductor, speed_overload
 from evencoil.sizing.starting import full_load_torque, slip, start_current, start_torque
-from evencoil.sizing.steps import given
+from evencoil.sizing.steps import assumed, given
 from evencoil.supply import Supply
-from evencoil.words import Message
+from evencoil.words import Message, say
 
 __all__ = ["heater_table", "more_sizes"]
 
@@ -228,6 +228,8 @@ class _More:
         told = self.size.overload
         if told is None:
             return
+        shown = say(Message(f"heaters_lie.{told.place}"))
+        given(self.trail, "heater_place", told.place, "", shown=shown)
         ratio = None
         if told.ct_primary_a is not None and told.ct_secondary_a is not None:
             ratio = told.ct_primary_a / told.ct_secondary_a
@@ -448,7 +450,10 @@ class _More:
         ]  # fmt: skip
         if coils:
             named = " · ".join(f"{item.count} × {item.label or '—'}" for item in coils)
-            given(self.trail, "coils", named, "", "control.coils")
+            if told.is_drawn:
+                assumed(self.trail, "coils", named, "", "control.coils_drawn")
+            else:
+                given(self.trail, "coils", named, "", "control.coils")
             yield self._one(
                 "transformer_va", "control",
                 lambda: control_transformer(

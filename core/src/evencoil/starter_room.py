@@ -38,6 +38,7 @@ from evencoil.drawing import (
     draw_strip,
 )
 from evencoil.drawing.symbols import Style
+from evencoil.drawn_sizes import heaters_lie
 from evencoil.errors import CoreError
 from evencoil.evidence import Finding
 from evencoil.inputs import AcceptedInput, DeadReadingInput, StarterInputs
@@ -340,6 +341,17 @@ def _hazards(circuit: Circuit, entry: CatalogueEntry, inputs: StarterInputs) -> 
     return found
 
 
+def _heaters(circuit: Circuit, worked: Worked) -> list[Finding]:
+    """Tell where the sizes set the overload for another place than the drawing gives it."""
+    drawn = heaters_lie(circuit)
+    step = next((step for step in worked.steps if step.id == "heater_place"), None)
+    entered = str(step.value) if step is not None else "line"
+    if drawn is None or entered == drawn:
+        return []
+    places = {name: say(Message(f"heaters_lie.{name}")) for name in (drawn, entered)}
+    return [_finding("heater_place", "doubt", drawn=places[drawn], entered=places[entered])]
+
+
 def _restart(code: str, level: str, name: str, **params: str) -> Finding:
     return Finding(
         code=f"restart.{name}",
@@ -386,6 +398,7 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
     for terminal in loose_ends(circuit):
         findings.append(_finding("loose", "doubt", terminal=circuit.said(terminal)))
     findings += _hazards(circuit, drawn.entry, inputs)
+    findings += _heaters(circuit, worked)
     for edit, reason in done.stale:
         findings.append(_finding("stale_edit", "doubt", edit=edit.kind, reason=str(reason)))
     rank = {"refusal": 0, "doubt": 1, "note": 2, "agrees": 3}

@@ -71,6 +71,7 @@ SIZE_SENTENCES: dict[str, str] = {
     "size.no_locked": "No locked-rotor current is known, so the start cannot be judged.",
     "size.no_locked.hint": "Add the code letter from the plate.",
     # table current
+    "flc.torque_motor": "A torque motor is rated by the current at standstill on its plate.",
     "flc.high_torque": "A motor made for high torque may draw more than the table says.",
     "flc.synchronous": "Table {table}, synchronous, row {hp} hp, column {volts} V: {amps} A at unity power factor × {factor} at {percent} % = {value} A.",
     "speeds.read": "Read off the plate for {hp} hp.",
@@ -213,6 +214,7 @@ SIZE_SENTENCES: dict[str, str] = {
     "drive.output": "Set to {output} V; the supply has {supply} V.",
     "drive.output_above": "Set to {output} V, but a drive cannot give more than the {supply} V it gets.",
     # control power
+    "control.coils_drawn": "Off the drawn starter: {value}. What each takes is assumed; read it off the coils.",
     "control.coils": "{value}, inrush and sealed VA as marked on them.",
     "label.coils": "Coils",
     "control.sealed": "{said} + lamps {lamps} = {value} VA held.",
@@ -382,6 +384,10 @@ SIZE_SENTENCES: dict[str, str] = {
     "label.secondary_control_a": "Secondary current",
     "label.secondary_limit_a": "Secondary fuse, most",
     "label.secondary_fuse_a": "Secondary fuse",
+    "label.heater_place": "Where the heaters lie",
+    "heaters_lie.line": "in the line",
+    "heaters_lie.leg": "in a winding leg",
+    "heaters_lie.half": "in half the winding",
     "label.control_size": "Control conductor",
     "label.control_device_most_a": "Device in front of control wires, most",
     "label.controller_distance_ft": "Controller from its disconnect",

@@ -1603,6 +1603,9 @@ export interface components {
         /**
          * ControlInput
          * @description Control power: volts, coils, lamps, conductors.
+         *
+         *     ``is_drawn`` tells that the coils were taken off the drawn starter and nobody has read
+         *     their apparent power yet.
          */
         ControlInput: {
             /**
@@ -1615,6 +1618,11 @@ export interface components {
              * @default 14
              */
             conductor: string;
+            /**
+             * Is Drawn
+             * @default false
+             */
+            is_drawn: boolean;
             /**
              * Is Tapped
              * @default true
@@ -2098,6 +2106,11 @@ export interface components {
             /** Group Listed A */
             group_listed_a?: string | null;
             /**
+             * Interlocked
+             * @default []
+             */
+            interlocked: string[][];
+            /**
              * Is Group
              * @default false
              */
@@ -2133,6 +2146,8 @@ export interface components {
         FeederMotorOut: {
             /** Device A */
             device_a: string;
+            /** Duty A */
+            duty_a: string;
             /** Flc A */
             flc_a: string;
             /** Is Largest */
@@ -4611,7 +4626,7 @@ export interface components {
              * @default squirrel_cage
              * @enum {string}
              */
-            machine: "squirrel_cage" | "wound_rotor" | "synchronous" | "high_torque";
+            machine: "squirrel_cage" | "wound_rotor" | "synchronous" | "high_torque" | "torque";
             maker_limit?: components["schemas"]["MakerLimitInput"] | null;
             no_start?: components["schemas"]["NoStartInput"] | null;
             overload?: components["schemas"]["OverloadInput"] | null;

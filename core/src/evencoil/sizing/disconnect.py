@@ -4,7 +4,7 @@ Units: current [A], power [hp].
 Rules: NEC 430.110(A), 430.109(A). Safety switches are made for 30, 60, 100,
 200, 400, 600, 800 and 1200 A (NEMA KS 1).
 Left out: where it stands (430.102), cord and plug, motors of 2 hp or less on a
-general-use switch, torque motors.
+general-use switch.
 """
 
 from __future__ import annotations
@@ -60,6 +60,7 @@ def disconnect(*, fuse_a: Decimal | None, edition: Edition, trail: Trail) -> Ste
     changed = "amendment_disconnect_percent" in trail
     factor = trail.number("amendment_disconnect_percent") / 100 if changed else DISCONNECT_FACTOR
     least = flc * factor
+    is_torque = trail["table_flc_a"].rule == rule("torque_currents", edition)
     trail.add(
         Step(
             id="disconnect_least_a",
@@ -71,7 +72,7 @@ def disconnect(*, fuse_a: Decimal | None, edition: Edition, trail: Trail) -> Ste
                 "disconnect.least",
                 {"flc": plain(flc), "factor": plain(factor), "value": plain(least)},
             ),
-            rule=rule("disconnect", edition),
+            rule=rule("torque_disconnect" if is_torque else "disconnect", edition),
             uses=("table_flc_a", *(("amendment_disconnect_percent",) if changed else ())),
         )
     )

@@ -5,8 +5,9 @@ Rules: NEC 430.17 (the highest rated is the one of the largest table current),
 430.24 (conductors: 125 % of it, the others and noncontinuous loads as they are,
 continuous loads at 125 %), 430.62(A) (device: the largest branch device plus
 the other currents, rounded down), 430.63 (with other loads).
-Left out: demand factors by the authority, 430.26; duty-cycle motors and
-interlocked loads, 430.24 exceptions.
+430.24 exceptions: a duty-cycle motor enters with the value of its duty, and the largest
+continuous motor keeps its 125 % unless that is less; of what is interlocked only the largest
+combination that can run together counts. Left out: demand factors by the authority, 430.26.
 """
 
 from __future__ import annotations
@@ -35,6 +36,7 @@ from evencoil.words import Message
 __all__ = ["FeederLoads", "FeederMotor", "highest_rated", "size_feeder"]
 
 _QUARTER_MORE = Decimal("1.25")
+_MOST_COMBINATIONS = 4096
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -42,7 +44,8 @@ class FeederMotor:
     """A motor on the feeder, with what its own branch circuit was sized to.
 
     ``device_a`` is its short-circuit device, ``device_kind`` what that is; an
-    instantaneous breaker counts with the percentage of the feeder's own kind.
+    instantaneous breaker counts with the percentage of the feeder's own kind. ``duty_a`` is
+    what its conductors need where its duty is not continuous.
     """
 
     tag: str
@@ -50,15 +53,17 @@ class FeederMotor:
     device_a: Decimal
     device_kind: DeviceKind
     phases: int = 3
+    duty_a: Decimal | None = None
     marks: tuple[Mark, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FeederLoads:
-    """Loads on the feeder that are no motors [A]."""
+    """Loads on the feeder that are no motors [A], and motors of which only one runs at a time."""
 
     continuous_a: Decimal = Decimal(0)
     noncontinuous_a: Decimal = Decimal(0)
+    interlocked: tuple[frozenset[str], ...] = ()
 
 
 def highest_rated(motors: Sequence[FeederMotor]) -> FeederMotor:
@@ -145,15 +150,24 @@ def size_feeder(
                 field=f"feeder.{name}",
                 hint=Message("feeder.load.hint"),
             )
-    largest = highest_rated(motors)
-    others = [motor for motor in motors if motor is not largest]
-    rest = sum((motor.flc_a for motor in others), Decimal(0))
+    highest_rated(motors)
+    together = _combinations(motors, loads.interlocked)
+    running = max(together, key=lambda some: _needed(some)[0])
+    needed, largest, is_full = _needed(running)
+    others = [motor for motor in running if motor is not largest]
     more = loads.continuous_a * _QUARTER_MORE + loads.noncontinuous_a
-    needed = largest.flc_a * _QUARTER_MORE + rest + more
+    needed += more
+    subject = "feeder"
+    if len(running) < len(motors):
+        subject = "feeder_interlocked"
+    elif any(motor.duty_a is not None for motor in motors):
+        subject = "feeder_duty"
     said = {
+        "left_out": ", ".join(motor.tag for motor in motors if motor not in running) or "none",
         "largest": largest.tag,
-        "flc": plain(largest.flc_a),
-        "others": " + ".join(plain(motor.flc_a) for motor in others) or "0",
+        "flc": plain(largest.flc_a if is_full else _entry(largest)),
+        "factor": "1.25" if is_full else "1",
+        "others": " + ".join(plain(_entry(motor)) for motor in others) or "0",
         "continuous": plain(loads.continuous_a),
         "noncontinuous": plain(loads.noncontinuous_a),
         "value": plain(needed),
@@ -165,14 +179,14 @@ def size_feeder(
             unit="A",
             kind="worked",
             shown=show(needed, "minimum"),
-            working=Message("feeder.ampacity_loads" if more else "feeder.ampacity", said),
-            rule=rule("feeder", edition),
+            working=Message(_said_as(subject, has_more=bool(more)), said),
+            rule=rule(subject, edition),
             marks=_marks(motors),
         )
     )
     _conductor(facts, needed, edition, trail)
-    device, whose = _largest_device(motors, device_kind, edition)
-    left = sum((motor.flc_a for motor in motors if motor is not whose), Decimal(0)) + more
+    device, whose, left = _device_of(together, device_kind, edition)
+    left += more
     most = device + left
     rating = largest_not_above(most, device_kind, edition)
     if rating is None:
@@ -206,6 +220,75 @@ def size_feeder(
             ),
         )
     )  # fmt: skip
+
+
+def _entry(motor: FeederMotor) -> Decimal:
+    """Return what a motor adds that is not the highest rated: its duty's value, or its current."""
+    return motor.flc_a if motor.duty_a is None else motor.duty_a
+
+
+def _needed(running: Sequence[FeederMotor]) -> tuple[Decimal, FeederMotor, bool]:
+    """Return what motors that run together need, the highest rated, and whether at 125 %."""
+    plain_sum = sum((_entry(motor) for motor in running), Decimal(0))
+    steady = [motor for motor in running if motor.duty_a is None]
+    duty = max((motor for motor in running if motor.duty_a is not None), key=_entry, default=None)
+    largest = max(steady, key=lambda motor: motor.flc_a, default=None)
+    if largest is None or (duty is not None and _entry(duty) > largest.flc_a * _QUARTER_MORE):
+        return plain_sum, duty or running[0], False
+    return plain_sum + largest.flc_a * (_QUARTER_MORE - 1), largest, True
+
+
+def _combinations(
+    motors: Sequence[FeederMotor], interlocked: Sequence[frozenset[str]]
+) -> list[list[FeederMotor]]:
+    """Return every combination that can run together: one of each interlocked group at most.
+
+    Raises
+    ------
+    OutOfRangeError
+        If a group names no motor of the feeder, or there are too many combinations.
+    """
+    known = {motor.tag for motor in motors}
+    for group in interlocked:
+        strange = sorted(group - known)
+        if strange or len(group) < 2:
+            raise OutOfRangeError(
+                Message("feeder.interlocked", {"tags": ", ".join(strange or sorted(group))}),
+                field="feeder.interlocked",
+                hint=Message("feeder.interlocked.hint"),
+            )
+    found = [list(motors)]
+    for group in interlocked:
+        found = [
+            [motor for motor in some if motor.tag not in group or motor.tag == kept]
+            for some in found
+            for kept in sorted(group & {motor.tag for motor in some}) or [""]
+        ]
+        if len(found) > _MOST_COMBINATIONS:
+            raise OutOfRangeError(
+                Message("feeder.combinations", {"most": str(_MOST_COMBINATIONS)}),
+                field="feeder.interlocked",
+                hint=Message("feeder.combinations.hint"),
+            )
+    return found
+
+
+def _device_of(
+    together: Sequence[Sequence[FeederMotor]], kind: DeviceKind, edition: Edition
+) -> tuple[Decimal, FeederMotor, Decimal]:
+    """Return largest device, whose, and the other currents, of the combination with most."""
+    found = []
+    for running in together:
+        device, whose = _largest_device(running, kind, edition)
+        left = sum((motor.flc_a for motor in running if motor is not whose), Decimal(0))
+        found.append((device + left, device, whose, left))
+    _, device, whose, left = max(found, key=lambda one: one[0])
+    return device, whose, left
+
+
+def _said_as(subject: str, *, has_more: bool) -> str:
+    name = {"feeder": "feeder.ampacity"}.get(subject, f"feeder.ampacity_{subject[7:]}")
+    return f"{name}_loads" if has_more else name
 
 
 def _marks(motors: Sequence[FeederMotor]) -> tuple[Mark, ...]:

@@ -6,7 +6,7 @@ tables, never from the nameplate; the nameplate current is for overloads.
 Units: power [hp], current [A], voltage [V], speed [rpm].
 Rules: NEC 430.6(A)(1). Tables: ``nec/430_250_induction``, ``nec/430_250_synchronous``,
 ``nec/430_248``, ``nec/430_247``.
-Left out: torque motors. Several speeds: ``speeds``.
+Torque motors go by their plate, 430.6(B). Several speeds: ``speeds``.
 """
 
 from __future__ import annotations
@@ -82,6 +82,8 @@ class MotorFacts:
         True if the power was stamped in kW and converted.
     is_high_torque : bool
         Made for high torque: it may draw more than the table says.
+    is_torque_motor : bool
+        Made to stand under current: its rated current is that at standstill, off the plate.
     is_synchronous : bool
         Has a table of its own, for unity power factor.
     power_factor_percent : int
@@ -98,6 +100,7 @@ class MotorFacts:
     speed_rpm: Decimal | None = None
     from_kw: bool = False
     is_high_torque: bool = False
+    is_torque_motor: bool = False
     is_synchronous: bool = False
     power_factor_percent: int = 100
     between_rows: Literal["ask", "next_row_up"] = "ask"
@@ -188,7 +191,9 @@ def _row(book: Table, facts: MotorFacts, name: str) -> tuple[int, bool]:
     )
 
 
-def _by_plate(facts: MotorFacts, trail: Trail, edition: Edition, why: Message) -> Step:
+def _by_plate(
+    facts: MotorFacts, trail: Trail, edition: Edition, why: Message, subject: str = "table_currents"
+) -> Step:
     if facts.plate_amps_a is None:
         raise MissingError(
             Message("flc.plate_needed", {"why": str(why)}),
@@ -203,10 +208,21 @@ def _by_plate(facts: MotorFacts, trail: Trail, edition: Edition, why: Message) -
             kind="worked",
             shown=show(facts.plate_amps_a),
             working=Message("flc.by_plate", {"why": str(why), "amps": show(facts.plate_amps_a)}),
-            rule=rule("table_currents", edition),
+            rule=rule(subject, edition),
             uses=tuple(name for name in ("power_hp", "plate_amps_a") if name in trail),
         )
     )
+
+
+def _special(facts: MotorFacts) -> tuple[Message, str] | None:
+    """Return why the plate governs whatever the table says, and the rule; None if it does not."""
+    if facts.phases == 3 and facts.speed_rpm is not None and facts.speed_rpm < LOW_SPEED_RPM:
+        return Message("flc.slow", {"rpm": plain(facts.speed_rpm)}), "table_currents"
+    if facts.is_torque_motor:
+        return Message("flc.torque_motor"), "torque_currents"
+    if facts.is_high_torque:
+        return Message("flc.high_torque"), "table_currents"
+    return None
 
 
 def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail) -> Step:
@@ -242,11 +258,9 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
     >>> table_full_load_current(facts, edition=2023, trail=Trail()).shown
     '21'
     """
-    if facts.phases == 3 and facts.speed_rpm is not None and facts.speed_rpm < LOW_SPEED_RPM:
-        why = Message("flc.slow", {"rpm": plain(facts.speed_rpm)})
-        return _by_plate(facts, trail, edition, why)
-    if facts.is_high_torque:
-        return _by_plate(facts, trail, edition, Message("flc.high_torque"))
+    special = _special(facts)
+    if special is not None:
+        return _by_plate(facts, trail, edition, *special)
     columns = table_columns(
         supply_volts_v=facts.supply_volts_v,
         plate_volts_v=facts.plate_volts_v,

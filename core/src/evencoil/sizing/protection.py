@@ -7,7 +7,7 @@ rating not above the figure), `field` takes the next standard rating up.
 
 Units: current [A], percent of table full-load current.
 Rules: NEC 430.52, 240.6(A). Tables: ``nec/430_52_c_1``, ``nec/240_6_a``.
-Left out: several motors on one device (``feeder``, ``taps``); torque motors.
+Left out: several motors on one device (``feeder``, ``taps``).
 """
 
 from __future__ import annotations
@@ -46,7 +46,7 @@ DeviceKind = Literal[
     "inverse_time_breaker",
     "instantaneous_breaker",
 ]
-Machine = Literal["squirrel_cage", "wound_rotor", "synchronous", "high_torque"]
+Machine = Literal["squirrel_cage", "wound_rotor", "synchronous", "high_torque", "torque"]
 FUSES = frozenset({"dual_element_fuse", "nontime_delay_fuse", "class_cc_fuse"})
 #: time-delay fuses of class CC go by the column without time delay, and end at 30 A
 _COLUMN = {"class_cc_fuse": "nontime_delay_fuse"}

@@ -149,11 +149,7 @@ export function DrawingsScreen() {
           {hasOne ? "Rehearse it" : "Choose a starter"}
         </Link>
       }
-      others={
-        hasOne && (
-          <Files base={base} view={view} />
-        )
-      }
+      others={hasOne && <Files base={base} view={view} />}
     >
       {query.error instanceof Refused && <ProblemSlab problem={query.error.problem} />}
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}

@@ -31,6 +31,7 @@ export function FeederScreen() {
     termination_c: 75,
     device_kind: "inverse_time_breaker",
     is_group: false,
+    interlocked: [],
     taps: [],
   });
   const [seen, setSeen] = useState("feeder_device_a");
@@ -116,10 +117,11 @@ export function FeederScreen() {
               onValueChange={(material) => set({ material })}
             />
           </div>
+          <NeverTogether asked={asked} found={found} onAskedChange={set} />
           <Taps asked={asked} found={found} onAskedChange={set} />
           <p className="text-sm text-soft">
-            Each motor with the sizes of its own job, whatever is kept there now. Demand factors by
-            the authority, duty cycles and interlocked loads are not taken off.
+            Each motor with the sizes of its own job, whatever is kept there now; one of other than
+            continuous duty enters by its duty. Demand factors by the authority are not taken off.
           </p>
         </main>
         <aside aria-label="Margin" className="min-w-0 space-y-3 pt-4 lg:pt-0">
@@ -153,6 +155,45 @@ export function FeederScreen() {
         </aside>
       </div>
     </>
+  );
+}
+
+/** Motors of which only one can run at a time: the largest combination counts. */
+function NeverTogether({
+  asked,
+  found,
+  onAskedChange,
+}: {
+  asked: Asked;
+  found: Told;
+  onAskedChange: (change: Partial<Asked>) => void;
+}) {
+  const groups = asked.interlocked ?? [];
+  const group = groups[0] ?? [];
+  const [picked, setPicked] = useState<readonly string[]>(group);
+  const toggle = (tag: string) => {
+    const next = picked.includes(tag) ? picked.filter((one) => one !== tag) : [...picked, tag];
+    setPicked(next);
+    onAskedChange({ interlocked: next.length > 1 ? [next] : [] });
+  };
+  return (
+    <fieldset className="flex flex-wrap items-center gap-2">
+      <legend className="stamp mb-1 text-soft">Never run together, by interlock</legend>
+      {found.motors
+        .filter((motor) => !motor.refusal)
+        .map((motor) => (
+          <button
+            key={motor.tag}
+            type="button"
+            className="control"
+            aria-pressed={picked.includes(motor.tag)}
+            onClick={() => toggle(motor.tag)}
+          >
+            {motor.tag}
+          </button>
+        ))}
+      {picked.length === 1 && <span className="text-soft">and which other?</span>}
+    </fieldset>
   );
 }
 
@@ -289,8 +330,8 @@ function OneFeeder({ works, found }: { works: string; found: Told }) {
               <span className="block text-caution">Does not count yet: {motor.refusal.detail}</span>
             ) : (
               <span className="block font-mono">
-                {motor.flc_a} A{motor.is_largest && ` × 1.25 = ${motor.share_a} A`} · device{" "}
-                {motor.device_a} A
+                {motor.flc_a} A{motor.duty_a && `, by its duty ${motor.duty_a} A`}
+                {motor.is_largest && `, counts as ${motor.share_a} A`} · device {motor.device_a} A
               </span>
             )}
           </li>

@@ -9,7 +9,7 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
   if (!control) {
     return (
       <Unasked
-        says="The transformer must hold every coil and lamp, and pull the largest coil in. The figures stand on the coils."
+        says="The transformer must hold every coil and lamp, and pull the largest coil in. Until you enter what is marked on the coils, they are taken off the drawn starter with assumed VA."
         name="Enter coils and lamps"
         onAsk={() =>
           set({
@@ -19,6 +19,7 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
             metal: "cu",
             leaves_enclosure: true,
             is_tapped: true,
+            is_drawn: false,
           })
         }
       />

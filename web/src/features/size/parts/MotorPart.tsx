@@ -40,6 +40,7 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
             { value: "wound_rotor", label: "wound rotor" },
             { value: "synchronous", label: "synchronous" },
             { value: "high_torque", label: "made for high torque" },
+            { value: "torque", label: "torque motor, made to stand" },
           ]}
           value={machine}
           onValueChange={(next) =>
