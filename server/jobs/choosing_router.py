@@ -13,7 +13,6 @@ from evencoil.choosing import Choice, choices
 from evencoil.circuit.nearest import Near, nearest
 from evencoil.circuit.netfile import read_netlist
 from evencoil.errors import OutOfRangeError
-from evencoil.quantities import show
 from evencoil.starters import catalogue
 from evencoil.texts import HugeText
 from evencoil.words import Message, say
@@ -84,7 +83,7 @@ def _choice(one: Choice) -> ChoiceOut:
         id=one.id,
         line_percent=round(float(one.line_percent), 1),
         torque_percent=round(float(one.torque_percent), 1),
-        line_a="" if one.line_a is None else show(one.line_a),
+        line_a="" if one.line_a is None else f"{one.line_a:.0f}",
         leads=list(one.leads),
         verdict=one.verdict,
         reason=say(one.reason),

@@ -114,3 +114,43 @@ def test_a_local_amendment_shows_in_the_evidence(opened):
     page.goto("/w/larkfall/rules")
     page.get_by_role("button", name="Take it out").click()
     expect(page.get_by_text("county inspector: local ordinance")).to_be_hidden()
+
+
+def test_motors_that_never_run_together_count_once(opened):
+    """Two motors interlocked: the feeder falls, and its evidence names the exception."""
+    page = opened("/w/larkfall/feeder/Lime Line 1")
+    before = page.get_by_test_id("slip-feeder_ampacity_a").inner_text()
+    group = page.get_by_role("group", name="Never run together")
+    group.get_by_role("button", name="JC-1").click()
+    expect(group).to_contain_text("and which other?")
+    group.get_by_role("button", name="BM-3").click()
+    expect(page.get_by_test_id("slip-feeder_ampacity_a")).not_to_have_text(before)
+    page.get_by_test_id("slip-feeder_ampacity_a").click()
+    expect(page.get_by_text("Only the largest combination that can run together")).to_be_visible()
+    expect(page.get_by_test_id("ghost")).to_have_count(0)
+    assert violations(page) == []
+
+
+def test_duty_rotor_and_drive_are_asked_for_and_answered(opened):
+    """Other duty, a wound rotor's secondary, a drive's rated input: each gives its figures."""
+    page = opened("/w/larkfall/m/BM-3/j/1/size?part=motor")
+    page.get_by_role("button", name="It is not continuous").click()
+    page.get_by_label("Why it cannot run on").fill("the mill empties in ten minutes")
+    page.get_by_test_id("part-branch").click()
+    page.get_by_test_id("slip-conductor_size").click()
+    expect(page.get_by_test_id("why")).to_contain_text("Table 430.22(E)")
+    page.get_by_test_id("part-motor").click()
+    page.get_by_role("button", name="It is continuous after all").click()
+    page.get_by_role("button", name="wound rotor").click()
+    page.get_by_label("Secondary amps, plate").fill("120")
+    # 120 A x 1.25 = 150 A
+    expect(page.get_by_test_id("slip-secondary_conductor_size")).to_contain_text("1/0")
+    page.get_by_role("button", name="squirrel cage").click()
+    page.get_by_test_id("part-drive").click()
+    page.get_by_label("Rated input current").fill("190")
+    # 190 A x 1.25 = 237.5 A
+    page.get_by_test_id("slip-drive_conductor_size").click()
+    expect(page.get_by_test_id("why")).to_contain_text("237.5")
+    assert violations(page) == []
+    page.get_by_label("Rated input current").fill("")
+    expect(page.get_by_test_id("slip-drive_conductor_size")).to_have_count(0)

@@ -222,14 +222,3 @@ def test_the_dead_circuit_is_read_and_a_wrong_ohm_explained(opened, seat):
     assert violations(page) == []
     row.get_by_role("button", name="open").click()
     expect(row).not_to_contain_text("differs")
-
-
-def test_probes_tell_what_was_searched(opened):
-    """A reversing starter with both interlocks: none found, and how much was played."""
-    page = opened("/w/larkfall/m/SF-5/j/1/drawings")
-    page.get_by_role("button", name="Probes").click()
-    probes = page.get_by_test_id("probes")
-    expect(probes).to_contain_text("Can both ways close together")
-    expect(probes).to_contain_text("scenarios played")
-    expect(probes).not_to_contain_text("it does")
-    assert violations(page) == []

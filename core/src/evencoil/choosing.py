@@ -17,7 +17,6 @@ from typing import Literal
 from evencoil.checks.restarts import Restart, restarts_of
 from evencoil.connection import StartMethod, derive
 from evencoil.errors import CoreError
-from evencoil.quantities import show
 from evencoil.sizing.starting import Start, start_shares
 from evencoil.starters.catalogue import CatalogueEntry, catalogue
 from evencoil.words import Message
@@ -137,7 +136,7 @@ def _reason(entry: CatalogueEntry, torque: Decimal, facts: _Facts) -> tuple[Verd
     if barred is not None:
         return "cannot", barred
     need = {"loaded": _LOADED_PERCENT, "empty": _EMPTY_PERCENT}.get(facts.load)
-    said = {"torque": show(torque), "need": "" if need is None else show(need)}
+    said = {"torque": f"{torque:.0f}", "need": "" if need is None else f"{need:.0f}"}
     if need is not None and torque < need:
         return "cannot", Message("choose.torque", said)
     if need is None and torque < 100:

@@ -177,7 +177,7 @@ CHECK_SENTENCES: dict[str, str] = {
     "restart.plugged": "Can be thrown against its own motion",
     "restart.estop_release.never": "{id} starts when the emergency stop is let go. That is never accepted.",
     "restart.estop_release.never.hint": "Choose the emergency stop with a reset of its own under “How it is built”.",
-    "restart.open": "{hazard}: nobody has accepted that yet.",
+    "restart.open": "{hazard}: not accepted yet.",
     "restart.open.hint": "Accept it by name with a reason, or choose a circuit that does not.",
     "restart.accepted": "{hazard}: accepted by {by}. {why}",
     # compared

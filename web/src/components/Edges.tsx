@@ -13,6 +13,11 @@ export function Waiting() {
   );
 }
 
+/** While a part of a screen is worked out. */
+export function Working() {
+  return <p role="status">Working it out…</p>;
+}
+
 /** To the first works of whoever is signed in, else to the sign-in. */
 export function Home() {
   const session = useSession();

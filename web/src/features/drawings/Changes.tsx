@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, Refused, type Schemas, told } from "../../api/client";
-import { Waiting } from "../../components/Edges";
+import { Working } from "../../components/Edges";
 import { Words } from "../../components/inputs";
 import { ProblemSlab, Tag } from "../../components/shapes";
 import type { Circuit } from "../../diagram/useCircuit";
@@ -221,7 +221,7 @@ function Nearest({ works, given }: { works: string; given: Given }) {
         api.POST("/api/w/{works}/nearest", { params: { path: { works } }, body: given, signal }),
       ),
   });
-  if (!query.data) return <Waiting />;
+  if (!query.data) return <Working />;
   return (
     <ol className="space-y-2" data-testid="nearest">
       {query.data.map((one, place) => (

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
-import { Waiting } from "../../components/Edges";
+import { Working } from "../../components/Edges";
 import { Drawer } from "../../components/inputs";
 import type { Given } from "../../state/useJob";
 import { Probes } from "./Probes";
@@ -86,7 +86,7 @@ export function Checks({
   onDo: (check: Check) => void;
 }) {
   const checks = useChecks(works, given).data;
-  if (!checks) return <Waiting />;
+  if (!checks) return <Working />;
   const wrong = checks.found.filter((check) => check.level !== "note");
   const notes = checks.found.filter((check) => check.level === "note");
   const list = (some: readonly Check[]) => (

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, told } from "../../api/client";
-import { Waiting } from "../../components/Edges";
+import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
 
 /** What could start it, hold it or cross it unasked: played on this circuit, told with the count. */
@@ -10,7 +10,7 @@ export function Probes({ works, given }: { works: string; given: Given }) {
     queryFn: ({ signal }) =>
       told(api.POST("/api/w/{works}/probes", { params: { path: { works } }, body: given, signal })),
   });
-  if (!query.data) return <Waiting />;
+  if (!query.data) return <Working />;
   return (
     <ul className="space-y-2" data-testid="probes">
       {query.data.map((one) => {

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, told } from "../../api/client";
-import { Waiting } from "../../components/Edges";
+import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
 
 const PAUSE_MS = 700;
@@ -15,7 +15,7 @@ export function Proofs({ works, given }: { works: string; given: Given }) {
     refetchInterval: ({ state }) =>
       state.data?.some((one) => OPEN.has(one.state)) ? PAUSE_MS : false,
   });
-  if (!query.data) return <Waiting />;
+  if (!query.data) return <Working />;
   return (
     <ul className="space-y-2" data-testid="proofs">
       {query.data.map((one) => {

@@ -38,6 +38,7 @@ const KINDS: Record<string, Hand["kind"]> = {
   mms: "switch",
   manual: "switch",
   sel: "selector",
+  drum: "selector",
   pilot: "pilot",
   olr: "reset",
 };

@@ -1,0 +1,182 @@
+"""Choose, change, check, prove, take along: circuits as they are drawn or found."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+from conftest import DESK, PANEL, violations
+
+KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
+
+
+def shout(page):
+    """Return the first line of the screen."""
+    return page.get_by_role("heading", level=1)
+
+
+@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
+def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat):
+    """Current and torque of each, one reason where it cannot; two-wire is held until a name is."""
+    page = opened("/w/larkfall/m/BM-3/j/1/starter", seat=seat)
+    page.get_by_role("button", name="Start soft: autotransformer").click()
+    page.get_by_role("button", name="loaded", exact=True).click()
+    row = page.get_by_test_id("recipe-9A")
+    expect(row).to_contain_text("cannot")
+    expect(row).to_contain_text("42 % of the torque")
+    expect(row).to_contain_text("42 %")
+    page.get_by_role("button", name="empty", exact=True).click()
+    expect(row).to_contain_text("enough for this load")
+    page.get_by_role("button", name="Follow a sensor").click()
+    expect(page.get_by_test_id("recipe-2A")).to_contain_text("Springs to life when power")
+    page.get_by_test_id("recipe-2A").click()
+    expect(shout(page)).to_contain_text("not accepted yet")
+    hazards = page.get_by_test_id("hazards")
+    expect(hazards.get_by_role("alert")).to_have_count(2)
+    first = hazards.get_by_role("alert").first
+    first.get_by_role("button", name="I take this on").click()
+    expect(first).to_contain_text("A reason first")
+    for left in (1, 0):
+        slab = hazards.get_by_role("alert").first
+        slab.get_by_role("textbox").fill("unattended pump behind a locked fence")
+        slab.get_by_role("button", name="I take this on").click()
+        expect(hazards.get_by_role("alert")).to_have_count(left)
+    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(hazards).to_contain_text("Dov Ansell")
+    # an emergency stop that starts it again is never taken on, only cured
+    stop = page.get_by_role("group", name="Emergency stop")
+    stop.get_by_role("button", name="contact ahead of all").click()
+    expect(hazards.get_by_role("alert")).to_contain_text("Nobody may accept that")
+    hazards.get_by_role("button", name="Draw it with a reset").click()
+    expect(hazards).not_to_contain_text("Nobody may accept that")
+    assert violations(page) == []
+    page.get_by_role("button", name="Start soft: autotransformer").click()
+    page.get_by_test_id("recipe-9A").click()
+    expect(page.get_by_text(KEPT)).to_be_visible()
+
+
+@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
+def test_a_wrong_wire_is_found_lit_and_put_right(opened, seat):
+    """The coil's common side moved past the overload: the check names it and does the change."""
+    page = opened("/w/larkfall/m/IC-2/j/1/drawings", seat=seat)
+    page.get_by_role("button", name="Wire list").click()
+    page.get_by_role("button", name="4", exact=True).click()
+    card = page.get_by_test_id("wire-card")
+    card.get_by_role("button", name="Change this wire").click()
+    card.get_by_role("button", name="off OL1.95").click()
+    card.get_by_label("on to").select_option("overload.96")
+    card.get_by_label("Why").fill("tried on the bench")
+    card.get_by_role("button", name="Move this end").click()
+    page.get_by_role("button", name="Checks", exact=True).click()
+    finding = page.get_by_test_id("check-H07")
+    expect(finding).to_contain_text("With OL1 tripped a contactor of M1 can still be fed")
+    finding.get_by_role("button", name="Light it").click()
+    if seat is DESK:
+        expect(page.locator(".part[data-lit=true]").first).to_be_visible()
+    page.get_by_role("button", name="Changes", exact=True).click()
+    expect(page.get_by_test_id("differences")).to_contain_text("lies on KM1.A2 – OL1.96")
+    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_test_id("changes")).to_contain_text("tried on the bench")
+    expect(page.get_by_test_id("changes")).to_contain_text("Dov Ansell")
+    expect(page.get_by_test_id("nearest")).to_contain_text("3A")
+    assert violations(page) == []
+    page.get_by_role("button", name="Checks", exact=True).click()
+    page.get_by_test_id("check-H07").get_by_role("button", name="Change it so").click()
+    expect(page.get_by_test_id("check-H07")).to_have_count(0)
+    page.get_by_role("button", name="Changes", exact=True).click()
+    page.get_by_role("button", name="Back to the recipe").click()
+    expect(page.get_by_text("Drawn as the recipe has it.")).to_be_visible()
+    expect(page.get_by_text(KEPT)).to_be_visible()
+
+
+def test_proofs_run_in_the_background_and_say_what_was_searched(opened):
+    """Every settled state by hand, and with each contactor welded; isolators; probes."""
+    page = opened("/w/larkfall/m/SF-5/j/1/drawings")
+    page.get_by_role("button", name="Checks", exact=True).click()
+    for kind in ("hands", "weld"):
+        expect(page.get_by_test_id(f"proof-{kind}")).to_have_text("proven", timeout=60_000)
+    proofs = page.get_by_test_id("proofs")
+    expect(proofs).to_contain_text("nothing left")
+    expect(proofs).to_contain_text("welded one at a time")
+    expect(page.get_by_test_id(re.compile("^isolation-")).first).to_contain_text("open")
+    probes = page.get_by_test_id("probes")
+    expect(probes).to_contain_text("Can both ways close together")
+    expect(probes).to_contain_text("scenarios played")
+    expect(probes).not_to_contain_text("it does")
+    assert violations(page) == []
+
+
+@pytest.mark.parametrize("view", ["Panel", "Terminals", "Power", "Ladder"])
+def test_every_sheet_can_be_taken_along(opened, view):
+    """SVG, DXF and PDF of the sheet that is shown, and its words for reading without sight."""
+    page = opened("/w/larkfall/m/SF-5/j/1/drawings")
+    page.get_by_role("button", name=view, exact=True).click()
+    for kind, begins in (("SVG", b"<svg"), ("DXF", b"  0\n"), ("PDF", b"%PDF")):
+        link = page.get_by_role("link", name=f"This drawing as {kind}").get_attribute("href")
+        assert page.request.get(link).body().startswith(begins)
+    assert page.request.get(page.get_by_role("link", name="Netlist").get_attribute("href")).ok
+    page.get_by_text(re.compile("in words")).click()
+    expect(page.get_by_role("listitem").filter(has_text="KF").first).to_be_visible()
+
+
+def test_a_phone_reads_one_rung_at_a_time(opened):
+    """A rung downwards at full size, the next one by a tap; a wire in it lights."""
+    page = opened("/w/larkfall/m/SF-5/j/1/drawings", seat=PANEL)
+    rung = page.get_by_test_id("rung")
+    expect(rung).to_contain_text(re.compile("rung 1 of", re.IGNORECASE))
+    rung.get_by_role("button", name="Next rung").tap()
+    expect(rung).to_contain_text(re.compile("rung 2 of", re.IGNORECASE))
+    rung.get_by_role("button", name=re.compile("^wire ")).first.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("wire-card")).to_be_visible()
+    width = page.evaluate("document.documentElement.scrollWidth")
+    assert width <= 390
+    assert violations(page) == []
+
+
+def test_a_starter_as_found_is_entered_named_and_checked(opened, complaints):
+    """From an empty panel: a netlist with a bad line, then a good one; one end unknown."""
+    page = opened("/w/larkfall/m/LS-4/j/1/starter")
+    page.get_by_role("button", name="As found").click()
+    page.get_by_test_id("recipe-found").click()
+    expect(shout(page)).to_contain_text("Starter as found")
+    page.get_by_role("link", name="To the drawings").click()
+    page.get_by_role("button", name="Changes", exact=True).click()
+    expect(page.get_by_text("Nothing traced yet.")).to_be_visible()
+    paste = page.get_by_label("Or paste a netlist")
+    complaints.allowed.append("422")
+    paste.fill("[devices]\nS1 stop pb c=11-12\n[wires]\n2: S1.12 - S9.13")
+    page.get_by_role("button", name="Take it over").click()
+    expect(page.get_by_role("alert")).to_contain_text("Line 4: there is no terminal S9.13")
+    good = page.request.get("/api/w/larkfall/m/IC-2/j/1/netlist.txt").text()
+    paste.fill(good)
+    page.get_by_role("button", name="Take it over").click()
+    expect(page.get_by_test_id("nearest")).to_contain_text("3A")
+    wire = page.get_by_role("group", name="A wire")
+    wire.get_by_label("From").select_option("stop.23")
+    wire.get_by_label("Why, or how it was traced").fill("brown, goes into the door loom")
+    wire.get_by_role("button", name="Lead this wire").click()
+    expect(page.get_by_test_id("differences")).to_contain_text("S1.23 – ?1")
+    page.get_by_role("button", name="Checks", exact=True).click()
+    expect(page.get_by_test_id("check-H46").first).to_contain_text("Nobody knows where the wire")
+    assert violations(page) == []
+    page.get_by_role("button", name="Changes", exact=True).click()
+    page.get_by_role("button", name="Undo the last").click()
+    expect(page.get_by_test_id("differences")).not_to_contain_text("?1")
+    expect(page.get_by_text(KEPT)).to_be_visible()
+
+
+def test_a_drum_switch_is_turned_and_plugs(opened):
+    """A hand-operated switch: no ladder, and thrown over it freezes as plugged."""
+    page = opened("/w/larkfall/m/BS-6/j/1/starter")
+    page.get_by_role("button", name="By hand, no control circuit").click()
+    page.get_by_test_id("recipe-1B").click()
+    expect(page.get_by_test_id("hazards")).to_contain_text("against its own motion")
+    expect(page.get_by_text(KEPT)).to_be_visible()
+    page.get_by_role("link", name="Rehearse it").click()
+    for device in ("disconnect", "starter"):
+        page.locator(f"[data-hand={device}]").click()
+    page.locator("[data-hand=drum]").click()
+    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    page.locator("[data-hand=drum]").click()
+    expect(shout(page)).to_contain_text("PLUGGED WHILE RUNNING AT")
