@@ -122,8 +122,10 @@ def test_every_word_of_the_catalogue_can_be_said():
             for word in spec.choices:
                 if not word[:1].isdigit() and not word.startswith("L"):
                     assert say(Message(f"option.{spec.name}.{word}"))
-    for kind in types():
+    for kind, found in types().items():
         assert say(Message(f"type.{kind}"))
+        for parameter in found.parameters:
+            assert say(Message(f"setting.{parameter.name}"))
     for row in material(BASE):
         for name, _, _ in row.ratings:
             assert say(Message(f"rating.{name}"))

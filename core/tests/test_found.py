@@ -18,6 +18,7 @@ from evencoil.circuit.nearest import nearest
 from evencoil.circuit.netfile import read_netlist, write_netlist
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.text import Circuit
+from evencoil.dead_checks import dead_checks
 from evencoil.errors import CoreError
 from evencoil.inputs import (
     AcceptedInput,
@@ -298,3 +299,23 @@ def test_hazards_of_entries_are_those_of_their_drawings():
     """What the list shows is what the drawing does."""
     assert hazards_of_entry("3A") == ()
     assert hazards_of_entry("4A") == ("power_back", "overload_reset")
+
+
+def test_a_makers_link_is_verified_and_not_landed():
+    """Marked on the star bridge: said in the list, covered by the dead check, unmarked again."""
+    wire = "star.2T1~star.4T2"
+    job = worked(PlateInputs(text="75 HP 460 V 85 A 1780 RPM 60 HZ 3 PH 6 LEADS CODE G DES B"))
+
+    def room(*edits):
+        return work_out_starter(job, StarterInputs(recipe="7A", edits=edits))
+
+    marked = room(EditInput(id="m", kind="maker", wire=wire))
+    rows = {row.id: row for row in marked.rows()}
+    assert rows[wire].is_maker
+    assert [one.what for one in marked.changes()] == ["maker"]
+    told = {name for check in dead_checks(marked.circuit).checks for name in check.covers}
+    assert wire in told
+    twice = room(*(EditInput(id=name, kind="maker", wire=wire) for name in "mn"))
+    assert not any(row.is_maker for row in twice.rows())
+    gone = room(EditInput(id="m", kind="maker", wire="nowhere"))
+    assert len(gone.stale) == 1

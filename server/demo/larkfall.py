@@ -114,7 +114,16 @@ MOTORS = (
         "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "
         "40 C AMB, 9 LEADS",
         "480Y/277",
-        _SAID,
+        {
+            **_SAID,
+            "control": {
+                "coils": [
+                    {"label": "KM1", "count": 1, "inrush_va": "245", "sealed_va": "27"},
+                    {"label": "KA1", "count": 1, "inrush_va": "12", "sealed_va": "5"},
+                ],
+                "lamps_va": "8",
+            },
+        },
         _SERIES,
         {"recipe": "3A", "options": {"estop": "reset_relay"}},
     ),

@@ -54,6 +54,7 @@ class SettingOut(BaseModel):
     """One thing that can be set on a device: a number, a text, contacts or one of some words."""
 
     name: str
+    label: str
     form: str
     default: str
     unit: str
@@ -88,6 +89,7 @@ class WireOut(BaseModel):
     colour: str
     size: str
     ferrules: list[str]
+    is_maker: bool
 
 
 class RatingOut(BaseModel):
@@ -252,7 +254,13 @@ def catalogue_out(entries: list[CatalogueEntry]) -> CatalogueOut:
                 label=say(Message(f"type.{kind.name}")),
                 letters=kind.letter_iec,
                 settings=[
-                    SettingOut(name=one.name, form=one.form, default=one.default, unit=one.unit)
+                    SettingOut(
+                        name=one.name,
+                        label=say(Message(f"setting.{one.name}")),
+                        form=one.form,
+                        default=one.default,
+                        unit=one.unit,
+                    )
                     for one in kind.parameters
                 ],
             )
@@ -356,6 +364,7 @@ def circuit_out(room: StarterRoom) -> CircuitOut:
                 colour=row.colour,
                 size=row.size,
                 ferrules=list(row.ferrules),
+                is_maker=row.is_maker,
             )
             for row in room.rows()
         ],

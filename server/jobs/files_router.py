@@ -70,9 +70,18 @@ def pdf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet
 
 
 def _wires(room: StarterRoom) -> list[Sequence[str]]:
-    head = ["number", "from", "to", "part", "colour", "size", "ferrule from", "ferrule to"]
+    head = ["number", "from", "to", "part", "colour", "size", "ferrule from", "ferrule to", "note"]
     rows = [
-        [row.number, row.start, row.end, row.way, row.colour, row.size, *row.ferrules]
+        [
+            row.number,
+            row.start,
+            row.end,
+            row.way,
+            row.colour,
+            row.size,
+            *row.ferrules,
+            say(Message("wire.maker")) if row.is_maker else "",
+        ]
         for row in room.rows()
     ]
     return [head, *rows]

@@ -187,6 +187,7 @@ CHECK_SENTENCES: dict[str, str] = {
     "diff.device_off": "{tag} is taken out.",
     "diff.device_on": "{tag} ({type}) is put in.",
     "diff.setting": "{tag}: {name} is {now} in place of {was}.",
+    "diff.maker": "{start} – {end} is the maker's link: verified, not landed.",
     "diff.tag": "{tag} is called {new}.",
     "near.missing": "{one} and {other} are joined there and not here.",
     "near.extra": "{one} and {other} are joined here and not there.",

@@ -1981,7 +1981,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "add_wire" | "remove_wire" | "move_end" | "add_device" | "remove_device" | "set" | "tag";
+            kind: "add_wire" | "remove_wire" | "move_end" | "add_device" | "remove_device" | "set" | "tag" | "maker";
             /**
              * Parameters
              * @default {}
@@ -4467,6 +4467,8 @@ export interface components {
             default: string;
             /** Form */
             form: string;
+            /** Label */
+            label: string;
             /** Name */
             name: string;
             /** Unit */
@@ -5242,6 +5244,8 @@ export interface components {
             ferrules: string[];
             /** Id */
             id: string;
+            /** Is Maker */
+            is_maker: boolean;
             /** Number */
             number: string;
             /** Size */

@@ -11,7 +11,9 @@ from evencoil.words import Message
 
 __all__ = ["Difference", "differences"]
 
-What = Literal["wire_off", "wire_on", "wire_moved", "device_off", "device_on", "setting", "tag"]
+What = Literal[
+    "wire_off", "wire_on", "wire_moved", "device_off", "device_on", "setting", "tag", "maker"
+]  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +35,14 @@ def differences(before: Circuit, after: Circuit) -> tuple[Difference, ...]:
     after : Circuit
         With its edits.
     """
-    return (*_devices(before, after), *_wires(before, after))
+    return (*_devices(before, after), *_wires(before, after), *_makers(before, after))
+
+
+def _makers(before: Circuit, after: Circuit) -> Iterator[Difference]:
+    for wire in after.netlist.wires:
+        if wire.id in after.makers - before.makers:
+            ends = {"start": after.said(wire.start), "end": after.said(wire.end)}
+            yield Difference("maker", wire.id, Message("diff.maker", ends))
 
 
 def _devices(before: Circuit, after: Circuit) -> Iterator[Difference]:

@@ -20,7 +20,7 @@ from evencoil.words import Message
 __all__ = ["Edit", "EditKind", "Replayed", "replay", "swap_ends"]
 
 EditKind = Literal[
-    "add_wire", "remove_wire", "move_end", "add_device", "remove_device", "set", "tag"
+    "add_wire", "remove_wire", "move_end", "add_device", "remove_device", "set", "tag", "maker"
 ]
 
 
@@ -35,7 +35,7 @@ class Edit:
     kind : str
         What is done.
     wire : str
-        Wire that is removed or moved.
+        Wire that is removed, moved, or marked as a maker's link.
     start, end : str
         Ends of a new wire, the second empty if nobody knows it; for ``move_end`` from and to.
     device : str
@@ -84,6 +84,7 @@ class _Sheet:
         self.wires = {wire.id: wire for wire in circuit.netlist.wires}
         self.tags = dict(circuit.tags)
         self.numbers = dict(circuit.numbers)
+        self.makers = set(circuit.makers)
 
     def need(self, terminal: str) -> None:
         owner, _, name = terminal.rpartition(".")
@@ -166,6 +167,10 @@ class _Sheet:
             raise _Stale(Message("edit.still_wired", {"wire": held[0][:80]}))
         self.devices[item.id] = made
 
+    def _maker(self, edit: Edit) -> None:
+        """Mark a wire as a link that the maker fitted, or as an ordinary one again."""
+        self.makers ^= {self._wire(edit).id}
+
     def _tag(self, edit: Edit) -> None:
         self.tags[self._known(edit).id] = edit.tag
 
@@ -197,6 +202,7 @@ def replay(circuit: Circuit, edits: Sequence[Edit]) -> Replayed:
         sheet.tags,
         sheet.numbers,
         circuit.never_together,
+        frozenset(sheet.makers & sheet.wires.keys()),
     )
     return Replayed(made, tuple(stale))
 

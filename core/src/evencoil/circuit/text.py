@@ -34,12 +34,15 @@ class Circuit:
         Wire id to the wire number it was given, where one was.
     never_together : tuple of frozenset
         Ids of contactors that must never be closed together.
+    makers : frozenset of str
+        Ids of links that the maker fitted: verified, never landed.
     """
 
     netlist: Netlist
     tags: Mapping[str, str]
     numbers: Mapping[str, str] = field(default_factory=dict)
     never_together: tuple[frozenset[str], ...] = ()
+    makers: frozenset[str] = frozenset()
 
     def id_of(self, name: str) -> str | None:
         """Return the device id for an id or a tag, None if there is none."""

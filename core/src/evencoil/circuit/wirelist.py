@@ -22,7 +22,10 @@ _RATED = ("a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla")
 
 @dataclass(frozen=True, slots=True)
 class WireRow:
-    """One wire: its number, its two ends, its part of the circuit, colour, size, ferrules."""
+    """One wire: its number, its two ends, its part of the circuit, colour, size, ferrules.
+
+    A maker's link is verified where it sits and never landed.
+    """
 
     id: str
     number: str
@@ -32,6 +35,7 @@ class WireRow:
     colour: str
     size: str
     ferrules: tuple[str, str]
+    is_maker: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -147,6 +151,7 @@ def wire_rows(
                     _ferrule(profile.ferrules, number, start, end),
                     _ferrule(profile.ferrules, number, end, start),
                 ),
+                wire.id in circuit.makers,
             )
         )  # fmt: skip
 

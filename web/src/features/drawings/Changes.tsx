@@ -52,6 +52,49 @@ function NewWire({
   );
 }
 
+/** One thing printed on a device: typed, or one of the words it takes. */
+function Setting({
+  setting,
+  value,
+  onValueChange,
+}: {
+  setting: Library["settings"][number];
+  value: string;
+  onValueChange: (value: string) => void;
+}) {
+  const id = useId();
+  const label = `${setting.label}${setting.unit ? `, ${setting.unit}` : ""}`;
+  if (!setting.form.includes("|")) {
+    return (
+      <Words
+        label={label}
+        value={value}
+        onValueChange={onValueChange}
+        placeholder={setting.default}
+      />
+    );
+  }
+  return (
+    <div className="min-w-0">
+      <label htmlFor={id} className="block text-sm text-soft">
+        {label}
+      </label>
+      <select
+        id={id}
+        className="field"
+        value={value || setting.default}
+        onChange={(event) => onValueChange(event.target.value)}
+      >
+        {setting.form.split("|").map((word) => (
+          <option key={word} value={word}>
+            {word}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
 /** Put a device in, with what is printed on it. */
 function NewDevice({
   library,
@@ -99,12 +142,11 @@ function NewDevice({
       {kind?.settings
         .filter((one) => one.form !== "tag")
         .map((one) => (
-          <Words
+          <Setting
             key={one.name}
-            label={`${one.name}${one.unit ? `, ${one.unit}` : ""}`}
+            setting={one}
             value={given[one.name] ?? ""}
             onValueChange={(value) => setGiven((now) => ({ ...now, [one.name]: value }))}
-            placeholder={one.default || one.form}
           />
         ))}
       <button
@@ -177,7 +219,7 @@ function OldDevice({
           <option value="">its tag</option>
           {settings.map((one) => (
             <option key={one.name} value={one.name}>
-              {one.name}
+              {one.label}
               {one.unit && `, ${one.unit}`}
             </option>
           ))}

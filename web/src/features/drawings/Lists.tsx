@@ -42,7 +42,9 @@ export function WireTable({
             <td>{wire.start}</td>
             <td>{wire.end}</td>
             <td className="font-words text-sm text-soft">{wire.colour}</td>
-            <td className="font-words text-sm text-soft">{wire.size}</td>
+            <td className="font-words text-sm text-soft">
+              {wire.is_maker ? "maker’s: verify, do not land" : wire.size}
+            </td>
           </tr>
         ))}
       </tbody>

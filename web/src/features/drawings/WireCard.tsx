@@ -27,8 +27,14 @@ function WireRow({
         {wire.start} <span className="text-soft">to</span> {wire.end}
       </p>
       <p className="text-sm text-soft">
-        {wire.colour}, {wire.size || "size not known"}; ferrules{" "}
-        <span className="font-mono">{wire.ferrules.join(" · ")}</span>
+        {wire.is_maker ? (
+          <b className="stamp text-caution">maker’s: verify, do not land</b>
+        ) : (
+          <>
+            {wire.colour}, {wire.size || "size not known"}; ferrules{" "}
+            <span className="font-mono">{wire.ferrules.join(" · ")}</span>
+          </>
+        )}
       </p>
       <button
         type="button"
@@ -73,6 +79,13 @@ function WireRow({
               onClick={() => onEdit({ kind: "remove_wire", wire: wire.id }, why)}
             >
               Take the wire off
+            </button>
+            <button
+              type="button"
+              className="control"
+              onClick={() => onEdit({ kind: "maker", wire: wire.id }, why)}
+            >
+              {wire.is_maker ? "It is no maker’s link" : "It is the maker’s link"}
             </button>
           </div>
         </div>
