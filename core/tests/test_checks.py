@@ -88,6 +88,7 @@ def test_further_faults_by_hand(name, edit, rule):
     assert rule in broken(name, edit)
 
 
+@pytest.mark.many
 def test_a_fix_mends_what_it_was_offered_for():
     """A finding's own edits, done, take the finding away."""
     tried = 0
@@ -117,6 +118,7 @@ def test_pairs_that_short_are_found_from_the_wires_alone(name):
     assert found or name in {"9A", "10A", "11C"}
 
 
+@pytest.mark.many
 @pytest.mark.parametrize("name", list(catalogue()))
 def test_no_option_alone_breaks_a_rule(name):
     """Every word of every option: no number on two nets, no screw too many, no loose end."""
@@ -170,6 +172,7 @@ def test_what_an_isolator_leaves_live(name, options, isolator, coils, has_contro
     assert not any("supply." in terminal for terminal in found.live)
 
 
+@pytest.mark.many
 @settings(max_examples=40)
 @given(st.data())
 def test_any_edit_leaves_the_checks_finite(data):

@@ -228,6 +228,7 @@ def test_circuit_commands(tmp_path, capsys):
     assert "[wires]" in capsys.readouterr().out
 
 
+@pytest.mark.many
 def test_check_tells_by_its_exit_code_what_must_be_changed(tmp_path):
     """A push-button interlock alone breaks a rule and a proof."""
     body = json.loads(GOLDEN.read_text())

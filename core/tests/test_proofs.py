@@ -9,6 +9,7 @@ from evencoil.proofs import prove
 from evencoil.words import say
 
 
+@pytest.mark.many
 @pytest.mark.parametrize("name", ["3A", "6A", "6C", "7A", "8A", "5B"])
 @pytest.mark.parametrize("kind", ["hands", "weld"])
 def test_sound_circuits_are_proven_to_the_last_state(name, kind):

@@ -33,6 +33,7 @@ _BUZZ_US = 100_000
 #: below it a coil is not fed, it is on its way out
 _FED_PERCENT = 25
 _IDLE_US = 500_000
+_MOST_LOOKS = 1200
 _GOOD = {"fwd", "rev"}
 #: types and kinds of motors whose windings are joined outside
 _SPLIT = {"motor6", "motorpw", "6", "12", "part-winding"}
@@ -97,6 +98,7 @@ class _Watcher:
         self.unfed: dict[str, int] = {}
         self.hold_from: dict[str, int] = {}
         self.idle_from: dict[str, int] = {}
+        self.looks = 0
         self.feeding = feeding
 
     def play(self) -> Watched:
@@ -116,6 +118,11 @@ class _Watcher:
             due = run.due()
             if due is None or due > time:
                 break
+            if self.looks > _MOST_LOOKS:
+                # it goes on for ever: nothing new is seen by waiting
+                self.found.never_settles = True
+                return
+            self.looks += 1
             run.advance(due)
             self._look()
         run.look(time)
