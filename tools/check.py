@@ -206,7 +206,7 @@ PARTS: dict[str, Callable[[Environment], str]] = {
     "server": server,
     "e2e": e2e,
 }
-# each of these keeps one processor busy; the others come after them in two lanes
+# each of these keeps one processor busy; the others keep both
 ALONE = {"lint", "types", "web-types", "api", "web"}
 NEED_DATABASE = {"api", "server", "e2e"}
 
@@ -248,14 +248,7 @@ def main(names: list[str]) -> int:
                 walks.result()
         if not all(hold):
             return 1
-        # browsers wait a good deal for what they draw: the other tests fill that time
-        lanes = [
-            [name for name in chosen if name not in ALONE and (name == "e2e") == is_walk]
-            for is_walk in (True, False)
-        ]
-        with ThreadPoolExecutor(2) as pool:
-            done = list(pool.map(lambda lane: all(part(name) for name in lane), lanes))
-        return 0 if all(done) else 1
+        return 0 if all(part(name) for name in chosen if name not in ALONE) else 1
 
     if not NEED_DATABASE & set(chosen):
         return through(None)

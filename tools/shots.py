@@ -26,7 +26,6 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "size-dark": ("/w/larkfall/m/BM-3/j/1/size#conductor_size", DESK, "dark"),
     "size-phone": (f"{JOB}/size", PHONE, "light"),
     "leads": (f"{JOB}/leads", DESK, "light"),
-    "leads-wrong": ("/w/larkfall/m/BM-3/j/1/leads", DESK, "dark"),
     "leads-phone": (f"{JOB}/leads", PHONE, "light"),
     "joints": (f"{JOB}/joints", DESK, "light"),
     "identify": ("/w/larkfall/m/SF-5/j/1/bench", DESK, "light"),
@@ -34,6 +33,7 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "feeder": ("/w/larkfall/feeder/Lime%20Line%201", DESK, "light"),
     "starter": (f"{JOB}/starter", DESK, "light"),
     "drawings": (f"{JOB}/drawings", DESK, "light"),
+    "checks": ("/w/larkfall/m/SF-5/j/1/drawings", DESK, "light"),
     "rehearse": (f"{JOB}/rehearse", DESK, "dark"),
     "hazard": ("/w/larkfall/m/SF-5/j/1/rehearse", DESK, "light"),
     "rehearse-phone": (f"{JOB}/rehearse", PHONE, "light"),
@@ -64,6 +64,9 @@ def prepare(page: Page, name: str) -> None:
         page.get_by_label("Supply of today").fill("240 delta")
         page.get_by_role("button", name="480Y/277").click()
         page.wait_for_timeout(900)
+    elif name == "checks":
+        page.get_by_role("button", name="Checks", exact=True).click()
+        page.get_by_test_id("proof-weld").get_by_text("proven").wait_for()
     elif name == "joints":
         page.get_by_label("You measured").fill("41")
         page.wait_for_timeout(600)

@@ -81,6 +81,8 @@ def broken(name, edit):
         ("3A", "set T1 sec=240", "H44"),
         ("3A", "set OL1 iset=25", "H22"),
         ("3A", "set M1 v=240", "H23"),
+        ("3A", "set T1 va=10", "H43"),
+        ("12C", "add KM1.21 KM1.22; add KB.21 KB.22; set KM1 mech=; set KB mech=", "H08"),
     ],
 )
 def test_further_faults_by_hand(name, edit, rule):

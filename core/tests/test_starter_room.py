@@ -15,6 +15,7 @@ from evencoil.inputs import (
 )
 from evencoil.rehearsal import ScenarioAct, Stage
 from evencoil.starter_room import StarterRoom, starter_states, work_out_starter
+from evencoil.words import say
 from evencoil.work import Worked, work_out
 
 PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 40 C AMB, {}"
@@ -162,3 +163,21 @@ def test_the_dead_check_stands_by_what_was_read() -> None:
         room = work_out_starter(worked, given)
         found = next(one for one in starter_states(room) if one.step == "check")
         assert (found.state, found.shout.id) == (state, said)
+
+
+@pytest.mark.parametrize(
+    ("stamped", "recipe", "kind"),
+    [
+        ("THERMOSTATS P1-P2", "3A", "thermostat"),
+        ("THERMOSTATS P1-P2", "14A", ""),
+        ("SPACE HEATER 120 V", "3A", "space heater"),
+        ("SPACE HEATER 120 V", "14E", ""),
+    ],
+)
+def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, recipe, kind):
+    """H38: what the plate has and the drawing has not."""
+    plate = PlateInputs(text=f"15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS {stamped}")
+    job = work_out(plate, SupplyInputs(text="480Y/277"), SizeInputs())
+    room = work_out_starter(job, StarterInputs(recipe=recipe))
+    said = [say(one.message) for one in room.findings if one.code == "accessory"]
+    assert [kind in text for text in said] == ([True] if kind else [])

@@ -11,10 +11,10 @@ from collections.abc import Mapping
 from decimal import Decimal
 from typing import Literal
 
+from evencoil.checks.load import on_transformer
 from evencoil.checks.power import bridges_of
 from evencoil.checks.reach import COILED, LINE_ENDS, Graph
 from evencoil.circuit.edits import replay
-from evencoil.circuit.library import CONTACTS
 from evencoil.circuit.text import Circuit
 from evencoil.errors import CoreError
 from evencoil.inputs import SizeInputs, StarterInputs
@@ -54,22 +54,14 @@ def control_of(circuit: Circuit) -> ControlInput | None:
     transformers = graph.of_type("xfmr")
     if not transformers:
         return None
-    fed = graph.spread(
-        {graph.net(item.id, "X1") for item in transformers},
-        lambda edge: edge.link.kind in {*CONTACTS, "fuse"},
-    )
-    common = graph.returns()
     coils: Counter[tuple[str, str, str]] = Counter()
     lamps = Decimal(0)
-    for item in circuit.netlist.devices:
-        ends = [graph.net(item.id, end) for end in item.terminals]
-        if not set(ends) & fed or not set(ends) & (common | fed):
-            continue
+    for item in (one for unit in transformers for one in on_transformer(graph, unit.id)):
         if item.type in COILED:
             sealed = item.parameters.get("sealed_va") or "10"
             inrush = item.parameters.get("inrush_va") or sealed
             coils[item.type, inrush, sealed] += 1
-        elif item.type in {"lamp", "solenoid", "horn", "heater"}:
+        else:
             lamps += Decimal(item.parameters.get("va") or "0")
     if not coils:
         return None

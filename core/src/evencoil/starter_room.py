@@ -62,6 +62,15 @@ _LEADS_OF = {
 }
 
 
+#: accessory leads of a motor, and the devices by which a drawing wires them
+_WIRED_AS = {
+    "thermostat": {"thermostat"},
+    "thermistor": {"ptc", "ptcrelay"},
+    "rtd": {"rtdmon"},
+    "space_heater": {"heater"},
+}
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class StarterRoom:
     """A starter drawn for this job.
@@ -341,6 +350,18 @@ def _hazards(circuit: Circuit, entry: CatalogueEntry, inputs: StarterInputs) -> 
     return found
 
 
+def _accessories(circuit: Circuit, worked: Worked) -> list[Finding]:
+    """Tell which accessories of the motor the drawing leaves unwired (rule H38)."""
+    there = set(worked.reading.plate.accessories)
+    there |= {one.given.kind for one in worked.box.accessories}
+    types = {item.type for item in circuit.netlist.devices}
+    return [
+        _finding("accessory", "doubt", kind=say(Message(f"accessory.{kind}")))
+        for kind, wanted in _WIRED_AS.items()
+        if kind in there and not types & wanted
+    ]
+
+
 def _heaters(circuit: Circuit, worked: Worked) -> list[Finding]:
     """Tell where the sizes set the overload for another place than the drawing gives it."""
     drawn = heaters_lie(circuit)
@@ -399,6 +420,7 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
         findings.append(_finding("loose", "doubt", terminal=circuit.said(terminal)))
     findings += _hazards(circuit, drawn.entry, inputs)
     findings += _heaters(circuit, worked)
+    findings += _accessories(circuit, worked)
     for edit, reason in done.stale:
         findings.append(_finding("stale_edit", "doubt", edit=edit.kind, reason=str(reason)))
     rank = {"refusal": 0, "doubt": 1, "note": 2, "agrees": 3}

@@ -69,6 +69,8 @@ CHECK_SENTENCES: dict[str, str] = {
     "check.primary_short.change": "Feed H1 and H4 from two lines; link H2-H3 for the high, H1-H3 and H2-H4 for the low voltage.",
     "check.weld_unseen": "Nothing tells when {place} has stuck closed: no opening contact of it is wired.",
     "check.weld_unseen.change": "Lead an opening (mirror) contact of {place} to a lamp, or into the reset of the master relay.",
+    "check.transformer_small": "{place} is rated {rating} VA: {held} VA are held and {pulling} VA drawn while the largest coil pulls in.",
+    "check.transformer_small.change": "Take the next larger one: a quarter above what is held, and a fifth of what is drawn at the inrush.",
     # power
     "check.short_rest": "Two lines ({lines}) meet at {place} with every contactor out.",
     "check.short_rest.change": "Take off the wire that joins them before anything is closed.",

@@ -56,6 +56,8 @@ CIRCUIT_SENTENCES: dict[str, str] = {
     "fit.crowded.hint": "Lead one of them to another terminal of the same number.",
     "fit.loose": "{terminal} is wired on one side only.",
     "fit.loose.hint": "Wire it, or take its other side off.",
+    "fit.accessory": "The motor has a {kind} that this drawing does not wire (H38).",
+    "fit.accessory.hint": "Choose a circuit that watches it, or add its device and wires under Changes.",
     "fit.heater_place": "The sizes set the overload as lying {entered}; the drawing has its heaters {drawn}.",
     "fit.heater_place.hint": "Enter under Overload on Size where they lie, or move them in the drawing.",
     "fit.stale_edit": "A change of the drawing no longer applies ({edit}): {reason}",

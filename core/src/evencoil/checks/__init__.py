@@ -11,6 +11,7 @@ from dataclasses import replace
 
 from evencoil.checks.control import control_problems
 from evencoil.checks.isolators import Isolation, isolations
+from evencoil.checks.load import load_problems
 from evencoil.checks.model import Level, Problem
 from evencoil.checks.power import exclusive_pairs, power_problems
 from evencoil.checks.reach import Graph
@@ -57,7 +58,12 @@ def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem,
     """
     circuit = with_pairs(circuit)
     graph = Graph(circuit)
-    found = [*wiring_problems(graph), *control_problems(graph), *power_problems(graph)]
+    found = [
+        *wiring_problems(graph),
+        *control_problems(graph),
+        *load_problems(graph),
+        *power_problems(graph),
+    ]
     if is_played and circuit.netlist.devices:
         stage = Stage(circuit)
         found += state_problems(graph, stage, starts_of(stage), opening_of(circuit))

@@ -79,8 +79,9 @@ def _lines_at(
     """Return the lines at each net with some contactors in and every switch closed."""
     turned = turned or {}
     found: dict[int, set[str]] = {}
-    for item in graph.of_type("supply"):
-        for line in LINE_ENDS:
+    # direct current on a winding that a line feeds is a short as well
+    for item in graph.of_type("supply", "rect"):
+        for line in (*LINE_ENDS, "+", "-"):
             if line not in item.terminals:
                 continue
             for net in graph.spread(

@@ -57,6 +57,9 @@ export function Verdict({ choice }: { choice: Choice }) {
     <span className="block text-sm">
       <b className={`stamp ${TONE[choice.verdict] ?? ""}`}>{WORD[choice.verdict]}</b>{" "}
       {choice.reason}
+      {choice.leads.length > 0 && (
+        <span className="text-soft"> Needs {choice.leads.join(" or ")} leads.</span>
+      )}
       {choice.hazards.map((hazard) => (
         <span key={hazard.code} className="block font-semibold text-caution">
           {hazard.label}
