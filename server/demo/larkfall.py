@@ -147,7 +147,17 @@ MOTORS = (
         "screw feeder",
         "5 HP, 230/460 V, 13.2/6.6 A, 1745 RPM, 60 HZ, 3 PH, SF 1.15, CODE J, DES B, 9 LEADS",
         "480Y/277",
-        starter={"recipe": "6C"},
+        starter={
+            "recipe": "6C",
+            "accepted": [
+                {
+                    "hazard": "plugged",
+                    "why": "the screw stops within a turn; contactors rated for plugging",
+                    "by": "Dov Ansell",
+                    "at": "2026-11-26T08:00:00Z",
+                }
+            ],
+        },
     ),
     DemoMotor("BS-6", "bag stitcher"),
 )
