@@ -181,3 +181,43 @@ def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, recipe, ki
     room = work_out_starter(job, StarterInputs(recipe=recipe))
     said = [say(one.message) for one in room.findings if one.code == "accessory"]
     assert [kind in text for text in said] == ([True] if kind else [])
+
+
+@pytest.mark.parametrize(
+    ("plate", "recipe", "wanted"),
+    [
+        # 75 hp at 460 V: 96 A by the table; legs 0.58, star a third
+        ("75 HP 460 V 85 A 1780 RPM 60 HZ 3 PH 6 LEADS CODE G DES B", "7A",
+         {"main": "55.7", "delta": "55.7", "star": "32"}),
+        ("15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS CODE G DES B", "6C",
+         {"forward_contactor": "21", "reverse_contactor": "21"}),
+        ("15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 9 LEADS CODE G DES B", "10A",
+         {"first_half": "10.5", "second_half": "10.5"}),
+    ],
+)  # fmt: skip
+def test_contactors_carry_their_part_of_the_table_current(plate, recipe, wanted):
+    """AC-3 duty of each contactor, with the step that it stands on."""
+    job = work_out(PlateInputs(text=plate), SupplyInputs(text="480Y/277"), SizeInputs())
+    room = work_out_starter(job, StarterInputs(recipe=recipe))
+    items = {item.id: item for item in room.circuit.netlist.devices}
+    assert {name: items[name].parameters["ac3_a"] for name in wanted} == wanted
+    assert all(room.sources[f"{name}.ac3_a"] == "table_flc_a" for name in wanted)
+
+
+def test_transformer_and_its_fuses_are_rated_by_the_sizes():
+    """50 VA from the coils entered; fuses of the sheet, each with its step."""
+    size = SizeInputs.model_validate(
+        {"control": {"coils": [{"label": "M", "inrush_va": "245", "sealed_va": "27"}]}}
+    )
+    plate = PlateInputs(text="15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS CODE G DES B")
+    job = work_out(plate, SupplyInputs(text="480Y/277"), size)
+    steps = {step.id: step for step in job.steps}
+    room = work_out_starter(job, StarterInputs(recipe="3A"))
+    items = {item.id: item for item in room.circuit.netlist.devices}
+    for name, parameter, step in (
+        ("control_transformer", "va", "transformer_va"),
+        ("control_fuse_1", "a", "primary_fuse_a"),
+        ("control_fuse", "a", "secondary_fuse_a"),
+    ):
+        assert float(items[name].parameters[parameter]) == float(steps[step].value)
+        assert room.sources[f"{name}.{parameter}"] == step

@@ -7,7 +7,7 @@ sizes, each with the step it stands on.
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
@@ -22,6 +22,8 @@ from evencoil.winding import LINES, Winding
 
 __all__ = ["MotorRating", "Rated", "install_motor", "rate"]
 
+#: device, parameter, value, the step that it stands on
+_Put = Callable[[str, str, str, str], None]
 _OUT = {"L1": "U1", "L2": "V1", "L3": "W1"}
 
 
@@ -114,11 +116,67 @@ def install_motor(
     return sheet.done()
 
 
+#: device to its parameter and the step of the Size sheet that gives it
+_CONTROL = {
+    "control_transformer": (("control_transformer", "va", "transformer_va"),),
+    "control_fuse_1": (("control_fuse_1", "a", "primary_fuse_a"),),
+    "control_fuse_2": (("control_fuse_2", "a", "primary_fuse_a"),),
+    "control_fuse": (("control_fuse", "a", "secondary_fuse_a"),),
+}
+
+
+def _duties(items: Mapping[str, Device], flc: str | None, put: _Put) -> None:
+    """Give each contactor the part of the motor's current that it switches (AC-3).
+
+    In a star-delta starter the winding legs carry 58 % and the star a third; each half of a
+    part winding carries half. What a speed of several draws is not known here.
+    """
+    if flc is None or any(item.type.startswith("motor2") for item in items.values()):
+        return
+    motors = [item for item in items.values() if item.type.startswith("motor")]
+    if len(motors) != 1:
+        return
+    is_delta = {"star", "delta"} <= items.keys()
+    is_half = {"first_half", "second_half"} <= items.keys()
+    leg_main = is_delta and "forward_contactor" not in items
+    parts = {
+        **dict.fromkeys(("delta", *(("main",) if leg_main else ())), Decimal("0.58")),
+        "star": Decimal(1) / 3,
+    }
+    halves = dict.fromkeys(("first_half", "second_half"), Decimal("0.5"))
+    known = (parts if is_delta else {}) | (halves if is_half else {})
+    for item in list(items.values()):
+        if item.type == "contactor":
+            amps = Decimal(flc) * known.get(item.id, Decimal(1))
+            put(item.id, "ac3_a", plain(amps.quantize(Decimal("0.1"))), "table_flc_a")
+
+
 def _step_number(steps: Mapping[str, Step], name: str) -> str | None:
     step = steps.get(name)
     if step is None or not isinstance(step.value, Decimal):
         return None
     return plain(step.value)
+
+
+def _motor_side(
+    item: Device, steps: Mapping[str, Step], line_volts_v: Decimal | None, put: _Put
+) -> None:
+    """Rate a supply, a main device, an overload, a motor or a control transformer."""
+    rating, amps = _step_number(steps, "protection_device_a"), _step_number(steps, "plate_amps_a")
+    if item.type == "supply" and line_volts_v is not None:
+        put(item.id, "v", plain(line_volts_v), "supply_volts_v" if steps else "")
+    if item.id == "breaker" and rating is not None:
+        put(item.id, "a", rating, "protection_device_a")
+        if item.type == "cb3":
+            put(item.id, "mag", plain(Decimal(rating) * 10), "protection_device_a")
+    if item.type == "olr" and amps is not None:
+        factor = Decimal(item.parameters.get("iset") or "10") / 10
+        setting = (Decimal(amps) * factor).quantize(Decimal("0.01"))
+        put(item.id, "iset", plain(setting), "plate_amps_a")
+    if item.type.startswith("motor") and item.type != "motor" and amps is not None:
+        put(item.id, "fla", amps, "plate_amps_a")
+    if item.id == "control_transformer" and line_volts_v is not None:
+        put(item.id, "prim", plain((line_volts_v / 2).normalize()), "")
 
 
 def rate(circuit: Circuit, steps: Mapping[str, Step], line_volts_v: Decimal | None) -> Rated:
@@ -147,21 +205,12 @@ def rate(circuit: Circuit, steps: Mapping[str, Step], line_volts_v: Decimal | No
         if source:
             sources[f"{name}.{parameter}"] = source
 
-    rating, amps = _step_number(steps, "protection_device_a"), _step_number(steps, "plate_amps_a")
     for item in list(items.values()):
-        if item.type == "supply" and line_volts_v is not None:
-            put(item.id, "v", plain(line_volts_v), "supply_volts_v" if steps else "")
-        if item.id == "breaker" and rating is not None:
-            put(item.id, "a", rating, "protection_device_a")
-            if item.type == "cb3":
-                put(item.id, "mag", plain(Decimal(rating) * 10), "protection_device_a")
-        if item.type == "olr" and amps is not None:
-            factor = Decimal(item.parameters.get("iset") or "10") / 10
-            put(item.id, "iset", plain((Decimal(amps) * factor).quantize(Decimal("0.01"))),
-                "plate_amps_a")  # fmt: skip
-        if item.type.startswith("motor") and item.type != "motor" and amps is not None:
-            put(item.id, "fla", amps, "plate_amps_a")
-        if item.id == "control_transformer" and line_volts_v is not None:
-            put(item.id, "prim", plain((line_volts_v / 2).normalize()), "")
+        _motor_side(item, steps, line_volts_v, put)
+        for name, parameter, step in _CONTROL.get(item.id, ()):
+            value = _step_number(steps, step)
+            if value is not None:
+                put(name, parameter, value, step)
+    _duties(items, _step_number(steps, "table_flc_a"), put)
     netlist = Netlist(tuple(items.values()), circuit.netlist.wires)
     return Rated(Circuit(netlist, circuit.tags, circuit.numbers, circuit.never_together), sources)

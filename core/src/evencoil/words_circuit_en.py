@@ -327,6 +327,7 @@ CIRCUIT_SENTENCES: dict[str, str] = {
     "type.motor6": "six-lead motor",
     "type.motorpw": "part-winding motor",
     "rating.a": "rating",
+    "rating.ac3_a": "AC-3",
     "rating.mag": "instantaneous trip",
     "rating.iset": "setting",
     "rating.coil": "coil",

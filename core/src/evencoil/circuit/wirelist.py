@@ -17,7 +17,7 @@ from evencoil.profile import Ferrules, Profile
 
 __all__ = ["Crowded", "Material", "WireRow", "crowded", "loose_ends", "material", "wire_rows"]
 
-_RATED = ("a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla")
+_RATED = ("a", "ac3_a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla")
 
 
 @dataclass(frozen=True, slots=True)
