@@ -289,7 +289,7 @@ def test_every_option_of_every_circuit_can_be_drawn_and_wired():
 
     for name, entry in catalogue().items():
         for spec in options_of(entry):
-            for word in spec.choices or ("2.5",):
+            for word in spec.choices or (f"{spec.least + 2:g}", f"{spec.most:g}"):
                 circuit = draw(name, {spec.name: word}).circuit
                 known = {f"{d.id}.{end}" for d in circuit.netlist.devices for end in d.terminals}
                 ends = {end for wire in circuit.netlist.wires for end in (wire.start, wire.end)}

@@ -221,3 +221,16 @@ def test_transformer_and_its_fuses_are_rated_by_the_sizes():
     ):
         assert float(items[name].parameters[parameter]) == float(steps[step].value)
         assert room.sources[f"{name}.{parameter}"] == step
+
+
+@pytest.mark.parametrize(("tap", "volts"), [("50", 50), ("57", 57), ("80", 80)])
+def test_any_tap_of_the_plate_gives_its_volts(tap, volts):
+    """Fifty, an odd one, eighty: that part of the line's volts at the motor while it starts."""
+    from circuit_play import Player
+
+    from evencoil.starters import draw
+
+    player = Player(draw("9A", {"tap": tap}).circuit)
+    player.do("close QF1")
+    player.do("push S2")
+    assert abs(float(player.part("M1").tells(player.run)["v"]) - volts) <= 1

@@ -277,6 +277,7 @@ CIRCUIT_SENTENCES: dict[str, str] = {
     "setting.system": "system",
     "setting.t": "time or temperature",
     "setting.tdo": "drops after",
+    "setting.taps": "taps on its plate",
     "setting.tpu": "pulls in after",
     "setting.trip": "trips at",
     "setting.type": "torque",

@@ -63,9 +63,13 @@ def heaters(sheet: Sheet, word: str) -> None:
 
 
 def tap(sheet: Sheet, word: str) -> None:
-    """Move the motor's leads to another tap, the same on every leg."""
-    for leg in "ABC":
-        sheet.merge(f"autotransformer.{leg}65", f"autotransformer.{leg}{word}")
+    """Move the motor's leads to another tap, the same on every leg; any that its plate has."""
+    percent = str(round(float(word)))
+    have = sheet.devices["autotransformer"].parameters.get("taps", "")
+    if percent not in have.split(","):
+        sheet.change("autotransformer", taps=f"{have},{percent}")
+    for leg in sheet.devices["autotransformer"].parameters.get("legs", "ABC"):
+        sheet.merge(f"autotransformer.{leg}65", f"autotransformer.{leg}{percent}")
 
 
 def delta_order(sheet: Sheet, word: str) -> None:

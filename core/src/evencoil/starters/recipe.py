@@ -77,7 +77,7 @@ _OPTIONS: tuple[_Option, ...] = (
         laid.heaters,
     ),
     _Option(
-        OptionSpec("tap", ("50", "65", "80"), "65", unit="%"),
+        OptionSpec("tap", (), "65", 30, 95, "%"),
         _has("autotransformer"),
         laid.tap,
     ),

@@ -9,7 +9,7 @@ import itertools
 
 from evencoil.circuit.library import DeviceType, Link, Parameter, Parameters, register
 
-__all__: list[str] = []
+__all__ = ["taps_of"]
 
 
 def _transformer(parameters: Parameters) -> tuple[Link, ...]:
@@ -25,14 +25,24 @@ def _legs(parameters: Parameters) -> str:
     return parameters.get("legs", "ABC") or "ABC"
 
 
-TAPS = ("0", "50", "65", "80", "100")
+def taps_of(parameters: Parameters) -> tuple[str, ...]:
+    """Return the taps of an autotransformer in rising order, both ends among them [percent].
+
+    Parameters
+    ----------
+    parameters : mapping
+        ``taps`` as read off its plate, for example ``50,65,80``; whole percents from 1 to 99.
+    """
+    read = {part.strip() for part in parameters.get("taps", "").split(",")}
+    whole = {int(part) for part in read if part.isdigit() and 0 < int(part) < 100}
+    return ("0", *map(str, sorted(whole)), "100")
 
 
 def _auto(parameters: Parameters) -> tuple[Link, ...]:
     return tuple(
         Link("winding", f"{leg}{low}", f"{leg}{high}", f"{leg}{low}-{leg}{high}")
         for leg in _legs(parameters)
-        for low, high in itertools.pairwise(TAPS)
+        for low, high in itertools.pairwise(taps_of(parameters))
     )
 
 
@@ -95,10 +105,11 @@ register(
         "power",
         (
             Parameter("legs", "ABC|AC", "ABC"),
+            Parameter("taps", "text", "50,65,80", "%"),
             Parameter("v", "number", "480", "V"),
             Parameter("mag", "number", "5", "%"),
         ),
-        lambda given: tuple(f"{leg}{tap}" for leg in _legs(given) for tap in TAPS),
+        lambda given: tuple(f"{leg}{tap}" for leg in _legs(given) for tap in taps_of(given)),
         _auto,
         3,
     ),

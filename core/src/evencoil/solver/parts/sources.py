@@ -13,7 +13,7 @@ import itertools
 from math import pi, sqrt
 from typing import TYPE_CHECKING, ClassVar
 
-from evencoil.circuit.devices.sources import TAPS
+from evencoil.circuit.devices.sources import taps_of
 from evencoil.circuit.netlist import Device
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
@@ -183,7 +183,8 @@ class Autotransformer(Part):
         super().__init__(plant, device, place)
         known = plant.constants
         magnetising = number(device, "mag", known["autotransformer_magnetising_ohm"])
-        levels = [int(tap) / 100 for tap in TAPS]
+        taps = taps_of(device.parameters)
+        levels = [int(tap) / 100 for tap in taps]
         parts = [high - low for low, high in itertools.pairwise(levels)]
         own = known["autotransformer_ohm"]
         for leg in device.parameters.get("legs", "ABC"):
@@ -197,7 +198,7 @@ class Autotransformer(Part):
             ]
             ends = [
                 (plant.node(device.id, f"{leg}{low}"), plant.node(device.id, f"{leg}{high}"))
-                for low, high in itertools.pairwise(TAPS)
+                for low, high in itertools.pairwise(taps)
             ]
             plant.block(ends, matrix, [own * part for part in parts])
 
