@@ -140,3 +140,11 @@ def test_every_ohm_is_what_the_two_probes_read_one_by_one():
         for column, other in enumerate(names):
             wanted = plant.ohms(run.conductance, plant.node_of[one], plant.node_of[other])
             assert table[row, column] == pytest.approx(wanted, rel=1e-3, abs=1e-3)
+
+
+def test_a_coil_read_on_the_bench_is_expected_again():
+    """A coil of 14.2 ohms by its owner's meter: so does the check across it, with START held."""
+    circuit = edited(circuit_of("3A"), "set KM1 coil_ohm=14.2")
+    found = [one for one in dead_checks(circuit).checks if one.kind == "ohms"]
+    assert found
+    assert any(one.ohms == pytest.approx(14.2, abs=0.3) for one in found)

@@ -243,6 +243,7 @@ CIRCUIT_SENTENCES: dict[str, str] = {
     "setting.coil": "coil",
     "setting.coil_kind": "coil current",
     "setting.coil_low_v": "one coil, low speed",
+    "setting.coil_ohm": "coil, as read on the bench",
     "setting.coil_v": "one coil",
     "setting.colour": "colour",
     "setting.diff": "trips early on a lost phase (1) or not (0)",

@@ -127,7 +127,8 @@ export function CheckScreen() {
           </Stop>
           <p className="text-soft">
             {found.checks.length} readings tell every wire; {found.states} positions of hands were
-            tried. Ohms of coils and windings are estimates: within five times counts as drawn.
+            tried. Ohms of coils and windings are estimates: within five times counts as drawn. What
+            your own coil reads by itself can be entered on Drawings, under Changes.
             {found.untold.length > 0 && ` No reading tells: ${found.untold.join(", ")}.`}
           </p>
           {groups.map((group) => (

@@ -16,6 +16,7 @@ _COIL = (
     Parameter("coil_kind", "ac|dc", "ac"),
     Parameter("inrush_va", "number", "60", "VA"),
     Parameter("sealed_va", "number", "10", "VA"),
+    Parameter("coil_ohm", "number", "", "Ω"),
 )
 
 

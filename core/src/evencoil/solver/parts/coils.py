@@ -73,6 +73,8 @@ class Coil:
             # a direct-current coil draws the same watts pulled in or not
             self.ohm = self.rated_v**2 / sealed
             self.sealed = self.inrush = 1 / self.ohm
+        # read on the bench with the coil by itself: what an ohmmeter will show again
+        self.ohm = number(device, "coil_ohm") or self.ohm
         self.is_open = False
 
     def part_of_rated(self, run: Run) -> float:
