@@ -71,7 +71,6 @@ class Table:
     sha256: str
 
     @cache  # noqa: B019 -- a table lives as long as the process
-    @cache  # noqa: B019
     def figures(self, column: str) -> tuple[Decimal, ...]:
         """Return a column whose every cell is a figure, row by row.
 
@@ -82,6 +81,7 @@ class Table:
         """
         return tuple(Decimal(text) for text in self.column(column))
 
+    @cache  # noqa: B019
     def column(self, name: str) -> tuple[str, ...]:
         """Return one column, from the first row to the last."""
         place = self.columns.index(name)
