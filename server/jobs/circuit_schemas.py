@@ -325,6 +325,7 @@ def circuit_out(room: StarterRoom) -> CircuitOut:
     circuit = room.circuit
     ends = {} if circuit is None else {wire.id: wire for wire in circuit.netlist.wires}
     refusal = None if room.refusal is None else Refusal.of(room.refusal)
+    ladder = room.ladder()
     return CircuitOut(
         entry=None if room.entry is None else _entry(room.entry),
         options=[_option(spec, room.used.get(spec.name, spec.default)) for spec in room.options],
@@ -387,11 +388,11 @@ def circuit_out(room: StarterRoom) -> CircuitOut:
             )
             for row in room.material()
         ],
-        ladder=picture_out(room.ladder().picture),
+        ladder=picture_out(ladder.picture),
         power=picture_out(room.power()),
         panel=picture_out(room.panel()),
         strip=picture_out(room.strip()),
-        rungs=[picture_out(one) for one in room.rungs()],
+        rungs=[picture_out(one) for one in room.rungs(ladder)],
         style=room.style,
     )
 

@@ -13,18 +13,16 @@ from ezdxf.document import Drawing
 from ezdxf.enums import TextEntityAlignment
 from ezdxf.layouts.layout import Modelspace
 
-from evencoil.drawing.geometry import Picture, Shape
+from evencoil.drawing.geometry import MM_PER_PX, Picture, Shape, text_size
 
 __all__ = ["to_dxf"]
 
-_MM = 0.25
 _LAYERS = {"WIRES": 7, "DEVICES": 5, "WORDS": 8}
 _ALIGN = {
     "start": TextEntityAlignment.LEFT,
     "middle": TextEntityAlignment.CENTER,
     "end": TextEntityAlignment.RIGHT,
 }
-_SIZE = {"tag": 13, "number": 12, "ends": 10, "row": 12, "use": 11, "lead": 10}
 
 
 def to_dxf(picture: Picture) -> bytes:
@@ -48,16 +46,16 @@ def to_dxf(picture: Picture) -> bytes:
 
 
 def _put(space: Modelspace, shape: Shape, height: float) -> None:
-    points = [(x * _MM, (height - y) * _MM) for x, y in shape.points]
+    points = [(x * MM_PER_PX, (height - y) * MM_PER_PX) for x, y in shape.points]
     layer = "WIRES" if shape.net and not shape.link else "DEVICES"
     if shape.kind == "text":
-        size = _SIZE.get(shape.role, 11) * _MM
+        size = text_size(shape) * MM_PER_PX
         entity = space.add_text(shape.text, height=size, dxfattribs={"layer": "WORDS"})
         entity.set_placement(points[0], align=_ALIGN[shape.anchor])
         return
     given = {"layer": layer}
     if shape.kind in {"circle", "dot"}:
-        space.add_circle(points[0], shape.radius * _MM, dxfattribs=given)
+        space.add_circle(points[0], shape.radius * MM_PER_PX, dxfattribs=given)
         return
     if shape.kind == "rect":
         (x, y), (x2, y2) = points

@@ -13,7 +13,6 @@ from ninja import Router
 from api.schemas import REFUSALS
 from evencoil.circuit.netfile import write_netlist
 from evencoil.drawing import Picture, strip_rows, to_svg
-from evencoil.errors import MissingError
 from evencoil.starter_room import StarterRoom
 from evencoil.words import Message, say
 from jobs.dxf import to_dxf
@@ -39,24 +38,21 @@ def _room(request: HttpRequest, works: str, tag: str, number: int) -> StarterRoo
     """Return the kept starter, or say that there is none."""
     caller = caller_in(request, works)
     room = room_of(motor_job(caller, tag, number), caller.works)
-    if room.circuit is None or room.numbered is None:
-        raise room.refusal or MissingError(
-            Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
-        )
+    room.required()
     return room
 
 
 @router.get(f"{JOB}/drawing/{{which}}.svg", response=REFUSALS, openapi_extra=_file("image/svg+xml"))
 def svg(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as SVG."""
-    picture = _room(request, works, tag, number).pictures()[which]
+    picture = _room(request, works, tag, number).sheet(which)
     return attachment(to_svg(picture, f"{tag} {which}").encode(), "image/svg+xml", f"{tag}-{which}")
 
 
 @router.get(f"{JOB}/drawing/{{which}}.dxf", response=REFUSALS, openapi_extra=_file("image/vnd.dxf"))
 def dxf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as DXF, in millimetres."""
-    picture = _room(request, works, tag, number).pictures()[which]
+    picture = _room(request, works, tag, number).sheet(which)
     return attachment(to_dxf(picture), "image/vnd.dxf", f"{tag}-{which}", "dxf")
 
 
@@ -65,7 +61,7 @@ def dxf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet
 )
 def pdf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as PDF, on a page of its own shape."""
-    picture: Picture = _room(request, works, tag, number).pictures()[which]
+    picture: Picture = _room(request, works, tag, number).sheet(which)
     return attachment(sheet_pdf(picture, f"{tag} {which}"), "application/pdf", f"{tag}-{which}")
 
 

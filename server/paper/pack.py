@@ -21,6 +21,7 @@ from evencoil import __version__
 from evencoil.checks import check_circuit
 from evencoil.dead_sheet import dead_rows
 from evencoil.drawing import Picture, to_svg
+from evencoil.drawing.geometry import MM_PER_PX
 from evencoil.drawing.start_branch import draw_start_branch
 from evencoil.drawing.windings import draw_winding
 from evencoil.jobfile import JobFile, fingerprint
@@ -174,10 +175,9 @@ def pack(
                 for row in room.material()
             ],
             "edits": file.starter.edits,
-            "accepted": file.starter.accepted,
-            "hazard_names": {
-                one.hazard: say(Message(f"restart.{one.hazard}")) for one in file.starter.accepted
-            },
+            "accepted": [
+                (say(Message(f"restart.{one.hazard}")), one) for one in file.starter.accepted
+            ],
             "panel": _svg(room.panel()) if power.shapes else "",
             "strip": _svg(room.strip()) if power.shapes else "",
             "checks": [
@@ -209,13 +209,13 @@ def sheet_pdf(picture: Picture, title: str) -> bytes:
     title : str
         Written at the head of the page.
     """
-    width, height = picture.width / 4 + 20, picture.height / 4 + 30
+    width, height = picture.width * MM_PER_PX + 20, picture.height * MM_PER_PX + 30
     html = render_to_string("paper/sheet.html", {"title": title, "drawing": _svg(picture)})
     fonts = FontConfiguration()
     page = (
         f"@page{{size:{width:.0f}mm {height:.0f}mm;margin:10mm}}"
         "body{margin:0;font-family:'Atkinson Hyperlegible Next'}h1{font-size:11pt;margin:0 0 3mm}"
-        f"svg{{width:{picture.width / 4:.0f}mm;height:auto}}"
+        f"svg{{width:{picture.width * MM_PER_PX:.0f}mm;height:auto}}"
     )
     style = CSS(string=_font_css() + page, font_config=fonts)
     data = HTML(string=html, url_fetcher=_only_own_files).write_pdf(

@@ -17,10 +17,9 @@ from pathlib import Path
 from typing import Any, TextIO
 
 from evencoil import __version__, cli_circuit
-from evencoil.circuit.netlist import Netlist
 from evencoil.circuit.text import Circuit
 from evencoil.conversion import MachineMotor, convert_motor
-from evencoil.errors import CoreError, FileFormatError, MissingError
+from evencoil.errors import CoreError, FileFormatError
 from evencoil.inputs import SupplyInputs
 from evencoil.jobfile import (
     MAX_BYTES,
@@ -297,12 +296,7 @@ def _room(job: JobFile) -> StarterRoom:
         If none is chosen, or it cannot be drawn.
     """
     room = work_out_starter(work_out_job(job), job.starter)
-    if room.refusal is not None:
-        raise room.refusal
-    if room.circuit is None:
-        raise MissingError(
-            Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
-        )
+    room.required()
     return room
 
 
@@ -334,8 +328,7 @@ def _wirelist(arguments: argparse.Namespace) -> int:
 
 
 def _drawn(arguments: argparse.Namespace) -> Circuit:
-    circuit = _room(load(_read(arguments.job))).circuit
-    return circuit if circuit is not None else Circuit(Netlist((), ()), {})
+    return _room(load(_read(arguments.job))).required()
 
 
 def _check(arguments: argparse.Namespace) -> int:

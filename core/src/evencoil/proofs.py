@@ -215,14 +215,8 @@ class _Search:
             flags ^= {step.device or "supply"}
         return _Known(
             run.save(), self.watch.save(), (*known.way, step), held, welded, turned, flags,
-            frozenset(name for name in self.welds if self._is_in(name)),
+            frozenset(name for name in self.welds if self.run.has_closed_pole(name)),
         )  # fmt: skip
-
-    def _is_in(self, name: str) -> bool:
-        part = self.run.plant.part_of[name]
-        return any(
-            link.kind == "pole" and part.is_closed(self.run, link.name) for link in part.links
-        )
 
     def _advance(self, until: int, step: _Step, known: _Known) -> None:
         run = self.run

@@ -7,7 +7,7 @@ circuit. A recipe that cannot do with this motor stays drawn and says why.
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 
 from evencoil.checks.isolators import isolations
@@ -39,7 +39,7 @@ from evencoil.drawing import (
 )
 from evencoil.drawing.symbols import Style
 from evencoil.drawn_sizes import heaters_lie
-from evencoil.errors import CoreError
+from evencoil.errors import CoreError, MissingError
 from evencoil.evidence import Finding
 from evencoil.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.installation import MotorRating, install_motor, rate
@@ -176,18 +176,33 @@ class StarterRoom:
             return Picture(0, 0, (), ())
         return draw_strip(self.circuit, self.numbered)
 
-    def rungs(self) -> tuple[Picture, ...]:
-        """Return each rung by itself, upright, for a narrow screen."""
+    def rungs(self, ladder: Ladder) -> tuple[Picture, ...]:
+        """Return each rung of the drawn ladder by itself, upright, for a narrow screen."""
         if self.circuit is None or self.numbered is None:
             return ()
-        return draw_rungs(self.ladder(), self.circuit, self.numbered, self.style)
+        return draw_rungs(ladder, self.circuit, self.numbered, self.style)
 
-    def pictures(self) -> dict[str, Picture]:
-        """Return every sheet by its name."""
-        return {
-            "ladder": self.ladder().picture, "power": self.power(), "panel": self.panel(),
-            "strip": self.strip(),
+    def sheet(self, which: str) -> Picture:
+        """Return one sheet by its name; the others are not drawn."""
+        sheets: Mapping[str, Callable[[], Picture]] = {
+            "ladder": lambda: self.ladder().picture, "power": self.power, "panel": self.panel,
+            "strip": self.strip,
         }  # fmt: skip
+        return sheets[which]()
+
+    def required(self) -> Circuit:
+        """Return the circuit, or say that no starter is chosen or why it is not drawn.
+
+        Raises
+        ------
+        CoreError
+            If there is none.
+        """
+        if self.circuit is None:
+            raise self.refusal or MissingError(
+                Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
+            )
+        return self.circuit
 
     def crowded(self) -> tuple[Crowded, ...]:
         """Return the terminals with too many wires."""

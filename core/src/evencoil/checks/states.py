@@ -91,8 +91,7 @@ class _Watcher:
         self.found = Watched(acts)
         self.actions: list[Action] = []
         for act in (*opening, *acts):
-            device = act.on
-            self.actions += expand(act.do, act.at_us, device, act.word)
+            self.actions += expand(act.do, act.at_us, act.on, act.word)
         self.actions.sort(key=lambda action: action.time)
         self.waiting: dict[str, int] = {}
         self.unfed: dict[str, int] = {}
@@ -157,9 +156,7 @@ class _Watcher:
             self.waiting.pop(part.id, None)
         if word == "chatter":
             found.chatters.add(part.id)
-        if part.id not in found.closed_at and any(
-            link.kind == "pole" and part.is_closed(run, link.name) for link in part.links
-        ):
+        if part.id not in found.closed_at and run.has_closed_pole(part.id):
             found.closed_at[part.id] = run.time
 
     def _motor(self, part: Motor) -> None:
@@ -173,7 +170,9 @@ class _Watcher:
         elif word in _TURNS and part.id in self.unfed:
             found.gaps_us.append(run.time - self.unfed.pop(part.id))
         is_on = any(
-            self._is_in(name) for name in self.feeding.get(part.id, ()) if name in found.closed_at
+            run.has_closed_pole(name)
+            for name in self.feeding.get(part.id, ())
+            if name in found.closed_at
         )
         if is_on and word in {"off", "hum"}:
             since = self.idle_from.setdefault(part.id, run.time)
@@ -185,12 +184,6 @@ class _Watcher:
             found.held = max(found.held, run.time - since)
         else:
             self.hold_from.pop(part.id, None)
-
-    def _is_in(self, name: str) -> bool:
-        part = self.run.plant.part_of[name]
-        return any(
-            link.kind == "pole" and part.is_closed(self.run, link.name) for link in part.links
-        )
 
     def _end(self) -> None:
         run, found = self.run, self.found
@@ -443,8 +436,8 @@ def _directions(graph: Graph, seen: Sequence[Watched]) -> Iterator[Problem]:
     """Compare what the ways to start do: reverse must turn back, low and high alike."""
     circuit = graph.circuit
     runs = [(set(one.in_at_end), one) for one in seen]
-    pairs = {*circuit.never_together, *exclusive_pairs(graph)}
-    for pair in pairs:
+    # the pairs of the power part are among them: check_circuit finds them first
+    for pair in circuit.never_together:
         one, other = sorted(pair)
         for motor in [item.id for item in circuit.netlist.devices if item.type.startswith("motor")]:
             words = {}

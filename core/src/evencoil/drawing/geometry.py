@@ -8,7 +8,12 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-__all__ = ["Pen", "Picture", "Shape", "at", "turned"]
+__all__ = ["MM_PER_PX", "Pen", "Picture", "Shape", "at", "text_size", "turned"]
+
+#: length of a pixel on paper [mm]
+MM_PER_PX = 0.25
+#: height of words by what they are [px]
+_TEXT_SIZE = {"tag": 13, "number": 12, "ends": 10, "row": 12, "use": 11, "lead": 10}
 
 Kind = Literal["line", "path", "circle", "rect", "text", "dot"]
 Weight = Literal["thin", "normal", "heavy"]
@@ -110,6 +115,17 @@ class Picture:
     height: float
     shapes: tuple[Shape, ...]
     twin: tuple[str, ...]
+
+
+def text_size(shape: Shape) -> int:
+    """Return the height of a text shape's words [px].
+
+    Parameters
+    ----------
+    shape : Shape
+        Of kind ``text``.
+    """
+    return _TEXT_SIZE.get(shape.role, 11)
 
 
 def at(place: tuple[float, float], *, is_upright: bool, shapes: list[Shape]) -> list[Shape]:

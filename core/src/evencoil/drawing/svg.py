@@ -7,12 +7,11 @@ from __future__ import annotations
 
 from html import escape
 
-from evencoil.drawing.geometry import Picture, Shape
+from evencoil.drawing.geometry import Picture, Shape, text_size
 
 __all__ = ["to_svg"]
 
 _WIDTH = {"thin": 1.0, "normal": 1.6, "heavy": 3.0}
-_SIZE = {"tag": 13, "number": 12, "ends": 10, "row": 12, "use": 11, "lead": 10}
 
 
 def _points(shape: Shape) -> str:
@@ -36,7 +35,7 @@ def _one(shape: Shape) -> str:
         return (
             f'<circle cx="{x:.1f}" cy="{y:.1f}" r="{shape.radius:.1f}" fill="#000" stroke="none"/>'
         )
-    size = _SIZE.get(shape.role, 11)
+    size = text_size(shape)
     weight = ' font-weight="600"' if shape.role in {"tag", "number"} else ""
     return (
         f'<text x="{x:.1f}" y="{y:.1f}" text-anchor="{shape.anchor}" font-size="{size}"{weight} '

@@ -286,13 +286,14 @@ class Run:
 
     def are_both_closed(self, pair: frozenset[str]) -> bool:
         """Tell whether two contactors conduct at once: each has a closed main pole."""
-        for device in pair:
-            part = self.plant.part_of.get(device)
-            if part is None or not any(
-                link.kind == "pole" and part.is_closed(self, link.name) for link in part.links
-            ):
-                return False
-        return True
+        return all(self.has_closed_pole(device) for device in pair)
+
+    def has_closed_pole(self, device: str) -> bool:
+        """Tell whether a device of the plant has a main pole closed."""
+        part = self.plant.part_of.get(device)
+        return part is not None and any(
+            link.kind == "pole" and part.is_closed(self, link.name) for link in part.links
+        )
 
     def motors(self) -> list[Motor]:
         """Return the motors."""
