@@ -58,7 +58,7 @@ def _contacts(graph: Graph, item: Device, kinds: tuple[str, ...] = CONTACTS) -> 
     ]
 
 
-def _motion(graph: Graph) -> dict[str, set[str]]:
+def _motion(graph: Graph) -> dict[str, frozenset[str]]:
     """Return the contactors that feed each motor."""
     return {
         motor.id: feeds_of(graph, motor.id)[0]
@@ -67,11 +67,16 @@ def _motion(graph: Graph) -> dict[str, set[str]]:
     }
 
 
+def _moving(graph: Graph) -> list[str]:
+    """Return every contactor that feeds a motor, in order."""
+    return sorted({coil for coils in _motion(graph).values() for coil in coils})
+
+
 def _emergency(graph: Graph) -> Iterator[Problem]:
     stops = graph.of_type("estop")
     if not stops:
         return
-    moving = sorted(set().union(*_motion(graph).values()))
+    moving = _moving(graph)
     for stop in stops:
         used = _contacts(graph, stop, _OPENS)
         if not used:
@@ -191,7 +196,7 @@ def _ways(graph: Graph, coil: str, turned: dict[str, str]) -> set[Place]:
 
 def _stops(graph: Graph) -> Iterator[Problem]:
     """Open each stop contact; a coil that it is in series with must drop."""
-    coils = sorted(set().union(*_motion(graph).values()) or set())
+    coils = _moving(graph)
     buttons = graph.of_type("pb")
     held = {(item.id, link.name) for item in buttons for link in _contacts(graph, item, _CLOSES)}
     told: set[tuple[str, str]] = set()
@@ -321,7 +326,7 @@ def _maintained(graph: Graph) -> Iterator[Problem]:
 def _cut_outs(graph: Graph) -> Iterator[Problem]:
     """Open each cut-out; where it stands in one way to a coil it must stand in all."""
     told = set()
-    coils = sorted(set().union(*_motion(graph).values()) or set())
+    coils = _moving(graph)
     places = positions_of(graph.circuit)
     for item in graph.of_type("pilot", *_GUARDS):
         links = _contacts(graph, item, _OPENS if item.type == "pilot" else ("nc", "no"))
@@ -389,7 +394,7 @@ def _grounding(graph: Graph) -> Iterator[Problem]:
 
 def _unwatched(graph: Graph) -> Iterator[Problem]:
     """Find contactors of which no opening contact, lamp or feedback tells that they stuck."""
-    for name in sorted(set().union(*_motion(graph).values()) or set()):
+    for name in _moving(graph):
         if not _contacts(graph, graph.kinds[name], _OPENS):
             yield problem(graph.circuit, "H49", "note", "weld_unseen", name)
 

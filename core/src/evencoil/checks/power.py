@@ -10,7 +10,7 @@ from collections.abc import Iterator, Mapping
 from itertools import combinations
 
 from evencoil.checks.model import Problem, problem
-from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, positions_of
+from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, once, positions_of
 from evencoil.circuit.edits import Edit
 
 __all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "power_problems"]
@@ -18,7 +18,8 @@ __all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "power_problems"]
 _WAY = {"pole", "heat", "fuse", "resistor"}
 
 
-def feeds_of(graph: Graph, motor: str) -> tuple[set[str], set[str]]:
+@once
+def feeds_of(graph: Graph, motor: str) -> tuple[frozenset[str], frozenset[str]]:
     """Return the contactors and the overload relays between a motor and the supply.
 
     Parameters
@@ -43,7 +44,7 @@ def feeds_of(graph: Graph, motor: str) -> tuple[set[str], set[str]]:
                 continue
             contactors |= {edge.device.id for edge in way if edge.device.type == "contactor"}
             overloads |= {edge.device.id for edge in way if edge.device.type == "olr"}
-    return contactors, overloads
+    return frozenset(contactors), frozenset(overloads)
 
 
 def _line_nets(graph: Graph) -> set[int]:
@@ -55,7 +56,8 @@ def _line_nets(graph: Graph) -> set[int]:
     }
 
 
-def bridges_of(graph: Graph) -> set[str]:
+@once
+def bridges_of(graph: Graph) -> frozenset[str]:
     """Return the contactors of which one side's poles are joined: they make a star point.
 
     Parameters
@@ -70,7 +72,7 @@ def bridges_of(graph: Graph) -> set[str]:
             wired = [graph.is_wired(f"{item.id}.{end}") for end in side]
             if all(wired) and len(set(nets)) == 1:
                 found.add(item.id)
-    return found
+    return frozenset(found)
 
 
 def _lines_at(
@@ -102,6 +104,7 @@ def _lines_at(
     return found
 
 
+@once
 def exclusive_pairs(graph: Graph) -> tuple[frozenset[str], ...]:
     """Return the pairs of contactors that short two lines when both are closed.
 

@@ -10,15 +10,17 @@ Source: reachability in graphs, least and greatest fixed points (textbook topics
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable, Collection, Iterator
+from collections.abc import Callable, Collection, Hashable, Iterator
 from dataclasses import dataclass, field
+from functools import wraps
 from itertools import product
+from typing import Concatenate, ParamSpec, TypeVar, cast
 
 from evencoil.circuit.library import CONTACTS, TURNED, Link, links_of, turns_of
 from evencoil.circuit.netlist import Device
 from evencoil.circuit.text import Circuit
 
-__all__ = ["COILED", "LINE_ENDS", "SWITCHES", "Graph", "Place", "Reached", "positions_of"]
+__all__ = ["COILED", "LINE_ENDS", "SWITCHES", "Graph", "Place", "Reached", "once", "positions_of"]
 
 COILED = {"contactor", "relay", "latch", "timer", "sdtimer"}
 #: devices with poles that a handle works
@@ -30,6 +32,8 @@ _COMMON = {
     "supply": ("PE", "N"), "source": ("N",), "xfmr": ("X2",), "psu": ("-",), "rect": ("-",),
 }  # fmt: skip
 _MOST_PATHS = 400
+_Asked = ParamSpec("_Asked")
+_Told = TypeVar("_Told")
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,25 +55,29 @@ class _Edge:
     other: int
     device: Device
     link: Link
-
-    @property
-    def place(self) -> Place:
-        return self.device.id, self.link.name
+    place: Place
 
 
 @dataclass(slots=True)
 class Graph:
-    """A circuit as nets and the links between them."""
+    """A circuit as nets and the links between them.
+
+    ``kept`` holds what was worked out of it once, by the name of the question.
+    """
 
     circuit: Circuit
     nets: dict[str, int] = field(init=False)
     edges: list[_Edge] = field(init=False)
     beside: dict[int, list[_Edge]] = field(init=False)
     kinds: dict[str, Device] = field(init=False)
+    wired: frozenset[str] = field(init=False)
+    kept: dict[Hashable, object] = field(init=False, repr=False)
 
     def __post_init__(self) -> None:
         """Lay the graph out once."""
         netlist = self.circuit.netlist
+        self.kept = {}
+        self.wired = frozenset(end for wire in netlist.wires for end in (wire.start, wire.end))
         self.nets = netlist.nets()
         self.kinds = {item.id: item for item in netlist.devices}
         self.edges = []
@@ -79,7 +87,8 @@ class Graph:
                 ends = [f"{item.id}.{name}" for name in (link.a, link.b)]
                 if ends[0] not in self.nets or ends[1] not in self.nets:
                     continue  # a star point inside a motor is no terminal
-                edge = _Edge(self.nets[ends[0]], self.nets[ends[1]], item, link)
+                nets = (self.nets[ends[0]], self.nets[ends[1]])
+                edge = _Edge(*nets, item, link, (item.id, link.name))
                 self.edges.append(edge)
                 self.beside[edge.one].append(edge)
                 self.beside[edge.other].append(edge)
@@ -94,7 +103,7 @@ class Graph:
 
     def is_wired(self, terminal: str) -> bool:
         """Tell whether any wire ends at a terminal."""
-        return any(terminal in {wire.start, wire.end} for wire in self.circuit.netlist.wires)
+        return terminal in self.wired
 
     def returns(self) -> set[int]:
         """Return the nets of grounded and common conductors."""
@@ -234,6 +243,27 @@ class Graph:
                 far = edge.other if edge.one == net else edge.one
                 if far not in seen and allowed(edge):
                     ring.append((far, (*way, edge), seen | {far}))
+
+
+def once(
+    question: Callable[Concatenate[Graph, _Asked], _Told],
+) -> Callable[Concatenate[Graph, _Asked], _Told]:
+    """Return a question to a graph that is worked out once and then remembered.
+
+    Parameters
+    ----------
+    question : callable
+        From a graph, and what can be hashed, to what nobody changes.
+    """
+
+    @wraps(question)
+    def kept(graph: Graph, /, *asked: _Asked.args, **more: _Asked.kwargs) -> _Told:
+        key = (question.__qualname__, asked, tuple(more.items()))
+        if key not in graph.kept:
+            graph.kept[key] = question(graph, *asked, **more)
+        return cast("_Told", graph.kept[key])
+
+    return kept
 
 
 def positions_of(circuit: Circuit) -> list[dict[str, str]]:

@@ -9,7 +9,7 @@ starter practice. Units: time [us], volts and current in parts of rated ones.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 
 from evencoil.checks.model import Problem, problem
@@ -85,7 +85,7 @@ class _Watcher:
         stage: Stage,
         acts: Sequence[ScenarioAct],
         opening: Sequence[ScenarioAct],
-        feeding: Mapping[str, set[str]],
+        feeding: Mapping[str, Collection[str]],
     ) -> None:
         self.run = Run(stage.plant)
         self.found = Watched(acts)
@@ -206,7 +206,7 @@ def watch(
     stage: Stage,
     acts: Sequence[ScenarioAct],
     opening: Sequence[ScenarioAct] = (),
-    feeding: Mapping[str, set[str]] | None = None,
+    feeding: Mapping[str, Collection[str]] | None = None,
 ) -> Watched:
     """Play one way to start and return what was seen.
 

@@ -13,6 +13,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from evencoil.circuit.netlist import Device
@@ -214,8 +215,13 @@ def device(type_name: str, device_id: str, given: Mapping[str, str] | None = Non
 
 def links_of(item: Device) -> tuple[Link, ...]:
     """Return the paths inside a device; none for a joint or a terminal block."""
-    kind = _TYPES.get(item.type)
-    return () if kind is None else kind.links(item.parameters)
+    return _links(item.type, tuple(item.parameters.items()))
+
+
+@lru_cache(maxsize=4096)
+def _links(type_name: str, parameters: tuple[tuple[str, str], ...]) -> tuple[Link, ...]:
+    kind = _TYPES.get(type_name)
+    return () if kind is None else kind.links(dict(parameters))
 
 
 def turns_of(item: Device) -> tuple[str, ...]:

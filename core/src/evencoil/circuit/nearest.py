@@ -91,6 +91,7 @@ class _Pairing:
     traced_kinds: dict[str, Device] = field(init=False)
     used: dict[str, dict[str, list[Link]]] = field(init=False)
     traced_used: dict[str, dict[str, list[Link]]] = field(init=False)
+    plain: dict[tuple[str, str], list[tuple[str, str, str]]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         self.known_nets, self.traced_nets = self.known.netlist.nets(), self.traced.netlist.nets()
@@ -110,23 +111,34 @@ class _Pairing:
         """Return which terminal of the catalogue's circuit lies on which traced one."""
         found = {}
         for known, traced in self.devices.items():
-            item, other = self.known_kinds[known], self.traced_kinds[traced]
             paired = self._contacts_of(known, traced)
+            for end, name, match in self._plain_of(known, traced):
+                turned = paired.get(end)
+                if turned:
+                    found[name] = f"{traced}.{turned}"
+                elif match:
+                    found[name] = match
+        return found
+
+    def _plain_of(self, known: str, traced: str) -> list[tuple[str, str, str]]:
+        """Return the ends of a device, whole names, and what lies on each but for contacts."""
+        if (known, traced) not in self.plain:
+            item, other = self.known_kinds[known], self.traced_kinds[traced]
             mine = {
                 end
                 for links in self.used[known].values()
                 for one in links
                 for end in (one.a, one.b)
             }
+            found = self.plain[known, traced] = []
             for place, end in enumerate(item.terminals):
-                match = paired.get(end, "")
-                if not match and end not in mine and end in other.terminals:
-                    match = end
-                elif not match and _kind(item) == "motor" and place < len(other.terminals):
-                    match = other.terminals[place]
-                if match:
-                    found[f"{known}.{end}"] = f"{traced}.{match}"
-        return found
+                match = ""
+                if end not in mine and end in other.terminals:
+                    match = f"{traced}.{end}"
+                elif _kind(item) == "motor" and place < len(other.terminals):
+                    match = f"{traced}.{other.terminals[place]}"
+                found.append((end, f"{known}.{end}", match))
+        return self.plain[known, traced]
 
     def _contacts_of(self, known: str, traced: str) -> dict[str, str]:
         """Return which end of a device's contacts lies on which of its partner's."""
@@ -152,9 +164,14 @@ class _Pairing:
         ]
         return missing, extra
 
+    def unlike(self) -> int:
+        """Return how many joins differ."""
+        missing, extra = self.joins()
+        return len(missing) + len(extra)
+
     def score(self) -> int:
         """Return how many joins and used contacts differ."""
-        return sum(len(found) for found in (*self.joins(), *self.spare()))
+        return self.unlike() + sum(len(found) for found in self.spare())
 
     def spare(self) -> tuple[list[str], list[str]]:
         """Return the contacts that only one of the two uses, as ``device.a-b`` by its side."""
@@ -279,12 +296,13 @@ def _paired(
     return devices
 
 
-def _function(item: Device, end: str) -> str:
-    """Return what a terminal is for: contacts by what they do, either end alike."""
-    for link in links_of(item):
-        if link.kind in CONTACTS and end in {link.a, link.b}:
-            return link.kind
-    return end
+def _functions(item: Device) -> dict[str, str]:
+    """Return what each terminal is for: contacts by what they do, either end alike."""
+    found = {end: end for end in item.terminals}
+    for link in reversed(links_of(item)):
+        if link.kind in CONTACTS:
+            found |= {link.a: link.kind, link.b: link.kind}
+    return found
 
 
 def _signatures(circuit: Circuit) -> list[dict[str, int]]:
@@ -293,9 +311,12 @@ def _signatures(circuit: Circuit) -> list[dict[str, int]]:
     devices = [item for item in circuit.netlist.devices if item.type not in _NO_COUNT]
     found = [{item.id: hash(_kind(item)) for item in devices}]
     on: dict[int, list[tuple[str, str]]] = defaultdict(list)
+    ends_of: dict[str, list[tuple[str, int]]] = {}
     for item in devices:
-        for end in item.terminals:
-            on[nets[f"{item.id}.{end}"]].append((item.id, _function(item, end)))
+        functions = _functions(item)
+        ends_of[item.id] = [(functions[end], nets[f"{item.id}.{end}"]) for end in item.terminals]
+        for function, net in ends_of[item.id]:
+            on[net].append((item.id, function))
     for _ in range(_ROUNDS):
         last = found[-1]
         at = {
@@ -309,10 +330,7 @@ def _signatures(circuit: Circuit) -> list[dict[str, int]]:
                     (
                         last[item.id],
                         tuple(
-                            sorted(
-                                (_function(item, end), at.get(nets[f"{item.id}.{end}"], 0))
-                                for end in item.terminals
-                            )
+                            sorted((function, at.get(net, 0)) for function, net in ends_of[item.id])
                         ),
                     )
                 )
@@ -372,12 +390,13 @@ def _try_devices(pairing: _Pairing, best: int) -> int:
 
 
 def _try_ends(pairing: _Pairing, best: int, names: Sequence[str] = ()) -> int:
+    spare = sum(len(found) for found in pairing.spare())  # turning a contact leaves it in use
     for known in names or pairing.devices:
         for links in pairing.used[known].values():
             for link in links:
                 key = (known, link.name)
                 pairing.turned ^= {key}
-                now = pairing.score()
+                now = pairing.unlike() + spare
                 if now < best:
                     best = now
                 else:

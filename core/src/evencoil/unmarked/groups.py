@@ -7,12 +7,13 @@ each winding.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from functools import lru_cache
 from itertools import combinations
 
 from evencoil.unmarked.readings import Pair, Touch
 
-__all__ = ["PATTERNS", "Grouping", "groupings", "next_touch"]
+__all__ = ["PATTERNS", "Grouping", "Groupings", "groupings"]
 
 Grouping = tuple[tuple[str, ...], ...]
 #: sizes of the groups, by number of leads; each belongs to a kind or several
@@ -22,7 +23,7 @@ PATTERNS: Mapping[int, tuple[tuple[int, ...], ...]] = {
     9: ((3, 2, 2, 2), (3, 3, 3)),
     12: ((2, 2, 2, 2, 2, 2),),
 }
-_MANY = 2000
+_Places = tuple[tuple[int, ...], ...]
 
 
 def _split(left: tuple[int, ...], sizes: tuple[int, ...]) -> Iterator[tuple[tuple[int, ...], ...]]:
@@ -41,20 +42,78 @@ def _split(left: tuple[int, ...], sizes: tuple[int, ...]) -> Iterator[tuple[tupl
 
 
 @lru_cache(maxsize=8)
-def _all(count: int) -> tuple[tuple[tuple[int, ...], tuple[tuple[int, ...], ...]], ...]:
-    """Return every grouping as, for each lead, the number of its group."""
-    found = []
-    for pattern in PATTERNS[count]:
-        for grouping in _split(tuple(range(count)), pattern):
-            owner = [0] * count
-            for number, group in enumerate(grouping):
-                for lead in group:
-                    owner[lead] = number
-            found.append((tuple(owner), grouping))
-    return tuple(found)
+def _all(count: int) -> tuple[tuple[_Places, ...], Mapping[tuple[int, int], int]]:
+    """Return every grouping, and for each pair those in which it rings, as bits."""
+    every = tuple(
+        grouping for pattern in PATTERNS[count] for grouping in _split(tuple(range(count)), pattern)
+    )
+    rings = {pair: bytearray((len(every) + 7) // 8) for pair in combinations(range(count), 2)}
+    for number, grouping in enumerate(every):
+        for group in grouping:
+            for pair in combinations(group, 2):
+                rings[pair][number >> 3] |= 1 << (number & 7)
+    return every, {pair: int.from_bytes(bits, "little") for pair, bits in rings.items()}
 
 
-def groupings(leads: Sequence[str], touches: Sequence[Touch]) -> list[Grouping]:
+@dataclass(frozen=True, slots=True)
+class Groupings:
+    """The groupings that are left.
+
+    Attributes
+    ----------
+    leads : tuple of str
+        The sleeves.
+    bits : int
+        One bit for each grouping of so many leads that the touches allow.
+    """
+
+    leads: tuple[str, ...]
+    bits: int
+
+    def __len__(self) -> int:
+        return self.bits.bit_count()
+
+    def first(self) -> Grouping:
+        """Return one of them; the only one once it is settled."""
+        every, _ = _all(len(self.leads))
+        places = every[(self.bits & -self.bits).bit_length() - 1]
+        return tuple(tuple(self.leads[place] for place in group) for group in places)
+
+    def patterns(self) -> tuple[tuple[int, ...], ...]:
+        """Return the sizes of groups, largest first, that are still possible."""
+        left, found = self.bits, []
+        for pattern, bits in _by_pattern(len(self.leads)):
+            if left & bits:
+                found.append(pattern)
+        return tuple(found)
+
+    def next_touch(self) -> Pair | None:
+        """Return the touch that splits what is left most evenly; None if one is left."""
+        every, rings = _all(len(self.leads))
+        count = len(self)
+        if count < 2:
+            return None
+        if count == len(every):
+            return self.leads[0], self.leads[1]  # before the first touch all are alike
+        ringing = {pair: (bits & self.bits).bit_count() for pair, bits in rings.items()}
+        useful = [pair for pair, times in ringing.items() if 0 < times < count]
+        if not useful:
+            return None
+        one, other = min(useful, key=lambda pair: (abs(2 * ringing[pair] - count), pair))
+        return self.leads[one], self.leads[other]
+
+
+@lru_cache(maxsize=8)
+def _by_pattern(count: int) -> tuple[tuple[tuple[int, ...], int], ...]:
+    """Return the groupings of each pattern of sizes, as bits."""
+    found: dict[tuple[int, ...], int] = {}
+    for number, grouping in enumerate(_all(count)[0]):
+        sizes = tuple(sorted((len(group) for group in grouping), reverse=True))
+        found[sizes] = found.get(sizes, 0) | 1 << number
+    return tuple(found.items())
+
+
+def groupings(leads: Sequence[str], touches: Sequence[Touch]) -> Groupings:
     """Return every grouping that the touches allow.
 
     Parameters
@@ -64,39 +123,10 @@ def groupings(leads: Sequence[str], touches: Sequence[Touch]) -> list[Grouping]:
     touches : sequence of Touch
         Those taken so far.
     """
-    number = {lead: place for place, lead in enumerate(leads)}
-    asked = [(number[t.pair[0]], number[t.pair[1]], t.rings) for t in touches]
-    return [
-        tuple(tuple(leads[place] for place in group) for group in grouping)
-        for owner, grouping in _all(len(leads))
-        if all((owner[one] == owner[other]) == rings for one, other, rings in asked)
-    ]
-
-
-def next_touch(leads: Sequence[str], left: Sequence[Grouping]) -> Pair | None:
-    """Return the touch that splits the groupings left most evenly; None if one is left.
-
-    Parameters
-    ----------
-    leads : sequence of str
-        The sleeves.
-    left : sequence of Grouping
-        What is still possible.
-    """
-    if len(left) < 2:
-        return None
-    if len(left) == len(_all(len(leads))):
-        return leads[0], leads[1]  # before the first touch all are alike
-    # of very many groupings a regular sample tells the best touch as well
-    seen = left[:: max(1, len(left) // _MANY)]
-    counts: dict[Pair, int] = {}
-    for grouping in seen:
-        for group in grouping:
-            for pair in combinations(group, 2):
-                counts[pair] = counts.get(pair, 0) + 1
-    half = len(seen) / 2
-    order = {lead: place for place, lead in enumerate(leads)}
-    useful = [pair for pair, count in counts.items() if 0 < count < len(seen)]
-    if not useful:
-        return None
-    return min(useful, key=lambda pair: (abs(counts[pair] - half), order[pair[0]], order[pair[1]]))
+    every, rings = _all(len(leads))
+    place = {lead: at for at, lead in enumerate(leads)}
+    left = (1 << len(every)) - 1
+    for touch in touches:
+        one, other = sorted((place[touch.pair[0]], place[touch.pair[1]]))
+        left &= rings[one, other] if touch.rings else ~rings[one, other]
+    return Groupings(tuple(leads), left)

@@ -16,7 +16,7 @@ from itertools import combinations, pairwise, permutations, product
 from math import ceil, log2
 from typing import Literal
 
-from evencoil.unmarked.groups import Grouping, groupings, next_touch
+from evencoil.unmarked.groups import Grouping, Groupings, groupings
 from evencoil.unmarked.numbering import Numbering, numberings, resistance, volts_of
 from evencoil.unmarked.readings import Pair, Reading, Touch, Volts, check_readings
 from evencoil.winding import KINDS, WindingKind
@@ -313,22 +313,23 @@ def guide(
         doubtful = _doubtful_touches(leads, [*own, *whole], places)
         return state("contradiction", doubtful=doubtful, notes=(Message("unmarked.no_grouping"),))
     if len(possible) > 1:
-        pair = next_touch(leads, possible)
+        pair = possible.next_touch()
         kinds = _kinds_of(possible)
         about = ceil(log2(len(possible)) * 1.08) + 4
         return state(
             "groups", left=len(possible), about=about, kinds=kinds,
             ask=None if pair is None else Ask("touch", pair),
         )  # fmt: skip
+    grouping = possible.first()
     supposed = [
         numbering
-        for numbering in numberings(possible[0], known)
+        for numbering in numberings(grouping, known)
         if all(_is_one_phase(numbering, *pairs) for pairs in same_phase)
     ]
-    return _numbered(possible[0], supposed, readings, state)
+    return _numbered(grouping, supposed, readings, state)
 
 
-def _kinds_of(possible: Sequence[Grouping]) -> tuple[WindingKind, ...]:
+def _kinds_of(possible: Groupings) -> tuple[WindingKind, ...]:
     by_size: dict[tuple[int, ...], tuple[WindingKind, ...]] = {
         (3,): ("3-wye", "3-delta"),
         (2, 2, 2): ("6",),
@@ -338,10 +339,7 @@ def _kinds_of(possible: Sequence[Grouping]) -> tuple[WindingKind, ...]:
         (3, 3, 3): ("9-delta",),
         (2,) * 6: ("12",),
     }
-    sizes = dict.fromkeys(
-        tuple(sorted((len(group) for group in grouping), reverse=True)) for grouping in possible
-    )
-    return tuple(dict.fromkeys(kind for size in sizes for kind in by_size[size]))
+    return tuple(dict.fromkeys(kind for sizes in possible.patterns() for kind in by_size[sizes]))
 
 
 def _is_one_phase(numbering: Numbering, one: Pair, other: Pair) -> bool:

@@ -15,7 +15,7 @@ from __future__ import annotations
 
 import cmath
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import lru_cache
 from itertools import permutations, product
 from math import cos, pi, radians
@@ -36,14 +36,19 @@ class Numbering:
 
     kind: WindingKind
     lead_of: tuple[tuple[str, str], ...]
+    _numbers: Mapping[str, str] = field(init=False, repr=False, compare=False)
+
+    def __post_init__(self) -> None:
+        numbers = {sleeve: lead for lead, sleeve in self.lead_of}
+        object.__setattr__(self, "_numbers", numbers)  # asked for at every reading
 
     def of(self) -> dict[str, str]:
         """Return the sleeve of every T number."""
         return dict(self.lead_of)
 
-    def numbers(self) -> dict[str, str]:
+    def numbers(self) -> Mapping[str, str]:
         """Return the T number of every sleeve."""
-        return {sleeve: lead for lead, sleeve in self.lead_of}
+        return self._numbers
 
 
 def _made(kind: WindingKind, pairs: Mapping[str, str]) -> Numbering:
