@@ -67,7 +67,7 @@ def test_one_motor_of_each_kind_is_numbered(kind):
 @pytest.mark.many
 @pytest.mark.parametrize(
     ("kind", "times"),
-    [pair for kind in KINDS_HERE for pair in ([(kind, 5)] * 3 if kind == "12" else [(kind, 60)])],
+    [pair for kind in KINDS_HERE for pair in ([(kind, 5)] * 3 if kind == "12" else [(kind, 30)])],
 )
 def test_numbers_are_right_whatever_the_motor_and_the_meter(kind, times):
     """Any order of leads, any coupling, a meter 2 % off: joined by these numbers, it is right.

@@ -59,6 +59,7 @@ class StepOut(BaseModel):
     value: str
     unit: str
     shown: str
+    said: str
     working: str
     rule: RuleOut | None
     uses: list[str]
@@ -122,6 +123,7 @@ def step_out(step: Step) -> StepOut:
         value=str(step.value),
         unit=step.unit,
         shown=step.shown,
+        said=step.said,
         working=say(step.working),
         rule=None
         if rule is None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from evencoil.evidence import with_unit
 from evencoil.rehearsal import netlist_fingerprint
 from evencoil.starter_room import StarterRoom
 from evencoil.work import Worked
@@ -62,7 +63,7 @@ def differences(issued: dict[str, Any], today: dict[str, Any]) -> list[tuple[str
     found = []
 
     def told(figure: dict[str, Any]) -> str:
-        return f"{figure['shown']} {figure['unit']}".strip() or figure["refusal"]
+        return with_unit(figure["shown"], figure["unit"]) if figure["shown"] else figure["refusal"]
 
     now = {figure["id"]: told(figure) for figure in today["figures"]}
     for figure in issued["figures"]:

@@ -126,10 +126,7 @@ def _as_table(job: JobFile, worked: Worked, out: TextIO) -> None:
     for step in worked.steps:
         marks = " ".join(sorted({mark.kind.upper() for mark in step.marks}))
         rule = "" if step.rule is None else step.rule.section
-        value = f"{step.shown} {step.unit}".strip()
-        if step.id.endswith("_size"):
-            value = step.shown
-        line = f"{step.id:24} {value:>14}  {rule:24} {say(step.working)} {marks}"
+        line = f"{step.id:24} {step.said:>14}  {rule:24} {say(step.working)} {marks}"
         print(line.rstrip(), file=out)
     for figure in worked.figures:
         if figure.refusal is not None:

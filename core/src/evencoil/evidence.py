@@ -15,7 +15,7 @@ from typing import Literal
 
 from evencoil.words import Message
 
-__all__ = ["Cell", "Finding", "Mark", "Rule", "Step", "Tip", "Trail", "Verdict"]
+__all__ = ["Cell", "Finding", "Mark", "Rule", "Step", "Tip", "Trail", "Verdict", "with_unit"]
 
 Value = Decimal | str
 Kind = Literal["read", "assumed", "worked"]
@@ -124,6 +124,29 @@ class Step:
         """Refuse a worked value that cites no rule."""
         if self.kind == "worked" and self.rule is None:
             raise TypeError(f"step {self.id!r} is worked out but cites no rule")
+
+    @property
+    def said(self) -> str:
+        """The value with its unit, as a person reads it."""
+        return with_unit(self.shown, self.unit)
+
+
+def with_unit(shown: str, unit: str) -> str:
+    """Return a shown value with its unit, which conductor sizes carry already.
+
+    Parameters
+    ----------
+    shown : str
+        As a person reads it.
+    unit : str
+        Unit of the value, empty if it has none.
+
+    Examples
+    --------
+    >>> with_unit("21", "A"), with_unit("10 AWG", "AWG"), with_unit("14", "AWG")
+    ('21 A', '10 AWG', '14 AWG')
+    """
+    return shown if not unit or unit in shown.split() else f"{shown} {unit}"
 
 
 @dataclass(slots=True)

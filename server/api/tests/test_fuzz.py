@@ -1,5 +1,6 @@
 """Whatever the OpenAPI file allows, or does not, nothing ends in a 500."""
 
+import os
 from pathlib import Path
 
 import pytest
@@ -37,6 +38,8 @@ def session(db):
         signal.connect(close_old_connections)
 
 
+#: `EVENCOIL_FUZZ=10 ./check server` looks ten times as long
+TIMES = int(os.environ.get("EVENCOIL_FUZZ", "1"))
 CALM = {
     "deadline": None,
     "suppress_health_check": [HealthCheck.function_scoped_fixture, HealthCheck.too_slow],
@@ -44,21 +47,21 @@ CALM = {
 
 
 @schema.exclude(path_regex=rf"{SAME_BODY}|{PRINTING}").parametrize()
-@settings(max_examples=15, **CALM)
+@settings(max_examples=10 * TIMES, **CALM)
 def test_no_request_reaches_a_500(case, session):
     """Every refusal is in the one problem shape, with a code and a next step."""
     holds(case, session)
 
 
 @random.include(path_regex=SAME_BODY).parametrize()
-@settings(max_examples=60, **CALM)
+@settings(max_examples=20 * TIMES, **CALM)
 def test_no_other_use_of_a_job_reaches_a_500(case, session):
     """As above, for bodies whose every field was gone through already."""
     holds(case, session)
 
 
 @random.include(path_regex=PRINTING).parametrize()
-@settings(max_examples=6, **CALM)
+@settings(max_examples=6 * TIMES, **CALM)
 def test_no_print_reaches_a_500(case, session):
     """As above; each print takes seconds, so fewer are tried."""
     holds(case, session)

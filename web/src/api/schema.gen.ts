@@ -4837,6 +4837,8 @@ export interface components {
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
             rule: components["schemas"]["RuleOut"] | null;
+            /** Said */
+            said: string;
             /** Schools */
             schools: string;
             /** Shown */

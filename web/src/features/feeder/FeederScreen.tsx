@@ -136,11 +136,11 @@ export function FeederScreen() {
           ))}
           {shown && (
             <section
-              aria-label={`Why ${shown.shown}?`}
+              aria-label={`Why ${shown.said}?`}
               className="border-2 border-ink bg-ground p-4"
             >
               <h2 className="font-shout text-xl font-bold text-plum uppercase">
-                Why {shown.shown}?
+                Why {shown.said}?
               </h2>
               <WhySheet
                 worked={{ steps: found.steps } as unknown as Worked}

@@ -129,7 +129,7 @@ export function Decides({
   const set = (change: Partial<Size>) => onSizeChange({ ...size, ...change });
   const guessOf = (id: string) => {
     const step = worked.steps.find((other) => other.id === id);
-    return step?.kind === "assumed" ? `${step.shown}${step.unit && ` ${step.unit}`}` : null;
+    return step?.kind === "assumed" ? step.said : null;
   };
   const insulationId = useId();
   const setsId = useId();

@@ -110,7 +110,7 @@ export function SizeScreen() {
     (figure) => figure.refusal?.code === "not_in_table" && figure.refusal.field === "power_hp",
   );
   const why = worked && shown && <WhySheet worked={worked} step={shown} onStepChange={onWhy} />;
-  const title = shown ? `Why ${shown.shown}?` : "";
+  const title = shown ? `Why ${shown.said}?` : "";
   return (
     <JobFrame
       place={place}

@@ -4,12 +4,6 @@ import { Ghosted } from "../../components/Ghost";
 import { Notches } from "../../components/shapes";
 import { words } from "../../words/en";
 
-/** A figure with its unit; a conductor size carries its own. */
-export function shownOf(step: Step): string {
-  const isBare = !step.unit || step.unit === "AWG" || step.unit === "kcmil";
-  return isBare ? step.shown : `${step.shown} ${step.unit}`;
-}
-
 /** True from a change of the figure until its Why is opened. */
 function useMoved(value: string, isOpen: boolean): boolean {
   const seen = useRef(value);
@@ -35,9 +29,9 @@ export interface SlipProps {
 
 /** Worked out by a rule: rule number in the corner, always opens Why. */
 export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
-  const hasMoved = useMoved(shownOf(step), isOpen);
+  const hasMoved = useMoved(step.said, isOpen);
   const isGuess = step.marks.some((mark) => mark.kind === "assumed");
-  const value = shownOf(step);
+  const value = step.said;
   return (
     <button
       type="button"

@@ -1,6 +1,5 @@
 import type { Step, Worked } from "../../api/client";
 import { words } from "../../words/en";
-import { shownOf } from "./Slip";
 
 export interface WhySheetProps {
   worked: Worked;
@@ -71,7 +70,7 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
   const assumed = inputs.filter((other) => other.kind === "assumed").length;
   return (
     <div className="space-y-3" data-testid="why">
-      <p className="font-mono text-3xl font-semibold">{shownOf(step)}</p>
+      <p className="font-mono text-3xl font-semibold">{step.said}</p>
       <section>
         <h3 className="stamp text-soft">Sum</h3>
         <p className="font-mono">{step.working}</p>
@@ -90,7 +89,7 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
                   {other.label}
                 </button>
                 <span className="text-right">
-                  <span className="font-mono font-semibold">{shownOf(other)}</span>{" "}
+                  <span className="font-mono font-semibold">{other.said}</span>{" "}
                   <span className="text-sm text-soft">
                     {other.kind === "worked" ? other.rule?.section : words.kinds[other.kind]}
                   </span>
