@@ -1,5 +1,6 @@
 """Fixtures of the server tests."""
 
+import os
 from pathlib import Path
 
 import pytest
@@ -14,6 +15,16 @@ def _static_folder(tmp_path_factory):
     from django.conf import settings
 
     settings.STATIC_ROOT = Path(tmp_path_factory.mktemp("static"))
+
+
+@pytest.fixture(scope="session")
+def django_db_modify_db_settings(django_db_modify_db_settings):
+    """Copy a database that has the tables already, where `./check` has made one."""
+    from django.db import connection
+
+    tables = os.environ.get("EVENCOIL_TEST_TABLES")
+    if tables:
+        connection.settings_dict["TEST"]["TEMPLATE"] = tables
 
 
 @pytest.fixture(scope="session")

@@ -126,8 +126,11 @@ def report_total(said: str, report: Path) -> str:
 def server(env: Environment) -> str:
     """Test the server on the throw-away cluster."""
     return last_line(
-        run(PYTHON, "-m", "pytest", "-n", "2", "--dist", "worksteal", cwd=CLONE / "server", env=env)
-    )
+        run(
+            PYTHON, "-m", "pytest", "-n", "2", "--dist", "worksteal",
+            cwd=CLONE / "server", env={**env, "EVENCOIL_TEST_TABLES": TABLES},
+        )
+    )  # fmt: skip
 
 
 def web(env: Environment) -> str:
@@ -136,14 +139,6 @@ def web(env: Environment) -> str:
     return last_line(
         run("npx", "--no-install", "vitest", "run", cwd=CLONE / "web", env={"NO_COLOR": "1"})
     )
-
-
-def laid_out(env: Environment, name: str) -> Environment:
-    """Return the settings of a database of its own, with the demo laid out."""
-    own = {**env, "EVENCOIL_DB_NAME": name}
-    for command in (["migrate", "-v", "0"], ["createcachetable"], ["demo"]):
-        run(PYTHON, "server/manage.py", *command, env=own)
-    return own
 
 
 @contextlib.contextmanager
@@ -184,15 +179,24 @@ def in_memory() -> Environment:
     return {"TMPDIR": folder} if folder else {}
 
 
-WALKS = ("walk_0", "walk_1")
+#: a database with every table and no row; one for each browser
+TABLES, WALKS = "tables", ("walk_0", "walk_1")
 
 
-def lay_out_walks(env: Environment, cluster: Cluster) -> None:
-    """Lay the demo out once, and copy it for each browser."""
-    cluster.make_database(WALKS[0])
-    laid_out(env, WALKS[0])
-    for name in WALKS[1:]:
-        cluster.make_database(name, like=WALKS[0])
+def lay_out(env: Environment, cluster: Cluster, *, with_walks: bool) -> None:
+    """Make the tables once, lay the demo out once, and copy them for whoever needs them."""
+
+    def manage(name: str, *command: str) -> None:
+        run(PYTHON, "server/manage.py", *command, env={**env, "EVENCOIL_DB_NAME": name})
+
+    cluster.make_database(TABLES)
+    manage(TABLES, "migrate", "-v", "0")
+    manage(TABLES, "createcachetable")
+    if with_walks:
+        cluster.make_database(WALKS[0], like=TABLES)
+        manage(WALKS[0], "demo")
+        for name in WALKS[1:]:
+            cluster.make_database(name, like=WALKS[0])
 
 
 def e2e(env: Environment) -> str:
@@ -258,12 +262,14 @@ def main(names: list[str]) -> int:
             return True
 
         with ThreadPoolExecutor(2) as pool:
-            walks = (
-                pool.submit(lay_out_walks, env, cluster) if cluster and "e2e" in chosen else None
+            tables = (
+                pool.submit(lay_out, env, cluster, with_walks="e2e" in chosen)
+                if cluster and {"server", "e2e"} & set(chosen)
+                else None
             )
             hold = list(pool.map(part, [name for name in chosen if name in ALONE]))
-            if walks:
-                walks.result()
+            if tables:
+                tables.result()
         if not all(hold):
             return 1
         return 0 if all(part(name) for name in chosen if name not in ALONE) else 1

@@ -106,14 +106,20 @@ def test_proofs_run_in_the_background_and_say_what_was_searched(opened):
     assert violations(page) == []
 
 
-@pytest.mark.parametrize("view", ["Panel", "Terminals", "Power", "Ladder"])
-def test_every_sheet_can_be_taken_along(opened, view):
-    """SVG, DXF and PDF of the sheet that is shown, and its words for reading without sight."""
+def test_every_sheet_can_be_taken_along(opened):
+    """SVG, DXF and PDF of each sheet that is shown, and its words for reading without sight."""
     page = opened("/w/larkfall/m/SF-5/j/1/drawings")
-    page.get_by_role("button", name=view, exact=True).click()
-    for kind, begins in (("SVG", b"<svg"), ("DXF", b"  0\n"), ("PDF", b"%PDF")):
-        link = page.get_by_role("link", name=f"This drawing as {kind}").get_attribute("href")
-        assert page.request.get(link).body().startswith(begins)
+    for sheet, name in (
+        ("panel", "Panel"),
+        ("strip", "Terminals"),
+        ("power", "Power"),
+        ("ladder", "Ladder"),
+    ):
+        page.get_by_role("button", name=name, exact=True).click()
+        for kind, begins in (("SVG", b"<svg"), ("DXF", b"  0\n"), ("PDF", b"%PDF")):
+            link = page.get_by_role("link", name=f"This drawing as {kind}").get_attribute("href")
+            assert f"drawing/{sheet}." in link
+            assert page.request.get(link).body().startswith(begins)
     assert page.request.get(page.get_by_role("link", name="Netlist").get_attribute("href")).ok
     page.get_by_text(re.compile("in words")).click()
     expect(page.get_by_role("listitem").filter(has_text="KF").first).to_be_visible()

@@ -1,13 +1,11 @@
 """From sign-in to a printed page and back in from a file, as an electrician does it."""
 
-import json
 import re
-import subprocess
 
 import pytest
 from playwright.sync_api import expect
 
-from conftest import DESK, PANEL, ROOT, WORD, enter, violations
+from conftest import DESK, PANEL, WORD, violations
 
 KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
 PLATE = (
@@ -20,80 +18,6 @@ def read_back(page):
     """Wait until the plate is read: what stands below it then no longer moves."""
     expect(page.get_by_role("heading", level=1)).to_contain_text("hp")
     expect(page.get_by_test_id("as-read")).to_be_visible()
-
-
-@pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
-def test_from_a_stamped_plate_to_a_printed_page(browser, base_url, complaints, seat, tmp_path):
-    """Sign in, add a motor, type its plate, read the sizes, print, export, import, size again."""
-    tag = f"T-{'desk' if seat is DESK else 'panel'}"
-    context = browser.new_context(base_url=base_url, accept_downloads=True, **seat)
-    page = context.new_page()
-    complaints.watch(page)
-    enter(page, base_url)
-
-    page.get_by_role("button", name="New motor").click()
-    page.get_by_label("Tag on the motor").fill(tag)
-    page.get_by_label("What it drives").fill("test conveyor")
-    page.get_by_label("Machine or line").fill("Lime Line 1")
-    page.get_by_role("button", name="Add and read its plate").click()
-    expect(page.get_by_role("heading", level=1)).to_have_text("TYPE THE PLATE AS STAMPED")
-
-    page.get_by_label("Plate as stamped").fill(PLATE)
-    read_back(page)
-    page.get_by_role("button", name="480Y/277").click()
-    expect(page.get_by_role("heading", level=1)).to_have_text(
-        "15 hp · 230/460 V · 38.6/19.3 A · 9 leads"
-    )
-    expect(page.locator("mark[data-status=understood]")).to_have_count(11)
-    expect(page.get_by_text("1765 rpm at 60 Hz is 4 pole")).to_be_visible()
-    expect(page.get_by_text("38.6 A is 2 times 19.3 A, as the volts ask.")).to_be_visible()
-    expect(page.get_by_text("A 480 V system is the home of a 460 V plate.")).to_be_visible()
-    assert violations(page) == []
-    expect(page.get_by_text(KEPT)).to_be_visible()
-
-    page.get_by_role("link", name="To the sizes").click()
-    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
-    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
-    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("ASSUMED")
-    page.get_by_test_id("slip-table_flc_a").click()
-    why = page.get_by_test_id("why")
-    expect(why).to_contain_text("Table 430.250, row 15 hp, column 460 V: 21 A.")
-    expect(why.get_by_role("row").filter(has_text="(read here)")).to_contain_text("15")
-    assert violations(page) == []
-
-    address = page.url.split("#")[0].replace("/size", "").replace(base_url, "")
-    page.keyboard.press("Escape")
-    page.get_by_role("button", name="Print", exact=True).click()
-    page.get_by_role("button", name="Print now").click()
-    printed = page.request.get(page.get_by_role("link", name="Open issue 1").get_attribute("href"))
-    assert printed.headers["content-type"] == "application/pdf"
-    page.keyboard.press("Escape")
-    file = page.request.get(f"/api{address}/file").body()
-    path = tmp_path / "job.json"
-    path.write_bytes(file)
-
-    said = subprocess.run(
-        [ROOT / ".venv/bin/python", "-m", "evencoil", "size", path, "--format", "json"],
-        check=True, capture_output=True, text=True,
-    )  # fmt: skip
-    by_line = {step["id"]: step["shown"] for step in json.loads(said.stdout)["steps"]}
-    assert (by_line["table_flc_a"], by_line["conductor_size"]) == ("21", "10 AWG")
-
-    body = json.loads(file)
-    body["motor"]["id"] = body["job_id"] = body["job_id"][::-1].replace("-", "")[:32]
-    path.write_text(json.dumps(body))
-    page.goto("/w/larkfall")
-    page.get_by_role("button", name="Import file").click()
-    complaints.allowed.append("409")
-    page.get_by_label(re.compile("Job file")).set_input_files(path)
-    expect(page.get_by_role("alert")).to_contain_text(f"There is a motor {tag} in this works")
-    page.get_by_label("Take it over under another tag").fill(f"{tag}-copy")
-    page.get_by_role("button", name=f"Import as {tag}-copy").click()
-    expect(page.get_by_label("Plate as stamped")).to_have_value(PLATE)
-    page.goto(page.url.replace("/plate", "/size"))
-    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
-    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
-    context.close()
 
 
 def test_a_change_in_place_moves_the_slips_and_ghosts_the_old_value(opened):

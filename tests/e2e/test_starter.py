@@ -1,11 +1,13 @@
 """From leads to a starter that is drawn, rehearsed and printed, as an electrician does it."""
 
+import json
 import re
+import subprocess
 
 import pytest
 from playwright.sync_api import expect
 
-from conftest import DESK, PANEL, enter, violations
+from conftest import DESK, PANEL, ROOT, enter, violations
 
 KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
 PLATE = (
@@ -25,32 +27,65 @@ def shout(page):
 
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
-def test_the_whole_first_run(browser, base_url, complaints, seat):
-    """Sign in, plate, leads, sizes, starter, drawings, rehearsal, printed pack."""
+def test_the_whole_first_run(browser, base_url, complaints, seat, tmp_path):
+    """Sign in, plate, leads, sizes, starter, drawings, rehearsal, printed pack; export and import."""
     tag = f"W-{'desk' if seat is DESK else 'panel'}"
-    context = browser.new_context(base_url=base_url, **seat)
+    context = browser.new_context(base_url=base_url, accept_downloads=True, **seat)
     page = context.new_page()
     complaints.watch(page)
     enter(page, base_url)
+    from_plate_to_sizes(page, tag)
+    from_starter_to_rehearsal(page, seat)
+    address = page.url.split("#")[0].replace("/rehearse", "").replace(base_url, "")
+    issue_for_wiring(page)
+    complaints.allowed.append("409")
+    export_and_import(page, address, tag, tmp_path)
+    context.close()
+
+
+def from_plate_to_sizes(page, tag):
+    """Type the plate of a new motor, join its leads, read its sizes with their evidence."""
     page.get_by_role("button", name="New motor").click()
     page.get_by_label("Tag on the motor").fill(tag)
     page.get_by_label("What it drives").fill("test conveyor")
     page.get_by_label("Machine or line").fill("Lime Line 1")
     page.get_by_role("button", name="Add and read its plate").click()
+    expect(shout(page)).to_have_text("TYPE THE PLATE AS STAMPED")
     page.get_by_label("Plate as stamped").fill(PLATE)
     expect(shout(page)).to_contain_text("15 hp")
+    expect(page.get_by_test_id("as-read")).to_be_visible()
     page.get_by_role("button", name="480Y/277").click()
+    expect(shout(page)).to_have_text("15 hp · 230/460 V · 38.6/19.3 A · 9 leads")
+    expect(page.locator("mark[data-status=understood]")).to_have_count(11)
+    expect(page.get_by_text("1765 rpm at 60 Hz is 4 pole")).to_be_visible()
+    expect(page.get_by_text("38.6 A is 2 times 19.3 A, as the volts ask.")).to_be_visible()
     expect(page.get_by_text("A 480 V system is the home of a 460 V plate.")).to_be_visible()
+    assert violations(page) == []
+    expect(page.get_by_text(KEPT)).to_be_visible()
+
     page.get_by_role("link", name="To the leads").click()
     page.get_by_role("button", name="nine-lead wye").click()
     page.get_by_role("button", name="Join the box like this").click()
     expect(page.locator("[data-state=right]")).to_have_count(6)
     page.get_by_role("link", name="To the joints").click()
     expect(shout(page)).to_have_text("6 JOINTS · MEASURE THE HOUSING")
+
     page.get_by_role("link", name="To the sizes").click()
     expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("40 A")
-    page.get_by_role("link", name="To the starter").click()
+    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
+    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
+    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("ASSUMED")
+    page.get_by_test_id("slip-table_flc_a").click()
+    why = page.get_by_test_id("why")
+    expect(why).to_contain_text("Table 430.250, row 15 hp, column 460 V: 21 A.")
+    expect(why.get_by_role("row").filter(has_text="(read here)")).to_contain_text("15")
+    assert violations(page) == []
+    page.keyboard.press("Escape")
 
+
+def from_starter_to_rehearsal(page, seat):
+    """Choose a starter, read its drawings and lists, run and stop it on the screen."""
+    page.get_by_role("link", name="To the starter").click()
     page.get_by_role("button", name="Start and stop").click()
     page.get_by_test_id("recipe-3A").click()
     expect(shout(page)).to_have_text("Three-wire start-stop with seal-in · 3A")
@@ -85,6 +120,9 @@ def test_the_whole_first_run(browser, base_url, complaints, seat):
     expect(page.get_by_test_id("must-do").locator("[data-done=true]")).to_have_count(2)
     assert violations(page) == []
 
+
+def issue_for_wiring(page):
+    """Print the pack, freeze its numbers, compare it with today."""
     page.get_by_role("button", name="Print", exact=True).click()
     page.get_by_role("button", name="Issue for wiring").click()
     expect(page.get_by_test_id("issue")).to_contain_text("issued for wiring")
@@ -93,7 +131,33 @@ def test_the_whole_first_run(browser, base_url, complaints, seat):
     assert printed.headers["content-type"] == "application/pdf"
     page.get_by_role("button", name="Compare with today").click()
     expect(page.get_by_text("Nothing differs")).to_be_visible()
-    context.close()
+
+
+def export_and_import(page, address, tag, folder):
+    """Take the job as a file, size it without the server, bring it back under another tag."""
+    file = page.request.get(f"/api{address}/file").body()
+    path = folder / "job.json"
+    path.write_bytes(file)
+    said = subprocess.run(
+        [ROOT / ".venv/bin/python", "-m", "evencoil", "size", path, "--format", "json"],
+        check=True, capture_output=True, text=True,
+    )  # fmt: skip
+    shown = {step["id"]: step["shown"] for step in json.loads(said.stdout)["steps"]}
+    assert (shown["table_flc_a"], shown["conductor_size"]) == ("21", "10 AWG")
+
+    body = json.loads(file)
+    body["motor"]["id"] = body["job_id"] = body["job_id"][::-1].replace("-", "")[:32]
+    path.write_text(json.dumps(body))
+    page.goto("/w/larkfall")
+    page.get_by_role("button", name="Import file").click()
+    page.get_by_label(re.compile("Job file")).set_input_files(path)
+    expect(page.get_by_role("alert")).to_contain_text(f"There is a motor {tag} in this works")
+    page.get_by_label("Take it over under another tag").fill(f"{tag}-copy")
+    page.get_by_role("button", name=f"Import as {tag}-copy").click()
+    expect(page.get_by_label("Plate as stamped")).to_have_value(PLATE)
+    page.goto(page.url.replace("/plate", "/size"))
+    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
+    expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
 
 
 def test_a_choice_in_place_makes_the_issue_differ(opened):
