@@ -146,6 +146,8 @@ def test_duty_rotor_and_drive_are_asked_for_and_answered(opened):
     # 120 A x 1.25 = 150 A
     expect(page.get_by_test_id("slip-secondary_conductor_size")).to_contain_text("1/0")
     page.get_by_role("button", name="squirrel cage").click()
+    # the answer takes the figure away, and what lies below it moves up
+    expect(page.get_by_test_id("slip-secondary_conductor_size")).to_have_count(0)
     page.get_by_test_id("part-drive").click()
     page.get_by_label("Rated input current").fill("190")
     # 190 A x 1.25 = 237.5 A

@@ -330,8 +330,9 @@ function OneFeeder({ works, found }: { works: string; found: Told }) {
               <span className="block text-caution">Does not count yet: {motor.refusal.detail}</span>
             ) : (
               <span className="block font-mono">
-                {motor.flc_a} A{motor.duty_a && `, by its duty ${motor.duty_a} A`}
-                {motor.is_largest && `, counts as ${motor.share_a} A`} · device {motor.device_a} A
+                {motor.flc_a}&nbsp;A{motor.duty_a && `, by its duty ${motor.duty_a}\u00a0A`}
+                {motor.is_largest && `, counts as ${motor.share_a}\u00a0A`} · device{" "}
+                {motor.device_a}&nbsp;A
               </span>
             )}
           </li>

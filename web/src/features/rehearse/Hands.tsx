@@ -2,16 +2,25 @@ import { type PointerEvent, useEffect, useRef } from "react";
 import type { Hand } from "./hands";
 import type { Rehearsal } from "./useRehearsal";
 
+/** An answer takes a tenth of this; a move that nothing answers is forgotten after it. */
+const ANSWER_MS = 2000;
+
 export interface HandsProps {
   hands: readonly Hand[];
-  words: Readonly<Record<string, string>>;
+  /** How each device stands; null until the first answer has come. */
+  words: Readonly<Record<string, string>> | null;
   rehearsal: Rehearsal;
 }
 
 /** Real buttons: held by key, pointer and any number of fingers; lost focus lets go of all. */
 export function Hands({ hands, words, rehearsal }: HandsProps) {
   const held = useRef(new Map<string, string>());
+  /** Where a hand has just put a device, for which no answer has come: the next move goes on there. */
+  const put = useRef(new Map<string, { from: string; to: string; till: number }>());
   const { act } = rehearsal;
+  useEffect(() => {
+    for (const [id, { from }] of put.current) if (words?.[id] !== from) put.current.delete(id);
+  }, [words]);
   const press = (hand: Hand, by: string) => {
     if ([...held.current.values()].includes(hand.device.id)) {
       held.current.set(by, hand.device.id);
@@ -30,17 +39,29 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
   now.current = { press, letGo, hands, words };
 
   const once = (hand: Hand) => {
-    const word = now.current.words[hand.device.id] ?? "";
     const { id, verbs, positions } = hand.device;
-    if (hand.kind === "latch") act(word === "in" ? "twist" : "press", id);
-    else if (hand.kind === "pilot") act(word === "on" ? "off" : "on", id);
-    else if (hand.kind === "reset") act("reset", id);
-    else if (hand.kind === "switch") {
+    if (hand.kind === "reset") return act("reset", id);
+    if (!now.current.words) return;
+    const from = now.current.words[id] ?? "";
+    const last = put.current.get(id);
+    const word = last?.from === from && performance.now() < last.till ? last.to : from;
+    const move = (to: string, verb: string, how?: string) => {
+      put.current.set(id, { from, to, till: performance.now() + ANSWER_MS });
+      act(verb, id, how);
+    };
+    if (hand.kind === "latch") {
+      if (word === "in") move("out", "twist");
+      else move("in", "press");
+    } else if (hand.kind === "pilot") {
+      if (word === "on") move("off", "off");
+      else move("on", "on");
+    } else if (hand.kind === "switch") {
       if (word === "tripped") act("reset", id);
-      else act(word === "on" || word === "blown" ? "open" : "close", id);
+      else if (word === "on" || word === "blown") move("off", "open");
+      else move("on", "close");
     } else if (hand.kind === "selector" && verbs.includes("turn")) {
-      const next = positions[(positions.indexOf(word) + 1) % positions.length];
-      act("turn", id, next);
+      const next = positions[(positions.indexOf(word) + 1) % positions.length] ?? "";
+      move(next, "turn", next);
     }
   };
   const doOnce = useRef(once);
@@ -81,7 +102,7 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
       aria-label="Buttons you can hold"
     >
       {hands.map((hand) => {
-        const word = words[hand.device.id] ?? "";
+        const word = words?.[hand.device.id] ?? "";
         const isHeld = word === "pressed" || word === "in" || word === "on";
         const shared = {
           className: "control hand select-none touch-none",
@@ -101,7 +122,14 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
         );
         if (hand.kind !== "hold") {
           return (
-            <button key={hand.device.id} type="button" {...shared} onClick={() => once(hand)}>
+            <button
+              key={hand.device.id}
+              type="button"
+              {...shared}
+              // where it stands is not known yet, so neither is where a move would put it
+              disabled={!words && hand.kind !== "reset"}
+              onClick={() => once(hand)}
+            >
               {said}
             </button>
           );

@@ -42,7 +42,6 @@ export function RehearseScreen() {
   const latest = frameAt(line, now);
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const hands = handsOf(circuit?.devices ?? []);
-  const words = full?.words ?? {};
   const culprit = held[0]?.device;
   // drawn anew only when something changed, not sixty times a second
   const live = useMemo<Live | undefined>(
@@ -235,7 +234,7 @@ export function RehearseScreen() {
               <p>The rehearsal was broken off. Look at what opens its own coil.</p>
             </Stop>
           )}
-          <Hands hands={hands} words={words} rehearsal={rehearsal} />
+          <Hands hands={hands} words={full?.words ?? null} rehearsal={rehearsal} />
           <div className="border-2 border-ink bg-sheet p-3">
             <div className="mb-2 flex gap-2" role="group" aria-label="Views">
               <button
