@@ -163,7 +163,8 @@ export function JobFrame({
         <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
           {primary}
           {!isPanel && others}
-          {!isPanel && printButton}
+          {/* in a place of its own: what comes before it may appear under a finger on its way */}
+          {!isPanel && <div className="ml-auto">{printButton}</div>}
         </div>
       </footer>
       {isHistory && (

@@ -29,16 +29,19 @@ function hand(id: string): HTMLButtonElement {
 describe("Hands", () => {
   afterEach(cleanup);
 
-  it("moves nothing by pointer or key until it is known how all stands", () => {
+  it("keeps moves by pointer and key until it is known how all stands, and loses none", () => {
     const { act, again } = shown(null);
-    expect(hand("selector").disabled).toBe(true);
-    fireEvent.click(hand("selector"));
     fireEvent.keyDown(window, { key: "b" });
+    fireEvent.click(hand("selector"));
+    fireEvent.click(hand("selector"));
     expect(act).not.toHaveBeenCalled();
 
     again(STANDING);
-    fireEvent.click(hand("selector"));
-    expect(act.mock.calls).toEqual([["turn", "selector", "AUTO"]]);
+    expect(act.mock.calls).toEqual([
+      ["close", "breaker", undefined],
+      ["turn", "selector", "AUTO"],
+      ["turn", "selector", "HAND"],
+    ]);
   });
 
   it("goes two positions on two clicks, though no answer has come", () => {

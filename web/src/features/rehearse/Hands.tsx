@@ -17,6 +17,8 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
   const held = useRef(new Map<string, string>());
   /** Where a hand has just put a device, for which no answer has come: the next move goes on there. */
   const put = useRef(new Map<string, { from: string; to: string; till: number }>());
+  /** Moves made before the first answer: done in their order once it has come. */
+  const waiting = useRef<Hand[]>([]);
   const { act } = rehearsal;
   useEffect(() => {
     for (const [id, { from }] of put.current) if (words?.[id] !== from) put.current.delete(id);
@@ -41,7 +43,11 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
   const once = (hand: Hand) => {
     const { id, verbs, positions } = hand.device;
     if (hand.kind === "reset") return act("reset", id);
-    if (!now.current.words) return;
+    if (!now.current.words) {
+      // where it stands is not known yet, so neither is where this move puts it
+      waiting.current.push(hand);
+      return;
+    }
     const from = now.current.words[id] ?? "";
     const last = put.current.get(id);
     const word = last?.from === from && performance.now() < last.till ? last.to : from;
@@ -66,6 +72,9 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
   };
   const doOnce = useRef(once);
   doOnce.current = once;
+  useEffect(() => {
+    if (words) for (const hand of waiting.current.splice(0)) doOnce.current(hand);
+  }, [words]);
 
   useEffect(() => {
     const isWriting = (target: EventTarget | null) =>
@@ -122,14 +131,7 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
         );
         if (hand.kind !== "hold") {
           return (
-            <button
-              key={hand.device.id}
-              type="button"
-              {...shared}
-              // where it stands is not known yet, so neither is where a move would put it
-              disabled={!words && hand.kind !== "reset"}
-              onClick={() => once(hand)}
-            >
+            <button key={hand.device.id} type="button" {...shared} onClick={() => once(hand)}>
               {said}
             </button>
           );
