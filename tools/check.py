@@ -92,35 +92,20 @@ def api(env: Environment) -> str:
 def core(env: Environment) -> str:
     """Test the core by itself, lines and branches counted; what runs very often is not counted."""
     del env
-    report = CLONE / ".run" / "coverage.txt"
     counter = [
-        "-m", "slipcover", "--branch", "--source", "src", "--skip-covered",
-        "--out", str(report), "--fail-under", "95",
+        "-m", "slipcover", "--branch", "--source", "src", "--skip-covered", "--fail-under", "95",
     ]  # fmt: skip
     quiet = ["-W", "ignore:Module already imported:pytest.PytestAssertRewriteWarning"]
 
-    def tests(before: list[str], more: list[str]) -> str:
-        try:
-            said = run(
-                PYTHON, *before, "-m", "pytest", *more, cwd=CLONE / "core", env={"PYTHONPATH": ""}
-            )
-        except PartError as broken:
-            if before and "failed" not in str(broken):
-                raise PartError(f"{broken}\n{report.read_text()}") from broken
-            raise
-        return last_line(said)
+    def tests(*how: str) -> str:
+        return run(PYTHON, *how, cwd=CLONE / "core", env={"PYTHONPATH": ""})
 
     with ThreadPoolExecutor(2) as pool:
-        counted = pool.submit(tests, counter, ["-m", "not many", *quiet])
-        often = pool.submit(tests, [], ["-m", "many"])
-        shown = report_total(counted.result(), report)
-        return f"{shown}, {often.result()}"
-
-
-def report_total(said: str, report: Path) -> str:
-    """Return what the tests said with the part of lines and branches that they reached."""
-    covered = report.read_text().rstrip().splitlines()[-1].split()[-1]
-    return f"{said} ({covered} % reached)"
+        counted = pool.submit(tests, *counter, "-m", "pytest", "-m", "not many", *quiet)
+        often = pool.submit(tests, "-m", "pytest", "-m", "many")
+        said = counted.result()
+        reached = said.split()[-1]  # the table of what was reached ends with its total
+        return f"{last_line(said)} ({reached} % reached), {last_line(often.result())}"
 
 
 def server(env: Environment) -> str:

@@ -31,13 +31,17 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "identify": ("/w/larkfall/m/SF-5/j/1/bench", DESK, "light"),
     "convert": ("/w/larkfall/convert/Lime%20Line%201", DESK, "light"),
     "feeder": ("/w/larkfall/feeder/Lime%20Line%201", DESK, "light"),
+    "heaters": ("/w/larkfall/heaters", DESK, "light"),
+    "size-time": ("/w/larkfall/m/JC-1/j/1/size?part=time", DESK, "light"),
     "starter": (f"{JOB}/starter", DESK, "light"),
     "drawings": (f"{JOB}/drawings", DESK, "light"),
     "checks": ("/w/larkfall/m/SF-5/j/1/drawings", DESK, "light"),
+    "check": ("/w/larkfall/m/SF-5/j/1/check", DESK, "light"),
     "rehearse": (f"{JOB}/rehearse", DESK, "dark"),
     "hazard": ("/w/larkfall/m/SF-5/j/1/rehearse", DESK, "light"),
     "rehearse-phone": (f"{JOB}/rehearse", PHONE, "light"),
     "refusal": ("/w/larkfall/m/LS-4/j/1/plate", DESK, "light"),
+    "sign-in": ("/sign-in", DESK, "light"),
 }
 
 PRESSED: dict[str, tuple[str, ...]] = {
@@ -53,10 +57,7 @@ def prepare(page: Page, name: str) -> None:
         page.get_by_text("Practise on a mystery motor").click()
         page.get_by_role("button", name="9-delta").click()
         for _ in range(11):
-            answer = page.get_by_role("button", name="Let the motor answer")
-            if not answer.is_visible():
-                break
-            answer.click()
+            page.get_by_role("button", name="Let the motor answer").click()
             page.wait_for_timeout(600)
         page.get_by_text("Practise on a mystery motor").click()
         page.evaluate("window.scrollTo(0, 0)")
@@ -90,13 +91,16 @@ def sign_in(page: Page, url: str) -> None:
 
 
 def shoot(browser: Browser, url: str, names: list[str], out: Path) -> None:
-    """Take the named pictures."""
+    """Take the named pictures; a name that is none of them stops before any is taken."""
+    unknown = [name for name in names if name not in VIEWS]
+    if unknown:
+        sys.exit(f"no view {', '.join(unknown)}; views: {' '.join(VIEWS)}")
     out.mkdir(parents=True, exist_ok=True)
     context = browser.new_context()
     sign_in(context.new_page(), url)
     state = context.storage_state()
     for name in names or VIEWS:
-        path, size, lamp = VIEWS.get(name, ("/sign-in", DESK, "light"))
+        path, size, lamp = VIEWS[name]
         view = browser.new_context(
             viewport=size,  # type: ignore[arg-type]
             storage_state=None if name == "sign-in" else state,

@@ -1,4 +1,4 @@
-"""From sign-in to a printed page and back in from a file, as an electrician does it."""
+"""Plate, sizes and yard as an electrician meets them: changes, doubts, keys, wrong entries."""
 
 import re
 
@@ -8,10 +8,6 @@ from playwright.sync_api import expect
 from conftest import DESK, PANEL, WORD, violations
 
 KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
-PLATE = (
-    "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "
-    "40 C AMB, 9 LEADS"
-)
 
 
 def read_back(page):

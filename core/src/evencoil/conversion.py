@@ -18,7 +18,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from evencoil.box import Box
 from evencoil.errors import CoreError, OutOfRangeError
-from evencoil.evidence import Step, Trail
+from evencoil.evidence import Trail
 from evencoil.inputs import DecimalText, LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
 from evencoil.joints import Joint
 from evencoil.profile import Profile
@@ -163,10 +163,6 @@ _JOINED = (
 )  # fmt: skip
 
 
-def _with_unit(step: Step) -> str:
-    return f"{step.shown} {step.unit}" if step.unit == "A" else step.shown
-
-
 def _changed(before: Trail, after: Trail) -> tuple[ChangedSize, ...]:
     """Return the figures of the branch circuit that stand in both, before and after."""
     rows = []
@@ -179,11 +175,7 @@ def _changed(before: Trail, after: Trail) -> tuple[ChangedSize, ...]:
             larger = ConductorSize(str(new.value)) > ConductorSize(str(old.value))
         elif isinstance(old.value, Decimal) and isinstance(new.value, Decimal):
             larger = new.value > old.value
-        rows.append(
-            ChangedSize(
-                figure=name, before=_with_unit(old), after=_with_unit(new), is_larger=larger
-            )
-        )
+        rows.append(ChangedSize(figure=name, before=old.said, after=new.said, is_larger=larger))
     return tuple(rows)
 
 

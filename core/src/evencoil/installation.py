@@ -118,10 +118,10 @@ def install_motor(
 
 #: device to its parameter and the step of the Size sheet that gives it
 _CONTROL = {
-    "control_transformer": (("control_transformer", "va", "transformer_va"),),
-    "control_fuse_1": (("control_fuse_1", "a", "primary_fuse_a"),),
-    "control_fuse_2": (("control_fuse_2", "a", "primary_fuse_a"),),
-    "control_fuse": (("control_fuse", "a", "secondary_fuse_a"),),
+    "control_transformer": ("va", "transformer_va"),
+    "control_fuse_1": ("a", "primary_fuse_a"),
+    "control_fuse_2": ("a", "primary_fuse_a"),
+    "control_fuse": ("a", "secondary_fuse_a"),
 }
 
 
@@ -207,10 +207,10 @@ def rate(circuit: Circuit, steps: Mapping[str, Step], line_volts_v: Decimal | No
 
     for item in list(items.values()):
         _motor_side(item, steps, line_volts_v, put)
-        for name, parameter, step in _CONTROL.get(item.id, ()):
-            value = _step_number(steps, step)
-            if value is not None:
-                put(name, parameter, value, step)
+        parameter, step = _CONTROL.get(item.id, ("", ""))
+        value = _step_number(steps, step)
+        if value is not None:
+            put(item.id, parameter, value, step)
     _duties(items, _step_number(steps, "table_flc_a"), put)
     netlist = Netlist(tuple(items.values()), circuit.netlist.wires)
     return Rated(Circuit(netlist, circuit.tags, circuit.numbers, circuit.never_together), sources)

@@ -41,9 +41,15 @@ def with_pairs(circuit: Circuit) -> Circuit:
     circuit : Circuit
         As drawn or as found.
     """
-    found = exclusive_pairs(Graph(circuit))
-    pairs = tuple(dict.fromkeys((*circuit.never_together, *found)))
-    return replace(circuit, never_together=pairs)
+    return _paired(Graph(circuit)).circuit
+
+
+def _paired(graph: Graph) -> Graph:
+    """Let the circuit of a graph know its pairs; nets and links stay as they are."""
+    circuit = graph.circuit
+    pairs = tuple(dict.fromkeys((*circuit.never_together, *exclusive_pairs(graph))))
+    graph.circuit = replace(circuit, never_together=pairs)
+    return graph
 
 
 def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem, ...]:
@@ -56,8 +62,8 @@ def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem,
     is_played : bool
         False for the graph alone, which takes a few milliseconds.
     """
-    circuit = with_pairs(circuit)
-    graph = Graph(circuit)
+    graph = _paired(Graph(circuit))
+    circuit = graph.circuit
     found = [
         *wiring_problems(graph),
         *control_problems(graph),

@@ -12,7 +12,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from evencoil.checks.model import Problem, problem
-from evencoil.checks.power import feeds_of
+from evencoil.checks.power import feeds_of, motion_of, moving_of
 from evencoil.checks.reach import COILED, LINE_ENDS, Graph, Place, positions_of
 from evencoil.circuit.edits import Edit
 from evencoil.circuit.library import CONTACTS, Link, links_of
@@ -58,25 +58,11 @@ def _contacts(graph: Graph, item: Device, kinds: tuple[str, ...] = CONTACTS) -> 
     ]
 
 
-def _motion(graph: Graph) -> dict[str, frozenset[str]]:
-    """Return the contactors that feed each motor."""
-    return {
-        motor.id: feeds_of(graph, motor.id)[0]
-        for motor in graph.circuit.netlist.devices
-        if motor.type.startswith("motor")
-    }
-
-
-def _moving(graph: Graph) -> list[str]:
-    """Return every contactor that feeds a motor, in order."""
-    return sorted({coil for coils in _motion(graph).values() for coil in coils})
-
-
 def _emergency(graph: Graph) -> Iterator[Problem]:
     stops = graph.of_type("estop")
     if not stops:
         return
-    moving = _moving(graph)
+    moving = sorted(moving_of(graph))
     for stop in stops:
         used = _contacts(graph, stop, _OPENS)
         if not used:
@@ -196,7 +182,7 @@ def _ways(graph: Graph, coil: str, turned: dict[str, str]) -> set[Place]:
 
 def _stops(graph: Graph) -> Iterator[Problem]:
     """Open each stop contact; a coil that it is in series with must drop."""
-    coils = _moving(graph)
+    coils = sorted(moving_of(graph))
     buttons = graph.of_type("pb")
     held = {(item.id, link.name) for item in buttons for link in _contacts(graph, item, _CLOSES)}
     told: set[tuple[str, str]] = set()
@@ -303,7 +289,7 @@ def _maintained(graph: Graph) -> Iterator[Problem]:
     free: set[str] = set()
     for turned in positions_of(graph.circuit):
         free |= graph.reached(held, turned).coils
-    for motor, contactors in _motion(graph).items():
+    for motor, contactors in motion_of(graph).items():
         by_itself = sorted(contactors & free)
         if not by_itself:
             continue
@@ -326,7 +312,7 @@ def _maintained(graph: Graph) -> Iterator[Problem]:
 def _cut_outs(graph: Graph) -> Iterator[Problem]:
     """Open each cut-out; where it stands in one way to a coil it must stand in all."""
     told = set()
-    coils = _moving(graph)
+    coils = sorted(moving_of(graph))
     places = positions_of(graph.circuit)
     for item in graph.of_type("pilot", *_GUARDS):
         links = _contacts(graph, item, _OPENS if item.type == "pilot" else ("nc", "no"))
@@ -394,7 +380,7 @@ def _grounding(graph: Graph) -> Iterator[Problem]:
 
 def _unwatched(graph: Graph) -> Iterator[Problem]:
     """Find contactors of which no opening contact, lamp or feedback tells that they stuck."""
-    for name in _moving(graph):
+    for name in sorted(moving_of(graph)):
         if not _contacts(graph, graph.kinds[name], _OPENS):
             yield problem(graph.circuit, "H49", "note", "weld_unseen", name)
 

@@ -13,7 +13,7 @@ from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, once, positions_of
 from evencoil.circuit.edits import Edit
 
-__all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "power_problems"]
+__all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "motion_of", "moving_of", "power_problems"]
 
 _WAY = {"pole", "heat", "fuse", "resistor"}
 
@@ -45,6 +45,33 @@ def feeds_of(graph: Graph, motor: str) -> tuple[frozenset[str], frozenset[str]]:
             contactors |= {edge.device.id for edge in way if edge.device.type == "contactor"}
             overloads |= {edge.device.id for edge in way if edge.device.type == "olr"}
     return frozenset(contactors), frozenset(overloads)
+
+
+@once
+def motion_of(graph: Graph) -> Mapping[str, frozenset[str]]:
+    """Return the contactors that feed each motor.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    return {
+        item.id: feeds_of(graph, item.id)[0]
+        for item in graph.circuit.netlist.devices
+        if item.type.startswith("motor")
+    }
+
+
+def moving_of(graph: Graph) -> frozenset[str]:
+    """Return every contactor that feeds a motor.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    return frozenset().union(*motion_of(graph).values())
 
 
 def _line_nets(graph: Graph) -> set[int]:

@@ -12,7 +12,7 @@ from __future__ import annotations
 
 from typing import Literal
 
-from evencoil.checks.power import feeds_of
+from evencoil.checks.power import moving_of
 from evencoil.checks.reach import Graph, Place, positions_of
 from evencoil.circuit.library import links_of
 from evencoil.circuit.text import Circuit
@@ -32,8 +32,7 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
         As drawn or as found.
     """
     graph = Graph(circuit)
-    motors = [item.id for item in circuit.netlist.devices if item.type.startswith("motor")]
-    moving = set().union(*(feeds_of(graph, motor)[0] for motor in motors))
+    moving = moving_of(graph)
     held: set[Place] = {
         (item.id, link.name)
         for item in graph.of_type("pb")

@@ -171,7 +171,11 @@ class _Pairing:
 
     def score(self) -> int:
         """Return how many joins and used contacts differ."""
-        return self.unlike() + sum(len(found) for found in self.spare())
+        return self.unlike() + self.unused()
+
+    def unused(self) -> int:
+        """Return how many contacts only one of the two uses."""
+        return sum(len(found) for found in self.spare())
 
     def spare(self) -> tuple[list[str], list[str]]:
         """Return the contacts that only one of the two uses, as ``device.a-b`` by its side."""
@@ -390,13 +394,13 @@ def _try_devices(pairing: _Pairing, best: int) -> int:
 
 
 def _try_ends(pairing: _Pairing, best: int, names: Sequence[str] = ()) -> int:
-    spare = sum(len(found) for found in pairing.spare())  # turning a contact leaves it in use
+    unused = pairing.unused()  # turning a contact leaves it in use
     for known in names or pairing.devices:
         for links in pairing.used[known].values():
             for link in links:
                 key = (known, link.name)
                 pairing.turned ^= {key}
-                now = pairing.unlike() + spare
+                now = pairing.unlike() + unused
                 if now < best:
                     best = now
                 else:

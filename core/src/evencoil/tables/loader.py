@@ -81,19 +81,19 @@ class Table:
         """
         return tuple(Decimal(text) for text in self.column(column))
 
-    @cache  # noqa: B019
+    @cache  # noqa: B019 -- a table lives as long as the process
     def column(self, name: str) -> tuple[str, ...]:
         """Return one column, from the first row to the last."""
         place = self.columns.index(name)
         return tuple(row[place] for row in self.rows)
 
-    @cache  # noqa: B019
+    @cache  # noqa: B019 -- a table lives as long as the process
     def number(self, row: int, column: str) -> Decimal | None:
         """Return the figure in a cell, or None where the code gives none."""
         text = self.rows[row][self.columns.index(column)]
         return Decimal(text) if text else None
 
-    @cache  # noqa: B019
+    @cache  # noqa: B019 -- a table lives as long as the process
     def find(self, row: int, column: str, *, edition: int) -> Found:
         """Return a cell with its neighbours and doubts.
 
@@ -123,7 +123,7 @@ class Table:
             value=value, cell=self._cell(row, column), marks=self._marks(row, column, edition)
         )
 
-    @cache  # noqa: B019
+    @cache  # noqa: B019 -- a table lives as long as the process
     def find_text(self, row: int, column: str, *, edition: int) -> Found:
         """Return a cell that holds a size and no figure; its ``value`` is its place."""
         return Found(

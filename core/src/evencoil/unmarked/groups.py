@@ -81,11 +81,8 @@ class Groupings:
 
     def patterns(self) -> tuple[tuple[int, ...], ...]:
         """Return the sizes of groups, largest first, that are still possible."""
-        left, found = self.bits, []
-        for pattern, bits in _by_pattern(len(self.leads)):
-            if left & bits:
-                found.append(pattern)
-        return tuple(found)
+        every = _by_pattern(len(self.leads))
+        return tuple(pattern for pattern, bits in every if self.bits & bits)
 
     def next_touch(self) -> Pair | None:
         """Return the touch that splits what is left most evenly; None if one is left."""

@@ -20,9 +20,6 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
   /** Moves made before the first answer: done in their order once it has come. */
   const waiting = useRef<Hand[]>([]);
   const { act } = rehearsal;
-  useEffect(() => {
-    for (const [id, { from }] of put.current) if (words?.[id] !== from) put.current.delete(id);
-  }, [words]);
   const press = (hand: Hand, by: string) => {
     if ([...held.current.values()].includes(hand.device.id)) {
       held.current.set(by, hand.device.id);
@@ -37,18 +34,18 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
     held.current.delete(by);
     if (![...held.current.values()].includes(device)) act("release", device);
   };
-  const now = useRef({ press, letGo, hands, words });
-  now.current = { press, letGo, hands, words };
+  const now = useRef({ press, letGo, hands });
+  now.current = { press, letGo, hands };
 
   const once = (hand: Hand) => {
     const { id, verbs, positions } = hand.device;
     if (hand.kind === "reset") return act("reset", id);
-    if (!now.current.words) {
+    if (!words) {
       // where it stands is not known yet, so neither is where this move puts it
       waiting.current.push(hand);
       return;
     }
-    const from = now.current.words[id] ?? "";
+    const from = words[id] ?? "";
     const last = put.current.get(id);
     const word = last?.from === from && performance.now() < last.till ? last.to : from;
     const move = (to: string, verb: string, how?: string) => {
@@ -73,6 +70,7 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
   const doOnce = useRef(once);
   doOnce.current = once;
   useEffect(() => {
+    for (const [id, { from }] of put.current) if (words?.[id] !== from) put.current.delete(id);
     if (words) for (const hand of waiting.current.splice(0)) doOnce.current(hand);
   }, [words]);
 
