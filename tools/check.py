@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import contextlib
-import json
 import os
 import signal
 import subprocess
@@ -70,14 +69,8 @@ def web_types(env: Environment) -> str:
 
 
 def api(env: Environment) -> str:
-    """Check that OpenAPI file, generated types, job schema and migrations are the code's."""
-    said = run(
-        PYTHON, "server/manage.py", "export_openapi_schema", "--api", "config.urls.api",
-        "--sorted", env=env,
-    )  # fmt: skip
-    kept = json.loads((CLONE / "server" / "api" / "openapi.json").read_text())
-    if json.loads(said) != kept:
-        raise PartError("server/api/openapi.json is not what the code says: run `make api`.")
+    """Check that the generated types are those of the OpenAPI file; the server's tests check it."""
+    del env
     made = run(
         "npx", "--no-install", "openapi-typescript", "../server/api/openapi.json",
         cwd=CLONE / "web",
@@ -85,7 +78,6 @@ def api(env: Environment) -> str:
     types_file = (CLONE / "web" / "src" / "api" / "schema.gen.ts").read_text()
     if types_file.strip() not in made.strip():
         raise PartError("web/src/api/schema.gen.ts is not up to date: run `make api`.")
-    run(PYTHON, "server/manage.py", "makemigrations", "--check", "--dry-run", env=env)
     return ""
 
 
@@ -143,7 +135,16 @@ def serving(env: Environment, log: Path) -> Iterator[str]:
             stderr=subprocess.STDOUT,
         )  # fmt: skip
         worker = subprocess.Popen(
-            [PYTHON, "server/manage.py", "db_worker", "--interval", "0.3", "-v", "0"],
+            [
+                PYTHON,
+                "server/manage.py",
+                "db_worker",
+                "--interval",
+                "0.3",
+                "-v",
+                "0",
+                "--skip-checks",
+            ],
             cwd=CLONE,
             env={**os.environ, **env},
             stdout=file,
@@ -175,11 +176,11 @@ def lay_out(env: Environment, cluster: Cluster, *, with_walks: bool) -> None:
         run(PYTHON, "server/manage.py", *command, env={**env, "EVENCOIL_DB_NAME": name})
 
     cluster.make_database(TABLES)
-    manage(TABLES, "migrate", "-v", "0")
+    manage(TABLES, "migrate", "-v", "0", "--skip-checks")
     manage(TABLES, "createcachetable")
     if with_walks:
         cluster.make_database(WALKS[0], like=TABLES)
-        manage(WALKS[0], "demo")
+        manage(WALKS[0], "demo", "--skip-checks")
         for name in WALKS[1:]:
             cluster.make_database(name, like=WALKS[0])
 
@@ -215,7 +216,7 @@ PARTS: dict[str, Callable[[Environment], str]] = {
 }
 # each of these keeps one processor busy; the others keep both
 ALONE = {"lint", "types", "web-types", "api", "web"}
-NEED_DATABASE = {"api", "server", "e2e"}
+NEED_DATABASE = {"server", "e2e"}
 
 
 def main(names: list[str]) -> int:

@@ -96,9 +96,10 @@ def main() -> int:
             "EVENCOIL_SECRET_KEY": secret_key(),
             "PYTHONUNBUFFERED": "1",
         }
-        manage(environment, "migrate", "-v", "0")
+        # Django's checks of the code itself are made by ./check
+        manage(environment, "migrate", "-v", "0", "--skip-checks")
         manage(environment, "createcachetable")
-        manage(environment, "demo")
+        manage(environment, "demo", "--skip-checks")
         port = free_port(int(os.environ.get("EVENCOIL_PORT", "8765")))
         server = subprocess.Popen(
             [
@@ -111,7 +112,16 @@ def main() -> int:
             start_new_session=True,
         )  # fmt: skip
         worker = subprocess.Popen(
-            [PYTHON, "server/manage.py", "db_worker", "--interval", "0.3", "-v", "0"],
+            [
+                PYTHON,
+                "server/manage.py",
+                "db_worker",
+                "--interval",
+                "0.3",
+                "-v",
+                "0",
+                "--skip-checks",
+            ],
             cwd=CLONE,
             env=environment,
             start_new_session=True,

@@ -15,7 +15,6 @@ from evencoil.circuit.netfile import write_netlist
 from evencoil.drawing import Picture, strip_rows, to_svg
 from evencoil.starter_room import StarterRoom
 from evencoil.words import Message, say
-from jobs.dxf import to_dxf
 from jobs.router import JOB, Number, attachment
 from jobs.store import motor_job, room_of
 from paper.pack import sheet_pdf
@@ -53,6 +52,8 @@ def svg(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet
 def dxf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as DXF, in millimetres."""
     picture = _room(request, works, tag, number).sheet(which)
+    from jobs.dxf import to_dxf  # noqa: PLC0415 - its library is slow to load, and seldom needed
+
     return attachment(to_dxf(picture), "image/vnd.dxf", f"{tag}-{which}", "dxf")
 
 

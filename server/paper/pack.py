@@ -14,8 +14,6 @@ from zoneinfo import ZoneInfo
 from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils.safestring import SafeString, mark_safe
-from weasyprint import CSS, HTML
-from weasyprint.text.fonts import FontConfiguration
 
 from evencoil import __version__
 from evencoil.checks import check_circuit
@@ -191,12 +189,7 @@ def pack(
             ],
         },
     )  # fmt: skip
-    fonts = FontConfiguration()
-    style = CSS(string=_font_css() + render_to_string("paper/pack.css"), font_config=fonts)
-    data = HTML(string=html, url_fetcher=_only_own_files).write_pdf(
-        stylesheets=[style], font_config=fonts
-    )
-    return bytes(data)
+    return _printed(html, render_to_string("paper/pack.css"))
 
 
 def sheet_pdf(picture: Picture, title: str) -> bytes:
@@ -211,15 +204,24 @@ def sheet_pdf(picture: Picture, title: str) -> bytes:
     """
     width, height = picture.width * MM_PER_PX + 20, picture.height * MM_PER_PX + 30
     html = render_to_string("paper/sheet.html", {"title": title, "drawing": _svg(picture)})
-    fonts = FontConfiguration()
     page = (
         f"@page{{size:{width:.0f}mm {height:.0f}mm;margin:10mm}}"
         "body{margin:0;font-family:'Atkinson Hyperlegible Next'}h1{font-size:11pt;margin:0 0 3mm}"
         f"svg{{width:{picture.width * MM_PER_PX:.0f}mm;height:auto}}"
     )
-    style = CSS(string=_font_css() + page, font_config=fonts)
+    return _printed(html, page)
+
+
+def _printed(html: str, style: str) -> bytes:
+    """Return a page as PDF, in the fonts that ship with the application."""
+    # loaded at the first print: it takes as long to load as half of the rest together
+    from weasyprint import CSS, HTML  # noqa: PLC0415
+    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
+
+    fonts = FontConfiguration()
+    sheet = CSS(string=_font_css() + style, font_config=fonts)
     data = HTML(string=html, url_fetcher=_only_own_files).write_pdf(
-        stylesheets=[style], font_config=fonts
+        stylesheets=[sheet], font_config=fonts
     )
     return bytes(data)
 
