@@ -16,6 +16,10 @@ FLAGS = [
     "--disable-background-networking",
     "--disable-component-update",
     "--disable-sync",
+    # one server is one site: its pages may share a process, and none waits for another site
+    "--disable-site-isolation-trials",
+    "--process-per-site",
+    "--force-prefers-reduced-motion",
     # a window without a face needs no address box of its own, which is two more pages each
     "--disable-features=WebUIOmniboxPopup,WebUIOmniboxAimPopup,WebUIOmniboxFullPopup",
 ]
@@ -28,6 +32,16 @@ PANEL = {
 # how fast a screen is stands in benchmarks/; a loaded machine must not decide what is right
 expect.set_options(timeout=20_000)
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
+# colours of an element on its way from one to another are nobody's choice; no rule asked here
+# needs the style sheets fetched a second time
+LOOK = """async only => {
+  const ends = (one) => one.effect.getComputedTiming().endTime < Infinity;
+  await Promise.all(document.getAnimations().filter(ends).map((one) => one.finished.catch(() => 0)));
+  await new Promise((on) => requestAnimationFrame(() => requestAnimationFrame(on)));
+  return axe.run(document, {
+    resultTypes: ["violations"], preload: false, ...(only ? { runOnly: [only] } : {}),
+  });
+}"""
 
 
 @pytest.fixture(scope="session")
@@ -129,13 +143,24 @@ def violations(page, only=None):
 
     It is run in the page's own world from outside, so the script policy stays.
     """
-    page.wait_for_timeout(150)
     if not page.evaluate("typeof axe !== 'undefined'"):
         page.evaluate(AXE)
-    found = page.evaluate(
-        "only => axe.run(document, {resultTypes: ['violations'], ...(only ? {runOnly: [only]} : {})})",
-        only,
-    )
+    found = page.evaluate(LOOK, only)
     return [
         (item["id"], [node["html"][:120] for node in item["nodes"]]) for item in found["violations"]
     ]
+
+
+def moved(page):
+    """Return how far what was shown has moved by itself so far: the browser's own measure.
+
+    A line that moves takes a tap with it. 0 is nothing; a tenth is felt.
+    """
+    return page.evaluate(
+        """() => new Promise((answer) => {
+          let sum = 0;
+          const add = (list) => { for (const one of list.getEntries()) sum += one.value; };
+          new PerformanceObserver(add).observe({ type: "layout-shift", buffered: true });
+          setTimeout(() => answer(sum), 100);
+        })"""
+    )

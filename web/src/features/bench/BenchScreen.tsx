@@ -63,11 +63,14 @@ export function BenchScreen() {
   });
   const guided = count > 0 ? query.data : undefined;
   const ask = guided?.ask ?? null;
+  // what is asked stays to be read until the next answer comes; a reading is taken for it only once
+  const isAsking = !query.isPlaceholderData;
+  const doubtful: readonly number[] = isAsking && guided ? guided.doubtful : [];
   const isMystery = bench?.mystery !== null && bench?.mystery !== undefined;
   const feedV = bench?.feed_v ?? "10";
   const add = (reading: Taken) => set({ readings: [...readings, reading] });
   const answer = (text: string, isOpen: boolean) => {
-    if (!ask) return;
+    if (!ask || !isAsking) return;
     const value = text.trim().replace(",", ".");
     if (ask.what === "touch") {
       add({ what: "touch", pair: ask.pair, rings: !isOpen, ohms: isOpen || !value ? null : value });
@@ -83,7 +86,7 @@ export function BenchScreen() {
     }
   };
   const askMotor = async () => {
-    if (!ask || !bench) return;
+    if (!ask || !bench || !isAsking) return;
     const shown = await told(
       api.POST("/api/w/{works}/bench/read", {
         params: { path: { works: place.works } },
@@ -126,12 +129,12 @@ export function BenchScreen() {
                   <li
                     // biome-ignore lint/suspicious/noArrayIndexKey: the same reading may be taken twice
                     key={number}
-                    data-doubtful={guided.doubtful.includes(number)}
+                    data-doubtful={doubtful.includes(number)}
                     className="flex justify-between gap-2 data-[doubtful=true]:bg-caution-wash data-[doubtful=true]:font-semibold"
                   >
                     <span>
                       {number + 1}. {said(reading)}
-                      {guided.doubtful.includes(number) && " · read it again"}
+                      {doubtful.includes(number) && " · read it again"}
                     </span>
                     <button
                       type="button"
@@ -191,7 +194,11 @@ export function BenchScreen() {
             </Stop>
           )}
           {guided && ask && (
-            <section aria-labelledby="next" className="metal space-y-3 px-5 py-4 print:hidden">
+            <section
+              aria-labelledby="next"
+              aria-busy={!isAsking}
+              className="metal space-y-3 px-5 py-4 print:hidden"
+            >
               <h2 id="next" className="stamp">
                 Next reading{isMystery && ", practice motor"}
               </h2>
@@ -217,7 +224,7 @@ export function BenchScreen() {
                 <button
                   type="button"
                   className="control min-h-14! min-w-24 text-lg"
-                  aria-disabled={!isNumber}
+                  aria-disabled={!isNumber || !isAsking}
                   onClick={() => isNumber && answer(typed, false)}
                 >
                   Enter
@@ -227,6 +234,7 @@ export function BenchScreen() {
                     <button
                       type="button"
                       className="control min-h-14! min-w-24 text-lg"
+                      aria-disabled={!isAsking}
                       onClick={() => answer("", false)}
                     >
                       Rings
@@ -234,6 +242,7 @@ export function BenchScreen() {
                     <button
                       type="button"
                       className="control min-h-14! min-w-24 text-lg"
+                      aria-disabled={!isAsking}
                       onClick={() => answer("", true)}
                     >
                       OL
@@ -244,6 +253,7 @@ export function BenchScreen() {
                   <button
                     type="button"
                     className="control min-h-14! text-lg"
+                    aria-disabled={!isAsking}
                     onClick={() => void askMotor()}
                   >
                     Let the motor answer
