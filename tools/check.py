@@ -1,4 +1,8 @@
-"""Run the parts of ``./check``: quiet when good, the whole output when not."""
+"""Run the parts of ``./check``: quiet when good, the whole output when not.
+
+A long part that held today on the very same files is not run again, and says so;
+``./check --anew`` runs all, and a part that is named always runs.
+"""
 
 from __future__ import annotations
 
@@ -13,6 +17,8 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from cluster import Cluster, ClusterError, free_port, memory_folder, throw_away
+from held import PARTS as LONG
+from held import Held
 
 CLONE = Path(__file__).resolve().parents[1]
 BIN = CLONE / ".venv" / "bin"
@@ -219,13 +225,27 @@ ALONE = {"lint", "types", "web-types", "api", "web"}
 NEED_DATABASE = {"server", "e2e"}
 
 
-def main(names: list[str]) -> int:
-    """Run the named parts, or all."""
+def still_hold(held: Held) -> set[str]:
+    """Say which long parts held today on the same files, and return them."""
+    found = set()
+    for name in LONG:
+        said = held.said(name, held.mark(name))
+        if said:
+            print(f"{name:9} held at {said}; nothing it stands on has changed (--anew runs it)")
+            found.add(name)
+    return found
+
+
+def main(words: list[str]) -> int:
+    """Run the named parts, or all that do not hold yet."""
+    names = [word for word in words if word != "--anew"]
     unknown = [name for name in names if name not in PARTS]
     if unknown:
-        print(f"./check has no part {', '.join(unknown)}; parts: {' '.join(PARTS)}")
+        print(f"./check has no part {', '.join(unknown)}; parts: {' '.join(PARTS)}, or --anew")
         return 2
-    chosen = names or list(PARTS)
+    held = Held(CLONE)
+    skipped = set() if words else still_hold(held)
+    chosen = names or [name for name in PARTS if name not in skipped]
     base = {
         "EVENCOIL_SECRET_KEY": "check",
         "PYTHONPATH": f"{CLONE}/server:{CLONE}/core/src",
@@ -239,18 +259,20 @@ def main(names: list[str]) -> int:
 
         def part(name: str) -> bool:
             begun = time.monotonic()
+            mark = held.mark(name) if name in LONG else ""
             try:
                 said = PARTS[name](env)
             except PartError as broken:
                 print(f"{broken}\n./check: {name} does not hold")
                 return False
             print(f"{name:9} ok {time.monotonic() - begun:6.1f} s  {said}", flush=True)
+            held.keep(name, mark, said)
             return True
 
         with ThreadPoolExecutor(2) as pool:
             tables = (
                 pool.submit(lay_out, env, cluster, with_walks="e2e" in chosen)
-                if cluster and {"server", "e2e"} & set(chosen)
+                if cluster and NEED_DATABASE & set(chosen)
                 else None
             )
             hold = list(pool.map(part, [name for name in chosen if name in ALONE]))
