@@ -31,27 +31,28 @@ from people.models import Works
 
 __all__ = ["pack", "sheet_pdf"]
 
+# WOFF, not WOFF2: a page needs the plain outlines, and WOFF2 has them put together anew each time
 _FACES = (
-    ("Saira Condensed", 700, "saira-condensed/files/saira-condensed-latin-700-normal.woff2"),
+    ("Saira Condensed", 700, "saira-condensed/files/saira-condensed-latin-700-normal.woff"),
     (
         "Atkinson Hyperlegible Next",
         400,
-        "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff2",
+        "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff",
     ),
     (
         "Atkinson Hyperlegible Next",
         700,
-        "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff2",
+        "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff",
     ),
     (
         "Atkinson Hyperlegible Mono",
         400,
-        "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff2",
+        "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff",
     ),
     (
         "Atkinson Hyperlegible Mono",
         600,
-        "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-600-normal.woff2",
+        "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-600-normal.woff",
     ),
 )
 
