@@ -7,5 +7,5 @@ export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { assetsInlineLimit: 0, sourcemap: false },
   server: { proxy: { "/api": "http://127.0.0.1:8765" } },
-  test: { environment: "happy-dom", include: ["src/**/*.test.{ts,tsx}"] },
+  test: { include: ["src/**/*.test.{ts,tsx}"] },
 });

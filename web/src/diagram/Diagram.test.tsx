@@ -1,3 +1,4 @@
+// @vitest-environment happy-dom
 import { fireEvent, render, screen } from "@testing-library/react";
 import { describe, expect, it, vi } from "vitest";
 import { Diagram, type Picture } from "./Diagram";
