@@ -11,7 +11,10 @@ apply();
 
 const client = new QueryClient({
   defaultOptions: {
+    mutations: { networkMode: "always" },
     queries: {
+      // a lost line is told, never waited for in silence: the server may be on this very machine
+      networkMode: "always",
       retry: (count, error) => count < 2 && !(error instanceof Refused && error.status > 0),
     },
   },

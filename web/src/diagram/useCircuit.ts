@@ -1,12 +1,13 @@
 import { keepPreviousData, skipToken, useQuery } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../api/client";
+import { useAnswer } from "../state/useAnswer";
 import type { Given } from "../state/useJob";
 
 export type Circuit = Schemas["CircuitOut"];
 
 /** The starter of what is given, drawn; the last drawing stays while the next is made. */
 export function useCircuit(works: string, given: Given | null) {
-  return useQuery({
+  const query = useQuery({
     queryKey: ["circuit", works, given],
     queryFn: given
       ? ({ signal }) =>
@@ -22,4 +23,5 @@ export function useCircuit(works: string, given: Given | null) {
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 60_000,
   });
+  return useAnswer(query);
 }

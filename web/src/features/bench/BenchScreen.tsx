@@ -7,6 +7,7 @@ import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
 import type { Key } from "../../state/keys";
+import { useAnswer } from "../../state/useAnswer";
 import type { Given } from "../../state/useJob";
 import { JointTable } from "../leads/Answer";
 import { OwnReading } from "./OwnReading";
@@ -61,10 +62,11 @@ export function BenchScreen() {
         }),
       ),
   });
-  const guided = count > 0 ? query.data : undefined;
+  const answered = useAnswer(query);
+  const guided = count > 0 ? answered.data : undefined;
   const ask = guided?.ask ?? null;
   // what is asked stays to be read until the next answer comes; a reading is taken for it only once
-  const isAsking = !query.isPlaceholderData;
+  const isAsking = !answered.isOld;
   const doubtful: readonly number[] = isAsking && guided ? guided.doubtful : [];
   const isMystery = bench?.mystery !== null && bench?.mystery !== undefined;
   const feedV = bench?.feed_v ?? "10";
@@ -182,6 +184,7 @@ export function BenchScreen() {
             />
             <span className="text-sm text-soft">Leave heater and sensor leads out.</span>
           </div>
+          {count > 0 && answered.slab}
           {guided?.refusal && <ProblemSlab problem={guided.refusal} />}
           {guided && <Probes guided={guided} ask={ask} />}
           {guided?.stage === "contradiction" && (

@@ -6,6 +6,7 @@ import { Reading } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
+import { useAnswer } from "../../state/useAnswer";
 
 type Check = Schemas["DeadCheckOut"];
 type Taken = NonNullable<Schemas["StarterInputs"]["readings"]>[number];
@@ -37,7 +38,7 @@ export function CheckScreen() {
       : skipToken,
   });
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
-  const found = query.data;
+  const { data: found, isOld, slab } = useAnswer(query);
   const taken = given?.starter.readings ?? [];
   const take = (check: Check, ohms: string | null | undefined) => {
     if (!given) return;
@@ -106,8 +107,9 @@ export function CheckScreen() {
         </Link>
       }
     >
+      {slab}
       {!found ? (
-        <Waiting />
+        !slab && <Waiting />
       ) : found.checks.length === 0 ? (
         <p>
           There is no circuit yet.{" "}
@@ -143,7 +145,8 @@ export function CheckScreen() {
                       key={keyOf(check)}
                       check={check}
                       reading={reading}
-                      holds={at < 0 ? undefined : (found.readings[at]?.holds ?? undefined)}
+                      // an older answer counts the readings otherwise: what it says of one is not said of this
+                      holds={at < 0 || isOld ? undefined : (found.readings[at]?.holds ?? undefined)}
                       onTake={(ohms) => take(check, ohms)}
                       onRest={() => void state.keep()}
                     />

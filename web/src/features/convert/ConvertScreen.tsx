@@ -7,6 +7,7 @@ import { Reading, Words } from "../../components/inputs";
 import { ProblemSlab, Shout, Tag } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession } from "../../state/session";
+import { useAnswer } from "../../state/useAnswer";
 
 type Given = Schemas["ConversionInputs"];
 type Transformer = NonNullable<Given["transformers"]>[number];
@@ -46,12 +47,13 @@ export function ConvertScreen() {
         }),
       ),
   });
+  const answered = useAnswer(tried, kept.data);
   useEffect(() => {
     document.title = `Convert ${machine} · Even Coil`;
   }, [machine]);
   if (kept.error) return <Failure error={kept.error} />;
   if (!kept.data || !given) return <Waiting />;
-  const plan = (draft ? tried.data : kept.data) ?? kept.data;
+  const plan = (draft && answered.data) || kept.data;
   const set = (change: Partial<Given>) => setDraft({ ...given, ...change });
   const keep = async () => {
     try {
@@ -113,6 +115,7 @@ export function ConvertScreen() {
             ))}
           </div>
         </div>
+        {draft && answered.slab}
         {plan.refusal && <ProblemSlab problem={plan.refusal} />}
         {refusal && <ProblemSlab problem={refusal.problem} />}
         <ul className="space-y-2" aria-label="Motors" data-testid="conversion">

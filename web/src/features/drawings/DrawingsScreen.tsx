@@ -1,6 +1,5 @@
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import { Refused } from "../../api/client";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
@@ -33,8 +32,7 @@ type View = (typeof VIEWS)[number][0];
 export function DrawingsScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
-  const query = useCircuit(place.works, state.given);
-  const circuit = query.data;
+  const { data: circuit, slab } = useCircuit(place.works, state.given);
   const [view, setView] = useState<View>("ladder");
   const [net, pickNet] = useState<string | null>(null);
   const [check, setCheck] = useState<Check | null>(null);
@@ -151,7 +149,7 @@ export function DrawingsScreen() {
       }
       others={hasOne && <Files base={base} view={view} />}
     >
-      {query.error instanceof Refused && <ProblemSlab problem={query.error.problem} />}
+      {slab}
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
       {circuit && hasOne && (
         <div className="space-y-4">

@@ -7,6 +7,7 @@ import { Choice, Reading } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession } from "../../state/session";
+import { useAnswer } from "../../state/useAnswer";
 import { Slip } from "../size/Slip";
 import { WhySheet } from "../size/WhySheet";
 
@@ -50,9 +51,8 @@ export function FeederScreen() {
   useEffect(() => {
     document.title = `Feeder ${machine} · Even Coil`;
   }, [machine]);
-  if (query.error) return <Failure error={query.error} />;
-  const found = query.data;
-  if (!found) return <Waiting />;
+  const { data: found, slab } = useAnswer(query);
+  if (!found) return query.error ? <Failure error={query.error} /> : <Waiting />;
   const set = (change: Partial<Asked>) => setAsked({ ...asked, ...change });
   const shown = found.steps.find((step) => step.id === seen) ?? found.steps[0];
   return (
@@ -65,6 +65,7 @@ export function FeederScreen() {
       <div className="mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-4 pb-24 lg:grid-cols-[minmax(0,1fr)_400px]">
         <main className="min-w-0 space-y-5">
           <Shout>{found.shout}</Shout>
+          {slab}
           {found.refusal && <ProblemSlab problem={found.refusal} />}
           <OneFeeder works={works} found={found} />
           <div className="metal flex flex-wrap items-end gap-x-5 gap-y-3 px-5 py-4">

@@ -34,7 +34,7 @@ const clock = (us: number) => `${(us / 1e6).toFixed(2)} s`;
 export function RehearseScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
-  const circuit = useCircuit(place.works, state.given).data;
+  const { data: circuit, slab } = useCircuit(place.works, state.given);
   const rehearsal = useRehearsal(place.works, state.given);
   const [view, setView] = useState<"ladder" | "power">("ladder");
   const [isBreaking, setBreaking] = useState(false);
@@ -205,6 +205,7 @@ export function RehearseScreen() {
         </Link>
       }
     >
+      {slab}
       {rehearsal.refusal && <ProblemSlab problem={rehearsal.refusal.problem} />}
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
       {circuit && hasOne && (

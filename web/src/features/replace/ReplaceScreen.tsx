@@ -6,6 +6,7 @@ import { Choice, Words } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
+import { useAnswer } from "../../state/useAnswer";
 import type { Given } from "../../state/useJob";
 import { words } from "../../words/en";
 
@@ -50,7 +51,7 @@ export function ReplaceScreen() {
         }),
       ),
   });
-  const found = query.data;
+  const { data: found, slab } = useAnswer(query);
   const conductors = record?.conductors ?? [];
   const setConductor = (at: number, change: Partial<Conductor>) =>
     set({
@@ -108,6 +109,7 @@ export function ReplaceScreen() {
     >
       {record && (
         <div className="space-y-5">
+          {slab}
           <div className="metal px-5 pt-4 pb-3">
             <label htmlFor={plateId} className="stamp absolute -top-3 left-5 bg-ground px-2">
               Plate of the old motor

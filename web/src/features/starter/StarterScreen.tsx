@@ -44,7 +44,7 @@ export function StarterScreen() {
   const { place, state } = useRoom();
   const { given } = state;
   const catalogue = useCatalogue(place.works);
-  const circuit = useCircuit(place.works, given).data;
+  const { data: circuit, slab } = useCircuit(place.works, given);
   const circuits = catalogue.data?.circuits ?? [];
   const choices = new Map(
     (useChoices(place.works, given).data ?? []).map((choice) => [choice.id, choice]),
@@ -176,6 +176,7 @@ export function StarterScreen() {
               );
             })}
           </ul>
+          {slab}
           {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
           {circuit && circuit.entry?.id === chosen && circuit.hazards.length > 0 && (
             <Hazards

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, type Schemas, told } from "../../../api/client";
 import { Waiting } from "../../../components/Edges";
+import { useAnswer } from "../../../state/useAnswer";
 import type { Given } from "../../../state/useJob";
 
 type Curves = Schemas["CurvesOut"];
@@ -61,10 +62,12 @@ export function TimePart({ works, given }: { works: string; given: Given }) {
     queryFn: ({ signal }) =>
       told(api.POST("/api/w/{works}/curves", { params: { path: { works } }, body: given, signal })),
   });
-  if (!query.data) return <Waiting />;
-  const { curves, findings, refusal, run } = query.data;
+  const { data, slab } = useAnswer(query);
+  if (!data) return slab ?? <Waiting />;
+  const { curves, findings, refusal, run } = data;
   return (
     <div className="space-y-4">
+      {slab}
       {refusal ? (
         <div className="border-[1.5px] border-edge bg-sunk px-5 py-3">
           <p className="font-semibold">{refusal.detail}</p>

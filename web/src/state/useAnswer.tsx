@@ -1,0 +1,56 @@
+import type { UseQueryResult } from "@tanstack/react-query";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { Refused } from "../api/client";
+import { ProblemSlab, Stop } from "../components/shapes";
+
+const LONG_MS = 1000;
+const OLD = "What stands here is still the answer to what was given before.";
+
+export interface Answer<T> {
+  data: T | undefined;
+  /** `data` answers what was given before, not what is given now. */
+  isOld: boolean;
+  /** To stand above the answer: why it is missing or old; nothing while all is well. */
+  slab: ReactNode;
+}
+
+/**
+ * An answer of the server to what is given, with what a person must know of it.
+ * The last answer stays while the next one is made, and also if none can be had:
+ * then it is said to be old. `before` stands until there is a first one.
+ */
+export function useAnswer<T>(query: UseQueryResult<T, Error>, before?: T): Answer<T> {
+  const last = useRef(before);
+  if (query.data !== undefined) last.current = query.data;
+  const data = query.data ?? last.current ?? before;
+  const isComing = query.isPlaceholderData || query.isPending;
+  const isOld = data !== undefined && (isComing || query.isError);
+  const isLate = useLong(isComing && query.fetchStatus !== "idle") || query.failureCount > 0;
+  return { data, isOld, slab: slabOf(query.error, isComing && isLate, isOld) };
+}
+
+function slabOf(error: Error | null, isLate: boolean, isOld: boolean): ReactNode {
+  if (error instanceof Refused) {
+    return <ProblemSlab problem={error.problem}>{isOld && <p>{OLD}</p>}</ProblemSlab>;
+  }
+  if (!isLate) return null;
+  return (
+    <Stop strength="hold" title="Not worked out yet for what you gave">
+      {isOld && <p>{OLD}</p>}
+    </Stop>
+  );
+}
+
+/** Whether something has been so for a second. */
+function useLong(isSo: boolean): boolean {
+  const [isLong, setLong] = useState(false);
+  useEffect(() => {
+    if (!isSo) return;
+    const timer = window.setTimeout(() => setLong(true), LONG_MS);
+    return () => {
+      window.clearTimeout(timer);
+      setLong(false);
+    };
+  }, [isSo]);
+  return isSo && isLong;
+}
