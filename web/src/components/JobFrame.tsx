@@ -4,6 +4,7 @@ import { useDevice } from "../state/device";
 import type { Key } from "../state/keys";
 import { useKeys } from "../state/keys";
 import { useSession } from "../state/session";
+import { OLD } from "../state/useAnswer";
 import type { JobState, Line, Place } from "../state/useJob";
 import { words } from "../words/en";
 import { ClashSlab } from "./ClashSlab";
@@ -137,7 +138,11 @@ export function JobFrame({
             </Stop>
           )}
           {state.clash && <ClashSlab state={state} />}
-          {refusal && <ProblemSlab problem={refusal.problem} />}
+          {refusal && (
+            <ProblemSlab problem={refusal.problem}>
+              <p>{OLD}</p>
+            </ProblemSlab>
+          )}
           {line.state === "refused" && !state.clash && <ProblemSlab problem={line.problem} />}
           {children}
           {isPanel && (

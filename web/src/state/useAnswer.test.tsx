@@ -1,6 +1,6 @@
 // @vitest-environment happy-dom
 import type { UseQueryResult } from "@tanstack/react-query";
-import { act, cleanup, render, screen } from "@testing-library/react";
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { Refused } from "../api/client";
 import { useAnswer } from "./useAnswer";
@@ -63,10 +63,13 @@ describe("useAnswer", () => {
 
   it("keeps the last answer when none can be had, and says why and that it is old", () => {
     const view = render(<Shown query={{ data: "21 A" }} />);
-    view.rerender(<Shown query={{ error: LOST, isError: true }} />);
+    const refetch = vi.fn();
+    view.rerender(<Shown query={{ error: LOST, isError: true, refetch }} />);
     expect(answer()).toBe("21 A old");
     expect(slab()).toContain("No line.");
     expect(slab()).toContain("still the answer to what was given before");
+    fireEvent.click(screen.getByRole("button", { name: "Try again" }));
+    expect(refetch).toHaveBeenCalledOnce();
   });
 
   it("has nothing old to speak of when there was no answer yet", () => {

@@ -4,7 +4,8 @@ import { Refused } from "../api/client";
 import { ProblemSlab, Stop } from "../components/shapes";
 
 const LONG_MS = 1000;
-const OLD = "What stands here is still the answer to what was given before.";
+/** Said wherever an answer is not of what is given now. */
+export const OLD = "What stands here is still the answer to what was given before.";
 
 export interface Answer<T> {
   data: T | undefined;
@@ -26,12 +27,19 @@ export function useAnswer<T>(query: UseQueryResult<T, Error>, before?: T): Answe
   const isComing = query.isPlaceholderData || query.isPending;
   const isOld = data !== undefined && (isComing || query.isError);
   const isLate = useLong(isComing && query.fetchStatus !== "idle") || query.failureCount > 0;
-  return { data, isOld, slab: slabOf(query.error, isComing && isLate, isOld) };
+  return { data, isOld, slab: slabOf(query, isComing && isLate, isOld) };
 }
 
-function slabOf(error: Error | null, isLate: boolean, isOld: boolean): ReactNode {
-  if (error instanceof Refused) {
-    return <ProblemSlab problem={error.problem}>{isOld && <p>{OLD}</p>}</ProblemSlab>;
+function slabOf(query: UseQueryResult<unknown, Error>, isLate: boolean, isOld: boolean): ReactNode {
+  if (query.error instanceof Refused) {
+    return (
+      <ProblemSlab problem={query.error.problem}>
+        {isOld && <p>{OLD}</p>}
+        <button type="button" className="control" onClick={() => void query.refetch()}>
+          Try again
+        </button>
+      </ProblemSlab>
+    );
   }
   if (!isLate) return null;
   return (
