@@ -32,8 +32,8 @@ def test_a_change_in_place_moves_the_slips_and_ghosts_the_old_value(opened):
     expect(page.get_by_text(KEPT)).to_be_visible()
 
 
-def test_a_wrong_entry_is_named_and_nothing_is_lost(opened):
-    """Amps that contradict the volts light up; a control character never gets in."""
+def test_a_wrong_entry_is_named_and_nothing_is_lost(opened, complaints):
+    """Amps that contradict the volts light up; without a line all stays here and is kept later."""
     page = opened("/w/larkfall/m/SF-5/j/1/plate")
     plate = page.get_by_label("Plate as stamped")
     before = plate.input_value()
@@ -49,6 +49,18 @@ def test_a_wrong_entry_is_named_and_nothing_is_lost(opened):
     plate.fill(before)
     expect(page.locator("mark[data-status=doubted]")).to_have_count(0)
     expect(page.get_by_text(KEPT)).to_be_visible()
+
+    complaints.allowed.append("ERR_FAILED")
+    page.route("**/work-out", lambda route: route.abort())
+    plate.fill(f"{before}, TEFC")
+    expect(page.get_by_role("alert")).to_contain_text("The server does not answer.")
+    expect(page.get_by_role("alert")).to_contain_text("still the answer to what was given before")
+    expect(page.get_by_text("On this page only")).to_be_visible()
+    page.unroute("**/work-out")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(page.get_by_text(KEPT)).to_be_visible()
+    page.reload()
+    expect(plate).to_have_value(f"{before}, TEFC")
 
 
 def test_a_motor_that_must_not_be_connected_is_refused_with_a_way_out(opened):

@@ -13,7 +13,7 @@ const LINE_DOWN: Problem = {
   code: "no_line",
   detail: "The server does not answer.",
   field: "",
-  hint: "What you typed stays on this page. It is tried again when you change something.",
+  hint: "What you typed stays on this page and is tried again.",
 };
 
 /** A refusal in the one problem shape, or a lost line. */

@@ -16,10 +16,12 @@ import { ProblemSlab, Shout, Stop, Tag } from "./shapes";
 import { TopBar } from "./TopBar";
 import { Winding } from "./Winding";
 
+const ONLY_HERE = "On this page only";
+
 function lineWords(line: Line): string {
   if (line.state === "typing") return "Read, not kept yet";
   if (line.state === "keeping") return "Keeping…";
-  if (line.state === "refused") return "On this page only";
+  if (line.state === "refused") return ONLY_HERE;
   return line.version ? `Kept ${line.version.at.slice(-5)}` : "Kept";
 }
 
@@ -108,7 +110,7 @@ export function JobFrame({
           { name: job.machine },
           { name: `${job.tag} ${job.name}` },
         ]}
-        line={lineWords(line)}
+        line={refusal ? ONLY_HERE : lineWords(line)}
         who={session.data?.display_name ?? ""}
         onHelp={() => setHelp(true)}
       />

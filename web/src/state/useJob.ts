@@ -44,6 +44,7 @@ export interface Clash {
 
 const READ_AFTER_MS = 40;
 const KEEP_AFTER_MS = 900;
+const AGAIN_AFTER_MS = 3000;
 const PARTS: readonly Part[] = [
   "plate",
   "supply",
@@ -166,6 +167,9 @@ export function useJob(place: Place) {
         setClash({ part, theirs, body: error.problem.body as unknown as Given[Part] });
       }
       setLine({ state: "refused", problem: error.problem });
+      if (error.status === 0) {
+        keeping.current.timer = window.setTimeout(() => void keep(), AGAIN_AFTER_MS);
+      }
       return;
     } finally {
       keeping.current.isBusy = false;
@@ -175,7 +179,7 @@ export function useJob(place: Place) {
   }, [client, key, works, tag, number]);
 
   const workOut = useCallback(
-    async (next: Given) => {
+    async (next: Given): Promise<"read" | "refused" | "lost" | "overtaken"> => {
       reading.current.abort?.abort();
       const abort = new AbortController();
       reading.current.abort = abort;
@@ -190,14 +194,29 @@ export function useJob(place: Place) {
         setWorked(found);
         setReadText(next.plate.text ?? "");
         setRefusal(null);
-        return true;
+        return "read";
       } catch (error) {
-        if (error instanceof Refused) setRefusal(error);
-        else if (!(error instanceof DOMException)) throw error;
-        return false;
+        if (error instanceof DOMException) return "overtaken";
+        if (!(error instanceof Refused)) throw error;
+        setRefusal(error);
+        return error.status === 0 ? "lost" : "refused";
       }
     },
     [works],
+  );
+
+  /** Have it worked out until the line is there, then kept when the hand rests. */
+  const read = useCallback(
+    async function read(next: Given): Promise<void> {
+      const how = await workOut(next);
+      if (how === "read") {
+        window.clearTimeout(keeping.current.timer);
+        keeping.current.timer = window.setTimeout(() => void keep(), KEEP_AFTER_MS);
+      } else if (how === "lost" && latest.current.given === next) {
+        reading.current.timer = window.setTimeout(() => void read(next), AGAIN_AFTER_MS);
+      }
+    },
+    [keep, workOut],
   );
 
   const change = useCallback(
@@ -210,15 +229,9 @@ export function useJob(place: Place) {
       setLine({ state: "typing" });
       window.clearTimeout(reading.current.timer);
       window.clearTimeout(keeping.current.timer);
-      reading.current.timer = window.setTimeout(() => {
-        void workOut(next).then((isRead) => {
-          if (!isRead) return;
-          window.clearTimeout(keeping.current.timer);
-          keeping.current.timer = window.setTimeout(() => void keep(), KEEP_AFTER_MS);
-        });
-      }, READ_AFTER_MS);
+      reading.current.timer = window.setTimeout(() => void read(next), READ_AFTER_MS);
     },
-    [keep, workOut],
+    [read],
   );
 
   /** Settle a clash: `theirs` drops the own change, `mine` makes it the next version. */
