@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { Link, Navigate, useLocation, useRouteError } from "react-router";
 import { Refused } from "../api/client";
 import { useSession } from "../state/session";
-import { ProblemSlab, Shout, Stop } from "./shapes";
+import { AskAgain, ProblemSlab, Shout, Stop } from "./shapes";
 
 /** While the first screen loads: words, no spinner. */
 export function Waiting() {
@@ -13,8 +13,15 @@ export function Waiting() {
   );
 }
 
-/** While a part of a screen is worked out. */
-export function Working() {
+/** While a part of a screen is worked out; if it cannot be, why, and a way to ask again. */
+export function Working({ query }: { query: { error: Error | null; refetch: () => unknown } }) {
+  if (query.error instanceof Refused) {
+    return (
+      <ProblemSlab problem={query.error.problem}>
+        <AskAgain query={query} />
+      </ProblemSlab>
+    );
+  }
   return <p role="status">Working it out…</p>;
 }
 

@@ -83,6 +83,15 @@ export function ProblemSlab({ problem, children }: { problem: Problem; children?
   );
 }
 
+/** Ask the server again for what it did not answer. */
+export function AskAgain({ query }: { query: { refetch: () => unknown } }) {
+  return (
+    <button type="button" className="control" onClick={() => void query.refetch()}>
+      Try again
+    </button>
+  );
+}
+
 /** A person's act: who and when, on a tag with a hole. */
 export function Tag({ who, when }: { who: string; when: string }) {
   return (

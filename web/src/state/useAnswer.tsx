@@ -1,7 +1,7 @@
 import type { UseQueryResult } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Refused } from "../api/client";
-import { ProblemSlab, Stop } from "../components/shapes";
+import { AskAgain, ProblemSlab, Stop } from "../components/shapes";
 
 const LONG_MS = 1000;
 /** Said wherever an answer is not of what is given now. */
@@ -35,9 +35,7 @@ function slabOf(query: UseQueryResult<unknown, Error>, isLate: boolean, isOld: b
     return (
       <ProblemSlab problem={query.error.problem}>
         {isOld && <p>{OLD}</p>}
-        <button type="button" className="control" onClick={() => void query.refetch()}>
-          Try again
-        </button>
+        <AskAgain query={query} />
       </ProblemSlab>
     );
   }

@@ -263,7 +263,7 @@ function Nearest({ works, given }: { works: string; given: Given }) {
         api.POST("/api/w/{works}/nearest", { params: { path: { works } }, body: given, signal }),
       ),
   });
-  if (!query.data) return <Working />;
+  if (!query.data) return <Working query={query} />;
   return (
     <ol className="space-y-2" data-testid="nearest">
       {query.data.map((one, place) => (

@@ -19,7 +19,7 @@ const WORD: Record<string, string> = {
   note: "text-soft",
 };
 
-/** What the checks say of a circuit; the last answer stays while the next is made. */
+/** What the checks say of a circuit. */
 export function useChecks(works: string, given: Given | null) {
   return useQuery({
     queryKey: ["checks", works, given],
@@ -85,8 +85,9 @@ export function Checks({
   onShow: (check: Check) => void;
   onDo: (check: Check) => void;
 }) {
-  const checks = useChecks(works, given).data;
-  if (!checks) return <Working />;
+  const query = useChecks(works, given);
+  const checks = query.data;
+  if (!checks) return <Working query={query} />;
   const wrong = checks.found.filter((check) => check.level !== "note");
   const notes = checks.found.filter((check) => check.level === "note");
   const list = (some: readonly Check[]) => (

@@ -10,7 +10,7 @@ export function Probes({ works, given }: { works: string; given: Given }) {
     queryFn: ({ signal }) =>
       told(api.POST("/api/w/{works}/probes", { params: { path: { works } }, body: given, signal })),
   });
-  if (!query.data) return <Working />;
+  if (!query.data) return <Working query={query} />;
   return (
     <ul className="space-y-2" data-testid="probes">
       {query.data.map((one) => {

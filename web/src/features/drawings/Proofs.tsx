@@ -15,7 +15,7 @@ export function Proofs({ works, given }: { works: string; given: Given }) {
     refetchInterval: ({ state }) =>
       state.data?.some((one) => OPEN.has(one.state)) ? PAUSE_MS : false,
   });
-  if (!query.data) return <Working />;
+  if (!query.data) return <Working query={query} />;
   return (
     <ul className="space-y-2" data-testid="proofs">
       {query.data.map((one) => {

@@ -1,12 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
+import { useAnswer } from "../../state/useAnswer";
 import type { Given } from "../../state/useJob";
 
 export type Choice = Schemas["ChoiceOut"];
 
 /** Every starter beside this motor and this load. */
 export function useChoices(works: string, given: Given | null) {
-  return useQuery({
+  const query = useQuery({
     queryKey: ["choose", works, given && { ...given, starter: given.starter.load }],
     queryFn: ({ signal }) =>
       told(
@@ -17,8 +18,9 @@ export function useChoices(works: string, given: Given | null) {
         }),
       ),
     enabled: given !== null,
-    placeholderData: (before) => before,
+    placeholderData: keepPreviousData,
   });
+  return useAnswer(query);
 }
 
 /** Line current and torque at the first moment, on one scale for all. */

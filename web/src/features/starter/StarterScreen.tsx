@@ -46,9 +46,8 @@ export function StarterScreen() {
   const catalogue = useCatalogue(place.works);
   const { data: circuit, slab } = useCircuit(place.works, given);
   const circuits = catalogue.data?.circuits ?? [];
-  const choices = new Map(
-    (useChoices(place.works, given).data ?? []).map((choice) => [choice.id, choice]),
-  );
+  const beside = useChoices(place.works, given);
+  const choices = new Map((beside.data ?? []).map((choice) => [choice.id, choice]));
   const groups = [...new Map(circuits.map((entry) => [entry.group, entry.group_label]))];
   const chosen = given?.starter.recipe || "";
   const [group, setGroup] = useState<string | null>(null);
@@ -146,6 +145,7 @@ export function StarterScreen() {
               state.change("starter", { ...given.starter, load: load as "empty" })
             }
           />
+          {beside.slab}
           <ul className="space-y-2" aria-label="Starters">
             {listed.map((entry, number) => {
               const isChosen = entry.id === chosen;
@@ -176,7 +176,7 @@ export function StarterScreen() {
               );
             })}
           </ul>
-          {slab}
+          {!beside.slab && slab}
           {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
           {circuit && circuit.entry?.id === chosen && circuit.hazards.length > 0 && (
             <Hazards
