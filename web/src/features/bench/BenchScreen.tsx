@@ -187,11 +187,11 @@ export function BenchScreen() {
           {count > 0 && answered.slab}
           {guided?.refusal && <ProblemSlab problem={guided.refusal} />}
           {guided && <Probes guided={guided} ask={ask} />}
-          {guided?.stage === "contradiction" && (
+          {guided?.stage === "contradiction" && isAsking && (
             <Stop strength="hold" title={guided.notes[0] ?? ""}>
               <p>
-                {guided.doubtful.length > 0
-                  ? `Read again: ${guided.doubtful.map((at) => `${at + 1}. ${said(readings[at] as Taken)}`).join("; or ")}. Without it the rest agree.`
+                {doubtful.length > 0
+                  ? `Read again: ${doubtful.map((at) => `${at + 1}. ${said(readings[at] as Taken)}`).join("; or ")}. Without it the rest agree.`
                   : "No single reading explains it. Take the last ones out and read them again."}
               </p>
             </Stop>
