@@ -89,6 +89,10 @@ def test_a_contradicting_reading_is_named_and_taken_out(opened):
     page.keyboard.press("r")
     expect(page.get_by_role("region", name="Next")).to_have_attribute("aria-busy", "true")
     expect(taken).to_have_count(1)
+    for _ in range(500):  # the request is there; that it is held is told a moment later
+        if held:
+            break
+        page.wait_for_timeout(20)
     held[0].continue_()
     page.unroute(ASKS)
     for count in range(2, 40):
