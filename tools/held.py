@@ -17,6 +17,7 @@ import os
 import re
 import subprocess
 import sys
+import threading
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -64,6 +65,7 @@ class Held:
     def __init__(self, clone: Path) -> None:
         self.clone = clone
         self.file = clone / ".run" / "held.json"
+        self._turn = threading.Lock()  # two parts may end together
 
     def _kept(self) -> dict[str, dict[str, str]]:
         try:
@@ -102,6 +104,10 @@ class Held:
         """Keep that a part held; not if a file changed while it ran."""
         if not mark or mark != self.mark(part):
             return
+        with self._turn:
+            self._write(part, mark, said)
+
+    def _write(self, part: str, mark: str, said: str) -> None:
         at = f"{dt.datetime.now().astimezone():%H:%M}"
         kept = {**self._kept(), part: {"mark": mark, "at": at, "said": said}}
         self.file.write_text(json.dumps(kept, indent=1))
