@@ -4,7 +4,6 @@ import { useDevice } from "../state/device";
 import type { Key } from "../state/keys";
 import { useKeys } from "../state/keys";
 import { useSession } from "../state/session";
-import { OLD } from "../state/useAnswer";
 import type { JobState, Line, Place } from "../state/useJob";
 import { words } from "../words/en";
 import { ClashSlab } from "./ClashSlab";
@@ -14,6 +13,7 @@ import { KeySheet } from "./KeySheet";
 import { PrintSheet } from "./PrintSheet";
 import { ProblemSlab, Shout, Stop, Tag } from "./shapes";
 import { TopBar } from "./TopBar";
+import { OLD } from "./useAnswer";
 import { Winding } from "./Winding";
 
 const ONLY_HERE = "On this page only";

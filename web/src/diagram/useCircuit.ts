@@ -1,6 +1,6 @@
 import { keepPreviousData, skipToken, useQuery } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../api/client";
-import { useAnswer } from "../state/useAnswer";
+import { useAnswer } from "../components/useAnswer";
 import type { Given } from "../state/useJob";
 
 export type Circuit = Schemas["CircuitOut"];

@@ -6,7 +6,7 @@ import { Reading } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
-import { useAnswer } from "../../state/useAnswer";
+import { useAnswer } from "../../components/useAnswer";
 
 type Check = Schemas["DeadCheckOut"];
 type Taken = NonNullable<Schemas["StarterInputs"]["readings"]>[number];

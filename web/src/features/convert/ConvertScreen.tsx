@@ -6,8 +6,8 @@ import { Failure, Waiting } from "../../components/Edges";
 import { Reading, Words } from "../../components/inputs";
 import { ProblemSlab, Shout, Tag } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
+import { useAnswer } from "../../components/useAnswer";
 import { useSession } from "../../state/session";
-import { useAnswer } from "../../state/useAnswer";
 
 type Given = Schemas["ConversionInputs"];
 type Transformer = NonNullable<Given["transformers"]>[number];

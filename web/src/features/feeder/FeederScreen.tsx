@@ -6,8 +6,8 @@ import { Failure, Waiting } from "../../components/Edges";
 import { Choice, Reading } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
+import { useAnswer } from "../../components/useAnswer";
 import { useSession } from "../../state/session";
-import { useAnswer } from "../../state/useAnswer";
 import { Slip } from "../size/Slip";
 import { WhySheet } from "../size/WhySheet";
 

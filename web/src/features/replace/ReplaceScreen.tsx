@@ -6,7 +6,7 @@ import { Choice, Words } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
-import { useAnswer } from "../../state/useAnswer";
+import { useAnswer } from "../../components/useAnswer";
 import type { Given } from "../../state/useJob";
 import { words } from "../../words/en";
 

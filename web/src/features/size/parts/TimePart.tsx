@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { api, type Schemas, told } from "../../../api/client";
 import { Waiting } from "../../../components/Edges";
-import { useAnswer } from "../../../state/useAnswer";
+import { useAnswer } from "../../../components/useAnswer";
 import type { Given } from "../../../state/useJob";
 
 type Curves = Schemas["CurvesOut"];

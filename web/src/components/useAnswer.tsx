@@ -1,7 +1,7 @@
 import type { UseQueryResult } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Refused } from "../api/client";
-import { AskAgain, ProblemSlab, Stop } from "../components/shapes";
+import { AskAgain, ProblemSlab, Stop } from "./shapes";
 
 const LONG_MS = 1000;
 /** Said wherever an answer is not of what is given now. */
