@@ -20,6 +20,7 @@ from pathlib import Path
 from cluster import Cluster, ClusterError, free_port, memory_folder, throw_away
 from held import PARTS as LONG
 from held import Held
+from processes import end, serve, work
 
 CLONE = Path(__file__).resolve().parents[1]
 BIN = CLONE / ".venv" / "bin"
@@ -38,6 +39,8 @@ class PartError(Exception):
 
 def run(*command: str, cwd: Path = CLONE, env: Environment | None = None) -> str:
     """Run a command and return its output; a failure raises it."""
+    if STOPPED.is_set():
+        raise PartError("stopped: another part does not hold")
     with subprocess.Popen(
         command,
         cwd=cwd,
@@ -138,40 +141,12 @@ def serving(env: Environment, log: Path) -> Iterator[str]:
     """Serve one database for the length of a block and give its address."""
     port = free_port()
     with log.open("w") as file:
-        served = subprocess.Popen(
-            [
-                PYTHON, "-m", "gunicorn", "config.wsgi", "--chdir", "server",
-                "--bind", f"127.0.0.1:{port}", "--workers", "1", "--threads", "8",
-                "--log-level", "warning", "--no-control-socket",
-            ],
-            cwd=CLONE,
-            env={**os.environ, **env},
-            stdout=file,
-            stderr=subprocess.STDOUT,
-        )  # fmt: skip
-        worker = subprocess.Popen(
-            [
-                PYTHON,
-                "server/manage.py",
-                "db_worker",
-                "--interval",
-                "0.3",
-                "-v",
-                "0",
-                "--skip-checks",
-            ],
-            cwd=CLONE,
-            env={**os.environ, **env},
-            stdout=file,
-            stderr=subprocess.STDOUT,
-        )
+        own = {"cwd": CLONE, "env": {**os.environ, **env}, "stdout": file, "stderr": file}
+        processes = [serve(port, "--workers", "1", "--threads", "8", **own), work(**own)]
         try:
             yield f"http://127.0.0.1:{port}"
         finally:
-            for process in (served, worker):
-                process.terminate()
-            for process in (served, worker):
-                process.wait(30)
+            end(processes)
 
 
 def in_memory() -> Environment:
@@ -247,16 +222,20 @@ def still_hold(held: Held) -> set[str]:
 
 def in_turn(part: Callable[[str], bool], names: list[str], pool: ThreadPoolExecutor) -> bool:
     """Run parts one after another, and beside them the core's tests; tell whether all hold."""
-    beside = pool.submit(part, "core") if "core" in names else None
-    for name in names:
-        if name == "core":
-            continue
-        if (beside and beside.done() and not beside.result()) or not part(name):
-            STOPPED.set()
-            for process in list(RUNNING):
-                process.terminate()
+
+    def holds(name: str) -> bool:
+        if STOPPED.is_set():
             return False
-    return beside is None or beside.result()
+        if part(name):
+            return True
+        STOPPED.set()
+        for process in list(RUNNING):
+            process.terminate()
+        return False
+
+    beside = pool.submit(holds, "core") if "core" in names else None
+    others = [holds(name) for name in names if name != "core"]
+    return all(others) and (beside is None or beside.result())
 
 
 def main(words: list[str]) -> int:

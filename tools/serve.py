@@ -14,6 +14,7 @@ from pathlib import Path
 from types import FrameType
 
 from cluster import Cluster, ClusterError, free_port, place
+from processes import end, serve, work
 
 CLONE = Path(__file__).resolve().parents[1]
 PYTHON = str(CLONE / ".venv" / "bin" / "python")
@@ -56,18 +57,6 @@ def wait_for(url: str, server: subprocess.Popen[bytes]) -> None:
     raise ClusterError("the server does not answer")
 
 
-def end(processes: list[subprocess.Popen[bytes]]) -> None:
-    """Stop processes together, by force if they do not."""
-    for process in processes:
-        if process.poll() is None:
-            process.terminate()
-    for process in processes:
-        try:
-            process.wait(15)
-        except subprocess.TimeoutExpired:
-            process.kill()
-
-
 def main() -> int:
     """Serve until Ctrl-C."""
     stopping = []
@@ -101,31 +90,9 @@ def main() -> int:
         manage(environment, "createcachetable")
         manage(environment, "demo", "--skip-checks")
         port = free_port(int(os.environ.get("EVENCOIL_PORT", "8765")))
-        server = subprocess.Popen(
-            [
-                PYTHON, "-m", "gunicorn", "config.wsgi", "--chdir", "server",
-                "--bind", f"127.0.0.1:{port}", "--workers", "2", "--threads", "4",
-                "--timeout", "60", "--log-level", "warning", "--no-control-socket",
-            ],
-            cwd=CLONE,
-            env=environment,
-            start_new_session=True,
-        )  # fmt: skip
-        worker = subprocess.Popen(
-            [
-                PYTHON,
-                "server/manage.py",
-                "db_worker",
-                "--interval",
-                "0.3",
-                "-v",
-                "0",
-                "--skip-checks",
-            ],
-            cwd=CLONE,
-            env=environment,
-            start_new_session=True,
-        )
+        own = {"cwd": CLONE, "env": environment, "start_new_session": True}
+        server = serve(port, "--workers", "2", "--threads", "4", "--timeout", "60", **own)
+        worker = work(**own)
         wait_for(f"http://127.0.0.1:{port}/api/session", server)
         sys.path.insert(0, str(CLONE / "server"))
         from demo.larkfall import PASSWORD, PEOPLE, WORKS  # after the path

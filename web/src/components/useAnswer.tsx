@@ -21,7 +21,7 @@ export interface Answer<T> {
  * then it is said to be old. `before` stands until there is a first one.
  */
 export function useAnswer<T>(query: UseQueryResult<T, Error>, before?: T): Answer<T> {
-  const last = useRef(before);
+  const last = useRef<T>(undefined);
   if (query.data !== undefined) last.current = query.data;
   const data = query.data ?? last.current ?? before;
   const isComing = query.isPlaceholderData || query.isPending;
