@@ -32,10 +32,13 @@ if __name__ == "__main__":
         supply = read_supply(system)
         reading = read(f"{power} HP {plate_volts} {amps} A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G")
         size = SizeInputs(
-            conductor_material="cu", insulation="THWN", termination_c=75,
-            ambient_c=str(chosen.choice((30, 35, 40, 45))), current_carrying=chosen.choice((3, 6)),
+            conductor_material="cu",
+            insulation="THWN",
+            termination_c=75,
+            ambient_c=str(chosen.choice((30, 35, 40, 45))),
+            current_carrying=chosen.choice((3, 6)),
             protection_kind=chosen.choice(KINDS),
-        )  # fmt: skip
+        )
         cases.append((reading, supply, judge(reading.plate, supply), None, size, profile))
     begun = time.perf_counter()
     figures = sum(len(branch_circuit(*case)[1]) for case in cases)

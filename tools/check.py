@@ -89,9 +89,12 @@ def api(env: Environment) -> str:
     """Check that the generated types are those of the OpenAPI file; the server's tests check it."""
     del env
     made = run(
-        "npx", "--no-install", "openapi-typescript", "../server/api/openapi.json",
+        "npx",
+        "--no-install",
+        "openapi-typescript",
+        "../server/api/openapi.json",
         cwd=CLONE / "web",
-    )  # fmt: skip
+    )
     types_file = (CLONE / "web" / "src" / "api" / "schema.gen.ts").read_text()
     if types_file.strip() not in made.strip():
         raise PartError("web/src/api/schema.gen.ts is not up to date: run `make api`.")
@@ -102,8 +105,15 @@ def core(env: Environment) -> str:
     """Test the core by itself, lines and branches counted; what runs very often is not counted."""
     del env
     counter = [
-        "-m", "slipcover", "--branch", "--source", "src", "--skip-covered", "--fail-under", "95",
-    ]  # fmt: skip
+        "-m",
+        "slipcover",
+        "--branch",
+        "--source",
+        "src",
+        "--skip-covered",
+        "--fail-under",
+        "95",
+    ]
     quiet = ["-W", "ignore:Module already imported:pytest.PytestAssertRewriteWarning"]
 
     def tests(*how: str) -> str:
@@ -122,10 +132,17 @@ def server(env: Environment) -> str:
     """Test the server on the throw-away cluster."""
     return last_line(
         run(
-            PYTHON, "-m", "pytest", "-n", "2", "--dist", "worksteal",
-            cwd=CLONE / "server", env={**env, "EVENCOIL_TEST_TABLES": TABLES},
+            PYTHON,
+            "-m",
+            "pytest",
+            "-n",
+            "2",
+            "--dist",
+            "worksteal",
+            cwd=CLONE / "server",
+            env={**env, "EVENCOIL_TEST_TABLES": TABLES},
         )
-    )  # fmt: skip
+    )
 
 
 def web(env: Environment) -> str:
@@ -187,11 +204,17 @@ def e2e(env: Environment) -> str:
         time.sleep(2)
         return last_line(
             run(
-                PYTHON, "-m", "pytest", "-n", str(len(urls)), "--dist", "worksteal",
+                PYTHON,
+                "-m",
+                "pytest",
+                "-n",
+                str(len(urls)),
+                "--dist",
+                "worksteal",
                 cwd=CLONE / "tests" / "e2e",
                 env={**env, **in_memory(), "EVENCOIL_WALKS": " ".join(urls)},
             )
-        )  # fmt: skip
+        )
 
 
 PARTS: dict[str, Callable[[Environment], str]] = {

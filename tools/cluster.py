@@ -104,9 +104,16 @@ class Cluster:
             shutil.chown(word, "postgres")
         made = self._run(
             str(BIN / "initdb"),
-            "-D", str(self.data), "-U", NAME, "--pwfile", str(word),
-            "--encoding=UTF8", "--locale=C.UTF-8", "--auth=scram-sha-256",
-        )  # fmt: skip
+            "-D",
+            str(self.data),
+            "-U",
+            NAME,
+            "--pwfile",
+            str(word),
+            "--encoding=UTF8",
+            "--locale=C.UTF-8",
+            "--auth=scram-sha-256",
+        )
         if made.returncode:
             raise ClusterError(f"initdb failed: {made.stderr.strip()[-400:]}")
 
@@ -124,9 +131,18 @@ class Cluster:
         )
         log = self.folder / "log"
         started = self._run(
-            str(BIN / "pg_ctl"), "-D", str(self.data), "-l", str(log), "-w", "-t", "60",
-            "-o", options, "start",
-        )  # fmt: skip
+            str(BIN / "pg_ctl"),
+            "-D",
+            str(self.data),
+            "-l",
+            str(log),
+            "-w",
+            "-t",
+            "60",
+            "-o",
+            options,
+            "start",
+        )
         if started.returncode:
             said = log.read_text(errors="replace")[-600:] if log.is_file() else started.stderr
             raise ClusterError(f"PostgreSQL does not start: {said.strip()}")
@@ -141,9 +157,17 @@ class Cluster:
             If it cannot be made.
         """
         psql = [
-            str(BIN / "psql"), "-h", "127.0.0.1", "-p", str(self.port), "-U", NAME,
-            "-d", "postgres", "-tAc",
-        ]  # fmt: skip
+            str(BIN / "psql"),
+            "-h",
+            "127.0.0.1",
+            "-p",
+            str(self.port),
+            "-U",
+            NAME,
+            "-d",
+            "postgres",
+            "-tAc",
+        ]
         environment = {**os.environ, "PGPASSWORD": self.password}
         asked = f"select 1 from pg_database where datname = '{name}'"  # one of our own names
         there = subprocess.run(

@@ -14,23 +14,38 @@ def serve(port: int, *options: str, **how: Any) -> subprocess.Popen[bytes]:
     """Start the application server on a loopback port; `how` goes to the process as it is."""
     return subprocess.Popen(
         [
-            sys.executable, "-m", "gunicorn", "config.wsgi", "--chdir", "server",
-            "--bind", f"127.0.0.1:{port}", *options,
-            "--log-level", "warning", "--no-control-socket",
+            sys.executable,
+            "-m",
+            "gunicorn",
+            "config.wsgi",
+            "--chdir",
+            "server",
+            "--bind",
+            f"127.0.0.1:{port}",
+            *options,
+            "--log-level",
+            "warning",
+            "--no-control-socket",
         ],
         **how,
-    )  # fmt: skip
+    )
 
 
 def work(**how: Any) -> subprocess.Popen[bytes]:
     """Start the worker; Django's checks of the code itself are made by ``./check``."""
     return subprocess.Popen(
         [
-            sys.executable, "server/manage.py", "db_worker",
-            "--interval", "0.3", "-v", "0", "--skip-checks",
+            sys.executable,
+            "server/manage.py",
+            "db_worker",
+            "--interval",
+            "0.3",
+            "-v",
+            "0",
+            "--skip-checks",
         ],
         **how,
-    )  # fmt: skip
+    )
 
 
 def end(processes: Iterable[subprocess.Popen[bytes]]) -> None:

@@ -13,9 +13,14 @@ from playwright.sync_api import Browser, Page, sync_playwright
 
 OUT = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
 FLAGS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+]
 DESK, PHONE = {"width": 1280, "height": 800}, {"width": 390, "height": 844}
 JOB = "/w/larkfall/m/IC-2/j/1"
 VIEWS: dict[str, tuple[str, dict[str, int], str]] = {

@@ -89,10 +89,15 @@ def test_thin_leads_that_ring_to_the_winding_belong_to_it():
 
 @pytest.mark.parametrize(
     ("kind", "name", "bars", "jumpers"),
-    [("6", "delta", 3, 0), ("6", "wye", 2, 0), ("9-wye", "series_wye", 3, 0),
-     ("9-wye", "parallel_wye", 5, 0), ("9-delta", "parallel_delta", 6, 0),
-     ("9-delta", "series_delta", 0, 3)],
-)  # fmt: skip
+    [
+        ("6", "delta", 3, 0),
+        ("6", "wye", 2, 0),
+        ("9-wye", "series_wye", 3, 0),
+        ("9-wye", "parallel_wye", 5, 0),
+        ("9-delta", "parallel_delta", 6, 0),
+        ("9-delta", "series_delta", 0, 3),
+    ],
+)
 def test_bars_of_the_usual_boards(kind, name, bars, jumpers):
     """Delta is three upright bars, wye two in a row; what neighbours cannot do is a jumper."""
     laid = lay_bars(KINDS[kind], named(kind, name).joints, Board(BOARDS[kind]))
@@ -200,10 +205,12 @@ def test_records_colours_and_the_way_in():
     bare = worked({"work": [JointWorkInput(joint=ids[0], vinyl=0)]}).planned.joints[0]
     assert bare.findings[0].code == "tape"
     colours = [
-        ColourInput(line="L1", colour="green"), ColourInput(line="L2", colour="white"),
-        ColourInput(line="L3", colour="white", remarked="black"), ColourInput(line="G", colour="red"),
+        ColourInput(line="L1", colour="green"),
+        ColourInput(line="L2", colour="white"),
+        ColourInput(line="L3", colour="white", remarked="black"),
+        ColourInput(line="G", colour="red"),
         ColourInput(line="N", colour="blue"),
-    ]  # fmt: skip
+    ]
     found = worked({"colours": colours}).planned.findings
     assert [item.code for item in found[:4]] == ["green", "white", "ground", "neutral"]
     high = worked({"colours": [ColourInput(line="L1", colour="black")]}, supply="240/120 high leg")
@@ -242,8 +249,9 @@ def test_every_other_joining_of_six_half_coils():
 
 def test_a_doubted_plate_forbids_full_volts_until_a_test_supports_them():
     """75 hp at 460 V draws near 540 A locked: 60 V then drives 70 A; 6 kVA per hp says 460."""
-    facts = TrustFacts(power_hp=Decimal(75), test_v=Decimal(60), test_a=Decimal(73),
-                       winding_ohm=Decimal("0.096"))  # fmt: skip
+    facts = TrustFacts(
+        power_hp=Decimal(75), test_v=Decimal(60), test_a=Decimal(73), winding_ohm=Decimal("0.096")
+    )
     told = estimate_voltage(facts)
     assert told.odds[0].volts_v == 460
     assert sum(item.odds for item in told.odds) == pytest.approx(1)
@@ -251,14 +259,22 @@ def test_a_doubted_plate_forbids_full_volts_until_a_test_supports_them():
     assert not ohms.may_energise
     assert ohms.ways_out[0].id == "trust.way.test"
     both = estimate_voltage(
-        TrustFacts(power_hp=Decimal(75), test_v=Decimal(60), test_a=Decimal(73),
-                   earlier_supply_v=Decimal(460))
-    )  # fmt: skip
+        TrustFacts(
+            power_hp=Decimal(75),
+            test_v=Decimal(60),
+            test_a=Decimal(73),
+            earlier_supply_v=Decimal(460),
+        )
+    )
     assert (both.confidence, both.may_energise) == ("high", True)
     apart = estimate_voltage(
-        TrustFacts(power_hp=Decimal(75), test_v=Decimal(60), test_a=Decimal(73),
-                   earlier_supply_v=Decimal(200))
-    )  # fmt: skip
+        TrustFacts(
+            power_hp=Decimal(75),
+            test_v=Decimal(60),
+            test_a=Decimal(73),
+            earlier_supply_v=Decimal(200),
+        )
+    )
     assert "disagree" in {message.id.split(".")[1] for message in apart.working}
     assert not apart.may_energise
     for bad in ({}, {"test_v": Decimal(0), "test_a": Decimal(1)}):
@@ -280,15 +296,22 @@ def test_trust_holds_the_leads_step():
 
 def test_a_motor_replaced_line_by_line():
     """More leads, other volts: supply, leads, joints, size and starter go down; nothing else."""
-    record = ReplaceInputs(old_plate="15 HP 460 V 3 PH 3 LEADS 1765 RPM", rotation="clockwise",
-                           seen_from="shaft",
-                           conductors=(ConductorRecord(conductor="L1", terminal="T1"),
-                                       ConductorRecord(conductor="L1")))  # fmt: skip
+    record = ReplaceInputs(
+        old_plate="15 HP 460 V 3 PH 3 LEADS 1765 RPM",
+        rotation="clockwise",
+        seen_from="shaft",
+        conductors=(
+            ConductorRecord(conductor="L1", terminal="T1"),
+            ConductorRecord(conductor="L1"),
+        ),
+    )
     told = compare_plates(record, read("15 HP 230/460 V 3 PH 9 LEADS 1765 RPM").plate)
     assert told.takes_down == ("supply", "leads", "joints", "size", "starter")
     assert {point.id for point in told.open_points} == {
-        "replaced.no_terminal", "replaced.twice", "replaced.unproven",
-    }  # fmt: skip
+        "replaced.no_terminal",
+        "replaced.twice",
+        "replaced.unproven",
+    }
     assert [line.field for line in told.lines if line.is_same] == [
         "power_hp",
         "speed_rpm",
@@ -300,13 +323,18 @@ def test_a_motor_replaced_line_by_line():
 
 @pytest.mark.parametrize(
     ("after", "side", "rotation"),
-    [("clockwise", "shaft", "equal"), ("clockwise", "fan", "different"),
-     ("counter-clockwise", "fan", "equal"), ("unknown", "shaft", "unproven")],
-)  # fmt: skip
+    [
+        ("clockwise", "shaft", "equal"),
+        ("clockwise", "fan", "different"),
+        ("counter-clockwise", "fan", "equal"),
+        ("unknown", "shaft", "unproven"),
+    ],
+)
 def test_rotation_is_equal_only_from_the_same_side(after, side, rotation):
     """Clockwise from the shaft is counter-clockwise from the fan."""
-    record = ReplaceInputs(rotation="clockwise", seen_from="shaft", rotation_after=after,
-                           seen_from_after=side)  # fmt: skip
+    record = ReplaceInputs(
+        rotation="clockwise", seen_from="shaft", rotation_after=after, seen_from_after=side
+    )
     assert compare_plates(record, read(PLATE).plate).rotation == rotation
 
 
@@ -316,9 +344,11 @@ def test_a_machine_goes_from_240_to_480():
 
     def motor(plate, **leads):
         return convert_motor(
-            MachineMotor(tag="X", plate=PlateInputs(text=plate), supply=today,
-                         leads=LeadsInputs(**leads)), to,
-        )  # fmt: skip
+            MachineMotor(
+                tag="X", plate=PlateInputs(text=plate), supply=today, leads=LeadsInputs(**leads)
+            ),
+            to,
+        )
 
     can = motor(PLATE, winding="9-wye")
     assert can.answer == "can"
@@ -338,9 +368,11 @@ def test_a_machine_goes_from_240_to_480():
 def test_control_transformers(taps, action, after):
     """Taps for the new supply, else another transformer; left as it is it would give double."""
     item = MachineTransformer(
-        tag="T1", taps=tuple(TapInput(volts_v=volts) for volts in taps), secondary_v="120",
+        tag="T1",
+        taps=tuple(TapInput(volts_v=volts) for volts in taps),
+        secondary_v="120",
         now_v="240",
-    )  # fmt: skip
+    )
     told = convert_transformer(item, Decimal(240), Decimal(480))
     assert told.action == action
     assert told.secondary_after_v == (None if after is None else Decimal(after))

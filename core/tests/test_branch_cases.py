@@ -56,16 +56,22 @@ def test_worked_examples(case):
     if "ocpd" in given:
         kind = KINDS[given["ocpd"]]
         found = protection_ratings(
-            flc_a=flc, kind=kind, phases=given["phase"], edition=edition,
+            flc_a=flc,
+            kind=kind,
+            phases=given["phase"],
+            edition=edition,
             design_letter=given.get("design"),
-        )  # fmt: skip
+        )
         got |= {
-            "sc_main_max_A": found.limit_a, "sc_main_std_A": found.exam_a,
-            "sc_ex1_std_A": found.field_a, "sc_ex2_cap_A": found.cap_a,
-            "sc_ex2_std_A": found.raised_a, "inst_setting_A": found.limit_a,
+            "sc_main_max_A": found.limit_a,
+            "sc_main_std_A": found.exam_a,
+            "sc_ex1_std_A": found.field_a,
+            "sc_ex2_cap_A": found.cap_a,
+            "sc_ex2_std_A": found.raised_a,
+            "inst_setting_A": found.limit_a,
             "inst_exception_max_A": found.cap_a,
             "answer_A": found.exam_a if case["school"] == "exam" else found.field_a,
-        }  # fmt: skip
+        }
     if "nameplate_amps" in given:
         trail = trail_with(plate_amps_a=Decimal(given["nameplate_amps"]))
         rise = given.get("temp_rise_C")
@@ -86,10 +92,14 @@ def test_worked_examples(case):
             PlateInputs(text="40 HP 230 V 98 A 3 PH SF 1.0"),
             SupplyInputs(text="240 delta"),
             SizeInputs(
-                school="exam", edition=2017, conductor_material="al", insulation="THWN",
-                termination_c=75, protection_kind="inverse_time_breaker",
+                school="exam",
+                edition=2017,
+                conductor_material="al",
+                insulation="THWN",
+                termination_c=75,
+                protection_kind="inverse_time_breaker",
             ),
-        )  # fmt: skip
+        )
         shown = {step.id: step.shown for step in worked.steps}
         got["egc"] = f"{shown['grounding_conductor_size']} Al"
 

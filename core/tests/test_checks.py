@@ -17,9 +17,14 @@ from evencoil.words import say
 
 #: what a circuit of the catalogue is known for, from its own "Hazards to flag"
 KNOWN = {
-    "2B": {"H14"}, "5C": {"H17"}, "6B": {"H08", "H18"}, "6C": {"H18"}, "6D": {"H20"},
-    "8A": {"H24"}, "12A": {"H32"},
-}  # fmt: skip
+    "2B": {"H14"},
+    "5C": {"H17"},
+    "6B": {"H08", "H18"},
+    "6C": {"H18"},
+    "6D": {"H20"},
+    "8A": {"H24"},
+    "12A": {"H32"},
+}
 
 
 def rules(circuit, *levels):
@@ -37,13 +42,37 @@ def test_the_catalogue_breaks_no_rule_but_those_it_is_known_for(name):
 
 #: the mistake, and the rule that has to name it (CIRCUITS.md, section B)
 MISTAKES = [
-    ("3A-F1", "H16"), ("3A-F2", "H46"), ("3A-F3", "H10"), ("3A-F5", "H19"), ("3A-F6", "E01"),
-    ("3A-F7", "E01"), ("3A-F8", "H07"), ("3A-F9", "H07"), ("3A-F10", "H47"), ("3A-F11", "H19"),
-    ("3A-F12", "H44"), ("3A-F13", "E03"), ("6A-F1", "H09"), ("6A-F2", "H09"), ("6A-F3", "H09"),
-    ("6A-F4", "H09"), ("6A-F5", "H19"), ("6A-F6", "H08"), ("6A-F7", "H08"), ("6A-F8", "E02"),
-    ("6A-F9", "H07"), ("7A-F1", "H21"), ("7A-F2", "H21"), ("7A-F3", "H21"), ("7A-F4", "H21"),
-    ("7A-F5", "H21"), ("7A-F6", "H08"), ("7A-F7", "H23"), ("7A-F8", "H22"), ("7A-F9", "H23"),
-]  # fmt: skip
+    ("3A-F1", "H16"),
+    ("3A-F2", "H46"),
+    ("3A-F3", "H10"),
+    ("3A-F5", "H19"),
+    ("3A-F6", "E01"),
+    ("3A-F7", "E01"),
+    ("3A-F8", "H07"),
+    ("3A-F9", "H07"),
+    ("3A-F10", "H47"),
+    ("3A-F11", "H19"),
+    ("3A-F12", "H44"),
+    ("3A-F13", "E03"),
+    ("6A-F1", "H09"),
+    ("6A-F2", "H09"),
+    ("6A-F3", "H09"),
+    ("6A-F4", "H09"),
+    ("6A-F5", "H19"),
+    ("6A-F6", "H08"),
+    ("6A-F7", "H08"),
+    ("6A-F8", "E02"),
+    ("6A-F9", "H07"),
+    ("7A-F1", "H21"),
+    ("7A-F2", "H21"),
+    ("7A-F3", "H21"),
+    ("7A-F4", "H21"),
+    ("7A-F5", "H21"),
+    ("7A-F6", "H08"),
+    ("7A-F7", "H23"),
+    ("7A-F8", "H22"),
+    ("7A-F9", "H23"),
+]
 EDITS = {
     item["id"]: (body["circuit"], item["edit"])
     for body in tables().values()
@@ -140,7 +169,11 @@ def test_no_option_alone_breaks_a_rule(name):
 def test_three_wires_under_a_screw_are_led_elsewhere():
     """H11 names the screw, the count, and a screw of the same number with room."""
     circuit = edited(circuit_of("3A"), "add FU3.2 KM1.21; add FU3.2 KM1.33")
-    (found,) = [one for one in check_circuit(circuit, is_played=False) if one.rule == "H11" and "FU3" in say(one.message)][:1]  # fmt: skip
+    (found,) = [
+        one
+        for one in check_circuit(circuit, is_played=False)
+        if one.rule == "H11" and "FU3" in say(one.message)
+    ][:1]
     assert "FU3.2 has" in say(found.message)
 
 

@@ -52,10 +52,18 @@ def test_a_tap_of_twenty_feet_has_a_third():
     """TP-01: 4/0 carries 230 A; a third is 76.667 A, more than the motor's 26.25: 4 AWG."""
     expected, trail = EXAMPLES["TP-01"]["expected"], Trail()
     step = tap_conductor(
-        feeder_ampacity_a=Decimal(230), feeder_device_a=Decimal(225),
-        motor_least_a=Decimal("26.25"), length_ft=Decimal(20), is_protected=True, is_group=False,
-        to="overload", facts=ConductorFacts(), terminal_c=75, edition=2020, trail=trail,
-    )  # fmt: skip
+        feeder_ampacity_a=Decimal(230),
+        feeder_device_a=Decimal(225),
+        motor_least_a=Decimal("26.25"),
+        length_ft=Decimal(20),
+        is_protected=True,
+        is_group=False,
+        to="overload",
+        facts=ConductorFacts(),
+        terminal_c=75,
+        edition=2020,
+        trail=trail,
+    )
     assert round(float(trail.number("tap_least_a")), 3) == expected["third_of_feeder_A"]
     assert f"{step.shown} Cu" == expected["conductor"]
 
@@ -74,10 +82,18 @@ def test_taps_by_length_and_guard(feet, is_protected, is_group, to, least):
     """What a tap must carry, for each length."""
     trail = Trail()
     tap_conductor(
-        feeder_ampacity_a=Decimal(230), feeder_device_a=Decimal(225),
-        motor_least_a=Decimal("26.25"), length_ft=Decimal(feet), is_protected=is_protected,
-        is_group=is_group, to=to, facts=ConductorFacts(), terminal_c=75, edition=2023, trail=trail,
-    )  # fmt: skip
+        feeder_ampacity_a=Decimal(230),
+        feeder_device_a=Decimal(225),
+        motor_least_a=Decimal("26.25"),
+        length_ft=Decimal(feet),
+        is_protected=is_protected,
+        is_group=is_group,
+        to=to,
+        facts=ConductorFacts(),
+        terminal_c=75,
+        edition=2023,
+        trail=trail,
+    )
     assert trail["tap_least_a"].shown == least
 
 
@@ -138,17 +154,25 @@ def test_a_control_transformer_pulls_in_the_largest_while_the_others_hold():
 
 THERE = {
     "there": {
-        "cable": "NM", "cable_size": "10", "terminal_c": 75, "device_a": "60", "trip_a": "48.25",
-        "plug_a": "30", "plug_v": "250",
+        "cable": "NM",
+        "cable_size": "10",
+        "terminal_c": 75,
+        "device_a": "60",
+        "trip_a": "48.25",
+        "plug_a": "30",
+        "plug_v": "250",
     },
     "fault": {"device_ka": "5", "starter_ka": "65", "device_volts": "480Y/277"},
     "place": {
-        "controller_ft": "8", "motor_ft": "75", "lockable": True, "kind": "general_use_switch",
+        "controller_ft": "8",
+        "motor_ft": "75",
+        "lockable": True,
+        "kind": "general_use_switch",
         "amps_a": "30",
     },
     "overload": {"units": 2, "trip_class": 10, "accelerates_s": "30", "low_a": "9", "high_a": "20"},
     "raceway": {"kind": "EMT", "trade_size": "1/2"},
-}  # fmt: skip
+}
 PLATE = "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B 9 LEADS"
 
 
@@ -209,15 +233,23 @@ def test_the_overload_is_set_for_where_it_lies():
 @pytest.mark.parametrize(
     ("size", "figure", "field"),
     [
-        ({"duty": {"service": "short_time", "rating": "continuous"}}, "conductor_size", "size.duty.rating"),
-        ({"raceway": {"kind": "EMT", "trade_size": "9"}}, "raceway_size", "size.raceway.trade_size"),
+        (
+            {"duty": {"service": "short_time", "rating": "continuous"}},
+            "conductor_size",
+            "size.duty.rating",
+        ),
+        (
+            {"raceway": {"kind": "EMT", "trade_size": "9"}},
+            "raceway_size",
+            "size.raceway.trade_size",
+        ),
         ({"there": {"cable": "cord", "cable_size": "12"}}, "there_cable", "size.there.cable"),
         ({"there": {"cable": "MC", "cable_size": "11"}}, "there_cable", "size.there.cable_size"),
         ({"fault": {"device_volts": "lots"}}, "device_volts", "size.fault.device_volts"),
         ({"control": {"conductor": "22"}}, "control_device_most_a", "size.control.conductor"),
         ({"insulation": "TW", "termination_c": 60, "raceway": {}}, "raceway_size", "size.raceway"),
     ],
-)  # fmt: skip
+)
 def test_a_part_that_cannot_be_worked_out_says_why_and_takes_no_other_with_it(size, figure, field):
     """One refusal, with its field; the branch circuit's device stands."""
     done, found = worked(PLATE, "480Y/277", size)
@@ -263,39 +295,121 @@ def test_a_controller_is_rated_in_horsepower_at_its_volts():
 @pytest.mark.parametrize(
     ("size", "figure", "verdict", "said"),
     [
-        ({"place": {"controller_ft": "60"}}, "controller_disconnect_place", "fails", "place.controller.far"),
-        ({"place": {"controller_ft": "5", "controller_visible": False}}, "controller_disconnect_place", "fails", "place.controller.hidden"),
+        (
+            {"place": {"controller_ft": "60"}},
+            "controller_disconnect_place",
+            "fails",
+            "place.controller.far",
+        ),
+        (
+            {"place": {"controller_ft": "5", "controller_visible": False}},
+            "controller_disconnect_place",
+            "fails",
+            "place.controller.hidden",
+        ),
         ({"place": {"motor_ft": "20"}}, "motor_disconnect_place", "holds", "place.motor.holds"),
-        ({"place": {"motor_ft": "20", "own_at_motor": True}}, "motor_disconnect_place", "holds", "place.motor_own.holds"),
-        ({"place": {"motor_ft": "80", "lockable": True, "excuse": "procedures"}}, "motor_disconnect_place", "holds", "place.motor_procedures"),
+        (
+            {"place": {"motor_ft": "20", "own_at_motor": True}},
+            "motor_disconnect_place",
+            "holds",
+            "place.motor_own.holds",
+        ),
+        (
+            {"place": {"motor_ft": "80", "lockable": True, "excuse": "procedures"}},
+            "motor_disconnect_place",
+            "holds",
+            "place.motor_procedures",
+        ),
         ({"place": {"motor_ft": "80"}}, "motor_disconnect_place", "fails", "place.motor_no_lock"),
         ({"place": {"kind": "breaker"}}, "disconnect_kind", "holds", "place.breaker.holds"),
-        ({"place": {"kind": "motor_circuit_switch", "rated_hp": "15"}}, "disconnect_kind", "holds", "place.motor_circuit_switch.holds"),
-        ({"place": {"kind": "snap_switch", "amps_a": "20"}}, "disconnect_kind", "fails", "place.snap_switch.fails"),
-        ({"place": {"kind": "plug", "rated_hp": "5"}}, "disconnect_kind", "fails", "place.plug.fails"),
+        (
+            {"place": {"kind": "motor_circuit_switch", "rated_hp": "15"}},
+            "disconnect_kind",
+            "holds",
+            "place.motor_circuit_switch.holds",
+        ),
+        (
+            {"place": {"kind": "snap_switch", "amps_a": "20"}},
+            "disconnect_kind",
+            "fails",
+            "place.snap_switch.fails",
+        ),
+        (
+            {"place": {"kind": "plug", "rated_hp": "5"}},
+            "disconnect_kind",
+            "fails",
+            "place.plug.fails",
+        ),
         ({"place": {"amps_a": "20"}}, "disconnect_rating", "fails", "place.rating.fails"),
-        ({"drive": {"input_a": "22", "has_bypass": True, "output_v": "500"}}, "drive_output", "fails", "drive.output_above"),
-        ({"drive": {"input_a": "19", "has_bypass": True, "output_v": "460"}}, "drive_output", "holds", "drive.output"),
+        (
+            {"drive": {"input_a": "22", "has_bypass": True, "output_v": "500"}},
+            "drive_output",
+            "fails",
+            "drive.output_above",
+        ),
+        (
+            {"drive": {"input_a": "19", "has_bypass": True, "output_v": "460"}},
+            "drive_output",
+            "holds",
+            "drive.output",
+        ),
         ({"overload": {"low_a": "30", "high_a": "40"}}, "relay_dial", "fails", "relay.dial.above"),
         ({"overload": {"low_a": "20", "high_a": "40"}}, "relay_dial", "holds", "relay.dial.holds"),
         ({"overload": {"protector_trip_a": "30"}}, "protector", "fails", "relay.protector.fails"),
         ({"overload": {"protector_trip_a": "28"}}, "protector", "holds", "relay.protector.holds"),
         ({"overload": {"units": 1}}, "overload_units", "fails", "relay.units.one"),
-        ({"there": {"cable": "MC", "cable_size": "14", "other_loads_a": "5"}}, "there_other_loads", "fails", "there.others.fails"),
+        (
+            {"there": {"cable": "MC", "cable_size": "14", "other_loads_a": "5"}},
+            "there_other_loads",
+            "fails",
+            "there.others.fails",
+        ),
         ({"there": {"device_a": "45"}}, "there_device", "fails", "there.device.no_record"),
-        ({"there": {"device_a": "45"}, "no_start": {"reason": "opened"}}, "there_device", "holds", "there.device.raised"),
+        (
+            {"there": {"device_a": "45"}, "no_start": {"reason": "opened"}},
+            "there_device",
+            "holds",
+            "there.device.raised",
+        ),
         ({"there": {"device_a": "15"}}, "there_device", "fails", "there.device.too_small"),
         ({"there": {"trip_a": "26"}}, "there_heaters", "fails", "there.heaters.ceiling"),
         ({"there": {"trip_a": "70"}}, "there_heaters", "fails", "there.heaters.too_large"),
         ({"there": {"trip_a": "15"}}, "there_heaters", "fails", "there.heaters.too_small"),
         ({"there": {"plug_a": "15", "plug_v": "480"}}, "there_plug", "fails", "there.plug.amps"),
-        ({"there": {"plug_a": "30", "plug_v": "480", "plug_hp": "15"}}, "there_plug", "holds", "there.plug.holds"),
+        (
+            {"there": {"plug_a": "30", "plug_v": "480", "plug_hp": "15"}},
+            "there_plug",
+            "holds",
+            "there.plug.holds",
+        ),
         ({"there": {"plug_a": "30", "plug_v": "480"}}, "there_plug", "fails", "there.plug.power"),
-        ({"raceway": {"kind": "EMT", "trade_size": "1/2", "control_count": 8}}, "raceway_size", "fails", "raceway.fails"),
-        ({"raceway": {"kind": "EMT", "trade_size": "1/2", "control_count": 8, "is_nipple": True}}, "raceway_size", "holds", "raceway.holds"),
-        ({"fault": {"device_volts": "480Y/277"}}, "device_interrupting", "holds", "fault.interrupting.holds"),
+        (
+            {"raceway": {"kind": "EMT", "trade_size": "1/2", "control_count": 8}},
+            "raceway_size",
+            "fails",
+            "raceway.fails",
+        ),
+        (
+            {
+                "raceway": {
+                    "kind": "EMT",
+                    "trade_size": "1/2",
+                    "control_count": 8,
+                    "is_nipple": True,
+                }
+            },
+            "raceway_size",
+            "holds",
+            "raceway.holds",
+        ),
+        (
+            {"fault": {"device_volts": "480Y/277"}},
+            "device_interrupting",
+            "holds",
+            "fault.interrupting.holds",
+        ),
     ],
-)  # fmt: skip
+)
 def test_each_verdict_has_its_sentence(size, figure, verdict, said):
     """15 hp, 21 A, 19.3 A on the plate: what holds and what does not, and why."""
     _, found = worked(PLATE, "480Y/277", size)
@@ -306,12 +420,32 @@ def test_each_verdict_has_its_sentence(size, figure, verdict, said):
 @pytest.mark.parametrize(
     ("size", "supply", "figure", "field"),
     [
-        ({"control": {"coils": [{"inrush_va": "1", "sealed_va": "1", "count": 0}]}}, "480Y/277", "transformer_va", "size.control.coils"),
-        ({"control": {"coils": [{"inrush_va": "90000", "sealed_va": "9000"}]}}, "480Y/277", "transformer_va", "size.control.coils"),
-        ({"raceway": {"kind": "EMT", "control_count": 60, "control_size": "4/0"}}, "480Y/277", "raceway_size", "size.raceway"),
-        ({"protection_kind": "class_cc_fuse"}, "240 delta", "protection_device_a", "size.protection_kind"),
+        (
+            {"control": {"coils": [{"inrush_va": "1", "sealed_va": "1", "count": 0}]}},
+            "480Y/277",
+            "transformer_va",
+            "size.control.coils",
+        ),
+        (
+            {"control": {"coils": [{"inrush_va": "90000", "sealed_va": "9000"}]}},
+            "480Y/277",
+            "transformer_va",
+            "size.control.coils",
+        ),
+        (
+            {"raceway": {"kind": "EMT", "control_count": 60, "control_size": "4/0"}},
+            "480Y/277",
+            "raceway_size",
+            "size.raceway",
+        ),
+        (
+            {"protection_kind": "class_cc_fuse"},
+            "240 delta",
+            "protection_device_a",
+            "size.protection_kind",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_no_table_holds_is_refused(size, supply, figure, field):
     """The refusal names the field to change."""
     done, _ = worked(PLATE, supply, size)

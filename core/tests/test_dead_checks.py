@@ -60,7 +60,9 @@ def test_few_readings_tell_every_wire(name):
     assert len(found.checks) <= len(wires) / 2
     for check in found.checks:
         assert "supply.L" not in check.start + check.end
-        assert meter(circuit, Observed(start=check.start, end=check.end, hands=check.hands, ohms=0)) == pytest.approx(check.ohms, abs=0.1)  # fmt: skip
+        assert meter(
+            circuit, Observed(start=check.start, end=check.end, hands=check.hands, ohms=0)
+        ) == pytest.approx(check.ohms, abs=0.1)
 
 
 @pytest.mark.many
@@ -111,7 +113,12 @@ def named(name, edit, tag, kind):
         if "pull FU3" not in item["with"]:
             continue
         hands = tuple(Hand(word.split()[0], circuit.id_of(word.split()[1])) for word in words)
-        one = Observed(start=terminal(circuit, item["from"]), end=terminal(circuit, item["to"]), hands=hands, ohms=0)  # fmt: skip
+        one = Observed(
+            start=terminal(circuit, item["from"]),
+            end=terminal(circuit, item["to"]),
+            hands=hands,
+            ohms=0,
+        )
         readings.append(replace(one, ohms=meter(edited(circuit, edit), one)))
     blamed = suspects(circuit, readings, most=60)
     assert all(one.explains == one.of for one in blamed)

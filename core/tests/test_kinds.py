@@ -49,39 +49,89 @@ def said(connection):
         ("380-480 D / 660-690 Y V 3 PH 6 LEADS", "480Y/277", {}, "run", "L1 1 6 | L2 2 4 | L3 3 5"),
         # wye to start, delta to run
         (
-            "15 HP 460 D V 3 PH 6 LEADS", "480Y/277", {"start_method": "wye_delta"}, "start",
+            "15 HP 460 D V 3 PH 6 LEADS",
+            "480Y/277",
+            {"start_method": "wye_delta"},
+            "start",
             "L1 1 | L2 2 | L3 3 | - 4 5 6",
         ),
         # twelve leads, each of the four
-        ("230/460 V YY/Y 3 PH 12 LEADS", "480Y/277", {}, "run",
-         "L1 1 | L2 2 | L3 3 | - 4 7 | - 5 8 | - 6 9 | - 10 11 12"),
-        ("230/460 V DD/D 3 PH 12 LEADS", "240 delta", {}, "run",
-         "L1 1 6 7 12 | L2 2 4 8 10 | L3 3 5 9 11"),
+        (
+            "230/460 V YY/Y 3 PH 12 LEADS",
+            "480Y/277",
+            {},
+            "run",
+            "L1 1 | L2 2 | L3 3 | - 4 7 | - 5 8 | - 6 9 | - 10 11 12",
+        ),
+        (
+            "230/460 V DD/D 3 PH 12 LEADS",
+            "240 delta",
+            {},
+            "run",
+            "L1 1 6 7 12 | L2 2 4 8 10 | L3 3 5 9 11",
+        ),
         # the second half comes on by itself
         (
-            "230/460 V YY/Y 3 PH 12 LEADS", "240 delta", {"start_method": "part_winding"}, "start",
+            "230/460 V YY/Y 3 PH 12 LEADS",
+            "240 delta",
+            {"start_method": "part_winding"},
+            "start",
             "L1 1 | L2 2 | L3 3 | - 4 5 6 | - 10 11 12",
         ),
-        ("230/460 V YY/Y 3 PH 9 LEADS", "240 delta", {"start_method": "part_winding"}, "start",
-         "L1 1 | L2 2 | L3 3 | - 4 5 6"),
-        ("230 V 3 PH 6 LEADS PART WINDING START", "240 delta", {}, "run",
-         "L1 1 7 | L2 2 8 | L3 3 9"),
+        (
+            "230/460 V YY/Y 3 PH 9 LEADS",
+            "240 delta",
+            {"start_method": "part_winding"},
+            "start",
+            "L1 1 | L2 2 | L3 3 | - 4 5 6",
+        ),
+        (
+            "230 V 3 PH 6 LEADS PART WINDING START",
+            "240 delta",
+            {},
+            "run",
+            "L1 1 7 | L2 2 8 | L3 3 9",
+        ),
         # two speeds
-        ("10/5 HP 460 V 1750/870 RPM 60 HZ 3 PH 6 LEADS CONST TORQUE", "480Y/277",
-         {"speed": "high"}, "high", "L1 6 | L2 4 | L3 5 | - 1 2 3"),
-        ("10/2.5 HP 460 V 1750/870 RPM 60 HZ 3 PH 6 LEADS VARIABLE TORQUE", "480Y/277",
-         {}, "low", "L1 1 | L2 2 | L3 3"),
-        ("10 HP 460 V 1750/870 RPM 60 HZ 3 PH 6 LEADS CONSTANT HP", "480Y/277",
-         {}, "low", "L1 1 | L2 2 | L3 3 | - 4 5 6"),
-        ("10/5 HP 460 V 1750/1160 RPM 60 HZ 3 PH 6 LEADS", "480Y/277",
-         {"speed": "high"}, "high", "L1 11 | L2 12 | L3 13"),
+        (
+            "10/5 HP 460 V 1750/870 RPM 60 HZ 3 PH 6 LEADS CONST TORQUE",
+            "480Y/277",
+            {"speed": "high"},
+            "high",
+            "L1 6 | L2 4 | L3 5 | - 1 2 3",
+        ),
+        (
+            "10/2.5 HP 460 V 1750/870 RPM 60 HZ 3 PH 6 LEADS VARIABLE TORQUE",
+            "480Y/277",
+            {},
+            "low",
+            "L1 1 | L2 2 | L3 3",
+        ),
+        (
+            "10 HP 460 V 1750/870 RPM 60 HZ 3 PH 6 LEADS CONSTANT HP",
+            "480Y/277",
+            {},
+            "low",
+            "L1 1 | L2 2 | L3 3 | - 4 5 6",
+        ),
+        (
+            "10/5 HP 460 V 1750/1160 RPM 60 HZ 3 PH 6 LEADS",
+            "480Y/277",
+            {"speed": "high"},
+            "high",
+            "L1 11 | L2 12 | L3 13",
+        ),
         # single phase, both voltages and both directions
-        ("1 HP 115/230 V 1 PH 6 LEADS", "120/240 1PH", {}, "run",
-         "L1 1 | L2 4 5 | - 2 3 8"),
-        ("1 HP 115 V 1 PH 4 LEADS", "120 V 1PH", {"winding": "1-phase-reversible",
-         "direction": "reverse"}, "run", "L1 1 5 | L2 4 8"),
+        ("1 HP 115/230 V 1 PH 6 LEADS", "120/240 1PH", {}, "run", "L1 1 | L2 4 5 | - 2 3 8"),
+        (
+            "1 HP 115 V 1 PH 4 LEADS",
+            "120 V 1PH",
+            {"winding": "1-phase-reversible", "direction": "reverse"},
+            "run",
+            "L1 1 5 | L2 4 8",
+        ),
     ],
-)  # fmt: skip
+)
 def test_derived_for_every_kind(plate, supply, leads, state, wanted):
     """Each kind on its supply; the solver has proven every coil."""
     box = box_of(plate, supply, **leads)
@@ -93,21 +143,41 @@ def test_derived_for_every_kind(plate, supply, leads, state, wanted):
 @pytest.mark.parametrize(
     ("plate", "supply", "leads", "code", "words"),
     [
-        ("230/400 V D/Y 3 PH 6 LEADS", "400 V 3 PH", {"start_method": "wye_delta"}, "refused",
-         "does not run in delta"),
-        ("230/460 V YY/Y 3 PH 9 LEADS", "480Y/277", {"start_method": "part_winding"}, "refused",
-         "no half can be left off"),
-        ("15 HP 460 D V 3 PH 6 LEADS", "480Y/277", {"start_method": "part_winding"}, "refused",
-         "whole phases"),
+        (
+            "230/400 V D/Y 3 PH 6 LEADS",
+            "400 V 3 PH",
+            {"start_method": "wye_delta"},
+            "refused",
+            "does not run in delta",
+        ),
+        (
+            "230/460 V YY/Y 3 PH 9 LEADS",
+            "480Y/277",
+            {"start_method": "part_winding"},
+            "refused",
+            "no half can be left off",
+        ),
+        (
+            "15 HP 460 D V 3 PH 6 LEADS",
+            "480Y/277",
+            {"start_method": "part_winding"},
+            "refused",
+            "whole phases",
+        ),
         ("230/460 V 3 PH 12 LEADS", "480Y/277", {}, "missing", "in wye or in delta"),
         ("220/380 V 3 PH 12 LEADS", "380 V 3 PH", {"winding": "12"}, "missing", "series or"),
         ("400/230 V D/Y 3 PH 6 LEADS", "400 V 3 PH", {}, "refused", "do not belong to one winding"),
         ("1 HP 115 V 1 PH 2 LEADS", "120 V 1PH", {"direction": "reverse"}, "refused", "one way"),
         ("5 HP 460 V 3 PH 6 LEADS 1750 RPM", "480Y/277", {}, "missing", "can be any of these"),
-        ("10/5 HP 230/460 V 1750/870 RPM 3 PH 6 LEADS", "480Y/277", {"winding": "2-speed-ct"},
-         "refused", "cannot be"),
+        (
+            "10/5 HP 230/460 V 1750/870 RPM 3 PH 6 LEADS",
+            "480Y/277",
+            {"winding": "2-speed-ct"},
+            "refused",
+            "cannot be",
+        ),
     ],
-)  # fmt: skip
+)
 def test_what_cannot_be_derived_says_why(plate, supply, leads, code, words):
     """A reason and a way on, never a guess."""
     box = box_of(plate, supply, **leads)
@@ -141,10 +211,17 @@ def test_a_choice_that_the_ohms_contradict_is_refused():
 
 @pytest.mark.parametrize(
     ("kind", "groups"),
-    [("6", (2, 2, 2)), ("9-wye", (3, 2, 2, 2)), ("9-delta", (3, 3, 3)), ("12", (2,) * 6),
-     ("2-speed-vt", (6,)), ("2-speed-ct", (6,)), ("part-winding", (3, 3)),
-     ("2-speed-2-winding", (3, 3))],
-)  # fmt: skip
+    [
+        ("6", (2, 2, 2)),
+        ("9-wye", (3, 2, 2, 2)),
+        ("9-delta", (3, 3, 3)),
+        ("12", (2,) * 6),
+        ("2-speed-vt", (6,)),
+        ("2-speed-ct", (6,)),
+        ("part-winding", (3, 3)),
+        ("2-speed-2-winding", (3, 3)),
+    ],
+)
 def test_groups_by_continuity_as_the_books_have_them(kind, groups):
     """How many leads ring together, from the coils alone."""
     assert continuity_groups(KINDS[kind]) == groups
@@ -208,19 +285,32 @@ def test_one_exchange_of_two_leads_is_found_and_named(kind, data):
     assert say(outcome.findings[0].hint)
     first = outcome.findings[0]
     assert first.code in {
-        "exchanged", "reversed", "motor_leads", "other_kind", "not_tied", "over", "over.named",
-        "low.named", "turned", "idle", "low",
-    }  # fmt: skip
+        "exchanged",
+        "reversed",
+        "motor_leads",
+        "other_kind",
+        "not_tied",
+        "over",
+        "over.named",
+        "low.named",
+        "turned",
+        "idle",
+        "low",
+    }
 
 
 def test_a_thermostat_lead_on_a_line_is_named():
     """P1 on L1: said first, with the joint it is in."""
     box = box_of(
-        "15 HP 460 V Y 3 PH 3 LEADS", "480Y/277",
-        joints=[{"id": "1", "line": "L1", "leads": ["T1", "P1"]},
-                {"id": "2", "line": "L2", "leads": ["T2"]}, {"id": "3", "line": "L3", "leads": ["T3"]}],
+        "15 HP 460 V Y 3 PH 3 LEADS",
+        "480Y/277",
+        joints=[
+            {"id": "1", "line": "L1", "leads": ["T1", "P1"]},
+            {"id": "2", "line": "L2", "leads": ["T2"]},
+            {"id": "3", "line": "L3", "leads": ["T3"]},
+        ],
         accessories=[{"id": "a", "marks": ["P1", "P2"], "kind": "thermostat", "ohms": "0.4"}],
-    )  # fmt: skip
+    )
     assert box.outcome.verdict == "wrong"
     assert say(box.outcome.findings[0].message) == (
         "P1 is a thermostat lead and is joined with L1 T1."
@@ -236,8 +326,11 @@ def test_marks_of_every_style_lead_to_the_same_number():
     assert names_of(winding_of("3-wye"), "UVW")["T3"] == "W"
     assert lead_of(winding_of("6"), "red", {"T4": "RED"}) == "T4"
     assert [style_of(marks) for marks in (["1", "T2"], ["U1", "V2"], ["U", "X"], ["red"])] == [
-        "T", "UVW", "UVWXYZ", "custom",
-    ]  # fmt: skip
+        "T",
+        "UVW",
+        "UVWXYZ",
+        "custom",
+    ]
     with pytest.raises(CoreError):
         names_of(winding_of("6"), "custom", {"T1": "a", "T2": "a"})
     with pytest.raises(CoreError):

@@ -38,9 +38,14 @@ LK-2;1;3;same;H25;24;22
 LK-2;1;3;same;H26;many;22
 """
 COLUMNS = {
-    "relay_type": "Relay", "starter_size": "Size", "elements": "El", "basis": "Air",
-    "code": "Heater", "low_a": "From", "high_a": "To",
-}  # fmt: skip
+    "relay_type": "Relay",
+    "starter_size": "Size",
+    "elements": "El",
+    "basis": "Air",
+    "code": "Heater",
+    "low_a": "From",
+    "high_a": "To",
+}
 KEY = HeaterKey(relay_type="LK-2", starter_size="1", elements=3, basis="same")
 
 
@@ -61,9 +66,12 @@ def test_good_rows_are_kept_and_bad_ones_told_by_line():
     heaters, bad = read()
     assert [row.code for row in heaters.rows] == ["H21", "H22", "H23", "H22"]
     assert [(line.line, line.message.id) for line in bad] == [
-        (6, "heaters.twice"), (7, "heaters.elements"), (8, "heaters.empty"), (9, "heaters.band"),
+        (6, "heaters.twice"),
+        (7, "heaters.elements"),
+        (8, "heaters.empty"),
+        (9, "heaters.band"),
         (11, "number.unread"),
-    ]  # fmt: skip
+    ]
     assert [key.elements for key in keys_of(heaters)] == [3, 2]
     assert headers_of(CSV)[4] == "Heater"
 
@@ -87,17 +95,47 @@ def test_heater_from_amps_and_amps_from_heater():
 @pytest.mark.parametrize(
     ("ask", "field"),
     [
-        (lambda heaters: choose_heater(heaters, KEY, service_factor=Decimal(2), edition=2023, trail=trail("40")), "size.heater"),
-        (lambda heaters: choose_heater(heaters, HeaterKey(relay_type="ZZ", starter_size="1", elements=3, basis="same"), service_factor=None, edition=2023, trail=trail()), "size.heater.relay_type"),
-        (lambda heaters: heater_of_code(heaters, KEY, "H99", edition=2023, trail=Trail()), "size.heater.code"),
-        (lambda heaters: choose_heater(heaters, KEY, service_factor=None, edition=2023, trail=Trail()), "amps_a"),
+        (
+            lambda heaters: choose_heater(
+                heaters, KEY, service_factor=Decimal(2), edition=2023, trail=trail("40")
+            ),
+            "size.heater",
+        ),
+        (
+            lambda heaters: choose_heater(
+                heaters,
+                HeaterKey(relay_type="ZZ", starter_size="1", elements=3, basis="same"),
+                service_factor=None,
+                edition=2023,
+                trail=trail(),
+            ),
+            "size.heater.relay_type",
+        ),
+        (
+            lambda heaters: heater_of_code(heaters, KEY, "H99", edition=2023, trail=Trail()),
+            "size.heater.code",
+        ),
+        (
+            lambda heaters: choose_heater(
+                heaters, KEY, service_factor=None, edition=2023, trail=Trail()
+            ),
+            "amps_a",
+        ),
         (lambda _: read_heaters(CSV, {}, name="a", source=""), "heaters.columns.relay_type"),
-        (lambda _: read_heaters(CSV, COLUMNS, name="a", source="", factor=Decimal(0)), "heaters.factor"),
-        (lambda _: read_heaters("Relay\nx", {}, name="a", source="", fixed=dict.fromkeys(COLUMNS, "x")), "heaters.text"),
+        (
+            lambda _: read_heaters(CSV, COLUMNS, name="a", source="", factor=Decimal(0)),
+            "heaters.factor",
+        ),
+        (
+            lambda _: read_heaters(
+                "Relay\nx", {}, name="a", source="", fixed=dict.fromkeys(COLUMNS, "x")
+            ),
+            "heaters.text",
+        ),
         (lambda _: headers_of(""), "heaters.text"),
         (lambda _: headers_of("x" * 1_000_001), "heaters.text"),
     ],
-)  # fmt: skip
+)
 def test_a_chart_that_does_not_say_it_is_refused(ask, field):
     """Each refusal names its field."""
     heaters, _ = read()
@@ -125,8 +163,10 @@ def test_a_heater_of_the_job_travels_and_shows_what_was_left():
         {"relay_type": "LK-2", "elements": 3, "code": "H40", "low_a": "38.5", "high_a": "40"},
     ]
     heater = {
-        "table": {"name": "Door", "factor": "1", "rows": rows}, "relay_type": "LK-2", "code": "H40",
-    }  # fmt: skip
+        "table": {"name": "Door", "factor": "1", "rows": rows},
+        "relay_type": "LK-2",
+        "code": "H40",
+    }
     done = work_out(
         PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE, heater=heater)
     )
@@ -144,11 +184,13 @@ def test_amendments_show_in_every_figure_they_change():
     """12 AWG at least, 150 % conductors, 125 % switch, device at most 150 %, no step up."""
     profile = Profile(
         amendments=(
-            amendment("smallest_conductor", "12"), amendment("disconnect_percent", "125"),
-            amendment("conductor_percent", "150"), amendment("device_percent", "150"),
+            amendment("smallest_conductor", "12"),
+            amendment("disconnect_percent", "125"),
+            amendment("conductor_percent", "150"),
+            amendment("device_percent", "150"),
             amendment("no_next_size_up"),
         )
-    )  # fmt: skip
+    )
     small = "5 HP 460 V 6.8 A 1750 RPM 60 HZ 3 PH SF 1.15"
     done = work_out(
         PlateInputs(text=small), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE), profile
@@ -160,10 +202,12 @@ def test_amendments_show_in_every_figure_they_change():
     assert found["protection_device_a"].value == 10
     assert found["disconnect_least_a"].value == Decimal("9.5")
     for name, changed in (
-        ("required_ampacity_a", "conductor_percent"), ("conductor_size", "smallest_conductor"),
-        ("protection_limit_a", "device_percent"), ("protection_device_a", "no_next_size_up"),
+        ("required_ampacity_a", "conductor_percent"),
+        ("conductor_size", "smallest_conductor"),
+        ("protection_limit_a", "device_percent"),
+        ("protection_device_a", "no_next_size_up"),
         ("disconnect_least_a", "disconnect_percent"),
-    ):  # fmt: skip
+    ):
         assert f"amendment_{changed}" in found[name].uses
         assert "town inspector: ordinance" in say(found[f"amendment_{changed}"].working)
 
@@ -186,8 +230,13 @@ def test_amendments_hold_for_what_is_there_and_for_every_school():
 
 @pytest.mark.parametrize(
     ("subject", "value"),
-    [("smallest_conductor", "16"), ("conductor_percent", "100"), ("disconnect_percent", "100"), ("device_percent", "9000")],
-)  # fmt: skip
+    [
+        ("smallest_conductor", "16"),
+        ("conductor_percent", "100"),
+        ("disconnect_percent", "100"),
+        ("device_percent", "9000"),
+    ],
+)
 def test_a_looser_amendment_is_refused_and_never_used(subject, value):
     """The code's own figure stands."""
     with pytest.raises(CoreError) as caught:
@@ -223,8 +272,11 @@ def test_schools_stand_side_by_side_with_what_does_not_apply():
     )
     rows = {row.id: row for row in done.schools}
     assert {name: row.amps_a for name, row in rows.items()} == {
-        "exam": "35", "field": "40", "raised": "45", "ordinary": "30",
-    }  # fmt: skip
+        "exam": "35",
+        "field": "40",
+        "raised": "45",
+        "ordinary": "30",
+    }
     assert [name for name, row in rows.items() if row.is_chosen] == ["field"]
     assert [name for name, row in rows.items() if not row.applies] == ["raised", "ordinary"]
     assert "cold mornings" in say(rows["field"].reason)
@@ -232,9 +284,16 @@ def test_schools_stand_side_by_side_with_what_does_not_apply():
 
 
 FACTS = CurveFacts(
-    plate_a=19.3, locked_a=116, accelerates_s=3, setting_a=24.125, trip_class=20,
-    device_kind="dual_element_fuse", device_a=40, cmil=10380, metal="cu",
-)  # fmt: skip
+    plate_a=19.3,
+    locked_a=116,
+    accelerates_s=3,
+    setting_a=24.125,
+    trip_class=20,
+    device_kind="dual_element_fuse",
+    device_a=40,
+    cmil=10380,
+    metal="cu",
+)
 
 
 def test_the_overload_class_is_its_time_at_six_times():
@@ -254,17 +313,34 @@ def test_conductor_damage_is_the_published_heat_equation():
 
 @settings(deadline=None, max_examples=40)
 @given(
-    st.sampled_from(["dual_element_fuse", "nontime_delay_fuse", "class_cc_fuse", "inverse_time_breaker", "instantaneous_breaker"]),
-    st.floats(5, 60), st.sampled_from([5, 10, 20, 30]), st.floats(0.2, 30),
-)  # fmt: skip
+    st.sampled_from(
+        [
+            "dual_element_fuse",
+            "nontime_delay_fuse",
+            "class_cc_fuse",
+            "inverse_time_breaker",
+            "instantaneous_breaker",
+        ]
+    ),
+    st.floats(5, 60),
+    st.sampled_from([5, 10, 20, 30]),
+    st.floats(0.2, 30),
+)
 def test_no_curve_ever_rises_with_current(kind, device, trip_class, seconds):
     """More current never takes longer; every line stays on the paper."""
     made = sheet(
         CurveFacts(
-            plate_a=19.3, locked_a=116, accelerates_s=seconds, setting_a=24.125,
-            trip_class=trip_class, device_kind=kind, device_a=device, cmil=10380, metal="cu",
+            plate_a=19.3,
+            locked_a=116,
+            accelerates_s=seconds,
+            setting_a=24.125,
+            trip_class=trip_class,
+            device_kind=kind,
+            device_a=device,
+            cmil=10380,
+            metal="cu",
         )
-    )  # fmt: skip
+    )
     for curve in made.curves:
         if curve.id == "motor":
             continue
@@ -288,13 +364,19 @@ def test_a_slow_start_on_a_fast_class_does_not_come_up():
 def test_the_sheet_of_a_job_and_the_volts_along_its_run():
     """The sheet is drawn from the job's own figures; 300 ft lose what the drop says."""
     done = work_out(
-        PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"),
+        PlateInputs(text=PLATE),
+        SupplyInputs(text="480Y/277"),
         SizeInputs(**SIZE, run_length_ft="300"),
-    )  # fmt: skip
+    )
     made = curve_sheet(done.trail, SizeInputs(**SIZE))
     assert {curve.id for curve in made.curves} == {
-        "motor", "overload_cold", "overload_hot", "device_fast", "device_slow", "damage",
-    }  # fmt: skip
+        "motor",
+        "overload_cold",
+        "overload_hot",
+        "device_fast",
+        "device_slow",
+        "damage",
+    }
     assert [note.id for note in made.findings][-2:] == [
         "curves.start_assumed",
         "curves.class_assumed",
@@ -313,9 +395,12 @@ def test_the_sheet_of_a_job_and_the_volts_along_its_run():
 def test_a_conversion_joins_joints_heaters_fuse_and_wire():
     """15 hp from 240 to 480 V: 8 AWG to 10, 80 to 40 A, heaters of 48.25 A protect nothing at 19.3."""
     motor = MachineMotor(
-        tag="IC-2", plate=PlateInputs(text=PLATE), supply=SupplyInputs(text="240 delta"),
-        leads=LeadsInputs(), size=SizeInputs(**SIZE),
-    )  # fmt: skip
+        tag="IC-2",
+        plate=PlateInputs(text=PLATE),
+        supply=SupplyInputs(text="240 delta"),
+        leads=LeadsInputs(),
+        size=SizeInputs(**SIZE),
+    )
     found = convert_motor(motor, SupplyInputs(text="480Y/277"))
     rows = {row.figure: (row.before, row.after, row.is_larger) for row in found.changed}
     # 42 A: 52.5 A asks for 6 AWG (65); 73.5 A steps to 80; 38.6 x 1.25 = 48.25
@@ -324,16 +409,19 @@ def test_a_conversion_joins_joints_heaters_fuse_and_wire():
         "protection_device_a": ("80 A", "40 A", False),
         "overload_setting_a": ("48.25 A", "24.12 A", False),
         "disconnect_switch_a": ("100 A", "60 A", False),
-    }  # fmt: skip
+    }
     assert found.left.id == "convert.left_large"
     assert found.left.params["percent"] == "250"
     back = convert_motor(
         MachineMotor(
-            tag="IC-2", plate=motor.plate, supply=SupplyInputs(text="480Y/277"), leads=motor.leads,
+            tag="IC-2",
+            plate=motor.plate,
+            supply=SupplyInputs(text="480Y/277"),
+            leads=motor.leads,
             size=motor.size,
         ),
         SupplyInputs(text="240 delta"),
-    )  # fmt: skip
+    )
     assert back.left.id == "convert.left_small"
     assert all(row.is_larger for row in back.changed)
 

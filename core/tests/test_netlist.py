@@ -43,8 +43,9 @@ def test_bad_text_names_its_line(devices, wires, field, says):
 def test_ten_thousand_wires_are_refused_before_anything_hangs():
     """A file beyond the limit says so."""
     many = "\n".join(f"X{n} tb n=40" for n in range(300))
-    wires = ";".join(f"X{n}.{a} - X{n}.{b}" for n in range(300) for a in range(1, 36)
-                     for b in (36, 37) if a < b)  # fmt: skip
+    wires = ";".join(
+        f"X{n}.{a} - X{n}.{b}" for n in range(300) for a in range(1, 36) for b in (36, 37) if a < b
+    )
     with pytest.raises(CoreError, match="More than 10000 wires"):
         read_circuit(many, wires)
 
@@ -68,17 +69,22 @@ EDITS = st.lists(
     st.one_of(
         st.builds(
             lambda start, end, n: Edit(id=f"w{n}", kind="add_wire", start=start, end=end),
-            st.sampled_from(TERMINALS), st.sampled_from(TERMINALS), st.integers(0, 5),
+            st.sampled_from(TERMINALS),
+            st.sampled_from(TERMINALS),
+            st.integers(0, 5),
         ),
-        st.builds(
-            lambda wire: Edit(id="r", kind="remove_wire", wire=wire), st.sampled_from(WIRES)
-        ),
+        st.builds(lambda wire: Edit(id="r", kind="remove_wire", wire=wire), st.sampled_from(WIRES)),
         st.builds(
             lambda wire, side, to: Edit(
-                id="m", kind="move_end", wire=wire,
-                start=wire.split("~")[side], end=to,
+                id="m",
+                kind="move_end",
+                wire=wire,
+                start=wire.split("~")[side],
+                end=to,
             ),
-            st.sampled_from(WIRES), st.integers(0, 1), st.sampled_from(TERMINALS),
+            st.sampled_from(WIRES),
+            st.integers(0, 1),
+            st.sampled_from(TERMINALS),
         ),
         st.builds(
             lambda item: Edit(id="d", kind="remove_device", device=item.id),
@@ -86,7 +92,7 @@ EDITS = st.lists(
         ),
     ),
     max_size=6,
-)  # fmt: skip
+)
 OPTIONS = st.fixed_dictionaries(
     {},
     optional={
@@ -141,8 +147,14 @@ def test_an_act_never_counts_for_a_wire_whose_ends_changed(edits, options, place
 
 def test_an_edit_that_no_longer_applies_is_reported_and_kept():
     """Moving a wire of a lamp that an option took away: told, with what is missing."""
-    edit = Edit(id="u1", kind="move_end", wire="main.34~lamp_run.X1", start="lamp_run.X1",
-                end="lamp_off.X1", by="Dov")  # fmt: skip
+    edit = Edit(
+        id="u1",
+        kind="move_end",
+        wire="main.34~lamp_run.X1",
+        start="lamp_run.X1",
+        end="lamp_off.X1",
+        by="Dov",
+    )
     drawn = draw("3A", {"lamps": "none"}).circuit
     done = replay(drawn, [edit])
 
@@ -156,14 +168,16 @@ def test_an_edit_that_no_longer_applies_is_reported_and_kept():
     ("edit", "says"),
     [
         (Edit(id="a", kind="add_wire", start="main.99", end="main.A1"), "no terminal main.99"),
-        (Edit(id="a", kind="move_end", wire="start.14~main.A1", start="main.14", end="main.A2"),
-         "does not end at main.14"),
+        (
+            Edit(id="a", kind="move_end", wire="start.14~main.A1", start="main.14", end="main.A2"),
+            "does not end at main.14",
+        ),
         (Edit(id="a", kind="set", device="nobody", parameters={}), "no device nobody"),
         (Edit(id="a", kind="set", device="main", parameters={"aux": "21-22"}), "still ends there"),
         (Edit(id="a", kind="set", device="main", parameters={"coil": "x"}), "coil cannot be x"),
         (Edit(id="a", kind="add_device", type="toaster"), "toaster"),
     ],
-)  # fmt: skip
+)
 def test_edits_that_cannot_be_say_why(edit, says):
     """Each reason names what is not there."""
     done = replay(BASE, [edit])

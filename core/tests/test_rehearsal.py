@@ -75,26 +75,69 @@ def test_snapshots_are_small():
 @pytest.mark.parametrize(
     ("name", "edit", "acts", "code", "says"),
     [
-        ("2A", "", [act(0, "close", "QF1"), act(1, "turn", "SS1", "AUTO"), act(2, "on", "PS1"),
-                    act(5, "dip", "", "1")],
-         "springs_to_life", "power back → KM1 pulls in → M1 driven forward"),
-        ("2A", "", [act(0, "close", "QF1"), act(1, "turn", "SS1", "AUTO"), act(2, "on", "PS1"),
-                    act(5, "trip", "OL1"), act(6, "reset", "OL1")],
-         "springs_to_life", "OL1 reset → OL1 95-96 closes → KM1 pulls in"),
-        ("3A", "swap S2.13 S2.21; swap S2.14 S2.22", [act(0, "close", "QF1")],
-         "springs_to_life", "QF1 switched on → KM1 pulls in"),
-        ("3A", "move KM1.13 S2.13 -> S1.11", [*START, act(5, "press", "S1")],
-         "does_not_stop", "S1 pressed → M1 still runs"),
-        ("3A", "move KM1.A2 OL1.95 -> OL1.96", [*START, act(5, "trip", "OL1")],
-         "does_not_stop", "OL1 trips → M1 still runs"),
-        ("6B", "", [act(0, "close", "QF1"), act(1, "push", "S2"), act(4, "push", "S3")],
-         "plugged", "S3 pressed → S3 13-14 closes → KR pulls in"),
-        ("6A", "remove KF.22 KR.A1; add KF.21 KR.A1",
-         [act(0, "close", "QF1"), act(1, "push", "S2"), act(3, "push", "S3")],
-         "both_ways", "both conduct at once"),
+        (
+            "2A",
+            "",
+            [
+                act(0, "close", "QF1"),
+                act(1, "turn", "SS1", "AUTO"),
+                act(2, "on", "PS1"),
+                act(5, "dip", "", "1"),
+            ],
+            "springs_to_life",
+            "power back → KM1 pulls in → M1 driven forward",
+        ),
+        (
+            "2A",
+            "",
+            [
+                act(0, "close", "QF1"),
+                act(1, "turn", "SS1", "AUTO"),
+                act(2, "on", "PS1"),
+                act(5, "trip", "OL1"),
+                act(6, "reset", "OL1"),
+            ],
+            "springs_to_life",
+            "OL1 reset → OL1 95-96 closes → KM1 pulls in",
+        ),
+        (
+            "3A",
+            "swap S2.13 S2.21; swap S2.14 S2.22",
+            [act(0, "close", "QF1")],
+            "springs_to_life",
+            "QF1 switched on → KM1 pulls in",
+        ),
+        (
+            "3A",
+            "move KM1.13 S2.13 -> S1.11",
+            [*START, act(5, "press", "S1")],
+            "does_not_stop",
+            "S1 pressed → M1 still runs",
+        ),
+        (
+            "3A",
+            "move KM1.A2 OL1.95 -> OL1.96",
+            [*START, act(5, "trip", "OL1")],
+            "does_not_stop",
+            "OL1 trips → M1 still runs",
+        ),
+        (
+            "6B",
+            "",
+            [act(0, "close", "QF1"), act(1, "push", "S2"), act(4, "push", "S3")],
+            "plugged",
+            "S3 pressed → S3 13-14 closes → KR pulls in",
+        ),
+        (
+            "6A",
+            "remove KF.22 KR.A1; add KF.21 KR.A1",
+            [act(0, "close", "QF1"), act(1, "push", "S2"), act(3, "push", "S3")],
+            "both_ways",
+            "both conduct at once",
+        ),
         ("3A", "", [*START, act(3, "ground", "S2.14")], "short", "FU3 clears a short circuit"),
     ],
-)  # fmt: skip
+)
 def test_hazards_have_their_name_and_their_chain(name, edit, acts, code, says):
     """The hazard freezes at its instant and tells how it came about."""
     circuit = edited(circuit_of(name), edit) if edit else circuit_of(name)
@@ -118,10 +161,14 @@ def test_right_circuits_show_no_hazard(name):
     if "SS1" in tags:
         acts.append(act(0.6, "turn", "SS1", "HAND" if name == "4B" else "RUN"))
     acts += [
-        act(1, "push", start), act(14, "push", circuit.tags["stop"]), act(30, "push", start),
-        act(44, "dip", "", "3"), act(60, "push", start), act(75, "trip", trip),
+        act(1, "push", start),
+        act(14, "push", circuit.tags["stop"]),
+        act(30, "push", start),
+        act(44, "dip", "", "3"),
+        act(60, "push", start),
+        act(75, "trip", trip),
         act(80, "reset", trip),
-    ]  # fmt: skip
+    ]
     assert not Stage(circuit).play(acts).hazards
 
 
@@ -183,8 +230,15 @@ def test_scenario_files():
 
 
 @settings(max_examples=40, deadline=None)
-@given(EDITS, st.lists(st.sampled_from(["press start", "press stop", "trip overload",
-                                        "weld main", "release start"]), max_size=4))  # fmt: skip
+@given(
+    EDITS,
+    st.lists(
+        st.sampled_from(
+            ["press start", "press stop", "trip overload", "weld main", "release start"]
+        ),
+        max_size=4,
+    ),
+)
 def test_any_edit_leaves_the_solver_finite_and_the_two_solvers_equal(edits, acts):
     """Plain elimination and NumPy agree on every state that random wiring reaches."""
     circuit = replay(BASE, edits).circuit
@@ -272,8 +326,13 @@ def starts_stops_and_trips(options):
     acts = [act(0, "close", circuit.tags["breaker"])]
     if "master" in circuit.tags:
         acts.append(act(0.5, "push", "S0"))
-    acts += [act(1, "push", "S2"), act(5, "push", "S1"), act(7, "push", "S2"),
-             act(9, "trip", "OL1"), act(10, "reset", "OL1")]  # fmt: skip
+    acts += [
+        act(1, "push", "S2"),
+        act(5, "push", "S1"),
+        act(7, "push", "S2"),
+        act(9, "trip", "OL1"),
+        act(10, "reset", "OL1"),
+    ]
     trace = Stage(circuit).play(acts, until_us=12_000_000)
     words = [
         [frame.motors["motor"].word for frame in trace.frames if frame.time_us <= at * 1e6][-1]

@@ -66,9 +66,12 @@ def test_voltage_drop_single_phase_by_table_8():
     """VD-02: 28 A over 150 ft of 10 AWG loses 10.4 V of 230; 8 AWG keeps 3 %."""
     expected = CASES["VD-02"]["expected"]
     worked, figures = steps(
-        "5 HP 230 V 28 A 1 PH", "230 V 1PH", run_length_ft="150", drop_method="table_8",
+        "5 HP 230 V 28 A 1 PH",
+        "230 V 1PH",
+        run_length_ft="150",
+        drop_method="table_8",
         drop_limit_percent="3",
-    )  # fmt: skip
+    )
     # by the table current the code asks for 8 AWG: 28 × 1.25 = 35 A is what 10 AWG carries at 75 C
     assert worked["conductor_size"].shown == "10 AWG"
     assert float(worked["voltage_drop_percent"].value) == pytest.approx(
@@ -90,12 +93,20 @@ def test_the_ground_wire_grows_with_the_conductors():
     """EG-03: 3 AWG enlarged to 1/0 is 2.0068 times the area; 8 AWG grows to 33133 cmil: 4 AWG."""
     trail = Trail()
     for name, size in (
-        ("grounding_conductor_size", "8"), ("conductor_size", "3"), ("run_conductor_size", "1/0"),
-    ):  # fmt: skip
+        ("grounding_conductor_size", "8"),
+        ("conductor_size", "3"),
+        ("run_conductor_size", "1/0"),
+    ):
         trail.add(
-            Step(id=name, value=size, unit="AWG", kind="read", shown=size,
-                 working=Message("own.size", {"value": size, "source": "case"}))
-        )  # fmt: skip
+            Step(
+                id=name,
+                value=size,
+                unit="AWG",
+                kind="read",
+                shown=size,
+                working=Message("own.size", {"value": size, "source": "case"}),
+            )
+        )
     step = grown_grounding(edition=2020, trail=trail)
     assert f"{step.shown} Cu" == CASES["EG-03"]["expected"]["egc"]
     assert "2.01 times" in str(step.working)
@@ -115,9 +126,12 @@ def test_locked_rotor_by_letter_and_by_table():
 
 @pytest.mark.parametrize(
     ("size", "code"),
-    [({"run_length_ft": "0"}, "out_of_range"), ({"run_length_ft": "30000"}, "out_of_range"),
-     ({"run_length_ft": "19000"}, "not_in_table")],
-)  # fmt: skip
+    [
+        ({"run_length_ft": "0"}, "out_of_range"),
+        ({"run_length_ft": "30000"}, "out_of_range"),
+        ({"run_length_ft": "19000"}, "not_in_table"),
+    ],
+)
 def test_runs_that_cannot_be(size, code):
     """No length, an absurd one, and one that no size serves: a sentence, the rest stays."""
     _, figures = steps("15 HP 230 V 38.6 A 3 PH", "240 delta", **size)
@@ -220,18 +234,25 @@ def test_a_selection_current_takes_the_place_but_not_for_the_overload():
 def motor_of(tag, flc, device, duty=None):
     """Return a motor on a feeder."""
     return FeederMotor(
-        tag=tag, flc_a=Decimal(flc), device_a=Decimal(device), device_kind="inverse_time_breaker",
+        tag=tag,
+        flc_a=Decimal(flc),
+        device_a=Decimal(device),
+        device_kind="inverse_time_breaker",
         duty_a=None if duty is None else Decimal(duty),
-    )  # fmt: skip
+    )
 
 
 def feeder_of(motors, loads):
     """Return ampacity and device of a feeder, with its sentence."""
     trail = Trail()
     device = size_feeder(
-        motors, loads, ConductorFacts(termination_c=75), device_kind="inverse_time_breaker",
-        edition=2020, trail=trail,
-    )  # fmt: skip
+        motors,
+        loads,
+        ConductorFacts(termination_c=75),
+        device_kind="inverse_time_breaker",
+        edition=2020,
+        trail=trail,
+    )
     step = trail["feeder_ampacity_a"]
     return step, device
 

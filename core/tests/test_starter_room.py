@@ -187,14 +187,23 @@ def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, recipe, ki
     ("plate", "recipe", "wanted"),
     [
         # 75 hp at 460 V: 96 A by the table; legs 0.58, star a third
-        ("75 HP 460 V 85 A 1780 RPM 60 HZ 3 PH 6 LEADS CODE G DES B", "7A",
-         {"main": "55.7", "delta": "55.7", "star": "32"}),
-        ("15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS CODE G DES B", "6C",
-         {"forward_contactor": "21", "reverse_contactor": "21"}),
-        ("15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 9 LEADS CODE G DES B", "10A",
-         {"first_half": "10.5", "second_half": "10.5"}),
+        (
+            "75 HP 460 V 85 A 1780 RPM 60 HZ 3 PH 6 LEADS CODE G DES B",
+            "7A",
+            {"main": "55.7", "delta": "55.7", "star": "32"},
+        ),
+        (
+            "15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS CODE G DES B",
+            "6C",
+            {"forward_contactor": "21", "reverse_contactor": "21"},
+        ),
+        (
+            "15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 9 LEADS CODE G DES B",
+            "10A",
+            {"first_half": "10.5", "second_half": "10.5"},
+        ),
     ],
-)  # fmt: skip
+)
 def test_contactors_carry_their_part_of_the_table_current(plate, recipe, wanted):
     """AC-3 duty of each contactor, with the step that it stands on."""
     job = work_out(PlateInputs(text=plate), SupplyInputs(text="480Y/277"), SizeInputs())

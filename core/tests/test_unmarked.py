@@ -15,9 +15,16 @@ from evencoil.winding import KINDS
 from evencoil.words import say
 
 KINDS_HERE = (
-    "6", "9-wye", "9-delta", "12", "2-speed-vt", "2-speed-ct", "2-speed-cp", "part-winding",
+    "6",
+    "9-wye",
+    "9-delta",
+    "12",
+    "2-speed-vt",
+    "2-speed-ct",
+    "2-speed-cp",
+    "part-winding",
     "2-speed-2-winding",
-)  # fmt: skip
+)
 
 
 def walk(kind, seed, most=60):
@@ -151,8 +158,11 @@ def test_nine_lead_delta_read_running_as_an_open_delta():
     )
 
     assert {sleeve: told.numbers[sleeve] for sleeve in "bcde"} == {
-        "b": "T9", "c": "T4", "d": "T5", "e": "T7",
-    }  # fmt: skip
+        "b": "T9",
+        "c": "T4",
+        "d": "T5",
+        "e": "T7",
+    }
 
 
 def test_polarity_inside_a_phase():

@@ -356,14 +356,16 @@ def _start(branch: StartBranch | None) -> StartOut | None:
         notes=[say(Message("single.inside"))] if branch.is_inside else [],
         tests=[
             PartTestOut(
-                part=test.part, name=say(test.name), reads=say(test.reads),
+                part=test.part,
+                name=say(test.name),
+                reads=say(test.reads),
                 otherwise=say(test.else_),
             )
             for test in branch.tests
         ],
         findings=[finding_out(found) for found in branch.findings],
         picture=picture_out(draw_start_branch(branch)),
-    )  # fmt: skip
+    )
 
 
 def _kinds(box: Box, leads: int | None) -> list[KindOut]:
@@ -478,9 +480,13 @@ def estimate_out(found: Estimate | CoreError | None) -> EstimateOut | None:
         return None
     if isinstance(found, CoreError):
         return EstimateOut(
-            odds=[], confidence="low", may_energise=False, working=[], ways_out=[],
+            odds=[],
+            confidence="low",
+            may_energise=False,
+            working=[],
+            ways_out=[],
             refusal=_told(found),
-        )  # fmt: skip
+        )
     return EstimateOut(
         odds=[
             OddsOut(volts=f"{item.volts_v:f}", percent=round(item.odds * 100, 1))

@@ -71,12 +71,17 @@ def _check(one: Problem, numbers: dict[str, str]) -> CheckOut:
         nets=[numbers[end] for end in one.terminals if numbers.get(end)],
         edits=[
             FixOut(
-                id=edit.id, kind=edit.kind, wire=edit.wire, start=edit.start, end=edit.end,
-                device=edit.device, parameters=dict(edit.parameters),
+                id=edit.id,
+                kind=edit.kind,
+                wire=edit.wire,
+                start=edit.start,
+                end=edit.end,
+                device=edit.device,
+                parameters=dict(edit.parameters),
             )
             for edit in one.edits
         ],
-    )  # fmt: skip
+    )
 
 
 def _isolation(circuit: Circuit, one: Isolation) -> IsolationOut:
@@ -91,8 +96,11 @@ def _isolation(circuit: Circuit, one: Isolation) -> IsolationOut:
 
     lines = []
     for name, places in (
-        ("live", one.live), ("control", one.control), ("coils", one.coils), ("motors", one.motors)
-    ):  # fmt: skip
+        ("live", one.live),
+        ("control", one.control),
+        ("coils", one.coils),
+        ("motors", one.motors),
+    ):
         if places:
             params = {"tag": tag, "count": str(len(places)), "places": listed(places)}
             lines.append(say(Message(f"isolation.{name}", params)))

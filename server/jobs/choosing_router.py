@@ -130,18 +130,24 @@ def netlist(request: HttpRequest, works: str, body: NetlistIn) -> list[TracedOut
     found = [TracedOut.of(f"remove.{name}", "remove_device", device=name) for name in own]
     found += [
         TracedOut.of(
-            item.id, "add_device", type=item.type, tag=read.tags.get(item.id, item.id),
+            item.id,
+            "add_device",
+            type=item.type,
+            tag=read.tags.get(item.id, item.id),
             parameters=dict(item.parameters),
         )
         for item in read.netlist.devices
-    ]  # fmt: skip
+    ]
     found += [
         TracedOut.of(
-            wire.id, "add_wire", start=wire.start, end=wire.end,
+            wire.id,
+            "add_wire",
+            start=wire.start,
+            end=wire.end,
             tag=read.numbers.get(wire.id, ""),
         )
         for wire in read.netlist.wires
-    ]  # fmt: skip
+    ]
     if len(found) > MOST_EDITS:
         raise OutOfRangeError(
             Message("netlist.too_many_edits", {"count": str(len(found)), "most": str(MOST_EDITS)}),

@@ -70,13 +70,17 @@ def curves(request: HttpRequest, works: str, body: GivenIn) -> CurvesOut:
         made = curve_sheet(worked.trail, body.size)
     except CoreError as error:
         return CurvesOut(
-            curves=[], findings=[], rides_through=False, run=run,
+            curves=[],
+            findings=[],
+            rides_through=False,
+            run=run,
             refusal=refusal_out(Refusal.of(error)),
-        )  # fmt: skip
+        )
     return CurvesOut(
         curves=[
             CurveOut(
-                id=curve.id, is_typical=curve.is_typical,
+                id=curve.id,
+                is_typical=curve.is_typical,
                 points=[
                     CurvePointOut(amps=amps, seconds=seconds) for amps, seconds in curve.points
                 ],
@@ -87,4 +91,4 @@ def curves(request: HttpRequest, works: str, body: GivenIn) -> CurvesOut:
         rides_through=made.rides_through,
         run=run,
         refusal=None,
-    )  # fmt: skip
+    )

@@ -141,13 +141,14 @@ def pack(
             else "",
             "is_derived": not worked.joints,
             "followed": file.leads.followed if box.followed else None,
-            "sources": ", ".join(
-                item.source or "no place said" for item in file.leads.maker
-            ),
+            "sources": ", ".join(item.source or "no place said" for item in file.leads.maker),
             "plan": said.joints,
             "rows_of_joints": [
-                (joint.line, " ".join(box.names.get(lead, lead) for lead in joint.leads),
-                 joint.conductors)
+                (
+                    joint.line,
+                    " ".join(box.names.get(lead, lead) for lead in joint.leads),
+                    joint.conductors,
+                )
                 for joint in box.intended
             ],
             "free": " ".join(
@@ -155,22 +156,36 @@ def pack(
                 for lead in (box.derived.free(box.winding) if box.derived and box.winding else ())
             ),
             "states": [
-                (state.said, state.state, [
-                    (joint.line, " ".join(box.names.get(lead, lead) for lead in joint.leads))
-                    for joint in state.joints
-                ])
+                (
+                    state.said,
+                    state.state,
+                    [
+                        (joint.line, " ".join(box.names.get(lead, lead) for lead in joint.leads))
+                        for joint in state.joints
+                    ],
+                )
                 for state in said.box.states
-            ] if len(said.box.states) > 1 else [],
+            ]
+            if len(said.box.states) > 1
+            else [],
             "ladder": _svg(ladder) if ladder.shapes else "",
             "power": _svg(power) if power.shapes else "",
             "is_tall": power.height > power.width * 0.8,
             "rows": room.rows(),
             "material": [
-                (row, [
-                    (say(Message(f"rating.{name}")), value, unit,
-                     notes.get(room.sources.get(f"{row.device}.{name}", "")))
-                    for name, value, unit in row.ratings
-                ], say(Message(f"type.{row.type}")))
+                (
+                    row,
+                    [
+                        (
+                            say(Message(f"rating.{name}")),
+                            value,
+                            unit,
+                            notes.get(room.sources.get(f"{row.device}.{name}", "")),
+                        )
+                        for name, value, unit in row.ratings
+                    ],
+                    say(Message(f"type.{row.type}")),
+                )
                 for row in room.material()
             ],
             "edits": file.starter.edits,
@@ -189,7 +204,7 @@ def pack(
                 for row in (dead_rows(room.circuit) if room.circuit else [])
             ],
         },
-    )  # fmt: skip
+    )
     return _printed(html, render_to_string("paper/pack.css"))
 
 

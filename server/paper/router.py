@@ -93,14 +93,15 @@ def issued(request: HttpRequest, works: str, tag: str, number: Number, n: Number
         inputs_changed=row.fingerprint != fingerprint(as_job_file(link, caller.works)),
         core_changed=row.core_version != __version__,
         tables_changed=sorted(
-            name for name in {*known, *row.table_digests}
+            name
+            for name in {*known, *row.table_digests}
             if known.get(name) != row.table_digests.get(name)
         ),
         differences=[
             DifferenceOut(what=_label(what), issued=before, today=after)
             for what, before, after in differences(row.results, today)
         ],
-    )  # fmt: skip
+    )
 
 
 @router.get(

@@ -27,8 +27,11 @@ WORD = re.search(r'PASSWORD = "([^"]+)"', (ROOT / "server/demo/larkfall.py").rea
 CALM = {"reduced_motion": "reduce"}
 DESK = {"viewport": {"width": 1280, "height": 800}, **CALM}
 PANEL = {
-    "viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True, **CALM,
-}  # fmt: skip
+    "viewport": {"width": 390, "height": 844},
+    "has_touch": True,
+    "is_mobile": True,
+    **CALM,
+}
 # how fast a screen is stands in benchmarks/; a loaded machine must not decide what is right
 expect.set_options(timeout=20_000)
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()

@@ -140,8 +140,10 @@ def export_and_import(page, address, tag, folder):
     path.write_bytes(file)
     said = subprocess.run(
         [ROOT / ".venv/bin/python", "-m", "evencoil", "size", path, "--format", "json"],
-        check=True, capture_output=True, text=True,
-    )  # fmt: skip
+        check=True,
+        capture_output=True,
+        text=True,
+    )
     shown = {step["id"]: step["shown"] for step in json.loads(said.stdout)["steps"]}
     assert (shown["table_flc_a"], shown["conductor_size"]) == ("21", "10 AWG")
 

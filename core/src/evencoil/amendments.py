@@ -23,9 +23,12 @@ from evencoil.words import Message
 __all__ = ["SUBJECTS", "Amendment", "AmendmentSubject", "amended", "check_amendment"]
 
 AmendmentSubject = Literal[
-    "smallest_conductor", "conductor_percent", "disconnect_percent", "device_percent",
+    "smallest_conductor",
+    "conductor_percent",
+    "disconnect_percent",
+    "device_percent",
     "no_next_size_up",
-]  # fmt: skip
+]
 #: least figure that is stricter, most that makes sense; None where it is no percentage
 SUBJECTS: dict[AmendmentSubject, tuple[Decimal, Decimal] | None] = {
     "smallest_conductor": None,
@@ -114,9 +117,16 @@ def amended(
         if bounds is not None:
             value = number(one.value, field="amendments.value")
         return given(
-            trail, f"amendment_{subject}", value, "%" if bounds else "", "amendment.holds",
-            {"author": one.author, "reason": one.reason,
-             "name": str(Message(f"amendment.{subject}"))},
+            trail,
+            f"amendment_{subject}",
+            value,
+            "%" if bounds else "",
+            "amendment.holds",
+            {
+                "author": one.author,
+                "reason": one.reason,
+                "name": str(Message(f"amendment.{subject}")),
+            },
             shown=one.value or str(Message("amendment.yes")),
-        )  # fmt: skip
+        )
     return None

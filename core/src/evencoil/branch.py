@@ -253,8 +253,15 @@ def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trai
         required_ampacity(edition=profile.edition, trail=trail, percent=percent)
     else:
         said = "given.duty_reason" if duty.reason else "given.duty"
-        given(trail, "duty", duty.service, "", said, {"reason": duty.reason},
-              shown=str(Message(f"service.{duty.service}")))  # fmt: skip
+        given(
+            trail,
+            "duty",
+            duty.service,
+            "",
+            said,
+            {"reason": duty.reason},
+            shown=str(Message(f"service.{duty.service}")),
+        )
         duty_ampacity(duty.service, duty.rating, edition=profile.edition, trail=trail)
     return conductor(_facts(inputs, trail), edition=profile.edition, trail=trail)
 
@@ -288,10 +295,14 @@ def _drop(
     length = inputs.run_length_ft or Decimal(0)
     trail.add(
         Step(
-            id="run_length_ft", value=length, unit="ft", kind="read", shown=plain(length),
+            id="run_length_ft",
+            value=length,
+            unit="ft",
+            kind="read",
+            shown=plain(length),
             working=Message("given.run_length_ft", {"value": plain(length)}),
         )
-    )  # fmt: skip
+    )
     factor = reading.plate.power_factor_percent
     step = voltage_drop(
         DropFacts(
@@ -329,9 +340,13 @@ def _locked(
     if letter is not None:
         with contextlib.suppress(CoreError):
             locked_rotor_code(
-                letter=letter, power_hp=power, volts_v=verdict.plate_volts.high, phases=phases,
-                edition=profile.edition, trail=trail,
-            )  # fmt: skip
+                letter=letter,
+                power_hp=power,
+                volts_v=verdict.plate_volts.high,
+                phases=phases,
+                edition=profile.edition,
+                trail=trail,
+            )
 
 
 def _protection(
@@ -348,8 +363,14 @@ def _protection(
         by = " · ".join(part for part in (inputs.no_start.by, inputs.no_start.at) if part)
         given(trail, "no_start", inputs.no_start.reason, "", "given.no_start", {"by": by or "—"})
     if inputs.maker_limit is not None:
-        given(trail, "maker_limit_a", inputs.maker_limit.amps_a, "A", "given.maker_limit",
-              {"source": inputs.maker_limit.source})  # fmt: skip
+        given(
+            trail,
+            "maker_limit_a",
+            inputs.maker_limit.amps_a,
+            "A",
+            "given.maker_limit",
+            {"source": inputs.maker_limit.source},
+        )
     return protection_device(
         machine=inputs.machine,
         no_start=None if inputs.no_start is None else inputs.no_start.reason,
@@ -453,10 +474,14 @@ def _compressor(
         value = bands[verdict.column if len(bands) > 1 else 0].high
         trail.add(
             Step(
-                id=step_id, value=value, unit="A", kind="read", shown=plain(value),
+                id=step_id,
+                value=value,
+                unit="A",
+                kind="read",
+                shown=plain(value),
                 working=Message("hermetic.read", {"value": plain(value)}),
             )
-        )  # fmt: skip
+        )
         return value
 
     def current() -> Step:
@@ -603,9 +628,14 @@ def branch_circuit(
 
 
 def _more(
-    reading: PlateReading, found: Supply, size: SizeInputs, profile: Profile,
-    trail: Trail, start_method: StartMethod, supply: SupplyInputs | None,
-) -> tuple[Figure, ...]:  # fmt: skip
+    reading: PlateReading,
+    found: Supply,
+    size: SizeInputs,
+    profile: Profile,
+    trail: Trail,
+    start_method: StartMethod,
+    supply: SupplyInputs | None,
+) -> tuple[Figure, ...]:
     """Return the further parts of the sheet, if the circuit itself is there."""
     told = None if supply is None else supply.fault_current_a
     is_plain = start_method == "full_voltage" and "speed_1_amps_a" not in trail
@@ -623,7 +653,13 @@ def _more(
                 z_percent=supply.transformer_z_percent,
             )
     return more_sizes(
-        reading, found, size, profile, _facts(size, trail), trail, start_method=start_method,
+        reading,
+        found,
+        size,
+        profile,
+        _facts(size, trail),
+        trail,
+        start_method=start_method,
         fault_a=told,
         by_transformer_a=by_transformer,
-    )  # fmt: skip
+    )

@@ -36,14 +36,21 @@ _SOFT: dict[str, Start] = {
 }
 #: leads that must come out of the motor; nothing stands for any
 _LEADS = {
-    "star_delta": (6, 12), "part_winding": (6, 9, 12), "two_speed": (6,), "1C": (6,),
+    "star_delta": (6, 12),
+    "part_winding": (6, 9, 12),
+    "two_speed": (6,),
+    "1C": (6,),
     "1D": (6, 12),
-}  # fmt: skip
+}
 _KINDS = {
-    "star_delta": {"6", "12"}, "part_winding": {"part-winding", "9-wye", "12"},
-    "1C": {"2-speed-ct", "2-speed-vt"}, "1D": {"6", "12"},
-    "11A": {"2-speed-ct", "2-speed-vt"}, "11B": {"2-speed-cp"}, "11C": {"2-speed-2-winding"},
-}  # fmt: skip
+    "star_delta": {"6", "12"},
+    "part_winding": {"part-winding", "9-wye", "12"},
+    "1C": {"2-speed-ct", "2-speed-vt"},
+    "1D": {"6", "12"},
+    "11A": {"2-speed-ct", "2-speed-vt"},
+    "11B": {"2-speed-cp"},
+    "11C": {"2-speed-2-winding"},
+}
 _PLUGS = {"1B", "6B", "6C"}
 
 

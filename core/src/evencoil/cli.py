@@ -362,8 +362,10 @@ def _rehearse(arguments: argparse.Namespace) -> int:
             name = tags.get(event.device, event.device)
             print(f"{event.time / 1e6:10.4f} s  {name:12} {event.aspect:12} {event.value}")
         for hazard in trace.hazards:
-            print(f"{hazard.time_us / 1e6:10.4f} s  {say(Message(f'hazard.{hazard.code}'))}: "
-                  f"{hazard.sentence}")  # fmt: skip
+            print(
+                f"{hazard.time_us / 1e6:10.4f} s  {say(Message(f'hazard.{hazard.code}'))}: "
+                f"{hazard.sentence}"
+            )
         if trace.never_settles:
             print("never settles: contacts go on changing; broken off")
     return WITHHELD if trace.hazards or trace.never_settles else OK

@@ -158,9 +158,12 @@ def _moves(before: Box, after: Box) -> tuple[Message, ...]:
 
 
 _JOINED = (
-    "conductor_size", "protection_device_a", "overload_setting_a", "heater_code",
+    "conductor_size",
+    "protection_device_a",
+    "overload_setting_a",
+    "heater_code",
     "disconnect_switch_a",
-)  # fmt: skip
+)
 
 
 def _changed(before: Trail, after: Trail) -> tuple[ChangedSize, ...]:
@@ -310,11 +313,19 @@ def convert_transformer(
     }
     if abs(to_v / best.volts_v - 1) > _WITHIN:
         return ConvertedTransformer(
-            tag=transformer.tag, action="replace", tap=None, secondary_after_v=None,
-            secondary_left_v=left, message=Message("convert.replace", params),
-        )  # fmt: skip
+            tag=transformer.tag,
+            action="replace",
+            tap=None,
+            secondary_after_v=None,
+            secondary_left_v=left,
+            message=Message("convert.replace", params),
+        )
     action: Literal["keep", "retap"] = "keep" if best == today else "retap"
     return ConvertedTransformer(
-        tag=transformer.tag, action=action, tap=best, secondary_after_v=after,
-        secondary_left_v=left, message=Message(f"convert.{action}", params),
-    )  # fmt: skip
+        tag=transformer.tag,
+        action=action,
+        tap=best,
+        secondary_after_v=after,
+        secondary_left_v=left,
+        message=Message(f"convert.{action}", params),
+    )

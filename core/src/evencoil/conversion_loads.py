@@ -22,9 +22,17 @@ from evencoil.words import Message
 __all__ = ["ConvertedLoad", "LoadKind", "MachineLoad", "convert_load"]
 
 LoadKind = Literal[
-    "lamp", "coil", "solenoid", "brake", "rectifier", "dc_drive", "timer", "phase_monitor",
-    "capacitor", "heater",
-]  # fmt: skip
+    "lamp",
+    "coil",
+    "solenoid",
+    "brake",
+    "rectifier",
+    "dc_drive",
+    "timer",
+    "phase_monitor",
+    "capacitor",
+    "heater",
+]
 _WITHIN = Decimal("0.10")
 
 
@@ -68,25 +76,34 @@ def convert_load(
     """
     kind = str(Message(f"load.{load.kind}"))
     params = {
-        "tag": load.tag, "kind": kind, "rated": plain(load.rated_v), "from": load.fed_from,
+        "tag": load.tag,
+        "kind": kind,
+        "rated": plain(load.rated_v),
+        "from": load.fed_from,
         "line": plain(to_v),
-    }  # fmt: skip
+    }
     if load.fed_from and load.fed_from not in secondaries_v:
         return ConvertedLoad(
-            tag=load.tag, action="open", volts_after_v=None,
+            tag=load.tag,
+            action="open",
+            volts_after_v=None,
             message=Message("load.unknown", params),
-        )  # fmt: skip
+        )
     after = secondaries_v[load.fed_from] if load.fed_from else to_v
     if after is None:
         return ConvertedLoad(
-            tag=load.tag, action="keep", volts_after_v=load.rated_v,
+            tag=load.tag,
+            action="keep",
+            volts_after_v=load.rated_v,
             message=Message("load.ordered", params),
-        )  # fmt: skip
+        )
     ratio = after / load.rated_v
     params |= {
-        "after": show(after), "ratio": show(ratio), "power": show(ratio * ratio * 100),
+        "after": show(after),
+        "ratio": show(ratio),
+        "power": show(ratio * ratio * 100),
         "percent": show((ratio - 1) * 100),
-    }  # fmt: skip
+    }
     if abs(ratio - 1) <= _WITHIN:
         action: Literal["keep", "refeed", "replace"] = "keep"
         said = "load.keep"

@@ -55,8 +55,14 @@ def curve_sheet(trail: Trail, size: SizeInputs) -> Sheet:
     MissingError
         If device, overload, conductor or locked-rotor current are not known.
     """
-    names = ("plate_amps_a", "overload_setting_a", "protection_device_a", "conductor_size",
-             "conductor_material", "protection_kind")  # fmt: skip
+    names = (
+        "plate_amps_a",
+        "overload_setting_a",
+        "protection_device_a",
+        "conductor_size",
+        "conductor_material",
+        "protection_kind",
+    )
     locked = _locked(trail)
     gone = next((name for name in names if name not in trail), None)
     if gone is not None or locked is None:

@@ -13,9 +13,23 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import Literal
 
+from evencoil.errors import CoreError
 from evencoil.words import Message
 
-__all__ = ["Cell", "Finding", "Mark", "Rule", "Step", "Tip", "Trail", "Verdict", "with_unit"]
+__all__ = [
+    "Cell",
+    "Finding",
+    "Level",
+    "Mark",
+    "Rule",
+    "Step",
+    "Tip",
+    "Trail",
+    "Verdict",
+    "finding",
+    "finding_of",
+    "with_unit",
+]
 
 Value = Decimal | str
 Kind = Literal["read", "assumed", "worked"]
@@ -80,6 +94,50 @@ class Finding:
     message: Message
     hint: Message | None = None
     spans: tuple[tuple[int, int], ...] = ()
+
+
+def finding(sentences: str, field: str, code: str, level: Level, /, **params: str) -> Finding:
+    """Return a finding whose sentence is ``sentences.code``.
+
+    A doubt and a refusal carry the hint ``sentences.code.hint``; agreements and
+    notes ask for nothing and carry none.
+
+    Parameters
+    ----------
+    sentences : str
+        First part of the message ids, such as ``housing``.
+    field : str
+        The input it is about.
+    code : str
+        Name of the finding.
+    level : str
+        How grave it is.
+    params : str
+        What fills the gaps of both sentences.
+    """
+    is_quiet = level in {"agrees", "note"}
+    return Finding(
+        code=code,
+        level=level,
+        field=field,
+        message=Message(f"{sentences}.{code}", params),
+        hint=None if is_quiet else Message(f"{sentences}.{code}.hint", params),
+    )
+
+
+def finding_of(error: CoreError, code: str) -> Finding:
+    """Return the doubt that a refused input raises; the rest of the check goes on.
+
+    Parameters
+    ----------
+    error : CoreError
+        What was refused, with its field and hint.
+    code : str
+        Name of the finding.
+    """
+    return Finding(
+        code=code, level="doubt", field=error.field, message=error.message, hint=error.hint
+    )
 
 
 @dataclass(slots=True, kw_only=True)

@@ -14,11 +14,11 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
+from functools import lru_cache, partial
 from itertools import combinations, permutations
 from typing import Literal
 
-from evencoil.evidence import Finding
+from evencoil.evidence import Finding, finding
 from evencoil.joinings import Connection, joinings, run_joinings
 from evencoil.joints import Group, Joint, check_joints, groups_of, installation
 from evencoil.rating import Rating
@@ -99,14 +99,7 @@ class _Like:
     finding: Finding | None = None
 
 
-def _finding(code: str, level: str, **params: str) -> Finding:
-    return Finding(
-        code=code,
-        level=level,  # type: ignore[arg-type]  # always one of the four words
-        field="leads.joints",
-        message=Message(f"tried.{code}", params),
-        hint=Message(f"tried.{code}.hint", params) if level == "doubt" else None,
-    )
+_finding = partial(finding, "tried", "leads.joints")
 
 
 def _rename(groups: Groups, to: Mapping[str, str]) -> Groups:

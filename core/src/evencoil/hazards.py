@@ -23,13 +23,38 @@ __all__ = ["Hazard", "Watch", "chain_of"]
 STOP_AFTER_US = 500_000
 #: what a hand does that asks for no start
 _NO_START = {
-    "restore", "sag", "trip", "lose", "reset", "twist", "pull", "cool", "fit", "release",
-    "free", "temp", "unground", "ground", "swaplines", "close", "unweld", "sensor", "blow",
-}  # fmt: skip
+    "restore",
+    "sag",
+    "trip",
+    "lose",
+    "reset",
+    "twist",
+    "pull",
+    "cool",
+    "fit",
+    "release",
+    "free",
+    "temp",
+    "unground",
+    "ground",
+    "swaplines",
+    "close",
+    "unweld",
+    "sensor",
+    "blow",
+}
 _DRIVEN = {"forward", "backward"}
 _POLES = {
-    "1L1-2T1", "3L2-4T2", "5L3-6T3", "1-2", "3-4", "5-6", "7-8", "9-10", "11-12",
-}  # fmt: skip
+    "1L1-2T1",
+    "3L2-4T2",
+    "5L3-6T3",
+    "1-2",
+    "3-4",
+    "5-6",
+    "7-8",
+    "9-10",
+    "11-12",
+}
 #: what a device does when its hand's act already said so
 _SAID_TWICE = {"chain.overload_reset", "chain.overload_tripped", "chain.fuse_blown"}
 
@@ -62,10 +87,31 @@ class Hazard:
 
 
 _HANDS = {
-    "off", "on", "dip", "press", "release", "twist", "pull", "trip", "reset", "close", "open",
-    "turn", "lose", "restore", "weld", "blow", "ground", "sag", "swaplines", "jam", "free",
-    "spin", "temp", "cool",
-}  # fmt: skip
+    "off",
+    "on",
+    "dip",
+    "press",
+    "release",
+    "twist",
+    "pull",
+    "trip",
+    "reset",
+    "close",
+    "open",
+    "turn",
+    "lose",
+    "restore",
+    "weld",
+    "blow",
+    "ground",
+    "sag",
+    "swaplines",
+    "jam",
+    "free",
+    "spin",
+    "temp",
+    "cool",
+}
 _OWN = {"overload", "fuse", "breaker", "starter", "temperature", "time"}
 
 

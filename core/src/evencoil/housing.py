@@ -14,12 +14,13 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import partial
 from math import pi, sqrt
 from typing import Literal
 
 from evencoil.editions import Edition, rule
 from evencoil.errors import CoreError, MissingError, NotInTableError, OutOfRangeError
-from evencoil.evidence import Finding, Step, Trail
+from evencoil.evidence import Finding, Step, Trail, finding, finding_of
 from evencoil.inputs import ColourInput, JointMethod, JointsInputs, JointWorkInput
 from evencoil.joints import Joint
 from evencoil.profile import Profile
@@ -92,14 +93,7 @@ class JointsWorked:
     parts: tuple[Message, ...]
 
 
-def _finding(code: str, level: str, field: str = "joints", **params: str) -> Finding:
-    return Finding(
-        code=code,
-        level=level,  # type: ignore[arg-type]  # always one of the four words
-        field=field,
-        message=Message(f"housing.{code}", params),
-        hint=Message(f"housing.{code}.hint", params) if level == "doubt" else None,
-    )
+_finding = partial(finding, "housing", "joints")
 
 
 def housing_volume(
@@ -423,15 +417,7 @@ def plan_joints(
     try:
         parts = _raceway(inputs)
     except CoreError as wrong:
-        findings.append(
-            Finding(
-                code="trade",
-                level="doubt",
-                field=wrong.field,
-                message=wrong.message,
-                hint=wrong.hint,
-            )
-        )
+        findings.append(finding_of(wrong, "trade"))
     ways = (
         ("larger", "method", "move", "rings")
         if fit == "no"

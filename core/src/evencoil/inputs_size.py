@@ -22,11 +22,26 @@ from evencoil.sizing.rotor import ResistorDuty
 from evencoil.texts import Text
 
 __all__ = [
-    "CoilInput", "ControlInput", "DriveInput", "DutyInput", "FaultInput", "HeaterInput",
-    "HeaterRowInput", "HeaterTableInput", "MakerLimitInput", "NoStartInput", "OverloadInput",
-    "OwnSizeInput", "PlaceInput", "RacewayInput", "RotorInput", "SizeInputs", "SpeedsInput",
-    "StartInput", "ThereInput",
-]  # fmt: skip
+    "CoilInput",
+    "ControlInput",
+    "DriveInput",
+    "DutyInput",
+    "FaultInput",
+    "HeaterInput",
+    "HeaterRowInput",
+    "HeaterTableInput",
+    "MakerLimitInput",
+    "NoStartInput",
+    "OverloadInput",
+    "OwnSizeInput",
+    "PlaceInput",
+    "RacewayInput",
+    "RotorInput",
+    "SizeInputs",
+    "SpeedsInput",
+    "StartInput",
+    "ThereInput",
+]
 
 Amps = Annotated[DecimalText, Field(gt=0, le=10000)]
 Feet = Annotated[DecimalText, Field(ge=0, le=20000)]
@@ -268,7 +283,15 @@ class SizeInputs(Inputs):
     def asks_more(self) -> bool:
         """Tell whether anything is asked for beside the branch circuit itself."""
         parts = (
-            self.rotor, self.overload, self.start, self.raceway, self.fault, self.drive,
-            self.control, self.place, self.there, self.heater,
-        )  # fmt: skip
+            self.rotor,
+            self.overload,
+            self.start,
+            self.raceway,
+            self.fault,
+            self.drive,
+            self.control,
+            self.place,
+            self.there,
+            self.heater,
+        )
         return any(part is not None for part in parts)

@@ -87,9 +87,11 @@ def heater_table(given_table: HeaterInput) -> HeaterTable:
         name=told.name,
         source=told.source,
         factor=told.factor,
-        rows=tuple(HeaterRow(**{name: getattr(row, name) for name in HeaterRow.__slots__})
-                   for row in told.rows),
-    )  # fmt: skip
+        rows=tuple(
+            HeaterRow(**{name: getattr(row, name) for name in HeaterRow.__slots__})
+            for row in told.rows
+        ),
+    )
 
 
 def more_sizes(
@@ -152,9 +154,15 @@ class _More:
     """One job's further parts, sharing what they all need."""
 
     def __init__(
-        self, reading: PlateReading, supply: Supply, size: SizeInputs, profile: Profile,
-        facts: ConductorFacts, trail: Trail, start_method: StartMethod,
-    ) -> None:  # fmt: skip
+        self,
+        reading: PlateReading,
+        supply: Supply,
+        size: SizeInputs,
+        profile: Profile,
+        facts: ConductorFacts,
+        trail: Trail,
+        start_method: StartMethod,
+    ) -> None:
         self.reading, self.supply, self.size = reading, supply, size
         self.profile, self.facts, self.trail = profile, facts, trail
         self.start_method, self.kind = start_method, kind_in(trail)
@@ -186,18 +194,17 @@ class _More:
         percent = overload_percent(plate.service_factor, plate.temperature_rise_c)
         for place in range(1, count + 1):
             yield self._one(
-                f"speed_{place}_conductor_size", "speeds",
-                partial(
-                    speed_conductor, place, self.facts, edition=self.edition, trail=self.trail
-                ),
-                "terminal_temperature_c", "ambient_factor",
-            )  # fmt: skip
+                f"speed_{place}_conductor_size",
+                "speeds",
+                partial(speed_conductor, place, self.facts, edition=self.edition, trail=self.trail),
+                "terminal_temperature_c",
+                "ambient_factor",
+            )
             yield self._one(
-                f"speed_{place}_overload_a", "speeds",
-                partial(
-                    speed_overload, place, percent, edition=self.edition, trail=self.trail
-                ),
-            )  # fmt: skip
+                f"speed_{place}_overload_a",
+                "speeds",
+                partial(speed_overload, place, percent, edition=self.edition, trail=self.trail),
+            )
 
     def rotor(self) -> Iterator[Figure]:
         """Work out the rotor side of a wound-rotor motor."""
@@ -205,23 +212,30 @@ class _More:
         if told is None:
             return
         yield self._one(
-            "secondary_conductor_size", "rotor",
+            "secondary_conductor_size",
+            "rotor",
             lambda: secondary_conductor(
-                told.secondary_a, self.facts, edition=self.edition, trail=self.trail,
+                told.secondary_a,
+                self.facts,
+                edition=self.edition,
+                trail=self.trail,
                 service=None if duty is None else duty.service,
                 rating="continuous" if duty is None else duty.rating,
             ),
-            "terminal_temperature_c", "ambient_factor",
-        )  # fmt: skip
+            "terminal_temperature_c",
+            "ambient_factor",
+        )
         resistor = told.resistor
         if resistor is not None:
             yield self._one(
-                "resistor_conductor_size", "rotor",
+                "resistor_conductor_size",
+                "rotor",
                 lambda: resistor_conductor(
                     resistor, self.facts, edition=self.edition, trail=self.trail
                 ),
-                "secondary_a", "terminal_temperature_c",
-            )  # fmt: skip
+                "secondary_a",
+                "terminal_temperature_c",
+            )
 
     def relay(self) -> Iterator[Figure]:
         """Work out the overload where it lies, its dial, class and number."""
@@ -234,42 +248,57 @@ class _More:
         if told.ct_primary_a is not None and told.ct_secondary_a is not None:
             ratio = told.ct_primary_a / told.ct_secondary_a
         yield self._one(
-            "relay_setting_a", "overload",
+            "relay_setting_a",
+            "overload",
             lambda: set_where_it_lies(
-                told.place, ct_ratio=ratio, capacitor_percent=told.capacitor_percent,
-                dial_has_125=told.dial_has_125, edition=self.edition, trail=self.trail,
+                told.place,
+                ct_ratio=ratio,
+                capacitor_percent=told.capacitor_percent,
+                dial_has_125=told.dial_has_125,
+                edition=self.edition,
+                trail=self.trail,
             ),
-            "plate_amps_a", "overload_setting_a",
-        )  # fmt: skip
+            "plate_amps_a",
+            "overload_setting_a",
+        )
         low, high = told.low_a, told.high_a
         if low is not None and high is not None:
             yield self._one(
-                "relay_dial", "overload",
+                "relay_dial",
+                "overload",
                 lambda: dial_range(low, high, edition=self.edition, trail=self.trail),
                 "relay_setting_a",
-            )  # fmt: skip
+            )
         yield self._one(
-            "overload_units", "overload",
+            "overload_units",
+            "overload",
             lambda: overload_units(
-                told.units, self.reading.plate.phases or self.supply.phases, edition=self.edition,
+                told.units,
+                self.reading.plate.phases or self.supply.phases,
+                edition=self.edition,
                 trail=self.trail,
             ),
-        )  # fmt: skip
+        )
         seconds = told.accelerates_s
         if seconds is not None:
             yield self._one(
-                "trip_class", "overload",
+                "trip_class",
+                "overload",
                 lambda: acceleration_fits(
-                    told.trip_class or _DEFAULT_CLASS, seconds, edition=self.edition,
+                    told.trip_class or _DEFAULT_CLASS,
+                    seconds,
+                    edition=self.edition,
                     trail=self.trail,
                 ),
-            )  # fmt: skip
+            )
         trip = told.protector_trip_a
         if trip is not None:
             yield self._one(
-                "protector", "overload",
-                lambda: protector(trip, edition=self.edition, trail=self.trail), "table_flc_a",
-            )  # fmt: skip
+                "protector",
+                "overload",
+                lambda: protector(trip, edition=self.edition, trail=self.trail),
+                "table_flc_a",
+            )
 
     def heater(self) -> Iterator[Figure]:
         """Find the heater of the door's own table, and what is there now."""
@@ -278,28 +307,38 @@ class _More:
             return
         heaters = heater_table(told)
         key = HeaterKey(
-            relay_type=told.relay_type, starter_size=told.starter_size, elements=told.elements,
+            relay_type=told.relay_type,
+            starter_size=told.starter_size,
+            elements=told.elements,
             basis=told.basis,
-        )  # fmt: skip
+        )
         yield self._one(
-            "heater_code", "overload",
+            "heater_code",
+            "overload",
             lambda: choose_heater(
-                heaters, key, service_factor=self.reading.plate.service_factor,
-                edition=self.edition, trail=self.trail,
+                heaters,
+                key,
+                service_factor=self.reading.plate.service_factor,
+                edition=self.edition,
+                trail=self.trail,
             ),
-        )  # fmt: skip
+        )
         if told.code:
             yield self._one(
-                "heater_there_a", "overload",
+                "heater_there_a",
+                "overload",
                 lambda: heater_of_code(
                     heaters, key, told.code, edition=self.edition, trail=self.trail
                 ),
-            )  # fmt: skip
+            )
             yield self._one(
-                "there_heaters", "overload",
+                "there_heaters",
+                "overload",
                 lambda: self._heaters(self.trail.number("heater_there_a")),
-                "heater_there_a", "overload_setting_a", "plate_amps_a",
-            )  # fmt: skip
+                "heater_there_a",
+                "overload_setting_a",
+                "plate_amps_a",
+            )
 
     def _heaters(self, trip_a: Decimal) -> Step:
         others = tuple(band.high for band in self.reading.plate.amps_a)
@@ -320,27 +359,31 @@ class _More:
         if start not in {"autotransformer", "wye_delta", "part_winding"}:
             return
         yield self._one(
-            "line_start_a", "start",
+            "line_start_a",
+            "start",
             lambda: start_current(start, tap, edition=self.edition, trail=self.trail),
-        )  # fmt: skip
+        )
         yield self._one(
-            "start_torque_percent", "start",
+            "start_torque_percent",
+            "start",
             lambda: start_torque(start, tap, edition=self.edition, trail=self.trail),
-        )  # fmt: skip
+        )
         if plate.speed_rpm and "power_hp" in self.trail:
             speed = max(plate.speed_rpm)
             yield self._one(
-                "slip_percent", "start",
+                "slip_percent",
+                "start",
                 lambda: slip(
                     speed, self.supply.frequency_hz, edition=self.edition, trail=self.trail
                 ),
-            )  # fmt: skip
+            )
             yield self._one(
-                "full_load_torque_lbft", "start",
+                "full_load_torque_lbft",
+                "start",
                 lambda: full_load_torque(
                     self.trail.number("power_hp"), speed, edition=self.edition, trail=self.trail
                 ),
-            )  # fmt: skip
+            )
 
     def run(self) -> Iterator[Figure]:
         """Find the raceway."""
@@ -357,24 +400,38 @@ class _More:
             raise MissingError(
                 Message("size.waits"), field="size.raceway", hint=Message("size.waits.hint")
             )
-        wire = self.trail["run_conductor_size" if "run_conductor_size" in self.trail
-                          else "conductor_size"]  # fmt: skip
-        ground = self.trail["run_grounding_size" if "run_grounding_size" in self.trail
-                            else "grounding_conductor_size"]  # fmt: skip
+        wire = self.trail[
+            "run_conductor_size" if "run_conductor_size" in self.trail else "conductor_size"
+        ]
+        ground = self.trail[
+            "run_grounding_size"
+            if "run_grounding_size" in self.trail
+            else "grounding_conductor_size"
+        ]
         inside = [
-            Inside(size=str(wire.value), insulation=self.facts.insulation,
-                   count=2 if (self.reading.plate.phases or self.supply.phases) < 3 else 3),
+            Inside(
+                size=str(wire.value),
+                insulation=self.facts.insulation,
+                count=2 if (self.reading.plate.phases or self.supply.phases) < 3 else 3,
+            ),
             Inside(size=str(ground.value), insulation=self.facts.insulation, count=1),
-        ]  # fmt: skip
+        ]
         if told.control_count:
             inside.append(
-                Inside(size=told.control_size, insulation=self.facts.insulation,
-                       count=told.control_count)
-            )  # fmt: skip
+                Inside(
+                    size=told.control_size,
+                    insulation=self.facts.insulation,
+                    count=told.control_count,
+                )
+            )
         return raceway(
-            told.kind, inside, edition=self.edition, trail=self.trail, installed=told.trade_size,
+            told.kind,
+            inside,
+            edition=self.edition,
+            trail=self.trail,
+            installed=told.trade_size,
             is_nipple=told.is_nipple,
-        )  # fmt: skip
+        )
 
     def fault(self, fault_a: Decimal | None, by_transformer_a: Decimal | None) -> Iterator[Figure]:
         """Fault current against what is marked."""
@@ -383,27 +440,34 @@ class _More:
             return
         fault_current(fault_a, by_transformer_a, trail=self.trail)
         yield self._one(
-            "device_interrupting", "fault",
+            "device_interrupting",
+            "fault",
             lambda: interrupting(
-                None if told is None else told.device_ka, is_fuse=self.kind in FUSES,
-                edition=self.edition, trail=self.trail,
-            ),
-        )  # fmt: skip
-        power = self.trail.number("power_hp") if "power_hp" in self.trail else None
-        yield self._one(
-            "starter_short_circuit", "fault",
-            lambda: short_circuit_rating(
-                None if told is None else told.starter_ka, power_hp=power, edition=self.edition,
+                None if told is None else told.device_ka,
+                is_fuse=self.kind in FUSES,
+                edition=self.edition,
                 trail=self.trail,
             ),
-        )  # fmt: skip
+        )
+        power = self.trail.number("power_hp") if "power_hp" in self.trail else None
+        yield self._one(
+            "starter_short_circuit",
+            "fault",
+            lambda: short_circuit_rating(
+                None if told is None else told.starter_ka,
+                power_hp=power,
+                edition=self.edition,
+                trail=self.trail,
+            ),
+        )
         if told is not None and told.device_volts:
             yield self._one(
-                "device_volts", "fault",
+                "device_volts",
+                "fault",
                 lambda: slash_rating(
                     told.device_volts, self.supply, edition=self.edition, trail=self.trail
                 ),
-            )  # fmt: skip
+            )
 
     def drive(self) -> Iterator[Figure]:
         """Work out a drive in front of the motor."""
@@ -411,32 +475,44 @@ class _More:
         if told is None:
             return
         yield self._one(
-            "drive_conductor_size", "drive",
+            "drive_conductor_size",
+            "drive",
             lambda: drive_conductor(
-                told.input_a, self.facts, has_bypass=told.has_bypass, edition=self.edition,
+                told.input_a,
+                self.facts,
+                has_bypass=told.has_bypass,
+                edition=self.edition,
                 trail=self.trail,
             ),
-            "table_flc_a", "terminal_temperature_c", "ambient_factor",
-        )  # fmt: skip
+            "table_flc_a",
+            "terminal_temperature_c",
+            "ambient_factor",
+        )
         yield self._one(
-            "drive_disconnect_a", "drive",
-            lambda: drive_disconnect(edition=self.edition, trail=self.trail), "drive_input_a",
-        )  # fmt: skip
+            "drive_disconnect_a",
+            "drive",
+            lambda: drive_disconnect(edition=self.edition, trail=self.trail),
+            "drive_input_a",
+        )
         yield self._one(
-            "drive_overload_a", "drive",
+            "drive_overload_a",
+            "drive",
             lambda: drive_overload(
-                has_overload=told.has_overload and not told.has_bypass, edition=self.edition,
+                has_overload=told.has_overload and not told.has_bypass,
+                edition=self.edition,
                 trail=self.trail,
             ),
-            "overload_setting_a", "plate_amps_a",
-        )  # fmt: skip
+            "overload_setting_a",
+            "plate_amps_a",
+        )
         volts = told.output_v
         if volts is not None:
             yield self._one(
-                "drive_output", "drive",
+                "drive_output",
+                "drive",
                 lambda: drive_output(volts, edition=self.edition, trail=self.trail),
                 "supply_volts_v",
-            )  # fmt: skip
+            )
 
     def control(self) -> Iterator[Figure]:
         """Control transformer, its fuses, control conductors."""
@@ -444,10 +520,14 @@ class _More:
         if told is None:
             return
         coils = [
-            Coil(label=item.label, count=item.count, inrush_va=item.inrush_va,
-                 sealed_va=item.sealed_va)
+            Coil(
+                label=item.label,
+                count=item.count,
+                inrush_va=item.inrush_va,
+                sealed_va=item.sealed_va,
+            )
             for item in told.coils
-        ]  # fmt: skip
+        ]
         if coils:
             named = " · ".join(f"{item.count} × {item.label or '—'}" for item in coils)
             if told.is_drawn:
@@ -455,11 +535,12 @@ class _More:
             else:
                 given(self.trail, "coils", named, "", "control.coils")
             yield self._one(
-                "transformer_va", "control",
+                "transformer_va",
+                "control",
                 lambda: control_transformer(
                     coils, told.lamps_va or Decimal(0), edition=self.edition, trail=self.trail
                 ),
-            )  # fmt: skip
+            )
         if told.transformer_va is not None:
             given(self.trail, "control_va_there", told.transformer_va, "VA")
         va = told.transformer_va or (
@@ -470,22 +551,29 @@ class _More:
         )
         if va is not None and primary is not None:
             yield self._one(
-                "primary_fuse_a", "control",
+                "primary_fuse_a",
+                "control",
                 lambda: primary_device(va, primary, edition=self.edition, trail=self.trail),
-            )  # fmt: skip
+            )
         secondary = told.volts_v or Decimal(120)
         if va is not None:
             yield self._one(
-                "secondary_fuse_a", "control",
+                "secondary_fuse_a",
+                "control",
                 lambda: secondary_device(va, secondary, edition=self.edition, trail=self.trail),
-            )  # fmt: skip
+            )
         yield self._one(
-            "control_device_most_a", "control",
+            "control_device_most_a",
+            "control",
             lambda: control_conductor(
-                told.conductor, told.metal, leaves_enclosure=told.leaves_enclosure,
-                is_tapped=told.is_tapped and not coils, edition=self.edition, trail=self.trail,
+                told.conductor,
+                told.metal,
+                leaves_enclosure=told.leaves_enclosure,
+                is_tapped=told.is_tapped and not coils,
+                edition=self.edition,
+                trail=self.trail,
             ),
-        )  # fmt: skip
+        )
 
     def places(self) -> Iterator[Figure]:
         """Where the disconnects are, and of which kind."""
@@ -495,48 +583,64 @@ class _More:
         controller, motor = told.controller_ft, told.motor_ft
         if controller is not None:
             yield self._one(
-                "controller_disconnect_place", "place",
+                "controller_disconnect_place",
+                "place",
                 lambda: place_of_controller(
                     Place(distance_ft=controller, is_visible=told.controller_visible),
-                    edition=self.edition, trail=self.trail,
+                    edition=self.edition,
+                    trail=self.trail,
                 ),
-            )  # fmt: skip
+            )
         if motor is not None:
             yield self._one(
-                "motor_disconnect_place", "place",
+                "motor_disconnect_place",
+                "place",
                 lambda: place_of_motor(
                     Place(distance_ft=motor, is_visible=told.motor_visible),
-                    own=told.own_at_motor, lockable=told.lockable, excuse=told.excuse,
-                    edition=self.edition, trail=self.trail,
+                    own=told.own_at_motor,
+                    lockable=told.lockable,
+                    excuse=told.excuse,
+                    edition=self.edition,
+                    trail=self.trail,
                 ),
-            )  # fmt: skip
+            )
         starter = told.controller_hp
         if starter is not None:
             yield self._one(
-                "controller_rating", "place",
+                "controller_rating",
+                "place",
                 lambda: controller_rating(
                     starter, rated_v=told.controller_v, edition=self.edition, trail=self.trail
                 ),
-                "power_hp", "supply_volts_v",
-            )  # fmt: skip
+                "power_hp",
+                "supply_volts_v",
+            )
         kind, amps = told.kind, told.amps_a
         if kind is not None:
             yield self._one(
-                "disconnect_kind", "place",
+                "disconnect_kind",
+                "place",
                 lambda: disconnect_kind(
-                    kind, power_hp=self.trail.number("power_hp"),
-                    volts_v=self.trail.number("supply_volts_v"), amps_a=amps,
-                    rated_hp=told.rated_hp, is_portable=told.is_portable, edition=self.edition,
+                    kind,
+                    power_hp=self.trail.number("power_hp"),
+                    volts_v=self.trail.number("supply_volts_v"),
+                    amps_a=amps,
+                    rated_hp=told.rated_hp,
+                    is_portable=told.is_portable,
+                    edition=self.edition,
                     trail=self.trail,
                 ),
-                "table_flc_a", "power_hp", "supply_volts_v",
-            )  # fmt: skip
+                "table_flc_a",
+                "power_hp",
+                "supply_volts_v",
+            )
         if amps is not None:
             yield self._one(
-                "disconnect_rating", "place",
+                "disconnect_rating",
+                "place",
                 lambda: disconnect_rating(amps, edition=self.edition, trail=self.trail),
                 "disconnect_least_a",
-            )  # fmt: skip
+            )
 
     def there(self) -> Iterator[Figure]:
         """Judge what is already there, item by item, and the weakest of it."""
@@ -546,59 +650,85 @@ class _More:
         cable = told.cable
         if cable is not None:
             there = Cable(
-                kind=cable, size=told.cable_size, metal=told.cable_metal,
+                kind=cable,
+                size=told.cable_size,
+                metal=told.cable_metal,
                 insulation=told.cable_insulation,
                 terminal_c=told.terminal_c,
-            )  # fmt: skip
+            )
             yield self._one(
-                "there_cable", "there",
+                "there_cable",
+                "there",
                 lambda: cable_there(
                     there,
                     self.trail.number("ambient_factor") * self.trail.number("adjustment_factor"),
-                    edition=self.edition, trail=self.trail,
+                    edition=self.edition,
+                    trail=self.trail,
                 ),
-                "required_ampacity_a", "ambient_factor", "adjustment_factor",
-            )  # fmt: skip
+                "required_ampacity_a",
+                "ambient_factor",
+                "adjustment_factor",
+            )
         others, device, trip = told.other_loads_a, told.device_a, told.trip_a
         if others is not None:
             yield self._one(
-                "there_other_loads", "there",
+                "there_other_loads",
+                "there",
                 lambda: other_loads_there(
-                    others, self.trail.number("there_cable_a"), edition=self.edition,
+                    others,
+                    self.trail.number("there_cable_a"),
+                    edition=self.edition,
                     trail=self.trail,
                 ),
-                "there_cable_a", "required_ampacity_a",
-            )  # fmt: skip
+                "there_cable_a",
+                "required_ampacity_a",
+            )
         if device is not None:
             yield self._one(
                 "there_device", "there", lambda: self._device(device), "protection_limit_a"
             )
         if trip is not None:
             yield self._one(
-                "there_heaters", "there", lambda: self._heaters(trip), "overload_setting_a",
+                "there_heaters",
+                "there",
+                lambda: self._heaters(trip),
+                "overload_setting_a",
                 "plate_amps_a",
-            )  # fmt: skip
+            )
         plug, volts = told.plug_a, told.plug_v
         if plug is not None and volts is not None:
             yield self._one(
-                "there_plug", "there",
+                "there_plug",
+                "there",
                 lambda: plug_there(
-                    amps_a=plug, volts_v=volts, rated_hp=told.plug_hp, edition=self.edition,
+                    amps_a=plug,
+                    volts_v=volts,
+                    rated_hp=told.plug_hp,
+                    edition=self.edition,
                     trail=self.trail,
                 ),
-                "table_flc_a", "supply_volts_v", "power_hp",
-            )  # fmt: skip
+                "table_flc_a",
+                "supply_volts_v",
+                "power_hp",
+            )
         if weakest_part(edition=self.edition, trail=self.trail) is not None:
             yield Figure(id="weakest_part", step="weakest_part", group="there")
 
     def _device(self, amps_a: Decimal) -> Step:
         plate = self.reading.plate
         ratings = ratings_in(
-            self.trail, kind=self.kind, phases=plate.phases or self.supply.phases,
-            edition=self.edition, design_letter=plate.design_letter,
-            is_premium=plate.is_premium_efficiency, machine=self.size.machine,
-        )  # fmt: skip
+            self.trail,
+            kind=self.kind,
+            phases=plate.phases or self.supply.phases,
+            edition=self.edition,
+            design_letter=plate.design_letter,
+            is_premium=plate.is_premium_efficiency,
+            machine=self.size.machine,
+        )
         return device_there(
-            amps_a, ratings, has_no_start=self.size.no_start is not None, edition=self.edition,
+            amps_a,
+            ratings,
+            has_no_start=self.size.no_start is not None,
+            edition=self.edition,
             trail=self.trail,
-        )  # fmt: skip
+        )

@@ -36,11 +36,23 @@ __all__ = [
 ]
 
 Family = Literal[
-    "power_back", "overload_reset", "estop_release", "stop", "stop_wire", "interlock", "ground",
-]  # fmt: skip
+    "power_back",
+    "overload_reset",
+    "estop_release",
+    "stop",
+    "stop_wire",
+    "interlock",
+    "ground",
+]
 FAMILIES: tuple[Family, ...] = (
-    "power_back", "overload_reset", "estop_release", "stop", "stop_wire", "interlock", "ground",
-)  # fmt: skip
+    "power_back",
+    "overload_reset",
+    "estop_release",
+    "stop",
+    "stop_wire",
+    "interlock",
+    "ground",
+)
 _SECOND = 1_000_000
 _STILL = {"off", "coast", "hum"}
 #: longer than every timer of the catalogue
@@ -323,10 +335,12 @@ def _probe(stage: Stage, starts: Starts, family: Family) -> Probe:
         for hazard in trace.hazards:
             if hazard.code in _COUNTS[family]:
                 return Probe(
-                    family=family, holds=False, searched=searched,
+                    family=family,
+                    holds=False,
+                    searched=searched,
                     acts=tuple(_said(circuit, act) for act in acts if act.do != "close"),
                     hazard=hazard,
-                )  # fmt: skip
+                )
     return Probe(family=family, holds=True, searched=searched, acts=(), hazard=None)
 
 

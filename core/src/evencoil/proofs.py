@@ -168,9 +168,11 @@ class _Search:
             for one, other in combinations(free, 2):
                 for delay in (0, _TOGETHER_US):
                     yield _Step(
-                        "both", one, other,
+                        "both",
+                        one,
+                        other,
                         ((0, "press", one, ""), (delay, "press", other, "")),
-                    )  # fmt: skip
+                    )
 
     def _flagged(self, known: _Known) -> Iterator[_Step]:
         """Go through what is in one of two states: pilots, emergency stops, trips, the supply."""
@@ -214,9 +216,15 @@ class _Search:
         elif step.name != "wait":
             flags ^= {step.device or "supply"}
         return _Known(
-            run.save(), self.watch.save(), (*known.way, step), held, welded, turned, flags,
+            run.save(),
+            self.watch.save(),
+            (*known.way, step),
+            held,
+            welded,
+            turned,
+            flags,
             frozenset(name for name in self.welds if self.run.has_closed_pole(name)),
-        )  # fmt: skip
+        )
 
     def _advance(self, until: int, step: _Step, known: _Known) -> None:
         run = self.run

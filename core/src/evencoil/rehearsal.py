@@ -390,12 +390,15 @@ class _Player:
             self.snapshots.append(
                 {
                     "bound": [
-                        SNAPSHOT_FORM, __version__, self.stage.fingerprint, self.stage.set_name,
+                        SNAPSHOT_FORM,
+                        __version__,
+                        self.stage.fingerprint,
+                        self.stage.set_name,
                     ],
                     "run": run.save(),
                     "watch": self.watch.save(),
                 }
-            )  # fmt: skip
+            )
             snapshot = len(self.snapshots) - 1
         return Frame(
             time_us=run.time,

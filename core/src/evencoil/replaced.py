@@ -78,10 +78,13 @@ def _text(value: object) -> str:
         return "yes"
     if isinstance(value, tuple):
         return "/".join(
-            f"{item}{item.sign}" if isinstance(item, Band) else str(item)
-            if isinstance(item, str) else plain(item)
+            f"{item}{item.sign}"
+            if isinstance(item, Band)
+            else str(item)
+            if isinstance(item, str)
+            else plain(item)
             for item in value
-        )  # fmt: skip
+        )
     return str(value)
 
 

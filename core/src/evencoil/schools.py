@@ -65,32 +65,46 @@ def schools_of(
     if kind == "instantaneous_breaker" or "conductor_size" not in trail:
         return ()
     found = ratings_in(
-        trail, kind=kind, phases=phases, edition=profile.edition,
+        trail,
+        kind=kind,
+        phases=phases,
+        edition=profile.edition,
         design_letter=reading.plate.design_letter,
-        is_premium=reading.plate.is_premium_efficiency, machine=machine,
-    )  # fmt: skip
+        is_premium=reading.plate.is_premium_efficiency,
+        machine=machine,
+    )
     limit = show(found.limit_a, "limit")
     exam = found.exam_a if found.exam_a is not None else found.field_a
     chosen = profile.school
     own = Message("school.works", {"reason": profile.school_reason or "—"})
     rows = [
         SchoolRow(
-            id="exam", amps_a=plain(exam), is_chosen=chosen == "exam", applies=True,
-            reason=own if chosen == "exam" and profile.school_reason else
-            Message("school.exam", {"limit": limit}),
+            id="exam",
+            amps_a=plain(exam),
+            is_chosen=chosen == "exam",
+            applies=True,
+            reason=own
+            if chosen == "exam" and profile.school_reason
+            else Message("school.exam", {"limit": limit}),
         ),
         SchoolRow(
-            id="field", amps_a=plain(found.field_a), is_chosen=chosen == "field", applies=True,
-            reason=own if chosen == "field" and profile.school_reason else
-            Message("school.field", {"limit": limit}),
+            id="field",
+            amps_a=plain(found.field_a),
+            is_chosen=chosen == "field",
+            applies=True,
+            reason=own
+            if chosen == "field" and profile.school_reason
+            else Message("school.field", {"limit": limit}),
         ),
         SchoolRow(
-            id="raised", amps_a=plain(found.raised_a), is_chosen="no_start" in trail,
+            id="raised",
+            amps_a=plain(found.raised_a),
+            is_chosen="no_start" in trail,
             applies="no_start" in trail,
             reason=Message("school.raised", {"cap": show(found.cap_a, "limit")}),
         ),
         _ordinary(trail),
-    ]  # fmt: skip
+    ]
     return tuple(rows)
 
 
@@ -102,7 +116,12 @@ def _ordinary(trail: Trail) -> SchoolRow:
     amps = Decimal(rows[0][2]) if rows else trail.number("ampacity_a")
     is_fuse = kind_in(trail) in FUSES
     return SchoolRow(
-        id="ordinary", amps_a=show(amps, "limit"), is_chosen=False, applies=False,
-        reason=Message("school.ordinary_fuse" if is_fuse else "school.ordinary",
-                       {"size": trail["conductor_size"].shown}),
-    )  # fmt: skip
+        id="ordinary",
+        amps_a=show(amps, "limit"),
+        is_chosen=False,
+        applies=False,
+        reason=Message(
+            "school.ordinary_fuse" if is_fuse else "school.ordinary",
+            {"size": trail["conductor_size"].shown},
+        ),
+    )

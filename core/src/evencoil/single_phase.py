@@ -13,9 +13,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import partial
 from typing import Literal
 
-from evencoil.evidence import Finding
+from evencoil.evidence import Finding, finding
 from evencoil.quantities import plain
 from evencoil.winding import Winding
 from evencoil.words import Message
@@ -112,14 +113,7 @@ def _band(value: Decimal | None, low: str, high: str) -> str:
     )
 
 
-def _wrong(code: str, **params: str) -> Finding:
-    return Finding(
-        code=f"single.{code}",
-        level="doubt",
-        field="leads.single",
-        message=Message(f"single.{code}", params),
-        hint=Message(f"single.{code}.hint"),
-    )
+_finding = partial(finding, "single", "leads.single")
 
 
 def start_branch(
@@ -184,13 +178,15 @@ def _contradictions(found: tuple[bool, bool, bool]) -> list[Finding]:
         (False, False, False): "no_shift",
         (False, True, True): "run_switched",
     }.get(found)
-    return [] if code is None else [_wrong(code)]
+    return [] if code is None else [_finding(code, "doubt")]
 
 
 def _sizes(start_uf: Decimal | None, run_uf: Decimal | None) -> list[Finding]:
     found = []
     if run_uf is not None and run_uf > _MOST_RUN_UF:
-        found.append(_wrong("run_large", uf=plain(run_uf), most=plain(_MOST_RUN_UF)))
+        found.append(_finding("run_large", "doubt", uf=plain(run_uf), most=plain(_MOST_RUN_UF)))
     if start_uf is not None and start_uf < _LEAST_START_UF:
-        found.append(_wrong("start_small", uf=plain(start_uf), least=plain(_LEAST_START_UF)))
+        found.append(
+            _finding("start_small", "doubt", uf=plain(start_uf), least=plain(_LEAST_START_UF))
+        )
     return found

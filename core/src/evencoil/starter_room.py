@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
+from functools import partial
 
 from evencoil.checks.isolators import isolations
 from evencoil.checks.reach import Graph
@@ -40,7 +41,7 @@ from evencoil.drawing import (
 from evencoil.drawing.symbols import Style
 from evencoil.drawn_sizes import heaters_lie
 from evencoil.errors import CoreError, MissingError
-from evencoil.evidence import Finding
+from evencoil.evidence import Finding, Level, finding
 from evencoil.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.installation import MotorRating, install_motor, rate
 from evencoil.naming import renamed
@@ -185,9 +186,11 @@ class StarterRoom:
     def sheet(self, which: str) -> Picture:
         """Return one sheet by its name; the others are not drawn."""
         sheets: Mapping[str, Callable[[], Picture]] = {
-            "ladder": lambda: self.ladder().picture, "power": self.power, "panel": self.panel,
+            "ladder": lambda: self.ladder().picture,
+            "power": self.power,
+            "panel": self.panel,
             "strip": self.strip,
-        }  # fmt: skip
+        }
         return sheets[which]()
 
     def required(self) -> Circuit:
@@ -224,14 +227,7 @@ def _empty(style: Style, refusal: CoreError | None = None) -> StarterRoom:
     )
 
 
-def _finding(code: str, level: str, **params: str) -> Finding:
-    return Finding(
-        code=code,
-        level=level,  # type: ignore[arg-type]  # always one of the four words
-        field="starter",
-        message=Message(f"fit.{code}", params),
-        hint=Message(f"fit.{code}.hint", params) if level in {"doubt", "refusal"} else None,
-    )
+_finding = partial(finding, "fit", "starter")
 
 
 def _fits(entry: CatalogueEntry, worked: Worked) -> list[Finding]:
@@ -244,10 +240,13 @@ def _fits(entry: CatalogueEntry, worked: Worked) -> list[Finding]:
         if wanted and leads is not None and leads not in wanted:
             found.append(
                 _finding(
-                    "leads", "refusal", id=entry.id, leads=str(leads),
+                    "leads",
+                    "refusal",
+                    id=entry.id,
+                    leads=str(leads),
                     wanted=" or ".join(str(count) for count in wanted),
                 )
-            )  # fmt: skip
+            )
     is_single = kinds == {"motor1"}
     phases = worked.reading.plate.phases
     if phases is not None and (phases == 1) != is_single:
@@ -356,12 +355,12 @@ def _hazards(circuit: Circuit, entry: CatalogueEntry, inputs: StarterInputs) -> 
     for name in restarts:
         said = say(Message(f"restart.{name}"))
         if name == "estop_release":
-            found.append(_restart("estop_release.never", "refusal", name, id=entry.id))
+            found.append(_restart(name, "estop_release.never", "refusal", id=entry.id))
         elif name in taken:
             one = taken[name]
-            found.append(_restart("accepted", "note", name, hazard=said, by=one.by, why=one.why))
+            found.append(_restart(name, "accepted", "note", hazard=said, by=one.by, why=one.why))
         else:
-            found.append(_restart("open", "doubt", name, hazard=said))
+            found.append(_restart(name, "open", "doubt", hazard=said))
     return found
 
 
@@ -388,14 +387,9 @@ def _heaters(circuit: Circuit, worked: Worked) -> list[Finding]:
     return [_finding("heater_place", "doubt", drawn=places[drawn], entered=places[entered])]
 
 
-def _restart(code: str, level: str, name: str, **params: str) -> Finding:
-    return Finding(
-        code=f"restart.{name}",
-        level=level,  # type: ignore[arg-type]  # always one of the four words
-        field="starter.accepted",
-        message=Message(f"restart.{code}", params),
-        hint=Message(f"restart.{code}.hint") if level != "note" else None,
-    )
+def _restart(name: str, code: str, level: Level, **params: str) -> Finding:
+    found = finding("restart", "starter.accepted", code, level, **params)
+    return replace(found, code=f"restart.{name}")
 
 
 def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
@@ -427,10 +421,13 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> StarterRoom:
     for item in crowded(circuit):
         findings.append(
             _finding(
-                "crowded", "doubt", terminal=circuit.said(item.terminal), wires=str(item.wires),
+                "crowded",
+                "doubt",
+                terminal=circuit.said(item.terminal),
+                wires=str(item.wires),
                 most=str(item.most),
             )
-        )  # fmt: skip
+        )
     for terminal in loose_ends(circuit):
         findings.append(_finding("loose", "doubt", terminal=circuit.said(terminal)))
     findings += _hazards(circuit, drawn.entry, inputs)

@@ -11,10 +11,11 @@ import re
 import unicodedata
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import partial
 from typing import Literal
 
 from evencoil.errors import OutOfRangeError, RefusedError
-from evencoil.evidence import Finding
+from evencoil.evidence import Finding, finding
 from evencoil.nameplate.checks import ROOT3
 from evencoil.nameplate.model import Band, Nameplate
 from evencoil.quantities import number, plain, show
@@ -248,14 +249,7 @@ def _off(band: Band, volts: Decimal) -> Decimal:
     return (volts - end) / end
 
 
-def _finding(code: str, level: str, **params: str) -> Finding:
-    return Finding(
-        code=code,
-        level=level,  # type: ignore[arg-type]  # always one of the four words
-        field="supply.text",
-        message=Message(f"verdict.{code}", params),
-        hint=None if level in {"agrees", "note"} else Message(f"verdict.{code}.hint", params),
-    )
+_finding = partial(finding, "verdict", "supply.text")
 
 
 def _frequency(plate: Nameplate, supply: Supply, band: Band, used: Decimal) -> list[Finding]:

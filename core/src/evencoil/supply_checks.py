@@ -10,10 +10,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 from decimal import Decimal
-from typing import Any
+from functools import partial
 
 from evencoil.errors import CoreError, OutOfRangeError
-from evencoil.evidence import Finding
+from evencoil.evidence import Finding, finding, finding_of
 from evencoil.inputs import SupplyInputs
 from evencoil.nameplate.checks import ROOT3
 from evencoil.quantities import plain, show
@@ -25,14 +25,7 @@ __all__ = ["check_supply", "transformer_fault_current_a", "unbalance_percent"]
 _TOLERANCE = Decimal("0.10")
 
 
-def _finding(code: str, level: str, **params: Any) -> Finding:
-    return Finding(
-        code=code,
-        level=level,  # type: ignore[arg-type]  # always one of the four words
-        field="supply",
-        message=Message(f"supplied.{code}", params),
-        hint=Message(f"supplied.{code}.hint", params) if level == "doubt" else None,
-    )
+_finding = partial(finding, "supplied", "supply")
 
 
 def unbalance_percent(volts_v: Sequence[Decimal]) -> Decimal:
@@ -141,10 +134,13 @@ def _fault(given: SupplyInputs, supply: Supply) -> Iterator[Finding]:
             phases=supply.phases,
         )
         yield _finding(
-            "fault_transformer", "note", kva=plain(given.transformer_kva),
-            z=plain(given.transformer_z_percent), volts=plain(supply.line_volts_v),
+            "fault_transformer",
+            "note",
+            kva=plain(given.transformer_kva),
+            z=plain(given.transformer_z_percent),
+            volts=plain(supply.line_volts_v),
             amps=show(by_transformer, "limit"),
-        )  # fmt: skip
+        )
     if given.fault_current_a is None:
         if by_transformer is None:
             yield _finding("fault_unknown", "note")
@@ -225,13 +221,5 @@ def check_supply(
         try:
             found += part
         except CoreError as error:
-            found.append(
-                Finding(
-                    code="figure",
-                    level="doubt",
-                    field=error.field,
-                    message=error.message,
-                    hint=error.hint,
-                )
-            )
+            found.append(finding_of(error, "figure"))
     return tuple(found)

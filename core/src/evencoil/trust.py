@@ -104,13 +104,16 @@ def _evidence(facts: TrustFacts) -> list[tuple[str, float, Message]]:
                 Message(
                     "trust.standstill",
                     {
-                        "test_v": f"{facts.test_v:f}", "test_a": f"{facts.test_a:f}",
-                        "ohm": f"{ohm:.3g}", "kva": f"{per_hp:g}", "hp": f"{facts.power_hp:f}",
+                        "test_v": f"{facts.test_v:f}",
+                        "test_a": f"{facts.test_a:f}",
+                        "ohm": f"{ohm:.3g}",
+                        "kva": f"{per_hp:g}",
+                        "hp": f"{facts.power_hp:f}",
                         "volts": f"{volts:.0f}",
                     },
                 ),
             )
-        )  # fmt: skip
+        )
     if facts.winding_ohm is not None:
         into = hp * 746 / (_EFFICIENCY_TIMES_PF / _PF)
         copper = max(0.012, min(0.09, 0.075 * hp**-0.32))
@@ -123,12 +126,14 @@ def _evidence(facts: TrustFacts) -> list[tuple[str, float, Message]]:
                 Message(
                     "trust.ohms",
                     {
-                        "ohm": f"{facts.winding_ohm:f}", "part": f"{copper * 100:.1f}",
-                        "hp": f"{facts.power_hp:f}", "volts": f"{volts:.0f}",
+                        "ohm": f"{facts.winding_ohm:f}",
+                        "part": f"{copper * 100:.1f}",
+                        "hp": f"{facts.power_hp:f}",
+                        "volts": f"{volts:.0f}",
                     },
                 ),
             )
-        )  # fmt: skip
+        )
     if facts.earlier_supply_v is not None:
         volts = float(facts.earlier_supply_v)
         found.append(("earlier", volts, Message("trust.earlier", {"volts": f"{volts:.0f}"})))
@@ -190,10 +195,12 @@ def estimate_voltage(facts: TrustFacts) -> Estimate:
         )
     )
     nearest = min(
-        max(abs(log(points_at / float(odds[0].volts_v))) / _RATIO_SPREAD[kind]
-            for kind, points_at, _ in evidence),
+        max(
+            abs(log(points_at / float(odds[0].volts_v))) / _RATIO_SPREAD[kind]
+            for kind, points_at, _ in evidence
+        ),
         9.9,
-    )  # fmt: skip
+    )
     best = odds[0].odds if nearest < 2.5 else min(odds[0].odds, 0.5)
     confidence: Literal["high", "fair", "low"] = (
         "high" if best >= _HIGH else "fair" if best >= _FAIR else "low"

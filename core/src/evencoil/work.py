@@ -248,9 +248,13 @@ def _joints_state(joints: JointsWorked | None, error: CoreError | None) -> StepS
 
 
 def _plan(
-    box: Box, given: LeadsInputs, joints: JointsInputs, trail: Trail, profile: Profile,
+    box: Box,
+    given: LeadsInputs,
+    joints: JointsInputs,
+    trail: Trail,
+    profile: Profile,
     supply: Supply | None,
-) -> tuple[JointsWorked | None, CoreError | None]:  # fmt: skip
+) -> tuple[JointsWorked | None, CoreError | None]:
     """Plan the joints of the box as joined, or as they are to be."""
     made = tuple(joint.as_core() for joint in given.joints) or box.intended
     made = tuple(joint for joint in made if joint.conductors > 1)

@@ -16,9 +16,12 @@ def checked(client, starter):
 def test_a_wrong_wire_is_named_with_its_change_and_lights_its_nets(client):
     """The coil's common side taken past the overload contact."""
     edit = {
-        "id": "e1", "kind": "move_end", "wire": "main.A2~overload.95", "start": "overload.95",
+        "id": "e1",
+        "kind": "move_end",
+        "wire": "main.A2~overload.95",
+        "start": "overload.95",
         "end": "overload.96",
-    }  # fmt: skip
+    }
     body = checked(client, {"recipe": "3A", "edits": [edit]})
     worst = body["found"][0]
     assert (worst["rule"], worst["level"]) == ("H07", "error")

@@ -48,8 +48,11 @@ def test_a_drawn_circuit_comes_with_geometry_lists_and_devices(client):
     assert start["verbs"] == ["press", "release"]
     states = post(client, "work-out", GIVEN).json()["states"]
     assert [(item["step"], item["state"]) for item in states[4:]] == [
-        ("starter", "proven"), ("drawings", "proven"), ("check", "open"), ("rehearse", "open"),
-    ]  # fmt: skip
+        ("starter", "proven"),
+        ("drawings", "proven"),
+        ("check", "open"),
+        ("rehearse", "open"),
+    ]
     assert "45 WIRES" in states[5]["shout"]
 
 
@@ -67,16 +70,23 @@ def test_a_starter_that_cannot_do_is_held_with_one_reason(client):
 
 def test_new_edits_get_their_author_and_time_and_keep_them(client):
     """Whatever the request claims: who made an edit is who was signed in then."""
-    edit = {"id": "u-1", "kind": "remove_wire", "wire": "overload.98~lamp_trip.X1", "by": "Nobody",
-            "why": "lamp spare"}  # fmt: skip
+    edit = {
+        "id": "u-1",
+        "kind": "remove_wire",
+        "wire": "overload.98~lamp_trip.X1",
+        "by": "Nobody",
+        "why": "lamp spare",
+    }
     body = {"based_on": 0, "body": {"recipe": "3A", "edits": [edit]}}
     kept = client.put(f"{JOB}/starter", body, content_type="application/json").json()
     assert kept["body"]["edits"][0]["by"] == "ann"
     at = kept["body"]["edits"][0]["at"]
 
     marta = signed_in(caller("here", "marta"))
-    again = {**kept["body"], "edits": [{**kept["body"]["edits"][0], "by": "Marta", "at": ""},
-                                       {**edit, "id": "u-2"}]}  # fmt: skip
+    again = {
+        **kept["body"],
+        "edits": [{**kept["body"]["edits"][0], "by": "Marta", "at": ""}, {**edit, "id": "u-2"}],
+    }
     kept = marta.put(
         f"{JOB}/starter", {"based_on": 1, "body": again}, content_type="application/json"
     ).json()
@@ -114,9 +124,11 @@ def test_hazards_come_with_their_sentence(client):
     """Two-wire control on power return, as the screen gets it."""
     given = {**GIVEN, "starter": {"recipe": "2A"}}
     acts = [
-        {"t": 0, "do": "close", "on": "breaker"}, {"t": 500_000, "do": "turn", "on": "SS1", "word": "AUTO"},
-        {"t": 1_000_000, "do": "on", "on": "PS1"}, {"t": 3_000_000, "do": "dip", "word": "1"},
-    ]  # fmt: skip
+        {"t": 0, "do": "close", "on": "breaker"},
+        {"t": 500_000, "do": "turn", "on": "SS1", "word": "AUTO"},
+        {"t": 1_000_000, "do": "on", "on": "PS1"},
+        {"t": 3_000_000, "do": "dip", "word": "1"},
+    ]
     trace = post(client, "rehearse", {"given": given, "actions": acts}).json()
     assert trace["hazards"][0]["name"] == "SPRINGS TO LIFE"
     assert trace["hazards"][0]["sentence"].startswith("power back → KM1 pulls in")

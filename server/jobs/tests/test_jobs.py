@@ -265,10 +265,12 @@ def test_a_wrong_join_is_kept_and_told_for_what_it_does(client):
     joints = [
         {"id": str(uuid.uuid4()), "leads": leads, "line": line}
         for leads, line in (
-            (["T1", "T7"], "L1"), (["T2", "T8"], "L2"), (["T3", "T9"], "L3"),
+            (["T1", "T7"], "L1"),
+            (["T2", "T8"], "L2"),
+            (["T3", "T9"], "L3"),
             (["T4", "T5", "T6"], None),
         )
-    ]  # fmt: skip
+    ]
     answer = put(client, "leads", 0, {"winding": "9-wye", "joints": joints})
     box = client.get(JOB).json()["worked"]["box"]
 
@@ -276,5 +278,7 @@ def test_a_wrong_join_is_kept_and_told_for_what_it_does(client):
     assert box["verdict"] == "wrong"
     assert {round(coil["percent"] / 10) for coil in box["coils"]} == {21}
     assert [joint["leads"] for joint in box["derived"] if joint["line"] is None] == [
-        ["T4", "T7"], ["T5", "T8"], ["T6", "T9"],
-    ]  # fmt: skip
+        ["T4", "T7"],
+        ["T5", "T8"],
+        ["T6", "T9"],
+    ]

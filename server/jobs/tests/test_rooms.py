@@ -45,14 +45,20 @@ def test_the_practice_motor_is_numbered_through_the_server_alone(client):
         shown = post(client, f"{BENCH}/read", {"bench": body, **ask}).json()
         if ask["what"] == "touch":
             reading = {
-                "what": "touch", "pair": ask["pair"], "rings": shown["rings"],
+                "what": "touch",
+                "pair": ask["pair"],
+                "rings": shown["rings"],
                 "ohms": shown["ohms"] or None,
-            }  # fmt: skip
+            }
         else:
             reading = {
-                "what": "volts", "feed": ask["feed"], "feed_v": "10", "joined": ask["joined"],
-                "read": ask["pair"], "volts": shown["volts"],
-            }  # fmt: skip
+                "what": "volts",
+                "feed": ask["feed"],
+                "feed_v": "10",
+                "joined": ask["joined"],
+                "read": ask["pair"],
+                "volts": shown["volts"],
+            }
         body["readings"] = [*body["readings"], reading]
 
     assert told["stage"] == "done"
@@ -83,9 +89,10 @@ def test_who_decides_between_maker_and_derivation_is_stamped(client):
     ]
     leads = {"winding": "9-wye", "maker": [{"id": "m", "source": "cover", "joints": low}]}
     given = {
-        "plate": {"text": "15 HP 230/460 V 3 PH 9 LEADS"}, "supply": {"text": "480Y/277"},
+        "plate": {"text": "15 HP 230/460 V 3 PH 9 LEADS"},
+        "supply": {"text": "480Y/277"},
         "leads": leads,
-    }  # fmt: skip
+    }
     box = post(client, "/api/w/here/work-out", given).json()["box"]
     assert box["is_disputed"]
     assert len(box["diagrams"][0]["differences"]) == 10
@@ -152,12 +159,19 @@ def test_a_machine_goes_to_another_voltage(client):
     """IC-2 needs wye or delta said first; then it can, with its moves and its amps."""
     path = "/api/w/here/convert/Line%201"
     body = {
-        "supply": {"text": "480Y/277"}, "now": {"text": "240 delta"},
+        "supply": {"text": "480Y/277"},
+        "now": {"text": "240 delta"},
         "transformers": [
-            {"tag": "T1", "secondary_v": "120",
-             "taps": [{"volts_v": "240", "links": "H1-H3"}, {"volts_v": "480", "links": "H2-H3"}]},
+            {
+                "tag": "T1",
+                "secondary_v": "120",
+                "taps": [
+                    {"volts_v": "240", "links": "H1-H3"},
+                    {"volts_v": "480", "links": "H2-H3"},
+                ],
+            },
         ],
-    }  # fmt: skip
+    }
     assert post(client, path, body).json()["motors"][0]["answer"] == "open"
     put(client, "leads", {"winding": "9-wye"})
     plan = post(client, path, body).json()
@@ -181,9 +195,12 @@ def test_a_machine_goes_to_another_voltage(client):
 def test_rules_are_set_by_a_reviewer_and_hold_for_every_job(client):
     """An electrician may not; a reviewer may; the other direction then swaps the works' pair."""
     rules = {
-        "edition": 2020, "school": "exam", "swap_lines": "L1-L2", "twist_on": "never",
+        "edition": 2020,
+        "school": "exam",
+        "swap_lines": "L1-L2",
+        "twist_on": "never",
         "twist_on_largest": "12",
-    }  # fmt: skip
+    }
     path = "/api/w/here/rules"
     assert client.put(path, rules, content_type="application/json").status_code == 403
     ruth = signed_in(caller("here", "ruth", "reviewer"))
@@ -191,22 +208,29 @@ def test_rules_are_set_by_a_reviewer_and_hold_for_every_job(client):
     bad = {**rules, "twist_on_largest": "99"}
     assert ruth.put(path, bad, content_type="application/json").status_code == 422
     given = {
-        "plate": {"text": "15 HP 460 V 3 PH 3 LEADS"}, "supply": {"text": "480Y/277"},
+        "plate": {"text": "15 HP 460 V 3 PH 3 LEADS"},
+        "supply": {"text": "480Y/277"},
         "leads": {"direction": "reverse"},
-    }  # fmt: skip
+    }
     box = post(client, "/api/w/here/work-out", given).json()["box"]
     assert [(joint["line"], joint["leads"]) for joint in box["derived"]] == [
-        ("L2", ["T1"]), ("L1", ["T2"]), ("L3", ["T3"]),
-    ]  # fmt: skip
+        ("L2", ["T1"]),
+        ("L1", ["T2"]),
+        ("L3", ["T3"]),
+    ]
 
 
 def test_a_replacement_is_compared_line_by_line(client):
     """Twenty for fifteen horsepower: sizes and starter go down; rotation is not proven yet."""
     body = {
-        "replace": {"old_plate": "15 HP 460 V 3 PH 9 LEADS", "rotation": "clockwise",
-                    "seen_from": "shaft", "conductors": [{"conductor": "L1", "terminal": "T1"}]},
+        "replace": {
+            "old_plate": "15 HP 460 V 3 PH 9 LEADS",
+            "rotation": "clockwise",
+            "seen_from": "shaft",
+            "conductors": [{"conductor": "L1", "terminal": "T1"}],
+        },
         "plate": {"text": "20 HP 460 V 3 PH 9 LEADS"},
-    }  # fmt: skip
+    }
     said = post(client, "/api/w/here/replaced", body).json()
     assert said["takes_down"] == ["size", "starter"]
     assert said["rotation"] == "unproven"
@@ -218,8 +242,9 @@ def test_other_joinings_tell_what_suits(client):
     """A nine-lead wye on 240 V: parallel wye at the box, delta only with the casing open."""
     given = {
         "plate": {"text": "15 HP 230/460 V 3 PH 60 HZ 1765 RPM 38.6/19.3 A 9 LEADS"},
-        "supply": {"text": "240 delta"}, "leads": {"winding": "9-wye"},
-    }  # fmt: skip
+        "supply": {"text": "240 delta"},
+        "leads": {"winding": "9-wye"},
+    }
     rows = post(client, "/api/w/here/inside", given).json()["rows"]
     assert [row["line_volts_v"] for row in rows] == [133, 230, 266, 460]
     assert [row["suits"] for row in rows] == [False, True, True, False]
@@ -256,9 +281,14 @@ def test_a_heater_chart_is_looked_at_imported_replaced_and_dropped(client):
     ).json()
     columns = {field["field"]: field["guess"] for field in seen["fields"]}
     assert columns == {
-        "relay_type": "Relay", "starter_size": "Size", "elements": "Elements", "basis": "Air",
-        "code": "Heater", "low_a": "From", "high_a": "To",
-    }  # fmt: skip
+        "relay_type": "Relay",
+        "starter_size": "Size",
+        "elements": "Elements",
+        "basis": "Air",
+        "code": "Heater",
+        "low_a": "From",
+        "high_a": "To",
+    }
     body = {"text": CHART, "columns": columns, "name": "Door 4", "factor": "0.9"}
     made = client.post("/api/w/here/heaters", body, content_type="application/json").json()
     assert [row["code"] for row in made["chart"]["rows"]] == ["H21", "H22"]
@@ -280,8 +310,9 @@ def test_the_time_current_sheet_of_what_is_given(client):
     """Six lines and what can be read off; without a plate it says what it waits for."""
     given = {
         "plate": {"text": "15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B"},
-        "supply": {"text": "480Y/277"}, "size": {"run_length_ft": "200"},
-    }  # fmt: skip
+        "supply": {"text": "480Y/277"},
+        "size": {"run_length_ft": "200"},
+    }
     made = client.post("/api/w/here/curves", given, content_type="application/json").json()
     assert len(made["curves"]) == 6
     assert made["rides_through"] is True
@@ -294,12 +325,21 @@ def test_local_amendments_hold_for_every_job_and_looser_ones_are_refused(here):
     """A reviewer sets 10 AWG as the smallest; 16 AWG is refused and changes nothing."""
     ruth = signed_in(caller("here", "ruth", "reviewer"))
     rules = {
-        "edition": 2023, "school": "field", "swap_lines": "L1-L3", "twist_on": "building",
-        "twist_on_largest": "10", "school_reason": "fewer cold trips",
+        "edition": 2023,
+        "school": "field",
+        "swap_lines": "L1-L3",
+        "twist_on": "building",
+        "twist_on_largest": "10",
+        "school_reason": "fewer cold trips",
         "amendments": [
-            {"subject": "smallest_conductor", "value": "10", "author": "town", "reason": "ordinance"}
+            {
+                "subject": "smallest_conductor",
+                "value": "10",
+                "author": "town",
+                "reason": "ordinance",
+            }
         ],
-    }  # fmt: skip
+    }
     said = ruth.put("/api/w/here/rules", rules, content_type="application/json").json()
     assert said["amendments"][0]["label"] == "Smallest conductor"
     given = {"plate": {"text": "5 HP 460 V 6.8 A 3 PH SF 1.15"}, "supply": {"text": "480Y/277"}}
@@ -319,9 +359,11 @@ def test_local_amendments_hold_for_every_job_and_looser_ones_are_refused(here):
 def test_taps_and_a_group_behind_one_device(client):
     """A 20 ft guarded tap has a third of the feeder; a 90 A device is too large for a group of one."""
     body = {
-        "taps": [{"tag": "IC-2", "length_ft": "20"}], "is_group": True, "group_device_a": "90",
+        "taps": [{"tag": "IC-2", "length_ft": "20"}],
+        "is_group": True,
+        "group_device_a": "90",
         "termination_c": 75,
-    }  # fmt: skip
+    }
     made = client.post("/api/w/here/feeder/Line 1", body, content_type="application/json").json()
     tap = made["taps"][0]
     assert [step["id"] for step in tap["steps"]] == [

@@ -80,10 +80,21 @@ def test_the_pack_holds_everything_in_its_own_fonts(client):
         assert word in said["fonts"]
     assert "DejaVu" not in said["fonts"]
     for word in (
-        "<script>alert(1)</script>", "Plate as stamped", "38.6/19.3 A", "series wye",
-        "POWER DIAGRAM", "LADDER", "WIRE LIST", "MATERIAL", "S2.14", "KM1.A1", "95-96",
-        "Table 430.250, row 15 hp", "Prove dead before a hand goes in", "issue 1",
-    ):  # fmt: skip
+        "<script>alert(1)</script>",
+        "Plate as stamped",
+        "38.6/19.3 A",
+        "series wye",
+        "POWER DIAGRAM",
+        "LADDER",
+        "WIRE LIST",
+        "MATERIAL",
+        "S2.14",
+        "KM1.A1",
+        "95-96",
+        "Table 430.250, row 15 hp",
+        "Prove dead before a hand goes in",
+        "issue 1",
+    ):
         assert word.lower() in said["text"].lower(), word
     assert "Pages:" in said["info"]
 

@@ -89,9 +89,13 @@ def _between_lines(graph: Graph) -> Iterator[Problem]:
         one, other = (known.lines.get(graph.net(item.id, end), frozenset()) for end in ("A1", "A2"))
         if one and other and (len(one | other) > 1):
             yield problem(
-                graph.circuit, "H06", "note", "two_lines", item.id,
+                graph.circuit,
+                "H06",
+                "note",
+                "two_lines",
+                item.id,
                 lines=" and ".join(sorted(one | other)),
-            )  # fmt: skip
+            )
 
 
 def _overloads(graph: Graph) -> Iterator[Problem]:
@@ -109,9 +113,15 @@ def _overloads(graph: Graph) -> Iterator[Problem]:
                 if still and _carries(graph, relay, still):
                     fix = _to_contact(graph, still[0], relay)
                     yield problem(
-                        graph.circuit, "H07", "error", "overload", relay, *still, edits=fix,
+                        graph.circuit,
+                        "H07",
+                        "error",
+                        "overload",
+                        relay,
+                        *still,
+                        edits=fix,
                         motor=graph.circuit.tags.get(motor.id, motor.id),
-                    )  # fmt: skip
+                    )
                     break
 
 
@@ -148,10 +158,15 @@ def _to_contact(graph: Graph, coil: str, relay: str) -> tuple[Edit, ...]:
         if graph.nets[terminal] in common and graph.net(relay, "96") in common:
             near = f"{relay}.95"
             return tuple(
-                Edit(id=f"fix.{place}.{wire.id}", kind="move_end", wire=wire.id,
-                     start=wire.end if wire.start == terminal else wire.start, end=near)
+                Edit(
+                    id=f"fix.{place}.{wire.id}",
+                    kind="move_end",
+                    wire=wire.id,
+                    start=wire.end if wire.start == terminal else wire.start,
+                    end=near,
+                )
                 for place, wire in enumerate(graph.circuit.netlist.wires_at(terminal)[:1])
-            )  # fmt: skip
+            )
     return ()
 
 
@@ -197,9 +212,13 @@ def _stops(graph: Graph) -> Iterator[Problem]:
                         told.add((item.id, coil))
                         is_jog = bool(_contacts(graph, item, _CLOSES))
                         yield problem(
-                            graph.circuit, "H17" if is_jog else "H16", "error",
-                            "jog_seals" if is_jog else "seal_ahead", item.id, coil,
-                        )  # fmt: skip
+                            graph.circuit,
+                            "H17" if is_jog else "H16",
+                            "error",
+                            "jog_seals" if is_jog else "seal_ahead",
+                            item.id,
+                            coil,
+                        )
     yield from _jogs(graph, coils)
     yield from _closing_stops(graph)
 
@@ -261,10 +280,13 @@ def _grounded_side(graph: Graph) -> Iterator[Problem]:
                 for edge in way:
                     is_own = edge.device.type == "olr"
                     yield problem(
-                        graph.circuit, "H12", "note" if is_own else "error",
+                        graph.circuit,
+                        "H12",
+                        "note" if is_own else "error",
                         "grounded_own" if is_own else "grounded_side",
-                        f"{edge.device.id}.{edge.link.a}", item.id,
-                    )  # fmt: skip
+                        f"{edge.device.id}.{edge.link.a}",
+                        item.id,
+                    )
                 break
 
 
@@ -296,9 +318,11 @@ def _maintained(graph: Graph) -> Iterator[Problem]:
         for relay in graph.of_type("olr"):
             if relay.parameters.get("reset") == "auto" and relay.id in feeds_of(graph, motor)[1]:
                 edit = Edit(
-                    id=f"fix.{relay.id}.reset", kind="set", device=relay.id,
+                    id=f"fix.{relay.id}.reset",
+                    kind="set",
+                    device=relay.id,
                     parameters={"reset": "manual"},
-                )  # fmt: skip
+                )
                 yield problem(
                     graph.circuit, "H14", "error", "auto_reset", relay.id, *by_itself, edits=(edit,)
                 )
@@ -350,9 +374,14 @@ def _monitors(graph: Graph) -> Iterator[Problem]:
         alarm, trip = (float(item.parameters.get(name) or 0) for name in ("alarm", "trip"))
         if alarm >= trip:
             yield problem(
-                graph.circuit, "H40", "error", "alarm_late", item.id, alarm=f"{alarm:g}",
+                graph.circuit,
+                "H40",
+                "error",
+                "alarm_late",
+                item.id,
+                alarm=f"{alarm:g}",
                 trip=f"{trip:g}",
-            )  # fmt: skip
+            )
     limits = [item for item in graph.of_type("pilot") if _contacts(graph, item, _OPENS)]
     pairs = [pair for pair in graph.circuit.never_together if _is_reversing(graph, pair)]
     if limits and pairs and not graph.of_type("phasemon"):

@@ -64,6 +64,12 @@ def load_problems(graph: Graph) -> Iterator[Problem]:
             extra = max(extra, inrush - sealed)
         if held * _MORE > rating or held + extra > rating * _INRUSH_TIMES:
             yield problem(
-                graph.circuit, "H43", "error", "transformer_small", item.id,
-                held=f"{held:g}", pulling=f"{held + extra:g}", rating=f"{rating:g}",
-            )  # fmt: skip
+                graph.circuit,
+                "H43",
+                "error",
+                "transformer_small",
+                item.id,
+                held=f"{held:g}",
+                pulling=f"{held + extra:g}",
+                rating=f"{rating:g}",
+            )

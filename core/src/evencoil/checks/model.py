@@ -78,9 +78,11 @@ def problem(
         circuit.said(place) if "." in place else circuit.tags.get(place, place) for place in places
     ]
     filled = {
-        "place": said[0] if said else "", "places": ", ".join(said),
-        "other": said[1] if len(said) > 1 else "", **params,
-    }  # fmt: skip
+        "place": said[0] if said else "",
+        "places": ", ".join(said),
+        "other": said[1] if len(said) > 1 else "",
+        **params,
+    }
     return Problem(
         rule=rule,
         level=level,

@@ -200,9 +200,14 @@ def _shorts(graph: Graph) -> Iterator[Problem]:
         for net, lines in _lines_at(graph, {item.id}).items():
             if len(lines) > 1:
                 yield problem(
-                    circuit, "H45", "error", "short_in", item.id, at[net],
+                    circuit,
+                    "H45",
+                    "error",
+                    "short_in",
+                    item.id,
+                    at[net],
                     lines=" and ".join(sorted(lines)),
-                )  # fmt: skip
+                )
                 break
 
 
@@ -222,11 +227,14 @@ def _unlocked(graph: Graph) -> Iterator[Problem]:
         if open_:
             is_bare = len(open_) == 2 and not mechanical
             yield problem(
-                circuit, "H08", "error" if is_bare else "doubt",
-                "no_interlock" if len(open_) == 2 else "half_interlock", *open_,
+                circuit,
+                "H08",
+                "error" if is_bare else "doubt",
+                "no_interlock" if len(open_) == 2 else "half_interlock",
+                *open_,
                 *(name for name in (one, other) if name not in open_),
                 mechanical="with" if mechanical else "without",
-            )  # fmt: skip
+            )
 
 
 def _is_locked(graph: Graph, first: str, second: str) -> bool:
@@ -291,10 +299,15 @@ def _taps(graph: Graph) -> Iterator[Problem]:
                 here = f"{item.id}.{leg}{tap}"
                 if tap != common:
                     edits += [
-                        Edit(id=f"fix.{wire.id}", kind="move_end", wire=wire.id, start=here,
-                             end=f"{item.id}.{leg}{common}")
+                        Edit(
+                            id=f"fix.{wire.id}",
+                            kind="move_end",
+                            wire=wire.id,
+                            start=here,
+                            end=f"{item.id}.{leg}{common}",
+                        )
                         for wire in circuit.netlist.wires_at(here)
-                    ]  # fmt: skip
+                    ]
             yield problem(
                 circuit, "H27", "error", "taps", *places, edits=tuple(edits), tap=f"{common} %"
             )

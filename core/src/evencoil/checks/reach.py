@@ -29,8 +29,12 @@ LINE_ENDS = ("L1", "L2", "L3")
 #: a link of a device: its id and the link's name
 Place = tuple[str, str]
 _COMMON = {
-    "supply": ("PE", "N"), "source": ("N",), "xfmr": ("X2",), "psu": ("-",), "rect": ("-",),
-}  # fmt: skip
+    "supply": ("PE", "N"),
+    "source": ("N",),
+    "xfmr": ("X2",),
+    "psu": ("-",),
+    "rect": ("-",),
+}
 _MOST_PATHS = 400
 _Asked = ParamSpec("_Asked")
 _Told = TypeVar("_Told")

@@ -331,9 +331,16 @@ def _coils(graph: Graph, one: Watched) -> Iterator[Problem]:
                 id=f"fix.{name}.coil", kind="set", device=name, parameters={"coil": str(usual)}
             )
             yield problem(
-                circuit, "H44", "error", "coil_volts", name, edits=(fix,) if rated != usual else (),
-                percent=f"{worst:.0f}", volts=f"{volts:.0f}", usual=str(usual),
-            )  # fmt: skip
+                circuit,
+                "H44",
+                "error",
+                "coil_volts",
+                name,
+                edits=(fix,) if rated != usual else (),
+                percent=f"{worst:.0f}",
+                volts=f"{volts:.0f}",
+                usual=str(usual),
+            )
     for name in sorted(one.chatters):
         yield problem(circuit, "H19", "error", "chatters", name)
     for name, word in one.lamps.items():
@@ -355,9 +362,13 @@ def _motors(graph: Graph, one: Watched) -> Iterator[Problem]:
         )
         if is_on and word in {"hum", "sp", "coast", "off"}:
             yield problem(
-                circuit, "H21" if is_six else "H09", "error", f"runs_{word}", name,
+                circuit,
+                "H21" if is_six else "H09",
+                "error",
+                f"runs_{word}",
+                name,
                 *sorted(contactors & set(one.in_at_end)),
-            )  # fmt: skip
+            )
         elif is_on and word in _GOOD:
             volts = one.volts[name]
             if not 90 <= volts <= 110:
@@ -366,9 +377,13 @@ def _motors(graph: Graph, one: Watched) -> Iterator[Problem]:
                 )
         if one.idled.get(name, 0) > _IDLE_US and word in _GOOD:
             yield problem(
-                circuit, "H21", "error", "idles_first", name,
+                circuit,
+                "H21",
+                "error",
+                "idles_first",
+                name,
                 seconds=f"{one.idled[name] / _SECOND:.1f}",
-            )  # fmt: skip
+            )
 
 
 def _histories(graph: Graph, one: Watched) -> Iterator[Problem]:
@@ -382,9 +397,13 @@ def _histories(graph: Graph, one: Watched) -> Iterator[Problem]:
             times = sorted(one.closed_at[key] for key in contactors if key in one.closed_at)
             if len(times) > 1 and times[-1] - times[0] > 3 * _SECOND:
                 yield problem(
-                    circuit, "H29", "doubt", "half_long", name,
+                    circuit,
+                    "H29",
+                    "doubt",
+                    "half_long",
+                    name,
                     seconds=f"{(times[-1] - times[0]) / _SECOND:.1f}",
-                )  # fmt: skip
+                )
     if one.held > 3 * _SECOND:
         yield problem(
             circuit, "H35", "error", "dc_hold", *one.last, seconds=f"{one.held / _SECOND:.0f}"
@@ -422,14 +441,23 @@ def _overload_settings(graph: Graph, one: Watched) -> Iterator[Problem]:
             part = setting / max(amps)
             if not 0.9 <= part <= 1.15:
                 fix = Edit(
-                    id=f"fix.{relay}.iset", kind="set", device=relay,
+                    id=f"fix.{relay}.iset",
+                    kind="set",
+                    device=relay,
                     parameters={"iset": f"{max(amps):.1f}"},
-                )  # fmt: skip
+                )
                 yield problem(
-                    circuit, "H22", "error" if part > 1.15 else "doubt", "setting", relay, motor,
-                    edits=(fix,), set=f"{setting:g}", amps=f"{max(amps):.1f}",
+                    circuit,
+                    "H22",
+                    "error" if part > 1.15 else "doubt",
+                    "setting",
+                    relay,
+                    motor,
+                    edits=(fix,),
+                    set=f"{setting:g}",
+                    amps=f"{max(amps):.1f}",
                     percent=f"{part * 100:.0f}",
-                )  # fmt: skip
+                )
 
 
 def _directions(graph: Graph, seen: Sequence[Watched]) -> Iterator[Problem]:
@@ -454,9 +482,15 @@ def _directions(graph: Graph, seen: Sequence[Watched]) -> Iterator[Problem]:
             if same_speed and leads[0] == leads[1] and words[one][0] == words[other][0]:
                 ends = (f"{other}.2T1", f"{other}.6T3")
                 yield problem(
-                    circuit, "H09", "error", "same_way", one, other, motor,
+                    circuit,
+                    "H09",
+                    "error",
+                    "same_way",
+                    one,
+                    other,
+                    motor,
                     edits=_exchange(graph, *ends),
-                )  # fmt: skip
+                )
             if not same_speed and words[one][0] != words[other][0]:
                 yield problem(circuit, "H30", "error", "speeds_differ", one, other, motor)
 
@@ -498,19 +532,15 @@ def _star_proof(
     """Open the star contactor's coil: the main contactor must stay out."""
     circuit = graph.circuit
     motors = [
-        item for item in circuit.netlist.devices
+        item
+        for item in circuit.netlist.devices
         if item.type == "motor6" or item.parameters.get("kind") in {"6", "12"}
-    ]  # fmt: skip
+    ]
     stars = bridges_of(graph)
     if len(motors) != 1 or len(stars) != 1 or not starts:
         return
     star = next(iter(stars))
-    delta = {
-        name
-        for pair in exclusive_pairs(graph)
-        if star in pair
-        for name in pair
-    } - {star}  # fmt: skip
+    delta = {name for pair in exclusive_pairs(graph) if star in pair for name in pair} - {star}
     if not delta:
         return
     stage = Stage(circuit)

@@ -49,10 +49,16 @@ def _crowded(graph: Graph) -> Iterator[Problem]:
                 ),
             )
         yield problem(
-            circuit, "H11", "error", "crowded", item.terminal, edits=edits,
-            wires=str(item.wires), most=str(item.most),
+            circuit,
+            "H11",
+            "error",
+            "crowded",
+            item.terminal,
+            edits=edits,
+            wires=str(item.wires),
+            most=str(item.most),
             to=circuit.said(room) if room else "a terminal block of its number",
-        )  # fmt: skip
+        )
 
 
 def _with_room(graph: Graph, terminal: str) -> str:

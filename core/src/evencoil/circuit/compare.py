@@ -13,7 +13,7 @@ __all__ = ["Difference", "differences"]
 
 What = Literal[
     "wire_off", "wire_on", "wire_moved", "device_off", "device_on", "setting", "tag", "maker"
-]  # fmt: skip
+]
 
 
 @dataclass(frozen=True, slots=True)

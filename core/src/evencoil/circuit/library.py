@@ -35,10 +35,26 @@ __all__ = [
 ]
 
 LinkKind = Literal[
-    "pole", "no", "nc", "no_early", "nc_late", "timed_no", "timed_nc",
-    "coil", "lamp", "load", "heat", "fuse", "winding", "primary", "secondary",
-    "sensor", "source", "rectifier", "resistor",
-]  # fmt: skip
+    "pole",
+    "no",
+    "nc",
+    "no_early",
+    "nc_late",
+    "timed_no",
+    "timed_nc",
+    "coil",
+    "lamp",
+    "load",
+    "heat",
+    "fuse",
+    "winding",
+    "primary",
+    "secondary",
+    "sensor",
+    "source",
+    "rectifier",
+    "resistor",
+]
 #: what a hand turns to a position: selectors, and switches that carry the motor's current
 TURNED = ("sel", "drum")
 CONTACTS = ("no", "nc", "no_early", "nc_late", "timed_no", "timed_nc")

@@ -25,10 +25,18 @@ __all__ = ["Near", "nearest"]
 
 #: types that do the same work in a circuit
 _ALIKE = {
-    "cb3": "isolating", "fdisc": "isolating", "isolator": "isolating",
-    "motor3": "motor", "motor6": "motor", "motor": "motor", "motorpw": "motor", "motor2s": "motor",
-    "motor2w": "motor", "motor1": "motor", "horn": "lamp",
-}  # fmt: skip
+    "cb3": "isolating",
+    "fdisc": "isolating",
+    "isolator": "isolating",
+    "motor3": "motor",
+    "motor6": "motor",
+    "motor": "motor",
+    "motorpw": "motor",
+    "motor2s": "motor",
+    "motor2w": "motor",
+    "motor1": "motor",
+    "horn": "lamp",
+}
 _NO_COUNT = {"joint", "unknown_end", "tb"}
 _ROUNDS = 6
 _CANDIDATES = 6

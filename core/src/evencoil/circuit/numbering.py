@@ -64,8 +64,11 @@ def _phases(circuit: Circuit, net_of: Mapping[str, int]) -> dict[int, int]:
     for device in circuit.netlist.devices:
         if device.type != "supply":
             continue
-        ring = [(net_of[f"{device.id}.{line}"], place) for line, place in _LINES.items()
-                if line in device.terminals]  # fmt: skip
+        ring = [
+            (net_of[f"{device.id}.{line}"], place)
+            for line, place in _LINES.items()
+            if line in device.terminals
+        ]
         for net, place in ring:
             if net in found:
                 continue

@@ -79,14 +79,24 @@ def _way(circuit: Circuit, start: str, end: str) -> str:
 #: power, control, common and ground; alternating and direct
 _COLOURS: dict[str, dict[str, str]] = {
     "nfpa79": {
-        "power": "black", "ac": "red", "dc": "blue", "ac_common": "white",
-        "dc_common": "white/blue", "ground": "green", "foreign": "orange",
+        "power": "black",
+        "ac": "red",
+        "dc": "blue",
+        "ac_common": "white",
+        "dc_common": "white/blue",
+        "ground": "green",
+        "foreign": "orange",
     },
     "iec60204": {
-        "power": "black", "ac": "red", "dc": "blue", "ac_common": "light blue",
-        "dc_common": "dark blue/white", "ground": "green-yellow", "foreign": "orange",
+        "power": "black",
+        "ac": "red",
+        "dc": "blue",
+        "ac_common": "light blue",
+        "dc_common": "dark blue/white",
+        "ground": "green-yellow",
+        "foreign": "orange",
     },
-}  # fmt: skip
+}
 
 
 def _colour(known: Mapping[str, str], way: str, number: str, *, is_dc: bool) -> str:
@@ -145,7 +155,12 @@ def wire_rows(
         start, end = circuit.said(wire.start), circuit.said(wire.end)
         rows.append(
             WireRow(
-                wire.id, number, start, end, way, colour,
+                wire.id,
+                number,
+                start,
+                end,
+                way,
+                colour,
                 power_size if way == "power" else profile.control_wire,
                 (
                     _ferrule(profile.ferrules, number, start, end),
@@ -153,7 +168,7 @@ def wire_rows(
                 ),
                 wire.id in circuit.makers,
             )
-        )  # fmt: skip
+        )
 
     def order(row: WireRow) -> tuple[int, int, str]:
         digits = int(row.number) if row.number.isdigit() else 9999

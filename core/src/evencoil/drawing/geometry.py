@@ -93,10 +93,16 @@ class Pen:
         """Write words."""
         self.shapes.append(
             Shape(
-                "text", (place,), text=words, anchor=anchor, net=self.net, link=self.link,
-                device=self.device, role=role,
+                "text",
+                (place,),
+                text=words,
+                anchor=anchor,
+                net=self.net,
+                link=self.link,
+                device=self.device,
+                role=role,
             )
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True, slots=True)

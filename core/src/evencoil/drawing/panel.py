@@ -23,9 +23,18 @@ __all__ = ["StripRow", "Where", "draw_panel", "draw_strip", "strip_rows", "where
 Where = Literal["panel", "door", "field"]
 _DOOR = {"pb", "estop", "sel", "lamp", "horn"}
 _FIELD = {
-    "pilot", "zss", "thermostat", "ptc", "solenoid", "heater", "isolator", "supply", "source",
-    "joint", "unknown_end",
-}  # fmt: skip
+    "pilot",
+    "zss",
+    "thermostat",
+    "ptc",
+    "solenoid",
+    "heater",
+    "isolator",
+    "supply",
+    "source",
+    "joint",
+    "unknown_end",
+}
 _ROWS: tuple[tuple[str, ...], ...] = (
     ("cb3", "fdisc", "mms", "manual", "drum"),
     ("fuse", "xfmr", "psu", "rect"),
@@ -144,10 +153,13 @@ def draw_panel(circuit: Circuit, numbered: Numbered) -> Picture:
     sheet = _needed(inside, door)
     y = _TOP
     for title, rows in (
-        ("panel", [[one for one in inside if one.type in row] for row in _ROWS]
-         + [[one for one in inside if one.type not in known]]),
+        (
+            "panel",
+            [[one for one in inside if one.type in row] for row in _ROWS]
+            + [[one for one in inside if one.type not in known]],
+        ),
         ("door", [door]),
-    ):  # fmt: skip
+    ):
         if not any(rows):
             continue
         top = y - 22
@@ -210,9 +222,10 @@ def _device(
     legend = item.parameters.get("legend", "")
     middle = y + 16 + _HEIGHT / 2
     pen.text(
-        (x + width / 2, middle - (2 if legend else -4)), circuit.tags.get(item.id, item.id),
+        (x + width / 2, middle - (2 if legend else -4)),
+        circuit.tags.get(item.id, item.id),
         role="tag",
-    )  # fmt: skip
+    )
     if legend:
         pen.text((x + width / 2, middle + 10), legend, role="use")
     for ends, at, out in zip(_sides(item), (y + 16, y + 16 + _HEIGHT), (-1, 1), strict=True):

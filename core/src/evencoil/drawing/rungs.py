@@ -120,8 +120,11 @@ def find_rails(circuit: Circuit, net_of: Mapping[str, int]) -> Rails | None:
     for item in chosen:
         hot, common = ends[item.type]
         first = behind(net_of[f"{item.id}.{hot}"])
-        if any(element for element in control_elements(circuit, net_of)
-               if first in {element.a, element.b}):  # fmt: skip
+        if any(
+            element
+            for element in control_elements(circuit, net_of)
+            if first in {element.a, element.b}
+        ):
             return Rails(first, behind(net_of[f"{item.id}.{common}"]))
     known = {item.id for item in circuit.netlist.devices}
     if "control_fuse_1" in known:

@@ -40,9 +40,11 @@ def keys_of(heaters: HeaterTable) -> tuple[HeaterKey, ...]:
 
 def _key(row: HeaterRow) -> HeaterKey:
     return HeaterKey(
-        relay_type=row.relay_type, starter_size=row.starter_size, elements=row.elements,
+        relay_type=row.relay_type,
+        starter_size=row.starter_size,
+        elements=row.elements,
         basis=row.basis,
-    )  # fmt: skip
+    )
 
 
 def _part(heaters: HeaterTable, key: HeaterKey) -> list[HeaterRow]:
@@ -62,19 +64,28 @@ def _found(heaters: HeaterTable, rows: list[HeaterRow], row: HeaterRow) -> Found
     above = max(place - 1, 0)
     near = rows[above : place + 2]
     cell = Cell(
-        table=heaters.name, title=f"{row.relay_type} {row.starter_size}".strip(),
-        source=heaters.source, units="A", columns=("code", "low_a", "high_a"),
-        rows=tuple((near_row.code, plain(near_row.low_a), plain(near_row.high_a))
-                   for near_row in near),
-        hit_row=place - above, hit_column=0,
-    )  # fmt: skip
+        table=heaters.name,
+        title=f"{row.relay_type} {row.starter_size}".strip(),
+        source=heaters.source,
+        units="A",
+        columns=("code", "low_a", "high_a"),
+        rows=tuple(
+            (near_row.code, plain(near_row.low_a), plain(near_row.high_a)) for near_row in near
+        ),
+        hit_row=place - above,
+        hit_column=0,
+    )
     return Found(value=row.low_a, cell=cell, marks=())
 
 
 def choose_heater(
-    heaters: HeaterTable, key: HeaterKey, *, service_factor: Decimal | None, edition: Edition,
+    heaters: HeaterTable,
+    key: HeaterKey,
+    *,
+    service_factor: Decimal | None,
+    edition: Edition,
     trail: Trail,
-) -> Step:  # fmt: skip
+) -> Step:
     """Return the heater for the motor's plate current.
 
     Parameters
@@ -110,26 +121,51 @@ def choose_heater(
     factor = Decimal(1) if full else heaters.factor
     amps = plate * factor
     worked(
-        trail, "heater_amps_a", amps, "A",
-        "heater.amps" if factor == 1 else "heater.amps_factor", "overload", edition,
+        trail,
+        "heater_amps_a",
+        amps,
+        "A",
+        "heater.amps" if factor == 1 else "heater.amps_factor",
+        "overload",
+        edition,
         {"plate": plain(plate), "factor": plain(factor), "name": heaters.name},
         uses=("plate_amps_a", "service_factor"),
-    )  # fmt: skip
+    )
     row = next((row for row in rows if row.low_a <= amps <= row.high_a), None)
     if row is None:
         raise NotInTableError(
-            Message("heater.none", {"amps": plain(amps), "low": plain(rows[0].low_a),
-                                    "high": plain(rows[-1].high_a), "name": heaters.name}),
+            Message(
+                "heater.none",
+                {
+                    "amps": plain(amps),
+                    "low": plain(rows[0].low_a),
+                    "high": plain(rows[-1].high_a),
+                    "name": heaters.name,
+                },
+            ),
             field="size.heater",
             hint=Message("heater.none.hint"),
-        )  # fmt: skip
+        )
     return worked(
-        trail, "heater_code", row.code, "", "heater.row", "overload", edition,
-        {"amps": plain(amps), "low": plain(row.low_a), "high": plain(row.high_a),
-         "relay": row.relay_type, "elements": str(row.elements), "name": heaters.name},
-        uses=("heater_amps_a",), found=_found(heaters, rows, row),
+        trail,
+        "heater_code",
+        row.code,
+        "",
+        "heater.row",
+        "overload",
+        edition,
+        {
+            "amps": plain(amps),
+            "low": plain(row.low_a),
+            "high": plain(row.high_a),
+            "relay": row.relay_type,
+            "elements": str(row.elements),
+            "name": heaters.name,
+        },
+        uses=("heater_amps_a",),
+        found=_found(heaters, rows, row),
         tips=tips_of(Message("heater.tip", {"trip": plain(row.low_a * 5 / 4)})),
-    )  # fmt: skip
+    )
 
 
 def heater_of_code(
@@ -164,13 +200,25 @@ def heater_of_code(
     row = next((row for row in rows if row.code.upper() == code.strip().upper()), None)
     if row is None:
         raise NotInTableError(
-            Message("heater.no_code", {"code": code[:20], "relay": key.relay_type,
-                                       "name": heaters.name}),
+            Message(
+                "heater.no_code", {"code": code[:20], "relay": key.relay_type, "name": heaters.name}
+            ),
             field="size.heater.code",
             hint=Message("heater.no_code.hint", {"codes": ", ".join(r.code for r in rows)[:200]}),
-        )  # fmt: skip
+        )
     return worked(
-        trail, "heater_there_a", row.low_a * 5 / 4, "A", "heater.there", "overload", edition,
-        {"code": row.code, "low": plain(row.low_a), "high": plain(row.high_a),
-         "relay": row.relay_type}, found=_found(heaters, rows, row),
-    )  # fmt: skip
+        trail,
+        "heater_there_a",
+        row.low_a * 5 / 4,
+        "A",
+        "heater.there",
+        "overload",
+        edition,
+        {
+            "code": row.code,
+            "low": plain(row.low_a),
+            "high": plain(row.high_a),
+            "relay": row.relay_type,
+        },
+        found=_found(heaters, rows, row),
+    )

@@ -20,8 +20,14 @@ from evencoil.words import Message
 __all__ = ["FIELDS", "BadLine", "HeaterRow", "HeaterTable", "headers_of", "read_heaters"]
 
 FIELDS = (
-    "relay_type", "starter_size", "elements", "basis", "code", "low_a", "high_a",
-)  # fmt: skip
+    "relay_type",
+    "starter_size",
+    "elements",
+    "basis",
+    "code",
+    "low_a",
+    "high_a",
+)
 _MOST_LINES = 5000
 _MOST_BYTES = 1_000_000
 
@@ -200,14 +206,21 @@ def _row(said: Mapping[str, str], before: list[HeaterRow]) -> HeaterRow:
     if not 0 < low <= high <= 2000:
         raise _wrong("band", low=plain(low), high=plain(high))
     row = HeaterRow(
-        relay_type=said["relay_type"], starter_size=said["starter_size"],
-        elements=int(said["elements"]), basis=said["basis"], code=said["code"],
-        low_a=low, high_a=high,
-    )  # fmt: skip
+        relay_type=said["relay_type"],
+        starter_size=said["starter_size"],
+        elements=int(said["elements"]),
+        basis=said["basis"],
+        code=said["code"],
+        low_a=low,
+        high_a=high,
+    )
     for other in before:
         same_key = (other.relay_type, other.starter_size, other.elements, other.basis) == (
-            row.relay_type, row.starter_size, row.elements, row.basis,
-        )  # fmt: skip
+            row.relay_type,
+            row.starter_size,
+            row.elements,
+            row.basis,
+        )
         if same_key and other.code == row.code:
             raise _wrong("twice", code=row.code)
     return row

@@ -9,9 +9,10 @@ A plate that contradicts itself is not refused: the two figures are named.
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping
+from dataclasses import replace
 from decimal import Decimal
 
-from evencoil.evidence import Finding
+from evencoil.evidence import Finding, Level, finding
 from evencoil.nameplate.model import Missing, Nameplate
 from evencoil.quantities import plain, show
 from evencoil.tables import table
@@ -28,17 +29,10 @@ Spans = Mapping[str, tuple[int, int]]
 
 
 def _finding(
-    code: str, level: str, field: str, spans: Spans, *fields: str, **params: str
+    code: str, level: Level, field: str, spans: Spans, *fields: str, **params: str
 ) -> Finding:
-    hint = Message(f"check.{code}.hint") if level == "doubt" else None
-    return Finding(
-        code=code,
-        level=level,  # type: ignore[arg-type]  # always one of the four words
-        field=field,
-        message=Message(f"check.{code}", params),
-        hint=hint,
-        spans=tuple(spans[name] for name in (field, *fields) if name in spans),
-    )
+    found = finding("check", field, code, level, **params)
+    return replace(found, spans=tuple(spans[name] for name in (field, *fields) if name in spans))
 
 
 def poles_of(speed_rpm: Decimal, frequency_hz: Decimal) -> int | None:
@@ -204,7 +198,9 @@ def _power(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
             "kw": plain(plate.power_kw[0]),
             "as_kw": show(as_kw),
         }
-        level = "agrees" if abs(as_kw - plate.power_kw[0]) <= as_kw * Decimal("0.06") else "doubt"
+        level: Level = (
+            "agrees" if abs(as_kw - plate.power_kw[0]) <= as_kw * Decimal("0.06") else "doubt"
+        )
         code = "power.agrees" if level == "agrees" else "power.two"
         yield _finding(code, level, "power_kw", spans, "power_hp", **params)
     if len(plate.power_hp) != 1 or not plate.volts_v or not plate.amps_a or plate.phases is None:
@@ -283,9 +279,13 @@ def _signs(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     by_sign = _FACTOR[high_sign] / _FACTOR[low_sign]
     least, most = high.low / low.high, high.high / low.low
     params = {
-        "low": str(low), "high": str(high), "low_sign": low_sign, "high_sign": high_sign,
-        "ratio": show(high.high / low.high), "by_sign": show(by_sign),
-    }  # fmt: skip
+        "low": str(low),
+        "high": str(high),
+        "low_sign": low_sign,
+        "high_sign": high_sign,
+        "ratio": show(high.high / low.high),
+        "by_sign": show(by_sign),
+    }
     if least * Decimal("0.93") <= by_sign <= most * Decimal("1.07"):
         yield _finding("signs.agree", "agrees", "volts_v", spans, "connection_signs", **params)
     else:
@@ -300,10 +300,17 @@ def _hertz(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     volts = sorted(plate.volts_v, key=lambda band: band.high)
     if len(volts) == 1 and volts[0].low == volts[0].high:
         yield _finding(
-            "hertz.one_volt", "note", "frequency_hz", spans, "volts_v",
-            volts=str(volts[0]), low=plain(first), high=plain(second),
-            at_low=show(volts[0].high / first), at_high=show(volts[0].high / second),
-        )  # fmt: skip
+            "hertz.one_volt",
+            "note",
+            "frequency_hz",
+            spans,
+            "volts_v",
+            volts=str(volts[0]),
+            low=plain(first),
+            high=plain(second),
+            at_low=show(volts[0].high / first),
+            at_high=show(volts[0].high / second),
+        )
 
 
 def _hermetic(plate: Nameplate, spans: Spans) -> Iterator[Finding]:

@@ -39,11 +39,19 @@ _INSIDE = re.compile(r"\d\s?(V|A)(?:OLTS?|MPS?)?\s*(?:(?:ΔΔ|Δ|DD|D|YY|Y)\s*)?
 #: fields of a rating, which a plate for two frequencies gives twice
 _RATED = frozenset(
     {
-        "power_hp", "power_kw", "volts_v", "amps_a", "speed_rpm", "frequency_hz",
-        "power_factor_percent", "efficiency_percent", "connection_signs", "service_factor",
+        "power_hp",
+        "power_kw",
+        "volts_v",
+        "amps_a",
+        "speed_rpm",
+        "frequency_hz",
+        "power_factor_percent",
+        "efficiency_percent",
+        "connection_signs",
+        "service_factor",
         "service_factor_amps_a",
     }
-)  # fmt: skip
+)
 Group = tuple[str, ...]
 
 

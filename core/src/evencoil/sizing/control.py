@@ -23,14 +23,18 @@ from evencoil.tables import table
 from evencoil.words import Message
 
 __all__ = [
-    "USUAL_VA", "Coil", "control_conductor", "control_transformer", "primary_device",
+    "USUAL_VA",
+    "Coil",
+    "control_conductor",
+    "control_transformer",
+    "primary_device",
     "secondary_device",
-]  # fmt: skip
+]
 
 USUAL_VA = tuple(
-    Decimal(value) for value in (25, 50, 75, 100, 150, 200, 250, 300, 350, 500, 750, 1000, 1500,
-                                 2000, 3000, 5000)
-)  # fmt: skip
+    Decimal(value)
+    for value in (25, 50, 75, 100, 150, 200, 250, 300, 350, 500, 750, 1000, 1500, 2000, 3000, 5000)
+)
 _SECOND = Decimal("1.25")
 #: at the moment of inrush the secondary may sag to about 95 % of its volts; a lagging
 #: inrush and a lagging sealed load are added as if in phase, which is never too small
@@ -84,15 +88,33 @@ def control_transformer(
     inrush = sealed - largest.sealed_va + largest.inrush_va
     said = " + ".join(f"{coil.count} × {plain(coil.sealed_va)}" for coil in coils if coil.count)
     worked(
-        trail, "sealed_va", sealed, "VA", "control.sealed", "control_transformer", edition,
-        {"said": said, "lamps": plain(lamps_va)}, rounding="minimum", uses=("coils",),
-    )  # fmt: skip
+        trail,
+        "sealed_va",
+        sealed,
+        "VA",
+        "control.sealed",
+        "control_transformer",
+        edition,
+        {"said": said, "lamps": plain(lamps_va)},
+        rounding="minimum",
+        uses=("coils",),
+    )
     worked(
-        trail, "inrush_va", inrush, "VA", "control.inrush", "control_transformer", edition,
-        {"label": largest.label or "—", "inrush": plain(largest.inrush_va),
-         "held": plain(sealed - largest.sealed_va)},
-        rounding="minimum", uses=("sealed_va", "coils"),
-    )  # fmt: skip
+        trail,
+        "inrush_va",
+        inrush,
+        "VA",
+        "control.inrush",
+        "control_transformer",
+        edition,
+        {
+            "label": largest.label or "—",
+            "inrush": plain(largest.inrush_va),
+            "held": plain(sealed - largest.sealed_va),
+        },
+        rounding="minimum",
+        uses=("sealed_va", "coils"),
+    )
     # usual machine-tool transformers give about five times their rating for a moment at 95 % volts
     needed = max(sealed * _SECOND, inrush / 5 / _SAGS)
     size = next((usual for usual in USUAL_VA if usual >= needed), None)
@@ -104,13 +126,19 @@ def control_transformer(
         )
     burst = inrush / 5 / _SAGS
     return worked(
-        trail, "transformer_va", size, "VA", "control.transformer", "control_transformer", edition,
+        trail,
+        "transformer_va",
+        size,
+        "VA",
+        "control.transformer",
+        "control_transformer",
+        edition,
         {"sealed": show(sealed * _SECOND, "minimum"), "inrush": show(burst, "minimum")},
         uses=("sealed_va", "inrush_va"),
         tips=tips_of(
             Message("control.tip_spare", {"left": show(size / _SECOND - sealed, "limit")})
         ),
-    )  # fmt: skip
+    )
 
 
 def _limit(amps: Decimal, *, is_secondary: bool) -> tuple[Decimal, bool]:
@@ -146,10 +174,17 @@ def primary_device(va: Decimal, primary_v: Decimal, *, edition: Edition, trail: 
     """
     amps = _current(va, primary_v, "size.control.primary_v")
     worked(
-        trail, "primary_a", amps, "A", "control.primary", "control_transformer", edition,
-        {"va": plain(va), "volts": plain(primary_v)}, uses=("transformer_va", "control_va_there"),
+        trail,
+        "primary_a",
+        amps,
+        "A",
+        "control.primary",
+        "control_transformer",
+        edition,
+        {"va": plain(va), "volts": plain(primary_v)},
+        uses=("transformer_va", "control_va_there"),
         shown=plain(amps.quantize(Decimal("0.0001"))),
-    )  # fmt: skip
+    )
     percent, said, subject = Decimal(500), "control.primary_small", "control_primary"
     if amps >= 2:
         percent, said, subject = (
@@ -159,9 +194,17 @@ def primary_device(va: Decimal, primary_v: Decimal, *, edition: Edition, trail: 
         )
     most = amps * percent / 100
     worked(
-        trail, "primary_limit_a", most, "A", said, subject, edition,
-        {"amps": show(amps), "percent": plain(percent)}, rounding="limit", uses=("primary_a",),
-    )  # fmt: skip
+        trail,
+        "primary_limit_a",
+        most,
+        "A",
+        said,
+        subject,
+        edition,
+        {"amps": show(amps), "percent": plain(percent)},
+        rounding="limit",
+        uses=("primary_a",),
+    )
     rating = largest_not_above(most, "dual_element_fuse", edition)
     small = [size for size in SMALL_FUSES_A if size <= most]
     rating = max([*small, *([rating] if rating else [])], default=None)
@@ -172,17 +215,43 @@ def primary_device(va: Decimal, primary_v: Decimal, *, edition: Edition, trail: 
             hint=Message("control.no_fuse.hint"),
         )
     return worked(
-        trail, "primary_fuse_a", rating, "A", "control.fuse", subject, edition,
-        {"most": show(most, "limit")}, uses=("primary_limit_a",),
-    )  # fmt: skip
+        trail,
+        "primary_fuse_a",
+        rating,
+        "A",
+        "control.fuse",
+        subject,
+        edition,
+        {"most": show(most, "limit")},
+        uses=("primary_limit_a",),
+    )
 
 
 #: midget fuses between the standard ratings of 240.6(A), as made everywhere
 SMALL_FUSES_A = tuple(
     Decimal(text)
-    for text in ("0.25", "0.5", "0.75", "1", "1.25", "1.5", "1.6", "2", "2.5", "3", "3.5", "4", "5",
-                 "6", "7", "8", "10", "12", "15")
-)  # fmt: skip
+    for text in (
+        "0.25",
+        "0.5",
+        "0.75",
+        "1",
+        "1.25",
+        "1.5",
+        "1.6",
+        "2",
+        "2.5",
+        "3",
+        "3.5",
+        "4",
+        "5",
+        "6",
+        "7",
+        "8",
+        "10",
+        "12",
+        "15",
+    )
+)
 
 
 def secondary_device(va: Decimal, secondary_v: Decimal, *, edition: Edition, trail: Trail) -> Step:
@@ -213,15 +282,28 @@ def secondary_device(va: Decimal, secondary_v: Decimal, *, edition: Edition, tra
     percent, may_rise = _limit(amps, is_secondary=True)
     most = amps * percent / 100
     worked(
-        trail, "secondary_control_a", amps, "A", "control.secondary", "control_transformer",
-        edition, {"va": plain(va), "volts": plain(secondary_v)},
+        trail,
+        "secondary_control_a",
+        amps,
+        "A",
+        "control.secondary",
+        "control_transformer",
+        edition,
+        {"va": plain(va), "volts": plain(secondary_v)},
         uses=("transformer_va", "control_va_there"),
-    )  # fmt: skip
+    )
     worked(
-        trail, "secondary_limit_a", most, "A", "control.secondary_limit", "transformer_device",
-        edition, {"amps": show(amps), "percent": plain(percent)}, rounding="limit",
+        trail,
+        "secondary_limit_a",
+        most,
+        "A",
+        "control.secondary_limit",
+        "transformer_device",
+        edition,
+        {"amps": show(amps), "percent": plain(percent)},
+        rounding="limit",
         uses=("secondary_control_a",),
-    )  # fmt: skip
+    )
     if may_rise:
         rating = min(
             size for size in standard_ratings("dual_element_fuse", edition) if size >= most
@@ -230,9 +312,16 @@ def secondary_device(va: Decimal, secondary_v: Decimal, *, edition: Edition, tra
         all_sizes = {*SMALL_FUSES_A, *standard_ratings("dual_element_fuse", edition)}
         rating = max((size for size in all_sizes if size <= most), default=SMALL_FUSES_A[0])
     return worked(
-        trail, "secondary_fuse_a", rating, "A", "control.fuse_up" if may_rise else "control.fuse",
-        "transformer_device", edition, {"most": show(most, "limit")}, uses=("secondary_limit_a",),
-    )  # fmt: skip
+        trail,
+        "secondary_fuse_a",
+        rating,
+        "A",
+        "control.fuse_up" if may_rise else "control.fuse",
+        "transformer_device",
+        edition,
+        {"most": show(most, "limit")},
+        uses=("secondary_limit_a",),
+    )
 
 
 def _current(va: Decimal, volts: Decimal, field: str) -> Decimal:
@@ -246,9 +335,14 @@ def _current(va: Decimal, volts: Decimal, field: str) -> Decimal:
 
 
 def control_conductor(
-    size: str, metal: str, *, leaves_enclosure: bool, is_tapped: bool, edition: Edition,
+    size: str,
+    metal: str,
+    *,
+    leaves_enclosure: bool,
+    is_tapped: bool,
+    edition: Edition,
     trail: Trail,
-) -> Step:  # fmt: skip
+) -> Step:
     """Return the largest device that may stand in front of a control conductor.
 
     Parameters
@@ -290,14 +384,23 @@ def control_conductor(
     if size in sizes and book.number(sizes.index(size), column) is not None:
         found = book.find(sizes.index(size), column, edition=edition)
         return worked(
-            trail, "control_device_most_a", found.value, "A", "control.most", "control_conductor",
-            edition, params, uses=("control_size",), found=found,
-        )  # fmt: skip
+            trail,
+            "control_device_most_a",
+            found.value,
+            "A",
+            "control.most",
+            "control_conductor",
+            edition,
+            params,
+            uses=("control_size",),
+            found=found,
+        )
     ampacities = table("310_16")
     rows = [
-        place for place, row in enumerate(ampacities.rows)
+        place
+        for place, row in enumerate(ampacities.rows)
         if row[0] == size and row[1] == metal and ampacities.number(place, "t60") is not None
-    ]  # fmt: skip
+    ]
     if not rows or letter == "b":
         raise NotInTableError(
             Message("control.no_row", params),
@@ -307,7 +410,14 @@ def control_conductor(
     found = ampacities.find(rows[0], "t60", edition=edition)
     times = 3 if letter == "c" else 1
     return worked(
-        trail, "control_device_most_a", found.value * times, "A",
-        "control.most_c" if times == 3 else "control.most_ampacity", "control_conductor", edition,
-        {**params, "ampacity": plain(found.value)}, uses=("control_size",), found=found,
-    )  # fmt: skip
+        trail,
+        "control_device_most_a",
+        found.value * times,
+        "A",
+        "control.most_c" if times == 3 else "control.most_ampacity",
+        "control_conductor",
+        edition,
+        {**params, "ampacity": plain(found.value)},
+        uses=("control_size",),
+        found=found,
+    )

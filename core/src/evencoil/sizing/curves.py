@@ -25,16 +25,46 @@ CurveId = Literal["motor", "overload_cold", "overload_hot", "device_fast", "devi
 _ULTIMATE = 1.15
 #: typical multiples of rating and seconds; a band of 25 % in current around each
 _SHAPES: dict[str, tuple[tuple[float, float], ...]] = {
-    "dual_element_fuse": ((1.35, 1000), (2, 120), (3, 35), (5, 11), (7, 3), (9, 0.5), (12, 0.08),
-                          (20, 0.012)),
-    "class_cc_fuse": ((1.35, 1000), (1.8, 100), (2.3, 14), (3.5, 2), (5, 0.4), (8, 0.05),
-                      (12, 0.01)),
-    "nontime_delay_fuse": ((1.35, 1000), (1.7, 100), (2.2, 10), (3, 1.2), (4, 0.2), (6, 0.03),
-                           (10, 0.01)),
-    "inverse_time_breaker": ((1.35, 1500), (2, 180), (3, 60), (4, 32), (6, 13), (7.5, 8),
-                             (7.6, 0.02), (40, 0.016)),
+    "dual_element_fuse": (
+        (1.35, 1000),
+        (2, 120),
+        (3, 35),
+        (5, 11),
+        (7, 3),
+        (9, 0.5),
+        (12, 0.08),
+        (20, 0.012),
+    ),
+    "class_cc_fuse": (
+        (1.35, 1000),
+        (1.8, 100),
+        (2.3, 14),
+        (3.5, 2),
+        (5, 0.4),
+        (8, 0.05),
+        (12, 0.01),
+    ),
+    "nontime_delay_fuse": (
+        (1.35, 1000),
+        (1.7, 100),
+        (2.2, 10),
+        (3, 1.2),
+        (4, 0.2),
+        (6, 0.03),
+        (10, 0.01),
+    ),
+    "inverse_time_breaker": (
+        (1.35, 1500),
+        (2, 180),
+        (3, 60),
+        (4, 32),
+        (6, 13),
+        (7.5, 8),
+        (7.6, 0.02),
+        (40, 0.016),
+    ),
     "instantaneous_breaker": ((1.0, 1000), (1.001, 0.016), (20, 0.012)),
-}  # fmt: skip
+}
 _BAND = 1.25
 _METAL = {"cu": (0.0297, 234.0), "al": (0.0125, 228.0)}
 _HOT_C, _LIMIT_C = 75.0, 150.0
@@ -174,11 +204,13 @@ def sheet(facts: CurveFacts) -> Sheet:
     motor = Curve(
         id="motor",
         points=(
-            (facts.locked_a * 1.0, 0.01), (facts.locked_a, facts.accelerates_s),
-            (facts.plate_a, facts.accelerates_s * 1.05), (facts.plate_a, 1000.0),
+            (facts.locked_a * 1.0, 0.01),
+            (facts.locked_a, facts.accelerates_s),
+            (facts.plate_a, facts.accelerates_s * 1.05),
+            (facts.plate_a, 1000.0),
         ),
         is_typical=False,
-    )  # fmt: skip
+    )
     hurt = [(amps, damage_time_s(amps, facts.cmil, facts.metal)) for amps in currents]
     damage = line("damage", [at for at in hurt if at[1] <= _NO_HEAT_OUT_S], typical=False)
     cold, hot = overload("overload_cold", is_hot=False), overload("overload_hot", is_hot=True)
@@ -201,9 +233,11 @@ def _read_off(
     opens = _shape_time(facts.device_kind, facts.locked_a / facts.device_a * _BAND)
     through = facts.accelerates_s < trips and facts.accelerates_s < opens
     params = {
-        "locked": f"{facts.locked_a:.0f}", "start": f"{facts.accelerates_s:.1f}",
-        "trips": f"{trips:.1f}", "opens": "never" if math.isinf(opens) else f"{opens:.1f} s",
-    }  # fmt: skip
+        "locked": f"{facts.locked_a:.0f}",
+        "start": f"{facts.accelerates_s:.1f}",
+        "trips": f"{trips:.1f}",
+        "opens": "never" if math.isinf(opens) else f"{opens:.1f} s",
+    }
     said.append(Message("curves.through" if through else "curves.not_through", params))
     first: float | None = None
     for amps in currents:
@@ -221,10 +255,11 @@ def _read_off(
             and min(
                 class_time_s(amps / full_load, facts.trip_class, is_hot=False),
                 _shape_time(facts.device_kind, amps / facts.device_a / _BAND),
-            ) > damage_time_s(amps, facts.cmil, facts.metal)
+            )
+            > damage_time_s(amps, facts.cmil, facts.metal)
         ),
         None,
-    )  # fmt: skip
+    )
     said.append(
         Message("curves.safe") if hurt is None else Message("curves.hurt", {"amps": f"{hurt:.0f}"})
     )

@@ -57,10 +57,17 @@ def drive_conductor(
     if has_bypass and flc * 5 / 4 > needed:
         needed, said = flc * 5 / 4, "drive.ampacity_bypass"
     worked(
-        trail, "drive_ampacity_a", needed, "A", said, "drive_conductor", edition,
-        {"input": plain(input_a), "flc": plain(flc)}, rounding="minimum",
+        trail,
+        "drive_ampacity_a",
+        needed,
+        "A",
+        said,
+        "drive_conductor",
+        edition,
+        {"input": plain(input_a), "flc": plain(flc)},
+        rounding="minimum",
         uses=("drive_input_a", "table_flc_a") if has_bypass else ("drive_input_a",),
-    )  # fmt: skip
+    )
     return part_conductor(trail, "drive_conductor_size", "drive_ampacity_a", facts, edition)
 
 
@@ -76,10 +83,17 @@ def drive_disconnect(*, edition: Edition, trail: Trail) -> Step:
     """
     amps = trail.number("drive_input_a")
     return worked(
-        trail, "drive_disconnect_a", amps * Decimal("1.15"), "A", "drive.disconnect",
-        "drive_disconnect", edition, {"input": plain(amps)}, rounding="minimum",
+        trail,
+        "drive_disconnect_a",
+        amps * Decimal("1.15"),
+        "A",
+        "drive.disconnect",
+        "drive_disconnect",
+        edition,
+        {"input": plain(amps)},
+        rounding="minimum",
         uses=("drive_input_a",),
-    )  # fmt: skip
+    )
 
 
 def drive_overload(*, has_overload: bool, edition: Edition, trail: Trail) -> Step:
@@ -96,11 +110,17 @@ def drive_overload(*, has_overload: bool, edition: Edition, trail: Trail) -> Ste
     """
     plate, setting = trail.number("plate_amps_a"), trail.number("overload_setting_a")
     return worked(
-        trail, "drive_overload_a", setting, "A",
-        "drive.overload" if has_overload else "drive.overload_apart", "drive_overload", edition,
-        {"plate": plain(plate), "setting": show(setting, "limit")}, rounding="limit",
+        trail,
+        "drive_overload_a",
+        setting,
+        "A",
+        "drive.overload" if has_overload else "drive.overload_apart",
+        "drive_overload",
+        edition,
+        {"plate": plain(plate), "setting": show(setting, "limit")},
+        rounding="limit",
         uses=("overload_setting_a", "plate_amps_a"),
-    )  # fmt: skip
+    )
 
 
 def drive_output(output_v: Decimal, *, edition: Edition, trail: Trail) -> Step:
@@ -119,8 +139,13 @@ def drive_output(output_v: Decimal, *, edition: Edition, trail: Trail) -> Step:
     supply = trail.number("supply_volts_v")
     holds = output_v <= supply
     return judged(
-        trail, "drive_output", "holds" if holds else "fails", f"{plain(output_v)} V",
-        "drive.output" if holds else "drive.output_above", "drive_conductor", edition,
+        trail,
+        "drive_output",
+        "holds" if holds else "fails",
+        f"{plain(output_v)} V",
+        "drive.output" if holds else "drive.output_above",
+        "drive_conductor",
+        edition,
         {"output": plain(output_v), "supply": plain(supply)},
         uses=("drive_output_v", "supply_volts_v"),
-    )  # fmt: skip
+    )

@@ -166,10 +166,16 @@ def voltage_drop(facts: DropFacts, *, edition: Edition, trail: Trail) -> Step:
         working=Message(
             "drop.value",
             {
-                "times": times, "amps": plain(amps), "ohm": show(ohm),
+                "times": times,
+                "amps": plain(amps),
+                "ohm": show(ohm),
                 "sets": str(facts.parallel_sets),
-                "feet": plain(facts.length_ft), "lost": show(lost), "volts": plain(facts.volts_v),
-                "percent": show(percent), "limit": plain(facts.limit_percent), "size": str(size),
+                "feet": plain(facts.length_ft),
+                "lost": show(lost),
+                "volts": plain(facts.volts_v),
+                "percent": show(percent),
+                "limit": plain(facts.limit_percent),
+                "size": str(size),
             },
         ),
         rule=rule("drop_table_9" if facts.method == "table_9" else "drop_table_8", edition),
@@ -177,7 +183,7 @@ def voltage_drop(facts: DropFacts, *, edition: Edition, trail: Trail) -> Step:
         cell=found.cell,
         marks=marks,
         tips=_tips(facts, ohm, amps),
-    )  # fmt: skip
+    )
     trail.add(step)
     if percent > facts.limit_percent:
         _larger(facts, rows, book, column, amps, edition, trail)
@@ -225,7 +231,9 @@ def _larger(
                     working=Message(
                         "drop.larger",
                         {
-                            "size": str(size), "percent": show(percent), "least": str(least),
+                            "size": str(size),
+                            "percent": show(percent),
+                            "least": str(least),
                             "limit": plain(facts.limit_percent),
                         },
                     ),
@@ -234,7 +242,7 @@ def _larger(
                     cell=found.cell,
                     marks=found.marks,
                 )
-            )  # fmt: skip
+            )
     raise NotInTableError(
         Message("drop.none", {"limit": plain(facts.limit_percent)}),
         field="size.limit_percent",
@@ -299,8 +307,12 @@ def grown_grounding(*, edition: Edition, trail: Trail) -> Step:
             working=Message(
                 "drop.ground",
                 {
-                    "base": str(base), "larger": str(larger), "least": str(least),
-                    "ratio": show(ratio), "mils": show(needed, "minimum"), "size": str(chosen),
+                    "base": str(base),
+                    "larger": str(larger),
+                    "least": str(least),
+                    "ratio": show(ratio),
+                    "mils": show(needed, "minimum"),
+                    "size": str(chosen),
                 },
             ),
             rule=rule("grounding_grown", edition),
@@ -308,4 +320,4 @@ def grown_grounding(*, edition: Edition, trail: Trail) -> Step:
             cell=found.cell,
             marks=found.marks,
         )
-    )  # fmt: skip
+    )

@@ -48,11 +48,16 @@ def duty_percent(service: Service, rating: DutyRating, edition: Edition, field: 
     row = _ROWS[service]
     if book.number(row, rating) is None:
         raise NotInTableError(
-            Message("duty.none", {"service": str(Message(f"service.{service}")),
-                                  "rating": str(Message(f"rating.{rating}"))}),
+            Message(
+                "duty.none",
+                {
+                    "service": str(Message(f"service.{service}")),
+                    "rating": str(Message(f"rating.{rating}")),
+                },
+            ),
             field=field,
             hint=Message("duty.none.hint"),
-        )  # fmt: skip
+        )
     return book.find(row, rating, edition=edition)
 
 
@@ -88,15 +93,23 @@ def duty_ampacity(service: Service, rating: DutyRating, *, edition: Edition, tra
     amps = trail.number("plate_amps_a")
     flc = trail.number("table_flc_a")
     return worked(
-        trail, "required_ampacity_a", amps * found.value / 100, "A", "duty.ampacity", "duty",
+        trail,
+        "required_ampacity_a",
+        amps * found.value / 100,
+        "A",
+        "duty.ampacity",
+        "duty",
         edition,
         {
-            "amps": plain(amps), "percent": plain(found.value),
+            "amps": plain(amps),
+            "percent": plain(found.value),
             "service": str(Message(f"service.{service}")),
             "rating": str(Message(f"rating.{rating}")),
         },
-        rounding="minimum", uses=("plate_amps_a", "duty"), found=found,
+        rounding="minimum",
+        uses=("plate_amps_a", "duty"),
+        found=found,
         tips=tips_of(
             Message("duty.tip_continuous", {"flc": plain(flc), "value": plain(flc * 5 / 4)})
         ),
-    )  # fmt: skip
+    )

@@ -56,9 +56,13 @@ def fault_current(
         return given(trail, "fault_current_a", given_a, "A", "fault.given")
     if by_transformer_a is not None:
         return given(
-            trail, "fault_current_a", by_transformer_a, "A", "fault.transformer",
+            trail,
+            "fault_current_a",
+            by_transformer_a,
+            "A",
+            "fault.transformer",
             shown=show(by_transformer_a),
-        )  # fmt: skip
+        )
     return assumed(trail, "fault_current_a", Decimal(10000), "A", "fault.assumed")
 
 
@@ -89,8 +93,9 @@ def interrupting(
         rating = assumed(trail, "device_interrupting_ka", unmarked, "kA", "fault.unmarked")
     else:
         rating = given(trail, "device_interrupting_ka", rating_ka, "kA")
-    return _against(trail, "device_interrupting", rating, amps, "fault.interrupting",
-                    "interrupting", edition)  # fmt: skip
+    return _against(
+        trail, "device_interrupting", rating, amps, "fault.interrupting", "interrupting", edition
+    )
 
 
 def short_circuit_rating(
@@ -119,27 +124,47 @@ def short_circuit_rating(
     if rating_ka is None:
         small = power_hp is None or power_hp <= 50
         rating = assumed(
-            trail, "starter_short_circuit_ka", Decimal(5) if small else Decimal(10), "kA",
+            trail,
+            "starter_short_circuit_ka",
+            Decimal(5) if small else Decimal(10),
+            "kA",
             "fault.starter_unmarked",
-        )  # fmt: skip
+        )
     else:
         rating = given(trail, "starter_short_circuit_ka", rating_ka, "kA")
-    return _against(trail, "starter_short_circuit", rating, amps, "fault.withstand",
-                    "short_circuit_rating", edition)  # fmt: skip
+    return _against(
+        trail,
+        "starter_short_circuit",
+        rating,
+        amps,
+        "fault.withstand",
+        "short_circuit_rating",
+        edition,
+    )
 
 
 def _against(
-    trail: Trail, step_id: str, rating: Step, amps: Decimal, said: str, subject: str,
+    trail: Trail,
+    step_id: str,
+    rating: Step,
+    amps: Decimal,
+    said: str,
+    subject: str,
     edition: Edition,
-) -> Step:  # fmt: skip
+) -> Step:
     most = Decimal(str(rating.value)) * 1000
     holds = most >= amps
     return judged(
-        trail, step_id, "holds" if holds else "fails", f"{rating.shown} kA",
-        f"{said}.{'holds' if holds else 'fails'}", subject, edition,
+        trail,
+        step_id,
+        "holds" if holds else "fails",
+        f"{rating.shown} kA",
+        f"{said}.{'holds' if holds else 'fails'}",
+        subject,
+        edition,
         {"rating": plain(most), "amps": show(amps), "short": show(amps - most)},
         uses=("fault_current_a", rating.id),
-    )  # fmt: skip
+    )
 
 
 def slash_rating(marked: str, supply: Supply, *, edition: Edition, trail: Trail) -> Step:
@@ -185,10 +210,18 @@ def slash_rating(marked: str, supply: Supply, *, edition: Edition, trail: Trail)
         holds = is_solid and ground is not None and ground <= low
         why = "slash" if holds else "slash_ground" if is_solid else "slash_system"
     return judged(
-        trail, "device_volts", "holds" if holds else "fails", f"{marked.strip()} V",
-        f"fault.volts.{why}", "slash_rating", edition,
-        {"marked": marked.strip(), "line": plain(line),
-         "ground": "—" if ground is None else plain(ground),
-         "system": str(Message(f"system.{supply.system}"))},
+        trail,
+        "device_volts",
+        "holds" if holds else "fails",
+        f"{marked.strip()} V",
+        f"fault.volts.{why}",
+        "slash_rating",
+        edition,
+        {
+            "marked": marked.strip(),
+            "line": plain(line),
+            "ground": "—" if ground is None else plain(ground),
+            "system": str(Message(f"system.{supply.system}")),
+        },
         uses=("device_volts_marked", "supply_volts_v"),
-    )  # fmt: skip
+    )

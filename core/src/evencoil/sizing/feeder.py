@@ -206,8 +206,11 @@ def size_feeder(
             working=Message(
                 "feeder.device_loads" if more else "feeder.device",
                 {
-                    "device": plain(device), "whose": whose.tag, "left": plain(left),
-                    "sum": plain(most), "rating": plain(rating),
+                    "device": plain(device),
+                    "whose": whose.tag,
+                    "left": plain(left),
+                    "sum": plain(most),
+                    "rating": plain(rating),
                 },
             ),
             rule=rule("feeder_device_loads" if more else "feeder_device", edition),
@@ -219,7 +222,7 @@ def size_feeder(
                 Tip(message=Message("feeder.tip_up", {"above": plain(above), "sum": plain(most)})),
             ),
         )
-    )  # fmt: skip
+    )
 
 
 def _entry(motor: FeederMotor) -> Decimal:
@@ -303,6 +306,13 @@ def _conductor(facts: ConductorFacts, needed: Decimal, edition: Edition, trail: 
     """Add the smallest feeder conductor; without marked terminals 110.14(C) decides by size."""
     degrees = facts.termination_c or (75 if needed > LARGE_CIRCUIT_A else 60)
     return conductor_at(
-        trail, "feeder_conductor_size", "feeder_ampacity_a", facts, edition, terminal_c=degrees,
-        said="feeder.conductor", subject="feeder", field="feeder.parallel_sets",
-    )  # fmt: skip
+        trail,
+        "feeder_conductor_size",
+        "feeder_ampacity_a",
+        facts,
+        edition,
+        terminal_c=degrees,
+        said="feeder.conductor",
+        subject="feeder",
+        field="feeder.parallel_sets",
+    )

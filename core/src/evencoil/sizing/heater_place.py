@@ -73,12 +73,22 @@ def set_where_it_lies(
     if ct_ratio is not None:
         value /= ct_ratio
     return worked(
-        trail, "relay_setting_a", value, "A",
-        "relay.setting_dial" if dial_has_125 else "relay.setting", "overload", edition,
-        {"start": show(start, "limit"), "share": plain(share), "left": plain(left),
-         "ratio": "1" if ct_ratio is None else show(ct_ratio)},
-        rounding="limit", uses=(base,),
-    )  # fmt: skip
+        trail,
+        "relay_setting_a",
+        value,
+        "A",
+        "relay.setting_dial" if dial_has_125 else "relay.setting",
+        "overload",
+        edition,
+        {
+            "start": show(start, "limit"),
+            "share": plain(share),
+            "left": plain(left),
+            "ratio": "1" if ct_ratio is None else show(ct_ratio),
+        },
+        rounding="limit",
+        uses=(base,),
+    )
 
 
 def dial_range(low_a: Decimal, high_a: Decimal, *, edition: Edition, trail: Trail) -> Step:
@@ -104,11 +114,16 @@ def dial_range(low_a: Decimal, high_a: Decimal, *, edition: Edition, trail: Trai
     said = "above" if setting < low_a else "below" if setting > high_a else "holds"
     # a setting below what is allowed is safe, so a dial that ends lower only trips early
     return judged(
-        trail, "relay_dial", "holds" if said == "holds" else "fails",
-        f"{plain(low_a)} to {plain(high_a)} A", f"relay.dial.{said}", "overload", edition,
+        trail,
+        "relay_dial",
+        "holds" if said == "holds" else "fails",
+        f"{plain(low_a)} to {plain(high_a)} A",
+        f"relay.dial.{said}",
+        "overload",
+        edition,
         {"setting": show(setting, "limit"), "low": plain(low_a), "high": plain(high_a)},
         uses=("relay_setting_a",),
-    )  # fmt: skip
+    )
 
 
 def acceleration_fits(
@@ -140,12 +155,21 @@ def acceleration_fits(
     given(trail, "accelerates_s", accelerates_s, "s")
     holds = math.isinf(trips) or float(accelerates_s) < trips
     return judged(
-        trail, "trip_class", "holds" if holds else "fails", f"class {trip_class}",
-        "relay.class.holds" if holds else "relay.class.fails", "overload", edition,
-        {"class": str(trip_class), "start": plain(accelerates_s), "trips": f"{trips:.1f}",
-         "multiple": show(multiple)},
+        trail,
+        "trip_class",
+        "holds" if holds else "fails",
+        f"class {trip_class}",
+        "relay.class.holds" if holds else "relay.class.fails",
+        "overload",
+        edition,
+        {
+            "class": str(trip_class),
+            "start": plain(accelerates_s),
+            "trips": f"{trips:.1f}",
+            "multiple": show(multiple),
+        },
         uses=(name, "plate_amps_a", "accelerates_s"),
-    )  # fmt: skip
+    )
 
 
 def overload_units(units: int, phases: int, *, edition: Edition, trail: Trail) -> Step:
@@ -171,9 +195,16 @@ def overload_units(units: int, phases: int, *, edition: Edition, trail: Trail) -
     holds = units >= least
     said = "holds" if holds else "two" if units == 2 else "one"
     return judged(
-        trail, "overload_units", "holds" if holds else "fails", str(units), f"relay.units.{said}",
-        "overload_units", edition, {"units": str(units), "least": str(least)}, uses=("phases",),
-    )  # fmt: skip
+        trail,
+        "overload_units",
+        "holds" if holds else "fails",
+        str(units),
+        f"relay.units.{said}",
+        "overload_units",
+        edition,
+        {"units": str(units), "least": str(least)},
+        uses=("phases",),
+    )
 
 
 def protector(trip_a: Decimal, *, edition: Edition, trail: Trail) -> Step:
@@ -198,9 +229,18 @@ def protector(trip_a: Decimal, *, edition: Edition, trail: Trail) -> Step:
     most = flc * percent / 100
     holds = trip_a <= most
     return judged(
-        trail, "protector", "holds" if holds else "fails", f"opens at {plain(trip_a)} A",
-        "relay.protector.holds" if holds else "relay.protector.fails", "protector", edition,
-        {"trip": plain(trip_a), "flc": plain(flc), "percent": plain(percent),
-         "most": show(most, "limit")},
+        trail,
+        "protector",
+        "holds" if holds else "fails",
+        f"opens at {plain(trip_a)} A",
+        "relay.protector.holds" if holds else "relay.protector.fails",
+        "protector",
+        edition,
+        {
+            "trip": plain(trip_a),
+            "flc": plain(flc),
+            "percent": plain(percent),
+            "most": show(most, "limit"),
+        },
         uses=("table_flc_a",),
-    )  # fmt: skip
+    )

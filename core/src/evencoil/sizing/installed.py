@@ -23,9 +23,15 @@ from evencoil.tables import table
 from evencoil.words import Message
 
 __all__ = [
-    "Cable", "CableKind", "cable_there", "device_there", "heaters_there", "other_loads_there",
-    "plug_there", "weakest_part",
-]  # fmt: skip
+    "Cable",
+    "CableKind",
+    "cable_there",
+    "device_there",
+    "heaters_there",
+    "other_loads_there",
+    "plug_there",
+    "weakest_part",
+]
 
 CableKind = Literal["raceway", "NM", "UF", "AC", "MC", "TC", "cord"]
 #: cables that may not carry more than their 60 C ampacity, whatever the wires in them
@@ -77,12 +83,14 @@ def cable_there(cable: Cable, factor: Decimal, *, edition: Edition, trail: Trail
     book = table("310_16")
     row = next(
         (
-            place for place, cells in enumerate(book.rows)
-            if cells[0] == cable.size and cells[1] == cable.metal
+            place
+            for place, cells in enumerate(book.rows)
+            if cells[0] == cable.size
+            and cells[1] == cable.metal
             and book.number(place, f"t{column}") is not None
         ),
         None,
-    )  # fmt: skip
+    )
     if row is None:
         raise NotInTableError(
             Message("there.size", {"size": cable.size[:12]}),
@@ -93,34 +101,67 @@ def cable_there(cable: Cable, factor: Decimal, *, edition: Edition, trail: Trail
     found = book.find(row, f"t{column}", edition=edition)
     holds_a = min(found.value, own * factor)
     params = {
-        "kind": str(Message(f"cable.{cable.kind}")), "size": cable.size, "column": str(column),
-        "terminal": plain(found.value), "own": show(own * factor, "limit"),
-    }  # fmt: skip
+        "kind": str(Message(f"cable.{cable.kind}")),
+        "size": cable.size,
+        "column": str(column),
+        "terminal": plain(found.value),
+        "own": show(own * factor, "limit"),
+    }
     worked(
-        trail, "there_cable_a", holds_a, "A",
-        "there.cable_60" if cable.kind in _HELD_TO_60 else "there.cable_column", "terminals",
-        edition, params, rounding="limit", found=found,
+        trail,
+        "there_cable_a",
+        holds_a,
+        "A",
+        "there.cable_60" if cable.kind in _HELD_TO_60 else "there.cable_column",
+        "terminals",
+        edition,
+        params,
+        rounding="limit",
+        found=found,
         uses=("ambient_factor", "adjustment_factor"),
-    )  # fmt: skip
+    )
     needed = trail.number("required_ampacity_a")
     shown = f"{ConductorSize(cable.size)}, {params['kind']}"
-    return _held(trail, "there_cable", holds_a, needed, shown,
-                 "there.cable", "conductor", edition,
-                 ("there_cable_a", "required_ampacity_a"))  # fmt: skip
+    return _held(
+        trail,
+        "there_cable",
+        holds_a,
+        needed,
+        shown,
+        "there.cable",
+        "conductor",
+        edition,
+        ("there_cable_a", "required_ampacity_a"),
+    )
 
 
 def _held(
-    trail: Trail, step_id: str, has: Decimal, needs: Decimal, shown: str, said: str, subject: str,
-    edition: Edition, uses: tuple[str, ...],
-) -> Step:  # fmt: skip
+    trail: Trail,
+    step_id: str,
+    has: Decimal,
+    needs: Decimal,
+    shown: str,
+    said: str,
+    subject: str,
+    edition: Edition,
+    uses: tuple[str, ...],
+) -> Step:
     holds = has >= needs
     return judged(
-        trail, step_id, "holds" if holds else "fails", shown,
-        f"{said}.{'holds' if holds else 'fails'}", subject, edition,
-        {"has": show(has, "limit"), "needs": show(needs, "minimum"),
-         "short": show(needs - has, "minimum")},
+        trail,
+        step_id,
+        "holds" if holds else "fails",
+        shown,
+        f"{said}.{'holds' if holds else 'fails'}",
+        subject,
+        edition,
+        {
+            "has": show(has, "limit"),
+            "needs": show(needs, "minimum"),
+            "short": show(needs - has, "minimum"),
+        },
         uses=uses,
-    )  # fmt: skip
+    )
 
 
 def device_there(
@@ -147,9 +188,12 @@ def device_there(
         ``there_device``.
     """
     params = {
-        "amps": plain(amps_a), "field": plain(ratings.field_a), "raised": plain(ratings.raised_a),
-        "over": show(amps_a - ratings.raised_a), "flc": plain(trail.number("table_flc_a")),
-    }  # fmt: skip
+        "amps": plain(amps_a),
+        "field": plain(ratings.field_a),
+        "raised": plain(ratings.raised_a),
+        "over": show(amps_a - ratings.raised_a),
+        "flc": plain(trail.number("table_flc_a")),
+    }
     verdict: Verdict = "fails"
     if amps_a > ratings.raised_a:
         said = "there.device.too_large"
@@ -161,9 +205,16 @@ def device_there(
     else:
         verdict, said = "holds", "there.device.holds"
     return judged(
-        trail, "there_device", verdict, f"{plain(amps_a)} A",
-        said, "protection", edition, params, uses=("table_flc_a", "protection_limit_a"),
-    )  # fmt: skip
+        trail,
+        "there_device",
+        verdict,
+        f"{plain(amps_a)} A",
+        said,
+        "protection",
+        edition,
+        params,
+        uses=("table_flc_a", "protection_limit_a"),
+    )
 
 
 def heaters_there(
@@ -201,18 +252,22 @@ def heaters_there(
     percent = most / plate
     left = next(
         (
-            amps for amps in other_columns_a
+            amps
+            for amps in other_columns_a
             if amps != plate and abs(trip_a / percent - amps) <= amps / 8
         ),
         None,
-    )  # fmt: skip
+    )
     params = {
-        "trip": marked if share_percent == 100 else str(
-            Message("there.heaters.share", {"trip": marked, "line": show(trip_a)})
-        ), "plate": plain(plate), "most": show(most, "limit"),
-        "ceiling": show(ceiling, "limit"), "other": "—" if left is None else plain(left),
+        "trip": marked
+        if share_percent == 100
+        else str(Message("there.heaters.share", {"trip": marked, "line": show(trip_a)})),
+        "plate": plain(plate),
+        "most": show(most, "limit"),
+        "ceiling": show(ceiling, "limit"),
+        "other": "—" if left is None else plain(left),
         "percent": show(trip_a / plate * 100),
-    }  # fmt: skip
+    }
     verdict: Verdict = "fails"
     if trip_a > ceiling:
         said = "there.heaters.left" if left is not None else "there.heaters.too_large"
@@ -223,9 +278,16 @@ def heaters_there(
     else:
         verdict, said = "holds", "there.heaters.holds"
     return judged(
-        trail, "there_heaters", verdict, f"trips at {marked} A", said, "overload", edition,
-        params, uses=("plate_amps_a", "overload_setting_a", "overload_ceiling_a"),
-    )  # fmt: skip
+        trail,
+        "there_heaters",
+        verdict,
+        f"trips at {marked} A",
+        said,
+        "overload",
+        edition,
+        params,
+        uses=("plate_amps_a", "overload_setting_a", "overload_ceiling_a"),
+    )
 
 
 def other_loads_there(
@@ -250,9 +312,17 @@ def other_loads_there(
         ``there_other_loads``.
     """
     needed = trail.number("required_ampacity_a") + other_a
-    return _held(trail, "there_other_loads", cable_a, needed, f"{plain(other_a)} A beside",
-                 "there.others", "feeder", edition,
-                 ("required_ampacity_a", "there_cable_a"))  # fmt: skip
+    return _held(
+        trail,
+        "there_other_loads",
+        cable_a,
+        needed,
+        f"{plain(other_a)} A beside",
+        "there.others",
+        "feeder",
+        edition,
+        ("required_ampacity_a", "there_cable_a"),
+    )
 
 
 def plug_there(
@@ -281,9 +351,13 @@ def plug_there(
     flc, supply = trail.number("table_flc_a"), trail.number("supply_volts_v")
     power = trail.number("power_hp")
     params = {
-        "amps": plain(amps_a), "volts": plain(volts_v), "flc": plain(flc), "supply": plain(supply),
-        "hp": plain(power), "rated": "—" if rated_hp is None else plain(rated_hp),
-    }  # fmt: skip
+        "amps": plain(amps_a),
+        "volts": plain(volts_v),
+        "flc": plain(flc),
+        "supply": plain(supply),
+        "hp": plain(power),
+        "rated": "—" if rated_hp is None else plain(rated_hp),
+    }
     said = "holds"
     if volts_v < supply:
         said = "volts"
@@ -292,10 +366,16 @@ def plug_there(
     elif rated_hp is None or rated_hp < power:
         said = "power"
     return judged(
-        trail, "there_plug", "holds" if said == "holds" else "fails",
-        f"{plain(amps_a)} A {plain(volts_v)} V", f"there.plug.{said}", "disconnect_plug", edition,
-        params, uses=("table_flc_a", "supply_volts_v", "power_hp"),
-    )  # fmt: skip
+        trail,
+        "there_plug",
+        "holds" if said == "holds" else "fails",
+        f"{plain(amps_a)} A {plain(volts_v)} V",
+        f"there.plug.{said}",
+        "disconnect_plug",
+        edition,
+        params,
+        uses=("table_flc_a", "supply_volts_v", "power_hp"),
+    )
 
 
 def weakest_part(*, edition: Edition, trail: Trail) -> Step | None:
@@ -318,9 +398,18 @@ def weakest_part(*, edition: Edition, trail: Trail) -> Step | None:
         said = "there.weakest"
         names = " · ".join(str(Message(f"label.{step.id}")) for step in failing)
     return judged(
-        trail, "weakest_part", "fails" if failing else "holds",
-        names.split(" · ")[0] or str(Message("there.nothing")), said, "terminals",
-        edition, {"all": names, "count": str(len(seen)), "first": names.split(" · ")[0],
-                  "failing": str(len(failing))},
+        trail,
+        "weakest_part",
+        "fails" if failing else "holds",
+        names.split(" · ")[0] or str(Message("there.nothing")),
+        said,
+        "terminals",
+        edition,
+        {
+            "all": names,
+            "count": str(len(seen)),
+            "first": names.split(" · ")[0],
+            "failing": str(len(failing)),
+        },
         uses=tuple(step.id for step in seen),
-    )  # fmt: skip
+    )

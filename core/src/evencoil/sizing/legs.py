@@ -78,9 +78,15 @@ def leg_conductor(
         )
     )
     return part_conductor(
-        trail, "leg_conductor_size", "leg_ampacity_a", facts, edition, said="leg.size",
-        subject=subject, uses=("conductor_material", "insulation"),
-    )  # fmt: skip
+        trail,
+        "leg_conductor_size",
+        "leg_ampacity_a",
+        facts,
+        edition,
+        said="leg.size",
+        subject=subject,
+        uses=("conductor_material", "insulation"),
+    )
 
 
 def leg_overload(start: LegStart, *, edition: Edition, trail: Trail) -> Step:

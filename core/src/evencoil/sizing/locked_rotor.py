@@ -79,8 +79,11 @@ def locked_rotor_code(
             working=Message(
                 "locked.code",
                 {
-                    "letter": letter, "kva": plain(found.value), "hp": plain(power_hp),
-                    "volts": plain(volts_v), "low": show(low, "minimum"),
+                    "letter": letter,
+                    "kva": plain(found.value),
+                    "hp": plain(power_hp),
+                    "volts": plain(volts_v),
+                    "low": show(low, "minimum"),
                     "high": show(high, "limit"),
                 },
             ),
@@ -89,7 +92,7 @@ def locked_rotor_code(
             cell=found.cell,
             marks=found.marks,
         )
-    )  # fmt: skip
+    )
 
 
 @lru_cache(maxsize=1024)

@@ -24,9 +24,16 @@ _AS_THE_LINE = ("terminal_temperature_c", "ambient_factor", "adjustment_factor")
 
 
 def part_conductor(
-    trail: Trail, step_id: str, needs: str, facts: ConductorFacts, edition: Edition,
-    *, said: str = "part.conductor", subject: str = "ampacity", uses: tuple[str, ...] = (),
-) -> Step:  # fmt: skip
+    trail: Trail,
+    step_id: str,
+    needs: str,
+    facts: ConductorFacts,
+    edition: Edition,
+    *,
+    said: str = "part.conductor",
+    subject: str = "ampacity",
+    uses: tuple[str, ...] = (),
+) -> Step:
     """Return the smallest conductor under the same conditions as the line side.
 
     Parameters
@@ -50,17 +57,33 @@ def part_conductor(
     """
     factor = trail.number("ambient_factor") * trail.number("adjustment_factor")
     return conductor_at(
-        trail, step_id, needs, facts, edition, factor=factor,
-        terminal_c=int(trail.number("terminal_temperature_c")), said=said, subject=subject,
+        trail,
+        step_id,
+        needs,
+        facts,
+        edition,
+        factor=factor,
+        terminal_c=int(trail.number("terminal_temperature_c")),
+        said=said,
+        subject=subject,
         uses=(*_AS_THE_LINE, *uses),
-    )  # fmt: skip
+    )
 
 
 def conductor_at(
-    trail: Trail, step_id: str, needs: str, facts: ConductorFacts, edition: Edition,
-    *, terminal_c: int, factor: Decimal = Decimal(1), said: str = "part.conductor",
-    subject: str = "ampacity", field: str = "size.parallel_sets", uses: tuple[str, ...] = (),
-) -> Step:  # fmt: skip
+    trail: Trail,
+    step_id: str,
+    needs: str,
+    facts: ConductorFacts,
+    edition: Edition,
+    *,
+    terminal_c: int,
+    factor: Decimal = Decimal(1),
+    said: str = "part.conductor",
+    subject: str = "ampacity",
+    field: str = "size.parallel_sets",
+    uses: tuple[str, ...] = (),
+) -> Step:
     """Return the smallest conductor for a column and a factor.
 
     Parameters
@@ -102,10 +125,20 @@ def conductor_at(
             hint=Message("conductor.none.hint"),
         )
     return worked(
-        trail, step_id, pick.size.size, pick.size.unit, said, subject, edition,
-        {"size": str(pick.size), "holds": show(pick.holds_a, "limit"),
-         "needed": show(needed, "minimum"), "degrees": str(terminal_c)},
+        trail,
+        step_id,
+        pick.size.size,
+        pick.size.unit,
+        said,
+        subject,
+        edition,
+        {
+            "size": str(pick.size),
+            "holds": show(pick.holds_a, "limit"),
+            "needed": show(needed, "minimum"),
+            "degrees": str(terminal_c),
+        },
         uses=(needs, *uses),
         found=table("310_16").find(pick.row, f"t{terminal_c}", edition=edition),
         shown=str(pick.size),
-    )  # fmt: skip
+    )

@@ -29,9 +29,14 @@ __all__ = [
 
 IN_SIGHT_FT = Decimal(50)
 DisconnectKind = Literal[
-    "motor_circuit_switch", "breaker", "molded_case_switch", "manual_controller",
-    "general_use_switch", "snap_switch", "plug",
-]  # fmt: skip
+    "motor_circuit_switch",
+    "breaker",
+    "molded_case_switch",
+    "manual_controller",
+    "general_use_switch",
+    "snap_switch",
+    "plug",
+]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -65,8 +70,15 @@ def place_of_controller(place: Place, *, edition: Edition, trail: Trail) -> Step
         ``controller_disconnect_place``.
     """
     given(trail, "controller_distance_ft", place.distance_ft, "ft")
-    return _placed(trail, "controller_disconnect_place", place, "place.controller",
-                   "disconnect_controller", edition, "controller_distance_ft")  # fmt: skip
+    return _placed(
+        trail,
+        "controller_disconnect_place",
+        place,
+        "place.controller",
+        "disconnect_controller",
+        edition,
+        "controller_distance_ft",
+    )
 
 
 def place_of_motor(
@@ -103,21 +115,39 @@ def place_of_motor(
     """
     given(trail, "motor_distance_ft", place.distance_ft, "ft")
     if place.in_sight:
-        return _placed(trail, "motor_disconnect_place", place,
-                       "place.motor_own" if own else "place.motor", "disconnect_motor", edition,
-                       "motor_distance_ft")  # fmt: skip
+        return _placed(
+            trail,
+            "motor_disconnect_place",
+            place,
+            "place.motor_own" if own else "place.motor",
+            "disconnect_motor",
+            edition,
+            "motor_distance_ft",
+        )
     if lockable and excuse:
         return judged(
-            trail, "motor_disconnect_place", "holds", f"{plain(place.distance_ft)} ft, lockable",
-            f"place.motor_{excuse}", "disconnect_motor_exception", edition,
-            {"feet": plain(place.distance_ft)}, uses=("motor_distance_ft",),
-        )  # fmt: skip
+            trail,
+            "motor_disconnect_place",
+            "holds",
+            f"{plain(place.distance_ft)} ft, lockable",
+            f"place.motor_{excuse}",
+            "disconnect_motor_exception",
+            edition,
+            {"feet": plain(place.distance_ft)},
+            uses=("motor_distance_ft",),
+        )
     said = "place.motor_no_excuse" if lockable else "place.motor_no_lock"
     return judged(
-        trail, "motor_disconnect_place", "fails", f"{plain(place.distance_ft)} ft", said,
-        "disconnect_motor", edition,
-        {"feet": plain(place.distance_ft), "over": _over(place)}, uses=("motor_distance_ft",),
-    )  # fmt: skip
+        trail,
+        "motor_disconnect_place",
+        "fails",
+        f"{plain(place.distance_ft)} ft",
+        said,
+        "disconnect_motor",
+        edition,
+        {"feet": plain(place.distance_ft), "over": _over(place)},
+        uses=("motor_distance_ft",),
+    )
 
 
 def _over(place: Place) -> str:
@@ -129,10 +159,16 @@ def _placed(
 ) -> Step:
     ending = "holds" if place.in_sight else "far" if place.is_visible else "hidden"
     return judged(
-        trail, step_id, "holds" if place.in_sight else "fails",
-        f"{plain(place.distance_ft)} ft", f"{said}.{ending}", subject, edition,
-        {"feet": plain(place.distance_ft), "over": _over(place)}, uses=(uses,),
-    )  # fmt: skip
+        trail,
+        step_id,
+        "holds" if place.in_sight else "fails",
+        f"{plain(place.distance_ft)} ft",
+        f"{said}.{ending}",
+        subject,
+        edition,
+        {"feet": plain(place.distance_ft), "over": _over(place)},
+        uses=(uses,),
+    )
 
 
 def disconnect_kind(
@@ -176,11 +212,14 @@ def disconnect_kind(
     small = power_hp <= 2 and volts_v <= 300
     hp_ok = rated_hp is not None and rated_hp >= power_hp
     params = {
-        "hp": plain(power_hp), "volts": plain(volts_v), "rated": "—" if rated_hp is None else
-        plain(rated_hp), "twice": plain(flc * 2), "flc": plain(flc),
+        "hp": plain(power_hp),
+        "volts": plain(volts_v),
+        "rated": "—" if rated_hp is None else plain(rated_hp),
+        "twice": plain(flc * 2),
+        "flc": plain(flc),
         "most": "—" if amps_a is None else show(amps_a * Decimal("0.8"), "limit"),
         "amps": "—" if amps_a is None else plain(amps_a),
-    }  # fmt: skip
+    }
     why: str = kind
     holds, subject = False, "disconnect_type"
     if kind in {"breaker", "molded_case_switch"}:
@@ -198,10 +237,16 @@ def disconnect_kind(
         holds = hp_ok or (is_portable and power_hp <= Decimal("0.3334"))
         why = "plug_portable" if holds and not hp_ok else "plug"
     return judged(
-        trail, "disconnect_kind", "holds" if holds else "fails",
-        kind.replace("_", " "), f"place.{why}.{'holds' if holds else 'fails'}", subject,
-        edition, params, uses=("table_flc_a", "power_hp"),
-    )  # fmt: skip
+        trail,
+        "disconnect_kind",
+        "holds" if holds else "fails",
+        kind.replace("_", " "),
+        f"place.{why}.{'holds' if holds else 'fails'}",
+        subject,
+        edition,
+        params,
+        uses=("table_flc_a", "power_hp"),
+    )
 
 
 def disconnect_rating(amps_a: Decimal, *, edition: Edition, trail: Trail) -> Step:
@@ -225,13 +270,22 @@ def disconnect_rating(amps_a: Decimal, *, edition: Edition, trail: Trail) -> Ste
     flc, least = trail.number("table_flc_a"), trail.number("disconnect_least_a")
     holds = amps_a >= least
     return judged(
-        trail, "disconnect_rating", "holds" if holds else "fails", f"{plain(amps_a)} A",
-        f"place.rating.{'holds' if holds else 'fails'}", "disconnect", edition,
-        {"amps": plain(amps_a), "flc": plain(flc), "factor": plain(least / flc),
-         "least": show(least, "minimum"),
-         "short": show(least - amps_a, "minimum")},
+        trail,
+        "disconnect_rating",
+        "holds" if holds else "fails",
+        f"{plain(amps_a)} A",
+        f"place.rating.{'holds' if holds else 'fails'}",
+        "disconnect",
+        edition,
+        {
+            "amps": plain(amps_a),
+            "flc": plain(flc),
+            "factor": plain(least / flc),
+            "least": show(least, "minimum"),
+            "short": show(least - amps_a, "minimum"),
+        },
         uses=("disconnect_least_a", "disconnect_there_a"),
-    )  # fmt: skip
+    )
 
 
 def controller_rating(
@@ -262,9 +316,19 @@ def controller_rating(
     elif rated_hp < power:
         said = "power"
     return judged(
-        trail, "controller_rating", "holds" if said == "holds" else "fails",
-        f"{plain(rated_hp)} hp", f"place.controller_rating.{said}", "controller_power", edition,
-        {"rated": plain(rated_hp), "hp": plain(power), "volts": plain(volts),
-         "at": "—" if rated_v is None else plain(rated_v), "short": plain(power - rated_hp)},
+        trail,
+        "controller_rating",
+        "holds" if said == "holds" else "fails",
+        f"{plain(rated_hp)} hp",
+        f"place.controller_rating.{said}",
+        "controller_power",
+        edition,
+        {
+            "rated": plain(rated_hp),
+            "hp": plain(power),
+            "volts": plain(volts),
+            "at": "—" if rated_v is None else plain(rated_v),
+            "short": plain(power - rated_hp),
+        },
         uses=("power_hp", "supply_volts_v"),
-    )  # fmt: skip
+    )

@@ -27,8 +27,11 @@ __all__ = ["Inside", "RacewayKind", "area_of", "raceway"]
 RacewayKind = Literal["EMT", "IMC", "RMC", "PVC40", "PVC80", "FMC", "LFMC"]
 #: an insulation's row of Table 5 where it has not one of its own name
 _ROWS = {
-    "THWN": "THHN/THWN-2", "THHN": "THHN/THWN-2", "THWN-2": "THHN/THWN-2", "XHHW": "XHHW-2",
-}  # fmt: skip
+    "THWN": "THHN/THWN-2",
+    "THHN": "THHN/THWN-2",
+    "THWN-2": "THHN/THWN-2",
+    "XHHW": "XHHW-2",
+}
 _FILL = {1: ("fill_53_in2", "53"), 2: ("fill_31_in2", "31")}
 
 
@@ -110,11 +113,18 @@ def raceway(
         f"{item.count} × {plain(area_of(item.size, item.insulation))}" for item in inside
     )
     worked(
-        trail, "raceway_fill_in2", total, "in²", "raceway.fill", "conductor_areas", edition,
-        {"said": said}, rounding="minimum",
+        trail,
+        "raceway_fill_in2",
+        total,
+        "in²",
+        "raceway.fill",
+        "conductor_areas",
+        edition,
+        {"said": said},
+        rounding="minimum",
         uses=("conductor_size", "run_conductor_size", "grounding_conductor_size", "insulation"),
         shown=plain(total),
-    )  # fmt: skip
+    )
     column, percent = _FILL.get(count, ("fill_40_in2", "40"))
     book = table("ch9_t4")
     rows = [place for place, row in enumerate(book.rows) if row[0] == kind]
@@ -132,25 +142,36 @@ def raceway(
             hint=Message("raceway.none.hint"),
         )
     params = {
-        "kind": kind, "area": plain(total), "count": str(count),
+        "kind": kind,
+        "area": plain(total),
+        "count": str(count),
         "percent": "60" if is_nipple else percent,
-    }  # fmt: skip
+    }
     shown_column = "total_area_in2" if is_nipple else column
     if not installed:
         smaller = rows[rows.index(fits) - 1] if fits != rows[0] else None
         return worked(
-            trail, "raceway_size", book.rows[fits][1], "in", "raceway.size", "fill", edition,
+            trail,
+            "raceway_size",
+            book.rows[fits][1],
+            "in",
+            "raceway.size",
+            "fill",
+            edition,
             {**params, "size": book.rows[fits][1], "room": plain(room(fits))},
-            uses=("raceway_fill_in2",), found=book.find(fits, shown_column, edition=edition),
+            uses=("raceway_fill_in2",),
+            found=book.find(fits, shown_column, edition=edition),
             shown=f"{kind} {book.rows[fits][1]}",
             tips=tips_of(
                 Message("raceway.tip_room", {"left": show(room(fits) - total, "limit")}),
-                None if smaller is None else Message(
+                None
+                if smaller is None
+                else Message(
                     "raceway.tip_smaller",
                     {"size": book.rows[smaller][1], "room": plain(room(smaller))},
                 ),
             ),
-        )  # fmt: skip
+        )
     there = next((row for row in rows if book.rows[row][1] == installed), None)
     if there is None:
         raise NotInTableError(
@@ -163,10 +184,14 @@ def raceway(
     given(trail, "raceway_there", installed, "in", shown=f"{kind} {installed}")
     holds = room(there) >= total
     return judged(
-        trail, "raceway_size", "holds" if holds else "fails", f"{kind} {installed}",
-        "raceway.holds" if holds else "raceway.fails", "fill", edition,
-        {**params, "size": installed, "room": plain(room(there)),
-         "needs": book.rows[fits][1]},
+        trail,
+        "raceway_size",
+        "holds" if holds else "fails",
+        f"{kind} {installed}",
+        "raceway.holds" if holds else "raceway.fails",
+        "fill",
+        edition,
+        {**params, "size": installed, "room": plain(room(there)), "needs": book.rows[fits][1]},
         uses=("raceway_fill_in2", "raceway_there"),
         found=book.find(there, shown_column, edition=edition),
-    )  # fmt: skip
+    )

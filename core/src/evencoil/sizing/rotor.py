@@ -22,9 +22,14 @@ from evencoil.words import Message
 __all__ = ["ResistorDuty", "resistor_conductor", "secondary_conductor"]
 
 ResistorDuty = Literal[
-    "light_starting", "heavy_starting", "extra_heavy_starting", "light_intermittent",
-    "medium_intermittent", "heavy_intermittent", "continuous",
-]  # fmt: skip
+    "light_starting",
+    "heavy_starting",
+    "extra_heavy_starting",
+    "light_intermittent",
+    "medium_intermittent",
+    "heavy_intermittent",
+    "continuous",
+]
 _RESISTOR_PERCENT = dict(zip(get_args(ResistorDuty), (35, 45, 55, 65, 75, 85, 110), strict=True))
 
 
@@ -71,10 +76,17 @@ def secondary_conductor(
         percent = duty_percent(service, rating, edition, "size.duty.rating").value
         subject = "secondary_duty"
     worked(
-        trail, "secondary_ampacity_a", secondary_a * percent / 100, "A", "secondary.ampacity",
-        subject, edition, {"amps": plain(secondary_a), "percent": plain(percent)},
-        rounding="minimum", uses=("secondary_a", "duty"),
-    )  # fmt: skip
+        trail,
+        "secondary_ampacity_a",
+        secondary_a * percent / 100,
+        "A",
+        "secondary.ampacity",
+        subject,
+        edition,
+        {"amps": plain(secondary_a), "percent": plain(percent)},
+        rounding="minimum",
+        uses=("secondary_a", "duty"),
+    )
     return part_conductor(trail, "secondary_conductor_size", "secondary_ampacity_a", facts, edition)
 
 
@@ -106,10 +118,19 @@ def resistor_conductor(
     """
     secondary, percent = trail.number("secondary_a"), Decimal(_RESISTOR_PERCENT[duty])
     worked(
-        trail, "resistor_ampacity_a", secondary * percent / 100, "A", "resistor.ampacity",
-        "secondary_resistor", edition,
-        {"amps": plain(secondary), "percent": plain(percent),
-         "duty": str(Message(f"resistor.{duty}"))},
-        rounding="minimum", uses=("secondary_a",),
-    )  # fmt: skip
+        trail,
+        "resistor_ampacity_a",
+        secondary * percent / 100,
+        "A",
+        "resistor.ampacity",
+        "secondary_resistor",
+        edition,
+        {
+            "amps": plain(secondary),
+            "percent": plain(percent),
+            "duty": str(Message(f"resistor.{duty}")),
+        },
+        rounding="minimum",
+        uses=("secondary_a",),
+    )
     return part_conductor(trail, "resistor_conductor_size", "resistor_ampacity_a", facts, edition)

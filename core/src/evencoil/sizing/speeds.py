@@ -62,9 +62,16 @@ def highest_current(
         given(trail, names[-1], amps, "A", "speeds.read", {"hp": plain(power)})
     most = max(amps_a)
     return worked(
-        trail, "table_flc_a", most, "A", "speeds.highest", "multispeed", edition,
-        {"all": " · ".join(plain(amps) for amps in amps_a)}, uses=tuple(names),
-    )  # fmt: skip
+        trail,
+        "table_flc_a",
+        most,
+        "A",
+        "speeds.highest",
+        "multispeed",
+        edition,
+        {"all": " · ".join(plain(amps) for amps in amps_a)},
+        uses=tuple(names),
+    )
 
 
 def device_current(*, each_protected: bool, edition: Edition, trail: Trail) -> Step:
@@ -89,16 +96,23 @@ def device_current(*, each_protected: bool, edition: Edition, trail: Trail) -> S
     pick = max if each_protected else min
     amps = pick(value for value in currents.values() if isinstance(value, Decimal))
     return worked(
-        trail, "device_current_a", amps, "A",
+        trail,
+        "device_current_a",
+        amps,
+        "A",
         "speeds.device_most" if each_protected else "speeds.device_least",
-        "multispeed_device", edition, uses=tuple(currents),
+        "multispeed_device",
+        edition,
+        uses=tuple(currents),
         tips=tips_of(
-            None if each_protected else Message(
+            None
+            if each_protected
+            else Message(
                 "speeds.tip_protected",
                 {"most": plain(max(v for v in currents.values() if isinstance(v, Decimal)))},
             )
         ),
-    )  # fmt: skip
+    )
 
 
 def speed_conductor(place: int, facts: ConductorFacts, *, edition: Edition, trail: Trail) -> Step:
@@ -127,9 +141,17 @@ def speed_conductor(place: int, facts: ConductorFacts, *, edition: Edition, trai
     """
     amps = trail.number(f"speed_{place}_amps_a")
     worked(
-        trail, f"speed_{place}_ampacity_a", amps * 5 / 4, "A", "speeds.ampacity", "multispeed",
-        edition, {"amps": plain(amps)}, rounding="minimum", uses=(f"speed_{place}_amps_a",),
-    )  # fmt: skip
+        trail,
+        f"speed_{place}_ampacity_a",
+        amps * 5 / 4,
+        "A",
+        "speeds.ampacity",
+        "multispeed",
+        edition,
+        {"amps": plain(amps)},
+        rounding="minimum",
+        uses=(f"speed_{place}_amps_a",),
+    )
     return part_conductor(
         trail, f"speed_{place}_conductor_size", f"speed_{place}_ampacity_a", facts, edition
     )
@@ -156,7 +178,14 @@ def speed_overload(place: int, percent: Decimal, *, edition: Edition, trail: Tra
     """
     amps = trail.number(f"speed_{place}_amps_a")
     return worked(
-        trail, f"speed_{place}_overload_a", amps * percent / 100, "A", "speeds.overload",
-        "overload", edition, {"amps": plain(amps), "percent": plain(percent)}, rounding="limit",
+        trail,
+        f"speed_{place}_overload_a",
+        amps * percent / 100,
+        "A",
+        "speeds.overload",
+        "overload",
+        edition,
+        {"amps": plain(amps), "percent": plain(percent)},
+        rounding="limit",
         uses=(f"speed_{place}_amps_a",),
-    )  # fmt: skip
+    )

@@ -62,14 +62,27 @@ def slip(speed_rpm: Decimal, frequency_hz: Decimal, *, edition: Edition, trail: 
         poles += 2
     synchronous = 120 * frequency_hz / poles
     worked(
-        trail, "synchronous_rpm", synchronous, "rpm", "start.synchronous", "textbook", edition,
-        {"hz": plain(frequency_hz), "poles": str(poles)}, uses=("speed_rpm",),
-    )  # fmt: skip
+        trail,
+        "synchronous_rpm",
+        synchronous,
+        "rpm",
+        "start.synchronous",
+        "textbook",
+        edition,
+        {"hz": plain(frequency_hz), "poles": str(poles)},
+        uses=("speed_rpm",),
+    )
     return worked(
-        trail, "slip_percent", (synchronous - speed_rpm) / synchronous * 100, "%", "start.slip",
-        "textbook", edition,
-        {"rpm": plain(speed_rpm), "synchronous": plain(synchronous)}, uses=("synchronous_rpm",),
-    )  # fmt: skip
+        trail,
+        "slip_percent",
+        (synchronous - speed_rpm) / synchronous * 100,
+        "%",
+        "start.slip",
+        "textbook",
+        edition,
+        {"rpm": plain(speed_rpm), "synchronous": plain(synchronous)},
+        uses=("synchronous_rpm",),
+    )
 
 
 def full_load_torque(
@@ -89,10 +102,16 @@ def full_load_torque(
         Gets ``full_load_torque_lbft``.
     """
     return worked(
-        trail, "full_load_torque_lbft", power_hp * _LB_FT / speed_rpm, "lb-ft", "start.torque_full",
-        "textbook", edition, {"hp": plain(power_hp), "rpm": plain(speed_rpm)},
+        trail,
+        "full_load_torque_lbft",
+        power_hp * _LB_FT / speed_rpm,
+        "lb-ft",
+        "start.torque_full",
+        "textbook",
+        edition,
+        {"hp": plain(power_hp), "rpm": plain(speed_rpm)},
         uses=("power_hp", "speed_rpm"),
-    )  # fmt: skip
+    )
 
 
 def start_current(
@@ -119,13 +138,27 @@ def start_current(
     params = {"locked": show(locked), "tap": plain(tap_percent)}
     if start == "autotransformer":
         worked(
-            trail, "motor_start_a", locked * motor, "A", "start.motor", "textbook", edition,
-            params, uses=(name,),
-        )  # fmt: skip
+            trail,
+            "motor_start_a",
+            locked * motor,
+            "A",
+            "start.motor",
+            "textbook",
+            edition,
+            params,
+            uses=(name,),
+        )
     return worked(
-        trail, "line_start_a", locked * line, "A", f"start.line_{start}", "textbook", edition,
-        params, uses=(name,),
-    )  # fmt: skip
+        trail,
+        "line_start_a",
+        locked * line,
+        "A",
+        f"start.line_{start}",
+        "textbook",
+        edition,
+        params,
+        uses=(name,),
+    )
 
 
 def start_torque(start: Start, tap_percent: Decimal, *, edition: Edition, trail: Trail) -> Step:
@@ -144,6 +177,12 @@ def start_torque(start: Start, tap_percent: Decimal, *, edition: Edition, trail:
     """
     share = start_shares(start, tap_percent)[2] * 100
     return worked(
-        trail, "start_torque_percent", share, "%", f"start.torque_{start}", "textbook", edition,
+        trail,
+        "start_torque_percent",
+        share,
+        "%",
+        f"start.torque_{start}",
+        "textbook",
+        edition,
         {"tap": plain(tap_percent)},
-    )  # fmt: skip
+    )

@@ -149,9 +149,15 @@ def judged(
 
 
 def given(
-    trail: Trail, step_id: str, value: Decimal | str, unit: str, said: str = "given.value",
-    params: Mapping[str, str] | None = None, *, shown: str | None = None,
-) -> Step:  # fmt: skip
+    trail: Trail,
+    step_id: str,
+    value: Decimal | str,
+    unit: str,
+    said: str = "given.value",
+    params: Mapping[str, str] | None = None,
+    *,
+    shown: str | None = None,
+) -> Step:
     """Add a value that a person gave.
 
     Parameters
@@ -179,9 +185,15 @@ def given(
 
 
 def assumed(
-    trail: Trail, step_id: str, value: Decimal | str, unit: str, said: str,
-    params: Mapping[str, str] | None = None, *, shown: str | None = None,
-) -> Step:  # fmt: skip
+    trail: Trail,
+    step_id: str,
+    value: Decimal | str,
+    unit: str,
+    said: str,
+    params: Mapping[str, str] | None = None,
+    *,
+    shown: str | None = None,
+) -> Step:
     """Add a value that nobody gave; it marks everything that stands on it.
 
     Parameters
@@ -206,10 +218,15 @@ def assumed(
     mark = Mark(kind="assumed", origin=step_id, message=message)
     return trail.add(
         Step(
-            id=step_id, value=value, unit=unit, kind="assumed", shown=text, working=message,
+            id=step_id,
+            value=value,
+            unit=unit,
+            kind="assumed",
+            shown=text,
+            working=message,
             marks=(mark,),
         )
-    )  # fmt: skip
+    )
 
 
 def tips_of(*messages: Message | None) -> tuple[Tip, ...]:

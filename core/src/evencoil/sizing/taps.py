@@ -93,20 +93,42 @@ def tap_conductor(
         part, said = feeder_ampacity_a, "tap.full"
     needed = max(part, motor_least_a)
     worked(
-        trail, "tap_least_a", needed, "A", said, "tap_group" if is_group else "tap", edition,
-        {"feet": plain(length_ft), "part": show(part, "minimum"), "motor": show(motor_least_a),
-         "feeder": plain(feeder_ampacity_a), "device": plain(feeder_device_a)},
-        rounding="minimum", uses=("tap_length_ft",),
+        trail,
+        "tap_least_a",
+        needed,
+        "A",
+        said,
+        "tap_group" if is_group else "tap",
+        edition,
+        {
+            "feet": plain(length_ft),
+            "part": show(part, "minimum"),
+            "motor": show(motor_least_a),
+            "feeder": plain(feeder_ampacity_a),
+            "device": plain(feeder_device_a),
+        },
+        rounding="minimum",
+        uses=("tap_length_ft",),
         tips=tips_of(
-            Message("tap.tip", {"third": show(max(third, motor_least_a), "minimum"),
-                                "tenth": show(max(tenth, motor_least_a), "minimum"),
-                                "full": plain(max(feeder_ampacity_a, motor_least_a))}),
+            Message(
+                "tap.tip",
+                {
+                    "third": show(max(third, motor_least_a), "minimum"),
+                    "tenth": show(max(tenth, motor_least_a), "minimum"),
+                    "full": plain(max(feeder_ampacity_a, motor_least_a)),
+                },
+            ),
         ),
-    )  # fmt: skip
+    )
     return conductor_at(
-        trail, "tap_conductor_size", "tap_least_a", facts, edition, terminal_c=terminal_c,
+        trail,
+        "tap_conductor_size",
+        "tap_least_a",
+        facts,
+        edition,
+        terminal_c=terminal_c,
         field="tap",
-    )  # fmt: skip
+    )
 
 
 def group_device(
@@ -145,13 +167,25 @@ def group_device(
     if listed_most_a is not None and listed_most_a < most:
         most, said = listed_most_a, "group.listed"
     worked(
-        trail, "group_most_a", most, "A", said, "group", edition,
-        {"largest": plain(largest_device_a), "others": plain(other_flc_a)}, rounding="limit",
-    )  # fmt: skip
+        trail,
+        "group_most_a",
+        most,
+        "A",
+        said,
+        "group",
+        edition,
+        {"largest": plain(largest_device_a), "others": plain(other_flc_a)},
+        rounding="limit",
+    )
     holds = device_a <= most
     return judged(
-        trail, "group_device", "holds" if holds else "fails", f"{plain(device_a)} A",
-        "group.holds" if holds else "group.fails", "group", edition,
+        trail,
+        "group_device",
+        "holds" if holds else "fails",
+        f"{plain(device_a)} A",
+        "group.holds" if holds else "group.fails",
+        "group",
+        edition,
         {"amps": plain(device_a), "most": show(most, "limit"), "over": show(device_a - most)},
         uses=("group_most_a",),
-    )  # fmt: skip
+    )

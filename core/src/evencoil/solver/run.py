@@ -32,8 +32,16 @@ __all__ = ["Action", "Event", "Run", "compile_plant"]
 MOST_CHANGES = 4000
 _ROUNDS = 60
 _POWER_LINKS = {
-    "1L1-2T1", "3L2-4T2", "5L3-6T3", "1-2", "3-4", "5-6", "7-8", "9-10", "11-12",
-}  # fmt: skip
+    "1L1-2T1",
+    "3L2-4T2",
+    "5L3-6T3",
+    "1-2",
+    "3-4",
+    "5-6",
+    "7-8",
+    "9-10",
+    "11-12",
+}
 
 
 @dataclass(frozen=True, slots=True)

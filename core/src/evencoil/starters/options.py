@@ -294,11 +294,24 @@ def local_isolator(sheet: Sheet, word: str) -> None:
     poles = "6" if len(leads) > 3 else "3"
     if word == "manual_starter":
         amps = sheet.devices["motor"].parameters.get("fla", "10")
-        sheet.add("local_isolator", sheet.free_tag("Q"), "manual", before="motor", poles="3",
-                  init="on", iset=amps)  # fmt: skip
+        sheet.add(
+            "local_isolator",
+            sheet.free_tag("Q"),
+            "manual",
+            before="motor",
+            poles="3",
+            init="on",
+            iset=amps,
+        )
     else:
-        sheet.add("local_isolator", sheet.free_tag("QS"), "isolator", before="motor", poles=poles,
-                  aux="13-14")  # fmt: skip
+        sheet.add(
+            "local_isolator",
+            sheet.free_tag("QS"),
+            "isolator",
+            before="motor",
+            poles=poles,
+            aux="13-14",
+        )
     for place, lead in enumerate(leads):
         near, far = str(2 * place + 1), str(2 * place + 2)
         sheet.insert(f"motor.{lead}", f"local_isolator.{far}", f"local_isolator.{near}")

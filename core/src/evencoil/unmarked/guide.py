@@ -212,9 +212,11 @@ def _classes(values: Sequence[float]) -> int:
 
 
 def _best_volts(
-    alive: Sequence[tuple[Numbering, int]], groups: Grouping, taken: Sequence[Volts],
+    alive: Sequence[tuple[Numbering, int]],
+    groups: Grouping,
+    taken: Sequence[Volts],
     settled: Mapping[str, str],
-) -> Ask | None:  # fmt: skip
+) -> Ask | None:
     seen = alive[:: max(1, len(alive) // _MOST_SEEN)]
     bits = [bit for bit in range(len(_GRID[2])) if any(mask >> bit & 1 for _, mask in seen)]
     # on the weak side of what the readings leave, so that the next one tells
@@ -303,9 +305,16 @@ def guide(
 
     def state(stage: Stage, **how: object) -> Guided:
         told: dict[str, object] = {
-            "groups": (), "left": 0, "ask": None, "about": 0, "taken": len(readings),
-            "kinds": (), "numbers": {}, "doubtful": (), "notes": (),
-        }  # fmt: skip
+            "groups": (),
+            "left": 0,
+            "ask": None,
+            "about": 0,
+            "taken": len(readings),
+            "kinds": (),
+            "numbers": {},
+            "doubtful": (),
+            "notes": (),
+        }
         return Guided(stage=stage, **{**told, **how})  # type: ignore[arg-type]  # fields of Guided
 
     if not possible:
@@ -317,9 +326,12 @@ def guide(
         kinds = _kinds_of(possible)
         about = ceil(log2(len(possible)) * 1.08) + 4
         return state(
-            "groups", left=len(possible), about=about, kinds=kinds,
+            "groups",
+            left=len(possible),
+            about=about,
+            kinds=kinds,
             ask=None if pair is None else Ask("touch", pair),
-        )  # fmt: skip
+        )
     grouping = possible.first()
     supposed = [
         numbering
@@ -381,9 +393,11 @@ def _numbered(
             ):
                 doubtful.append(at)
         return state(
-            "contradiction", groups=grouping, doubtful=tuple(doubtful),
+            "contradiction",
+            groups=grouping,
+            doubtful=tuple(doubtful),
             notes=(Message("unmarked.no_numbering"),),
-        )  # fmt: skip
+        )
     left = [numbering for numbering, _ in alive]
     kinds: tuple[WindingKind, ...] = tuple(dict.fromkeys(numbering.kind for numbering in left))
     if kinds == ("2-speed-ct",):

@@ -94,10 +94,17 @@ def _nine_delta(groups: Grouping) -> Iterator[Numbering]:
                     yield _made(
                         "9-delta",
                         {
-                            "T1": corner, "T4": t4, "T9": t9, "T2": c2, "T5": t5, "T7": t7,
-                            "T3": c3, "T6": t6, "T8": t8,
+                            "T1": corner,
+                            "T4": t4,
+                            "T9": t9,
+                            "T2": c2,
+                            "T5": t5,
+                            "T7": t7,
+                            "T3": c3,
+                            "T6": t6,
+                            "T8": t8,
                         },
-                    )  # fmt: skip
+                    )
 
 
 def _twelve(groups: Grouping) -> Iterator[Numbering]:
@@ -112,10 +119,20 @@ def _twelve(groups: Grouping) -> Iterator[Numbering]:
                 yield _made(
                     "12",
                     {
-                        "T1": t1, "T4": t4, "T7": t7, "T10": t10, "T2": t2, "T5": t5,
-                        "T8": t8, "T11": t11, "T3": t3, "T6": t6, "T9": t9, "T12": t12,
+                        "T1": t1,
+                        "T4": t4,
+                        "T7": t7,
+                        "T10": t10,
+                        "T2": t2,
+                        "T5": t5,
+                        "T8": t8,
+                        "T11": t11,
+                        "T3": t3,
+                        "T6": t6,
+                        "T9": t9,
+                        "T12": t12,
                     },
-                )  # fmt: skip
+                )
 
 
 def _two_stars(groups: Grouping) -> Iterator[Numbering]:

@@ -52,8 +52,14 @@ class Part:
     verbs: ClassVar[tuple[str, ...]] = ()
     #: link kinds that become plain branches at rest, open or closed
     plain: ClassVar[tuple[str, ...]] = (
-        "pole", "no", "nc", "no_early", "nc_late", "timed_no", "timed_nc",
-    )  # fmt: skip
+        "pole",
+        "no",
+        "nc",
+        "no_early",
+        "nc_late",
+        "timed_no",
+        "timed_nc",
+    )
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         self.plant = plant

@@ -98,9 +98,19 @@ class Armature(Part):
     """A coil, an armature on its way, contacts at places of that way."""
 
     kept: ClassVar[tuple[str, ...]] = (
-        "at", "since", "move", "waits", "is_fed", "is_welded", "is_held", "flips",
-        "arc_until", "coil_open", "begun_by", "haste",
-    )  # fmt: skip
+        "at",
+        "since",
+        "move",
+        "waits",
+        "is_fed",
+        "is_welded",
+        "is_held",
+        "flips",
+        "arc_until",
+        "coil_open",
+        "begun_by",
+        "haste",
+    )
     verbs: ClassVar[tuple[str, ...]] = ("weld", "unweld", "hold_out", "open_coil")
     in_key, out_key = "relay_in_us", "relay_out_us"
 

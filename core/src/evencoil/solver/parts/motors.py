@@ -66,9 +66,19 @@ class Motor(Part):
     """A motor with any number of leads."""
 
     kept: ClassVar[tuple[str, ...]] = (
-        "speed", "since", "rate", "target", "is_jammed", "load_times", "temperature_c",
-        "times", "mode", "had_gap", "gap_from", "begun_by",
-    )  # fmt: skip
+        "speed",
+        "since",
+        "rate",
+        "target",
+        "is_jammed",
+        "load_times",
+        "temperature_c",
+        "times",
+        "mode",
+        "had_gap",
+        "gap_from",
+        "begun_by",
+    )
     verbs: ClassVar[tuple[str, ...]] = ("jam", "free", "load", "temp", "spin")
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:

@@ -240,8 +240,10 @@ class Disconnect(Isolator):
     def save(self) -> list[object]:
         """Return its state."""
         return [
-            self.is_on, list(self.blown), [melting.save() for melting in self.melting.values()],
-        ]  # fmt: skip
+            self.is_on,
+            list(self.blown),
+            [melting.save() for melting in self.melting.values()],
+        ]
 
     def load(self, values: list[object]) -> None:
         """Take a state back."""
@@ -515,9 +517,10 @@ class ManualStarter(_Thermal):
         if not self.is_on:
             return None
         found = [
-            time for time in (self.trip_time(), self.trips_at if self.trips_at >= 0 else None)
+            time
+            for time in (self.trip_time(), self.trips_at if self.trips_at >= 0 else None)
             if time is not None
-        ]  # fmt: skip
+        ]
         return min(found) if found else None
 
     def fire(self, run: Run) -> None:
