@@ -15,12 +15,14 @@ from pathlib import Path
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "core" / "src"))
 
-from evencoil.checks import check_circuit
+from evencoil.checks.check import check_circuit
+from evencoil.checks.dead.plan import dead_checks
+from evencoil.checks.proofs import prove
 from evencoil.circuit.numbering import number_nets
-from evencoil.dead_checks import dead_checks
-from evencoil.drawing import draw_ladder, draw_panel, draw_power, draw_strip
-from evencoil.proofs import prove
-from evencoil.starters import draw
+from evencoil.drawing.ladder import draw_ladder
+from evencoil.drawing.panel import draw_panel, draw_strip
+from evencoil.drawing.power import draw_power
+from evencoil.starters.recipe import draw
 
 
 def timed(work: Callable[[], object], times: int = 3) -> float:

@@ -14,12 +14,13 @@ import time
 from collections.abc import Callable
 from itertools import cycle
 
-from evencoil.branch import branch_circuit
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
-from evencoil.nameplate import read
-from evencoil.profile import Profile
-from evencoil.supply import judge, read_supply
-from evencoil.work import work_out
+from evencoil.codebook.profile import Profile
+from evencoil.job.work_out import work_out
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
+from evencoil.plate.reader import read
+from evencoil.plate.supply import judge, read_supply
+from evencoil.sizing.branch_circuit import branch_circuit
+from evencoil.sizing.inputs import SizeInputs
 
 TEXT = (
     "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "

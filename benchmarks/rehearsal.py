@@ -12,8 +12,8 @@ import statistics
 import time
 from collections.abc import Callable
 
-from evencoil.rehearsal import ScenarioAct, Stage
-from evencoil.starters import catalogue
+from evencoil.rehearsal.stage import ScenarioAct, Stage
+from evencoil.starters.catalogue import catalogue
 
 TIMES = 15
 SETTLING_US = 300_000

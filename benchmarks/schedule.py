@@ -14,11 +14,11 @@ sys.path[:0] = [str(Path(__file__).parents[1] / "core/src"), str(Path(__file__).
 
 from designs import POWERS, SUPPLIES, additions, median_us
 
-from evencoil.branch import branch_circuit
-from evencoil.inputs import SizeInputs
-from evencoil.nameplate import read
-from evencoil.profile import Profile
-from evencoil.supply import judge, read_supply
+from evencoil.codebook.profile import Profile
+from evencoil.plate.reader import read
+from evencoil.plate.supply import judge, read_supply
+from evencoil.sizing.branch_circuit import branch_circuit
+from evencoil.sizing.inputs import SizeInputs
 
 MOTORS = 10_000
 KINDS = ("dual_element_fuse", "inverse_time_breaker", "nontime_delay_fuse")

@@ -17,8 +17,10 @@ sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "core" / "tests"))
 
 from test_unmarked import KINDS_HERE, OTHER_TRIAD, works  # the same check as in the tests
 
-from evencoil.unmarked import Bench, Touch, Volts, guide
-from evencoil.winding import KINDS
+from evencoil.leads.identify.bench import Bench
+from evencoil.leads.identify.guide import guide
+from evencoil.leads.identify.readings import Touch, Volts
+from evencoil.winding.coils import KINDS
 
 
 def number(kind: str, seed: int) -> tuple[bool, int, float]:

@@ -7,7 +7,8 @@ from functools import cache
 from django.contrib.auth.hashers import make_password
 from django.test import Client
 
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
+from evencoil.plate import PlateInputs, SupplyInputs
+from evencoil.sizing import SizeInputs
 from jobs.actions import AddMotor, GiveInputs, ReadPlate
 from jobs.models import JobMotor
 from people.access import Caller

@@ -4,9 +4,11 @@ import json
 from pathlib import Path
 
 from evencoil.circuit.edits import Edit, replay, swap_ends
-from evencoil.solver.parts.motors import Motor
-from evencoil.solver.run import Action, Run, compile_plant, expand
-from evencoil.starters import catalogue
+from evencoil.solver.compile import compile_plant
+from evencoil.solver.events import Action, expand
+from evencoil.solver.parts.motors import Motor, motors_of
+from evencoil.solver.run import Run
+from evencoil.starters.catalogue import catalogue
 
 CASES = Path(__file__).parent / "cases" / "circuits"
 SUPPLY = {"lose", "restore", "sag", "swaplines", "dip"}
@@ -97,7 +99,7 @@ class Player:
     def do(self, text):
         """Do one act and go to where its state is read."""
         self.run.shorted, self.seen, self.both = [], set(), False
-        for motor in self.run.motors():
+        for motor in motors_of(self.run):
             motor.had_gap = False
         actions, until = self.acts(text)
         for action in actions:

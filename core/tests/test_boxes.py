@@ -6,41 +6,43 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from evencoil.accessories import tell_accessory
-from evencoil.board import BOARDS, Board, lay_bars
-from evencoil.conversion import (
+from evencoil.base.errors import CoreError
+from evencoil.base.words import say
+from evencoil.codebook.profile import Profile
+from evencoil.job.work_out import work_out
+from evencoil.leads.inputs import (
+    ColourInput,
+    JointsInputs,
+    JointWorkInput,
+    LeadsInputs,
+    TwistRowInput,
+)
+from evencoil.leads.maker_diagram import compare
+from evencoil.leads.stud_board import BOARDS, Board, lay_bars
+from evencoil.machine.conversion import (
     MachineMotor,
     MachineTransformer,
     TapInput,
     convert_motor,
     convert_transformer,
 )
-from evencoil.errors import CoreError
-from evencoil.inputs import (
-    ColourInput,
+from evencoil.plate.doubted import TrustFacts, estimate_voltage
+from evencoil.plate.inputs import (
     ConductorRecord,
-    JointsInputs,
-    JointWorkInput,
-    LeadsInputs,
     PlateInputs,
     ReplaceInputs,
-    SizeInputs,
     SupplyInputs,
     TrustInputs,
-    TwistRowInput,
 )
-from evencoil.inside import inside_changes
-from evencoil.joinings import named
-from evencoil.joints import Joint
-from evencoil.maker import compare
-from evencoil.nameplate import read
-from evencoil.profile import Profile
-from evencoil.rating import rating_of
-from evencoil.replaced import compare_plates
-from evencoil.trust import TrustFacts, estimate_voltage
-from evencoil.winding import KINDS
-from evencoil.words import say
-from evencoil.work import work_out
+from evencoil.plate.reader import read
+from evencoil.plate.replaced import compare_plates
+from evencoil.sizing.inputs import SizeInputs
+from evencoil.winding.accessories import tell_accessory
+from evencoil.winding.coils import KINDS
+from evencoil.winding.connections import named
+from evencoil.winding.internal import inside_changes
+from evencoil.winding.joints import Joint
+from evencoil.winding.rating import rating_of
 
 PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
 NINE = LeadsInputs(winding="9-wye")

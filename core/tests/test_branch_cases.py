@@ -8,16 +8,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from evencoil.errors import CoreError
-from evencoil.evidence import Step, Trail
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
-from evencoil.quantities import ConductorSize
+from evencoil.base.errors import CoreError
+from evencoil.base.evidence import Step, Trail
+from evencoil.base.quantities import ConductorSize
+from evencoil.base.words import Message, say
+from evencoil.codebook.tables.loader import table
+from evencoil.job.work_out import work_out
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.disconnect import disconnect
+from evencoil.sizing.inputs import SizeInputs
 from evencoil.sizing.overload import overload_setting
 from evencoil.sizing.protection import protection_ratings
-from evencoil.tables import table
-from evencoil.words import Message, say
-from evencoil.work import work_out
 
 CASES = json.loads((Path(__file__).parent / "cases" / "branch.json").read_text())["cases"]
 KINDS = {

@@ -7,13 +7,14 @@ from circuit_play import circuit_of, edited, tables
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from evencoil.checks import check_circuit, isolations_of, with_pairs
+from evencoil.base.words import say
+from evencoil.checks.check import check_circuit, isolations_of, with_pairs
 from evencoil.checks.power import exclusive_pairs
 from evencoil.checks.reach import Graph
 from evencoil.circuit.edits import Edit, replay
 from evencoil.circuit.text import read_circuit
-from evencoil.starters import catalogue, draw, options_of
-from evencoil.words import say
+from evencoil.starters.catalogue import catalogue
+from evencoil.starters.recipe import draw, options_of
 
 #: what a circuit of the catalogue is known for, from its own "Hazards to flag"
 KNOWN = {

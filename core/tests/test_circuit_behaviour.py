@@ -3,7 +3,9 @@
 import pytest
 from circuit_play import Player, circuit_of, edited, same, tables, terminal
 
-from evencoil.solver.run import Action, Run, compile_plant
+from evencoil.solver.compile import compile_plant
+from evencoil.solver.events import Action
+from evencoil.solver.run import Run
 
 TABLES = tables()
 BEHAVIOURS = [
@@ -25,7 +27,7 @@ OHMS = [
 
 def test_the_tables_cover_the_catalogue():
     """Each circuit has its table: none is drawn that nobody worked out."""
-    from evencoil.starters import catalogue
+    from evencoil.starters.catalogue import catalogue
 
     assert set(TABLES) == set(catalogue())
 

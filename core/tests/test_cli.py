@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 
-from evencoil.cli import main
+from evencoil.cli.main import main
 
 GOLDEN = Path(__file__).parent / "golden" / "job-schema-5.json"
 

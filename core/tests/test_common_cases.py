@@ -8,13 +8,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from evencoil.evidence import Trail
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.base.evidence import Trail
+from evencoil.job.work_out import work_out
+from evencoil.leads.inputs import LeadsInputs
+from evencoil.machine.taps import group_device, tap_conductor
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.control import Coil, control_conductor, control_transformer
+from evencoil.sizing.inputs import SizeInputs
 from evencoil.sizing.starting import full_load_torque, slip
-from evencoil.sizing.taps import group_device, tap_conductor
-from evencoil.work import work_out
 
 HERE = Path(__file__).parent / "cases"
 CASES = json.loads((HERE / "common.json").read_text())["cases"]

@@ -7,11 +7,14 @@ from functools import cache
 import pytest
 from circuit_play import circuit_of, edited, tables, terminal
 
-from evencoil.dead_checks import Hand, Observed, dead_checks, readings_hold, suspects
+from evencoil.base.words import say
+from evencoil.checks.dead.bench import Hand, Observed
+from evencoil.checks.dead.plan import dead_checks
+from evencoil.checks.dead.suspects import readings_hold, suspects
+from evencoil.solver.compile import compile_plant
 from evencoil.solver.dead import every_ohm
-from evencoil.solver.run import Run, compile_plant
-from evencoil.starters import catalogue
-from evencoil.words import say
+from evencoil.solver.run import Run
+from evencoil.starters.catalogue import catalogue
 
 TABLES = tables()
 
@@ -34,7 +37,7 @@ def observed_on(wrong, checks):
 
 def meter(circuit, one):
     """Read one pair of terminals, the other way: by the sparse solver, step by step."""
-    from evencoil.solver.run import Action
+    from evencoil.solver.events import Action
 
     plant = compile_plant(circuit.netlist)
     run = Run(plant)

@@ -5,24 +5,20 @@ from circuit_play import circuit_of
 from hypothesis import given, settings
 from test_netlist import BASE, EDITS
 
+from evencoil.base.words import Message, say
 from evencoil.circuit.edits import replay
 from evencoil.circuit.library import links_of, types
 from evencoil.circuit.numbering import number_nets
+from evencoil.circuit.tags import renamed
 from evencoil.circuit.wirelist import material
-from evencoil.drawing import (
-    draw_ladder,
-    draw_panel,
-    draw_power,
-    draw_rungs,
-    draw_strip,
-    strip_rows,
-    to_svg,
-)
-from evencoil.drawing.panel import where_of
+from evencoil.drawing.ladder import draw_ladder
+from evencoil.drawing.panel import draw_panel, draw_strip, strip_rows, where_of
+from evencoil.drawing.power import draw_power
 from evencoil.drawing.rungs import control_elements
-from evencoil.naming import renamed
-from evencoil.starters import catalogue, draw, options_of
-from evencoil.words import Message, say
+from evencoil.drawing.svg import to_svg
+from evencoil.drawing.upright import draw_rungs
+from evencoil.starters.catalogue import catalogue
+from evencoil.starters.recipe import draw, options_of
 
 CONTROL = ("coil", "lamp", "load", "no", "nc", "timed_no", "timed_nc", "nc_late", "no_early")
 

@@ -9,30 +9,27 @@ from circuit_play import circuit_of, edited, tables
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from evencoil.checks import check_circuit
+from evencoil.base.errors import CoreError
+from evencoil.base.words import say
+from evencoil.checks.check import check_circuit
+from evencoil.checks.dead.plan import dead_checks
 from evencoil.checks.restarts import restarts_of
-from evencoil.choosing import choices, hazards_of_entry
 from evencoil.circuit.compare import differences
 from evencoil.circuit.edits import Edit, replay
 from evencoil.circuit.nearest import nearest
 from evencoil.circuit.netfile import read_netlist, write_netlist
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.text import Circuit
-from evencoil.dead_checks import dead_checks
-from evencoil.errors import CoreError
-from evencoil.inputs import (
-    AcceptedInput,
-    EditInput,
-    PlateInputs,
-    SizeInputs,
-    StarterInputs,
-    SupplyInputs,
-)
-from evencoil.probes import probes
-from evencoil.starter_room import starter_states, work_out_starter
-from evencoil.starters import catalogue, draw, options_of
-from evencoil.words import say
-from evencoil.work import work_out
+from evencoil.job.choosing import choices, hazards_of_entry
+from evencoil.job.starter import work_out_starter
+from evencoil.job.starter_states import starter_states
+from evencoil.job.work_out import work_out
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
+from evencoil.rehearsal.probes import probes
+from evencoil.sizing.inputs import SizeInputs
+from evencoil.starters.catalogue import catalogue
+from evencoil.starters.inputs import AcceptedInput, EditInput, StarterInputs
+from evencoil.starters.recipe import draw, options_of
 
 KNOWN = {name: entry.circuit for name, entry in catalogue().items()}
 RESTARTS = ("power_back", "overload_reset", "estop_release")

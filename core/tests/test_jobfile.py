@@ -8,9 +8,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from evencoil.errors import FileFormatError, NewerSchemaError
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
-from evencoil.jobfile import (
+from evencoil.base.errors import FileFormatError, NewerSchemaError
+from evencoil.job.file import (
     MAX_BYTES,
     FileMotor,
     JobFile,
@@ -21,6 +20,8 @@ from evencoil.jobfile import (
     load,
     work_out_job,
 )
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
+from evencoil.sizing.inputs import SizeInputs
 
 GOLDEN = Path(__file__).parent / "golden" / "job-schema-6.json"
 DOCS = Path(__file__).parents[2] / "docs"

@@ -6,19 +6,19 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from evencoil.box import work_out_box
-from evencoil.errors import CoreError
-from evencoil.found import judge_joints
-from evencoil.inputs import LeadsInputs
-from evencoil.joinings import joinings, named, run_joinings, swap_lines
-from evencoil.joints import Joint
-from evencoil.lookalikes import continuity_groups, look_alikes
-from evencoil.marks import lead_of, names_of, style_of
-from evencoil.nameplate import read
-from evencoil.rating import Rating, rating_of
-from evencoil.supply import judge, read_supply
-from evencoil.winding import KINDS, winding_of
-from evencoil.words import say
+from evencoil.base.errors import CoreError
+from evencoil.base.words import say
+from evencoil.leads.inputs import LeadsInputs
+from evencoil.leads.outcome import judge_joints
+from evencoil.leads.terminal_box import work_out_box
+from evencoil.plate.reader import read
+from evencoil.plate.supply import judge, read_supply
+from evencoil.winding.coils import KINDS, winding_of
+from evencoil.winding.connections import joinings, named, run_joinings, swap_lines
+from evencoil.winding.joints import Joint
+from evencoil.winding.lead_marks import lead_of, names_of, style_of
+from evencoil.winding.look_alikes import continuity_groups, look_alikes
+from evencoil.winding.rating import Rating, rating_of
 
 
 def box_of(plate, supply, **leads):

@@ -9,22 +9,24 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from evencoil.box import work_out_box
-from evencoil.circuit import Device, Netlist, Wire
-from evencoil.connection import derive
-from evencoil.errors import CoreError
-from evencoil.found import judge_joints
-from evencoil.inputs import JointInput, LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
-from evencoil.joinings import run_joinings
-from evencoil.joints import Joint
-from evencoil.marks import lead_of
-from evencoil.nameplate import read
-from evencoil.rating import rating_of
-from evencoil.solver import Network, solve_linear
-from evencoil.supply import judge, read_supply
-from evencoil.winding import LINES, winding_of
-from evencoil.words import say
-from evencoil.work import work_out
+from evencoil.base.errors import CoreError
+from evencoil.base.words import say
+from evencoil.circuit.netlist import Device, Netlist, Wire
+from evencoil.job.work_out import work_out
+from evencoil.leads.derive import derive
+from evencoil.leads.inputs import JointInput, LeadsInputs
+from evencoil.leads.outcome import judge_joints
+from evencoil.leads.terminal_box import work_out_box
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
+from evencoil.plate.reader import read
+from evencoil.plate.supply import judge, read_supply
+from evencoil.sizing.inputs import SizeInputs
+from evencoil.solver.network import Network, solve_linear
+from evencoil.winding.coils import LINES, winding_of
+from evencoil.winding.connections import run_joinings
+from evencoil.winding.joints import Joint
+from evencoil.winding.lead_marks import lead_of
+from evencoil.winding.rating import rating_of
 
 CASES = json.loads((Path(__file__).parent / "cases" / "leads.json").read_text())["cases"]
 KIND = {

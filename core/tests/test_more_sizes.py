@@ -7,21 +7,23 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from evencoil.amendments import Amendment, check_amendment
-from evencoil.conversion import MachineMotor, convert_motor
-from evencoil.conversion_loads import MachineLoad, convert_load
-from evencoil.curve_sheet import curve_sheet, volts_along
-from evencoil.errors import CoreError
-from evencoil.evidence import Trail
-from evencoil.heaters.choose import HeaterKey, choose_heater, heater_of_code, keys_of
-from evencoil.heaters.read import headers_of, read_heaters
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
-from evencoil.profile import Profile
-from evencoil.schools import schools_of
+from evencoil.base.errors import CoreError
+from evencoil.base.evidence import Trail
+from evencoil.base.words import say
+from evencoil.codebook.amendments import Amendment, check_amendment
+from evencoil.codebook.profile import Profile
+from evencoil.codebook.steps import given as give
+from evencoil.job.work_out import work_out
+from evencoil.leads.inputs import LeadsInputs
+from evencoil.machine.conversion import MachineMotor, convert_motor
+from evencoil.machine.loads import MachineLoad, convert_load
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.curves import CurveFacts, class_time_s, damage_time_s, sheet
-from evencoil.sizing.steps import given as give
-from evencoil.words import say
-from evencoil.work import work_out
+from evencoil.sizing.heaters.choose import HeaterKey, choose_heater, heater_of_code, keys_of
+from evencoil.sizing.heaters.read import headers_of, read_heaters
+from evencoil.sizing.inputs import SizeInputs
+from evencoil.sizing.schools import schools_of
+from evencoil.sizing.time_current import curve_sheet, volts_along
 
 PLATE = "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B 9 LEADS"
 SIZE = {"conductor_material": "cu", "termination_c": 75, "insulation": "THWN"}
@@ -461,8 +463,8 @@ def test_loads_of_a_machine_stay_are_fed_anew_or_replaced(kind, rated, fed, acti
 )
 def test_where_the_heaters_lie_is_read_off_the_drawing(recipe, options, place):
     """Leg of the delta, half of the winding, line: by what passes the heaters and what does not."""
-    from evencoil.drawn_sizes import heaters_lie
-    from evencoil.starters import draw
+    from evencoil.job.drawn_sizes import heaters_lie
+    from evencoil.starters.recipe import draw
 
     assert heaters_lie(draw(recipe, options).circuit) == place
 
@@ -473,9 +475,9 @@ def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
     By hand: held 2 x 10 = 20 VA, a quarter above is 25 VA; one pulls in while the other is
     held, 70 VA, within the five times of a transformer of 25 VA. So 25 VA, marked assumed.
     """
-    from evencoil.drawn_sizes import control_of, with_drawing
-    from evencoil.inputs import StarterInputs
-    from evencoil.starters import draw
+    from evencoil.job.drawn_sizes import control_of, with_drawing
+    from evencoil.starters.inputs import StarterInputs
+    from evencoil.starters.recipe import draw
 
     control = control_of(draw("6C").circuit)
     assert [(one.label, one.count, one.inrush_va, one.sealed_va) for one in control.coils] == [
@@ -501,9 +503,9 @@ def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
 
 def test_a_place_that_the_drawing_contradicts_is_said():
     """Entered as line, drawn in the leg: a doubt on the drawing, and none where they agree."""
-    from evencoil.inputs import StarterInputs
-    from evencoil.starter_room import work_out_starter
-    from evencoil.work import work_out
+    from evencoil.job.starter import work_out_starter
+    from evencoil.job.work_out import work_out
+    from evencoil.starters.inputs import StarterInputs
 
     plate = PlateInputs(text="75 HP 460 V 85 A 1780 RPM 60 HZ 3 PH 6 LEADS CODE G DES B")
     supply = SupplyInputs(text="480Y/277")

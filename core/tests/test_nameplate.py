@@ -6,9 +6,10 @@ import pytest
 from hypothesis import example, given
 from hypothesis import strategies as st
 
-from evencoil.errors import CoreError
-from evencoil.nameplate import MAX_LENGTH, Assumed, Band, read
-from evencoil.words import say
+from evencoil.base.errors import CoreError
+from evencoil.base.words import say
+from evencoil.plate.model import Assumed, Band
+from evencoil.plate.reader import MAX_LENGTH, read
 
 IC_2 = (
     "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "

@@ -5,14 +5,17 @@ from circuit_play import circuit_of
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from evencoil.base.errors import CoreError
 from evencoil.circuit.acts import WireAct, standing
 from evencoil.circuit.edits import Edit, replay
 from evencoil.circuit.numbering import number_nets
 from evencoil.circuit.text import read_circuit
 from evencoil.circuit.wirelist import crowded, loose_ends, wire_rows
-from evencoil.errors import CoreError
-from evencoil.solver.run import Action, Run, compile_plant
-from evencoil.starters import catalogue, draw, entry_of, options_of
+from evencoil.solver.compile import compile_plant
+from evencoil.solver.events import Action
+from evencoil.solver.run import Run
+from evencoil.starters.catalogue import catalogue, entry_of
+from evencoil.starters.recipe import draw, options_of
 
 BASE = circuit_of("3A")
 

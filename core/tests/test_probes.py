@@ -3,9 +3,9 @@
 import pytest
 from circuit_play import circuit_of, edited
 
-from evencoil.probes import FAMILIES, probes, starts_of
-from evencoil.rehearsal import Stage
-from evencoil.words import say
+from evencoil.base.words import say
+from evencoil.rehearsal.probes import FAMILIES, probes, starts_of
+from evencoil.rehearsal.stage import Stage
 
 
 @pytest.mark.parametrize("name", ["3A", "3C", "6A", "6C", "7A"])

@@ -5,8 +5,8 @@ from circuit_play import circuit_of, edited
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from evencoil.proofs import prove
-from evencoil.words import say
+from evencoil.base.words import say
+from evencoil.checks.proofs import prove
 
 
 @pytest.mark.many

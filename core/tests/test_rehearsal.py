@@ -9,16 +9,19 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from test_netlist import BASE, EDITS
 
+from evencoil.base.errors import CoreError, RefusedError
+from evencoil.base.words import Message, say
 from evencoil.circuit.edits import replay
 from evencoil.circuit.text import read_circuit
-from evencoil.errors import CoreError, RefusedError
-from evencoil.rehearsal import ScenarioAct, Stage
-from evencoil.scenario import read_scenario, trace_as_json
+from evencoil.rehearsal.scenario import read_scenario, trace_as_json
+from evencoil.rehearsal.stage import ScenarioAct, Stage
+from evencoil.solver.compile import compile_plant
 from evencoil.solver.dense import solve_dense
-from evencoil.solver.run import Action, Run, compile_plant
+from evencoil.solver.events import Action
+from evencoil.solver.run import Run
 from evencoil.solver.sparse import elimination_order, solve_sparse
-from evencoil.starters import catalogue, draw, entry_of, options_of
-from evencoil.words import Message, say
+from evencoil.starters.catalogue import catalogue, entry_of
+from evencoil.starters.recipe import draw, options_of
 
 
 def act(at_s, do, on="", word=""):

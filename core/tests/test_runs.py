@@ -8,14 +8,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from evencoil.errors import CoreError
-from evencoil.evidence import Step, Trail
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
+from evencoil.base.errors import CoreError
+from evencoil.base.evidence import Step, Trail
+from evencoil.base.words import Message, say
+from evencoil.job.work_out import work_out
+from evencoil.leads.inputs import LeadsInputs
+from evencoil.machine.feeder import FeederLoads, FeederMotor, size_feeder
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.drop import grown_grounding
-from evencoil.sizing.feeder import FeederLoads, FeederMotor, size_feeder
-from evencoil.words import Message, say
-from evencoil.work import work_out
+from evencoil.sizing.inputs import SizeInputs
 
 CASES = {
     case["id"]: case

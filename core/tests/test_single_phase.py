@@ -6,13 +6,15 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from evencoil.accessories import tell_accessory
+from evencoil.base.words import say
 from evencoil.drawing.start_branch import draw_start_branch
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, SupplyInputs
-from evencoil.single_phase import start_branch
-from evencoil.winding import winding_of
-from evencoil.words import say
-from evencoil.work import work_out
+from evencoil.job.work_out import work_out
+from evencoil.leads.inputs import LeadsInputs
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
+from evencoil.sizing.inputs import SizeInputs
+from evencoil.winding.accessories import tell_accessory
+from evencoil.winding.coils import winding_of
+from evencoil.winding.single_phase import start_branch
 
 REVERSIBLE = winding_of("1-phase-reversible")
 

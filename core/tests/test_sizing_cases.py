@@ -6,14 +6,15 @@ from pathlib import Path
 
 import pytest
 
-from evencoil.errors import CoreError
-from evencoil.evidence import Trail
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
-from evencoil.nameplate.checks import locked_rotor_band_a
+from evencoil.base.errors import CoreError
+from evencoil.base.evidence import Trail
+from evencoil.base.words import say
+from evencoil.job.work_out import work_out
+from evencoil.plate.checks import locked_rotor_band_a
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
 from evencoil.sizing.full_load import MotorFacts, table_full_load_current
-from evencoil.words import say
-from evencoil.work import work_out
+from evencoil.sizing.inputs import SizeInputs
 
 CASES = json.loads((Path(__file__).parent / "cases" / "sizing.json").read_text())["cases"]
 GIVES = [case for case in CASES if case["expected"]]

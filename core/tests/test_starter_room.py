@@ -4,19 +4,15 @@ from __future__ import annotations
 
 import pytest
 
-from evencoil.inputs import (
-    EditInput,
-    JointInput,
-    LeadsInputs,
-    PlateInputs,
-    SizeInputs,
-    StarterInputs,
-    SupplyInputs,
-)
-from evencoil.rehearsal import ScenarioAct, Stage
-from evencoil.starter_room import StarterRoom, starter_states, work_out_starter
-from evencoil.words import say
-from evencoil.work import Worked, work_out
+from evencoil.base.words import say
+from evencoil.job.starter import StarterRoom, work_out_starter
+from evencoil.job.starter_states import starter_states
+from evencoil.job.work_out import Worked, work_out
+from evencoil.leads.inputs import JointInput, LeadsInputs
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
+from evencoil.rehearsal.stage import ScenarioAct, Stage
+from evencoil.sizing.inputs import SizeInputs
+from evencoil.starters.inputs import EditInput, StarterInputs
 
 PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 40 C AMB, {}"
 
@@ -237,7 +233,7 @@ def test_any_tap_of_the_plate_gives_its_volts(tap, volts):
     """Fifty, an odd one, eighty: that part of the line's volts at the motor while it starts."""
     from circuit_play import Player
 
-    from evencoil.starters import draw
+    from evencoil.starters.recipe import draw
 
     player = Player(draw("9A", {"tap": tap}).circuit)
     player.do("close QF1")

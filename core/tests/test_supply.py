@@ -6,13 +6,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from evencoil.errors import CoreError
-from evencoil.inputs import PlateInputs, SizeInputs, SupplyInputs
-from evencoil.nameplate import read
-from evencoil.supply import judge, read_supply
-from evencoil.supply_checks import check_supply, transformer_fault_current_a
-from evencoil.words import say
-from evencoil.work import work_out
+from evencoil.base.errors import CoreError
+from evencoil.base.words import say
+from evencoil.job.work_out import work_out
+from evencoil.plate.inputs import PlateInputs, SupplyInputs
+from evencoil.plate.reader import read
+from evencoil.plate.supply import judge, read_supply
+from evencoil.plate.supply_checks import check_supply, transformer_fault_current_a
+from evencoil.sizing.inputs import SizeInputs
 
 
 @pytest.mark.parametrize(

@@ -2,8 +2,7 @@
 
 import pytest
 
-from evencoil.tables import digests, table
-from evencoil.tables.loader import TableFileError, parse, parse_doubts
+from evencoil.codebook.tables.loader import TableFileError, digests, parse, parse_doubts, table
 
 GOOD = "# title: t\n# source: s\n# units: u\n# empty: e\n# status: unverified\na,b\n1,2\n3,\n"
 

@@ -4,15 +4,16 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from evencoil.errors import CoreError
-from evencoil.found import judge_joints
-from evencoil.joinings import run_joinings
-from evencoil.joints import Joint
-from evencoil.rating import Rating
-from evencoil.unmarked import Bench, Touch, Volts, guide
-from evencoil.unmarked.readings import sleeves
-from evencoil.winding import KINDS
-from evencoil.words import say
+from evencoil.base.errors import CoreError
+from evencoil.base.words import say
+from evencoil.leads.identify.bench import Bench
+from evencoil.leads.identify.guide import guide
+from evencoil.leads.identify.readings import Touch, Volts, sleeves
+from evencoil.leads.outcome import judge_joints
+from evencoil.winding.coils import KINDS
+from evencoil.winding.connections import run_joinings
+from evencoil.winding.joints import Joint
+from evencoil.winding.rating import Rating
 
 KINDS_HERE = (
     "6",

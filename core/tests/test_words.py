@@ -6,10 +6,10 @@ from pathlib import Path
 import pytest
 
 import evencoil
-from evencoil.nameplate.vocabulary import FIELDS, FLAGS
-from evencoil.replaced import _TAKES_DOWN
-from evencoil.winding import KINDS
-from evencoil.words import _ALL, Message, say
+from evencoil.base.words import ALL_SENTENCES, Message, say
+from evencoil.plate.replaced import TAKES_DOWN
+from evencoil.plate.vocabulary import FIELDS, FLAGS
+from evencoil.winding.coils import KINDS
 
 SOURCES = sorted(Path(evencoil.__file__).parent.rglob("*.py"))
 
@@ -37,7 +37,7 @@ def calls(path):
 def test_every_message_has_its_sentence_and_its_gaps(path):
     """No id without a sentence; where the parameters are written out, none is missing."""
     for name, keys in calls(path):
-        assert name in _ALL, name
+        assert name in ALL_SENTENCES, name
         if keys is not None:
             say(Message(name, dict.fromkeys(keys, "1")))
 
@@ -45,7 +45,7 @@ def test_every_message_has_its_sentence_and_its_gaps(path):
 def test_every_plate_field_has_its_label():
     """Whatever lights up on a plate or stands in a comparison can be called by name."""
     names = {field.name for field in FIELDS} | {name for name, _ in FLAGS.values()}
-    for name in names | {"connection_signs"} | set(_TAKES_DOWN):
+    for name in names | {"connection_signs"} | set(TAKES_DOWN):
         assert say(Message(f"label.{name}"))
 
 

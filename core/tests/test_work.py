@@ -6,15 +6,16 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from evencoil.editions import edition_of
-from evencoil.errors import OutOfRangeError
-from evencoil.evidence import Step, Trail
-from evencoil.inputs import AssumedInput, PlateInputs, SizeInputs, SupplyInputs
-from evencoil.quantities import SIZES, ConductorSize, number, show
-from evencoil.tables import table
-from evencoil.words import Message, say
-from evencoil.words_en import SENTENCES
-from evencoil.work import work_out
+from evencoil.base.errors import OutOfRangeError
+from evencoil.base.evidence import Step, Trail
+from evencoil.base.quantities import SIZES, ConductorSize, number, show
+from evencoil.base.sentences.common import SENTENCES
+from evencoil.base.words import Message, say
+from evencoil.codebook.editions import edition_of
+from evencoil.codebook.tables.loader import table
+from evencoil.job.work_out import work_out
+from evencoil.plate.inputs import AssumedInput, PlateInputs, SupplyInputs
+from evencoil.sizing.inputs import SizeInputs
 
 PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
 SAID = SizeInputs(

@@ -15,7 +15,7 @@ from ninja.responses import NinjaJSONEncoder
 from ninja.security import SessionAuth
 
 from api.problems import ProblemError, problem
-from evencoil.errors import CoreError
+from evencoil.base import CoreError
 from jobs.checks_router import router as checks
 from jobs.choosing_router import router as choosing
 from jobs.circuit_router import router as circuits

@@ -7,16 +7,11 @@ from django.utils import timezone
 from pydantic import BaseModel
 
 from api.problems import ProblemError
-from evencoil.inputs import (
-    STEPS,
-    JointsInputs,
-    LeadsInputs,
-    PlateInputs,
-    SizeInputs,
-    StarterInputs,
-    StepName,
-)
-from evencoil.jobfile import JobFile
+from evencoil.job import STEPS, JobFile, StepName
+from evencoil.leads import JointsInputs, LeadsInputs
+from evencoil.plate import PlateInputs
+from evencoil.sizing import SizeInputs
+from evencoil.starters import StarterInputs
 from jobs.models import InputVersion, Job, JobMotor
 from jobs.store import add_input, add_plate, kept
 from people.access import Caller

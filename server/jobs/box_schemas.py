@@ -6,21 +6,19 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from evencoil.board import Laid
-from evencoil.box import Box, CheckedDiagram, ToldAccessory
-from evencoil.drawing.start_branch import draw_start_branch
-from evencoil.drawing.windings import winding_points
-from evencoil.errors import CoreError
-from evencoil.figures import Refusal
-from evencoil.found import CoilState
-from evencoil.housing import JointsWorked
-from evencoil.joinings import Connection
-from evencoil.joints import Joint
-from evencoil.lookalikes import continuity_groups
-from evencoil.single_phase import StartBranch
-from evencoil.trust import Estimate
-from evencoil.winding import KINDS, LINES, Winding
-from evencoil.words import Message, say
+from evencoil.base import CoreError, Message, Refusal, say
+from evencoil.drawing import draw_start_branch, winding_points
+from evencoil.leads import Box, CheckedDiagram, CoilState, JointsWorked, Laid, ToldAccessory
+from evencoil.plate import Estimate
+from evencoil.winding import (
+    KINDS,
+    LINES,
+    Connection,
+    Joint,
+    StartBranch,
+    Winding,
+    continuity_groups,
+)
 from jobs.parts import FindingOut, RefusalOut, StepOut, finding_out, refusal_out, step_out
 from jobs.pictures import PictureOut, picture_out
 

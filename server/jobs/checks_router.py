@@ -7,9 +7,9 @@ from ninja import Router
 from pydantic import BaseModel
 
 from api.schemas import REFUSALS
+from evencoil.base import Message, say
 from evencoil.checks import Isolation, Problem, check_circuit, isolations_of
-from evencoil.circuit.text import Circuit
-from evencoil.words import Message, say
+from evencoil.circuit import Circuit
 from jobs.given import GivenIn
 from people.access import caller_in
 

@@ -9,13 +9,10 @@ from ninja import Router, Schema
 from pydantic import BaseModel, StringConstraints
 
 from api.schemas import REFUSALS
-from evencoil.choosing import Choice, choices
-from evencoil.circuit.nearest import Near, nearest
-from evencoil.circuit.netfile import read_netlist
-from evencoil.errors import OutOfRangeError
+from evencoil.base import HugeText, Message, OutOfRangeError, say
+from evencoil.circuit import Near, nearest, read_netlist
+from evencoil.job import Choice, choices
 from evencoil.starters import catalogue
-from evencoil.texts import HugeText
-from evencoil.words import Message, say
 from jobs.given import GivenIn
 from people.access import caller_in
 

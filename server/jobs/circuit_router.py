@@ -10,11 +10,9 @@ from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
 from api.schemas import REFUSALS
-from evencoil.errors import RefusedError
+from evencoil.base import Message, RefusedError, Text
 from evencoil.rehearsal import MOST_ACTS, ScenarioAct
 from evencoil.starters import catalogue
-from evencoil.texts import Text
-from evencoil.words import Message
 from jobs.circuit_schemas import (
     CatalogueOut,
     CircuitOut,

@@ -6,17 +6,12 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from evencoil.circuit.library import TURNED, links_of, types
-from evencoil.circuit.text import Circuit
-from evencoil.evidence import Finding
-from evencoil.figures import Refusal
+from evencoil.base import Finding, Message, Refusal, say
+from evencoil.circuit import TURNED, Circuit, links_of, types
+from evencoil.job import StarterRoom
 from evencoil.rehearsal import Frame, Trace
-from evencoil.solver.parts import PARTS
-from evencoil.solver.parts.motors import Motor
-from evencoil.starter_room import StarterRoom
-from evencoil.starters import CatalogueEntry, OptionSpec
-from evencoil.starters.catalogue import found_entry
-from evencoil.words import Message, say
+from evencoil.solver import PARTS, Motor
+from evencoil.starters import CatalogueEntry, OptionSpec, found_entry
 from jobs.parts import FindingOut, RefusalOut
 from jobs.pictures import PictureOut, picture_out
 

@@ -7,11 +7,8 @@ from ninja import Router
 from pydantic import BaseModel
 
 from api.schemas import REFUSALS
-from evencoil.curve_sheet import curve_sheet, volts_along
-from evencoil.errors import CoreError
-from evencoil.figures import Refusal
-from evencoil.quantities import show
-from evencoil.words import say
+from evencoil.base import CoreError, Refusal, say, show
+from evencoil.sizing import curve_sheet, volts_along
 from jobs.given import GivenIn
 from jobs.parts import RefusalOut, refusal_out
 from people.access import caller_in

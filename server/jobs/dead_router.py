@@ -9,11 +9,17 @@ from ninja import Router
 from pydantic import BaseModel
 
 from api.schemas import REFUSALS
-from evencoil.circuit.text import Circuit
-from evencoil.dead_checks import Check, DeadChecks, dead_checks, readings_hold, suspects
-from evencoil.dead_sheet import said_expected, said_hand
-from evencoil.rehearsal import netlist_fingerprint
-from evencoil.words import say
+from evencoil.base import say
+from evencoil.checks import (
+    Check,
+    DeadChecks,
+    dead_checks,
+    readings_hold,
+    said_expected,
+    said_hand,
+    suspects,
+)
+from evencoil.circuit import Circuit, netlist_fingerprint
 from jobs.given import GivenIn
 from people.access import caller_in
 

@@ -13,7 +13,7 @@ from ezdxf.document import Drawing
 from ezdxf.enums import TextEntityAlignment
 from ezdxf.layouts.layout import Modelspace
 
-from evencoil.drawing.geometry import MM_PER_PX, Picture, Shape, text_size
+from evencoil.drawing import MM_PER_PX, Picture, Shape, text_size
 
 __all__ = ["to_dxf"]
 

@@ -11,10 +11,10 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from api.schemas import REFUSALS
-from evencoil.circuit.netfile import write_netlist
+from evencoil.base import Message, say
+from evencoil.circuit import write_netlist
 from evencoil.drawing import Picture, strip_rows, to_svg
-from evencoil.starter_room import StarterRoom
-from evencoil.words import Message, say
+from evencoil.job import StarterRoom
 from jobs.router import JOB, Number, attachment
 from jobs.store import motor_job, room_of
 from paper.pack import sheet_pdf

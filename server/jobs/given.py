@@ -4,18 +4,11 @@ from __future__ import annotations
 
 from ninja import Schema
 
-from evencoil.drawn_sizes import with_drawing
-from evencoil.inputs import (
-    JointsInputs,
-    LeadsInputs,
-    PlateInputs,
-    SizeInputs,
-    StarterInputs,
-    SupplyInputs,
-    TrustInputs,
-)
-from evencoil.starter_room import StarterRoom, work_out_starter
-from evencoil.work import Worked, work_out
+from evencoil.job import StarterRoom, Worked, with_drawing, work_out, work_out_starter
+from evencoil.leads import JointsInputs, LeadsInputs
+from evencoil.plate import PlateInputs, SupplyInputs, TrustInputs
+from evencoil.sizing import SizeInputs
+from evencoil.starters import StarterInputs
 from jobs.store import profile_of
 from people.models import Works
 

@@ -6,9 +6,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from evencoil.evidence import Cell, Finding, Mark, Step
-from evencoil.figures import Refusal
-from evencoil.words import Message, say
+from evencoil.base import Cell, Finding, Mark, Message, Refusal, Step, say
 
 __all__ = [
     "FindingOut",

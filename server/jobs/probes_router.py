@@ -7,8 +7,8 @@ from ninja import Router
 from pydantic import BaseModel
 
 from api.schemas import REFUSALS
-from evencoil.probes import Probe, probes
-from evencoil.words import Message, say
+from evencoil.base import Message, say
+from evencoil.rehearsal import Probe, probes
 from jobs.given import GivenIn
 from people.access import caller_in
 

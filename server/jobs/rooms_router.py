@@ -9,25 +9,11 @@ from ninja import Router, Schema
 from pydantic import BaseModel
 
 from api.schemas import REFUSALS
-from evencoil.errors import CoreError, MissingError
-from evencoil.figures import Refusal
-from evencoil.inputs import (
-    BenchInputs,
-    PlateInputs,
-    ReplaceInputs,
-    SizeInputs,
-    TwoSleeves,
-)
-from evencoil.inside import inside_changes
-from evencoil.joinings import run_joinings
-from evencoil.nameplate import read
-from evencoil.replaced import compare_plates
-from evencoil.supply import read_supply
-from evencoil.unmarked import Bench, Guided, guide
-from evencoil.unmarked.readings import sleeves
-from evencoil.unmarked.stored import guide_bench
-from evencoil.winding import KINDS
-from evencoil.words import Message, say
+from evencoil.base import CoreError, Message, MissingError, Refusal, say
+from evencoil.leads import Bench, BenchInputs, Guided, TwoSleeves, guide, guide_bench, sleeves
+from evencoil.plate import PlateInputs, ReplaceInputs, compare_plates, read, read_supply
+from evencoil.sizing import SizeInputs
+from evencoil.winding import KINDS, inside_changes, run_joinings
 from jobs.box_schemas import JointOut, joint_out
 from jobs.given import GivenIn
 from jobs.parts import RefusalOut, label, refusal_out

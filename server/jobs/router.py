@@ -9,22 +9,21 @@ from ninja import Path, Router, Schema, Status
 from pydantic import BaseModel
 
 from api.schemas import REFUSALS, ConflictOut, ProblemOut, VersionOut
-from evencoil.inputs import (
-    BenchInputs,
-    JointsInputs,
-    LeadsInputs,
-    PlateInputs,
-    ReplaceInputs,
-    SizeInputs,
-    StarterInputs,
+from evencoil.base import MotorTag
+from evencoil.job import (
+    JobFile,
     StepName,
-    SupplyInputs,
-    TrustInputs,
+    Worked,
+    dump,
+    load,
+    work_out,
+    work_out_job,
+    work_out_starter,
 )
-from evencoil.jobfile import JobFile, dump, load, work_out_job
-from evencoil.starter_room import work_out_starter
-from evencoil.texts import MotorTag
-from evencoil.work import Worked, work_out
+from evencoil.leads import BenchInputs, JointsInputs, LeadsInputs
+from evencoil.plate import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
+from evencoil.sizing import SizeInputs
+from evencoil.starters import StarterInputs
 from jobs.actions import (
     GiveInputs,
     ImportJob,

@@ -6,11 +6,9 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from evencoil.figures import Figure
-from evencoil.nameplate import Token
-from evencoil.starter_room import StarterRoom, starter_states
-from evencoil.words import Message, say
-from evencoil.work import Worked
+from evencoil.base import Figure, Message, say
+from evencoil.job import StarterRoom, Worked, starter_states
+from evencoil.plate import Token
 from jobs.box_schemas import (
     BoxOut,
     EstimateOut,

@@ -11,9 +11,8 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from threading import Lock
 
-from evencoil.errors import MissingError
+from evencoil.base import Message, MissingError
 from evencoil.rehearsal import Stage
-from evencoil.words import Message
 from jobs.given import GivenIn
 from people.models import Works
 

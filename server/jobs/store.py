@@ -12,25 +12,25 @@ from pydantic import BaseModel
 
 from api.problems import ProblemError
 from api.schemas import VersionOut
-from evencoil.drawn_sizes import with_drawing
-from evencoil.editions import edition_of
-from evencoil.inputs import (
+from evencoil.codebook import Profile, edition_of
+from evencoil.job import (
+    SCHEMA,
     STEPS,
-    BenchInputs,
-    JointsInputs,
-    LeadsInputs,
-    PlateInputs,
-    ReplaceInputs,
-    SizeInputs,
-    StarterInputs,
+    FileMotor,
+    FileProfile,
+    JobFile,
+    JobKind,
+    StarterRoom,
     StepName,
-    SupplyInputs,
-    TrustInputs,
+    Worked,
+    with_drawing,
+    work_out,
+    work_out_starter,
 )
-from evencoil.jobfile import SCHEMA, FileMotor, FileProfile, JobFile, JobKind
-from evencoil.profile import Profile
-from evencoil.starter_room import StarterRoom, work_out_starter
-from evencoil.work import Worked, work_out
+from evencoil.leads import BenchInputs, JointsInputs, LeadsInputs
+from evencoil.plate import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
+from evencoil.sizing import SizeInputs
+from evencoil.starters import StarterInputs
 from jobs.models import InputVersion, JobMotor
 from people.access import Caller, not_found
 from people.models import Works

@@ -8,10 +8,9 @@ import json
 from django.db.models import Max
 
 from api.problems import ProblemError
-from evencoil import __version__
-from evencoil.jobfile import SCHEMA, canonical, fingerprint
-from evencoil.starter_room import work_out_starter
-from evencoil.tables.loader import digests
+from evencoil.base import __version__
+from evencoil.codebook import digests
+from evencoil.job import SCHEMA, canonical, fingerprint, work_out_starter
 from jobs.models import JobMotor
 from jobs.store import add_input, as_job_file, kept, work_out_kept
 from paper.models import Issue

@@ -15,17 +15,10 @@ from django.conf import settings
 from django.template.loader import render_to_string
 from django.utils.safestring import SafeString, mark_safe
 
-from evencoil import __version__
-from evencoil.checks import check_circuit
-from evencoil.dead_sheet import dead_rows
-from evencoil.drawing import Picture, to_svg
-from evencoil.drawing.geometry import MM_PER_PX
-from evencoil.drawing.start_branch import draw_start_branch
-from evencoil.drawing.windings import draw_winding
-from evencoil.jobfile import JobFile, fingerprint
-from evencoil.starter_room import StarterRoom
-from evencoil.words import Message, say
-from evencoil.work import Worked
+from evencoil.base import Message, __version__, say
+from evencoil.checks import check_circuit, dead_rows
+from evencoil.drawing import MM_PER_PX, Picture, draw_start_branch, draw_winding, to_svg
+from evencoil.job import JobFile, StarterRoom, Worked, fingerprint
 from jobs.schemas import worked_out
 from people.models import Works
 

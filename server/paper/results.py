@@ -4,10 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from evencoil.evidence import with_unit
-from evencoil.rehearsal import netlist_fingerprint
-from evencoil.starter_room import StarterRoom
-from evencoil.work import Worked
+from evencoil.base import with_unit
+from evencoil.circuit import netlist_fingerprint
+from evencoil.job import StarterRoom, Worked
 
 __all__ = ["differences", "results_of"]
 

@@ -8,11 +8,9 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
 from api.schemas import REFUSALS, ConflictOut
-from evencoil import __version__
-from evencoil.jobfile import fingerprint
-from evencoil.starter_room import work_out_starter
-from evencoil.tables.loader import digests
-from evencoil.words import Message, say
+from evencoil.base import Message, __version__, say
+from evencoil.codebook import digests
+from evencoil.job import fingerprint, work_out_starter
 from jobs.router import JOB, Number, attachment
 from jobs.store import as_job_file, kept, motor_job, work_out_kept
 from paper.actions import IssueForWiring, PrintPack

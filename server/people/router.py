@@ -7,13 +7,18 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from api.schemas import REFUSALS
-from evencoil.amendments import Amendment, check_amendment
-from evencoil.editions import Edition
-from evencoil.jobfile import FileAmendment
-from evencoil.profile import Ferrules, School, Swap, TwistOn, WireColours
-from evencoil.quantities import ConductorSize
-from evencoil.texts import Text
-from evencoil.words import Message, say
+from evencoil.base import ConductorSize, Message, Text, say
+from evencoil.codebook import (
+    Amendment,
+    Edition,
+    Ferrules,
+    School,
+    Swap,
+    TwistOn,
+    WireColours,
+    check_amendment,
+)
+from evencoil.job import FileAmendment
 from people.access import Caller, caller_in
 from people.actions import Action
 from people.models import Member, Role, User, Works

@@ -12,19 +12,16 @@ from pydantic import BaseModel, Field
 
 from api.problems import ProblemError
 from api.schemas import REFUSALS, ConflictOut, VersionOut
-from evencoil.conversion import (
+from evencoil.base import CoreError, Message, Refusal, plain, say, show
+from evencoil.machine import (
+    MachineLoad,
     MachineMotor,
     MachineTransformer,
+    convert_load,
     convert_motor,
     convert_transformer,
 )
-from evencoil.conversion_loads import MachineLoad, convert_load
-from evencoil.errors import CoreError
-from evencoil.figures import Refusal
-from evencoil.inputs import SupplyInputs
-from evencoil.quantities import plain, show
-from evencoil.supply import read_supply
-from evencoil.words import Message, say
+from evencoil.plate import SupplyInputs, read_supply
 from jobs.box_schemas import JointOut, joint_out
 from jobs.models import JobMotor
 from jobs.parts import RefusalOut, label, refusal_out

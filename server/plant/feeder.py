@@ -11,19 +11,18 @@ from ninja import Router, Schema
 from pydantic import BaseModel, Field
 
 from api.schemas import REFUSALS
-from evencoil.editions import Edition, edition_of
-from evencoil.errors import CoreError
-from evencoil.evidence import Trail
-from evencoil.figures import Refusal
-from evencoil.inputs import DecimalText
-from evencoil.quantities import plain, show
-from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
-from evencoil.sizing.feeder import FeederLoads, FeederMotor, size_feeder
-from evencoil.sizing.protection import DeviceKind, kind_in
-from evencoil.sizing.taps import TapTo, group_device, tap_conductor
-from evencoil.texts import Text
-from evencoil.words import Message, say
-from evencoil.work import Worked
+from evencoil.base import CoreError, DecimalText, Message, Refusal, Text, Trail, plain, say, show
+from evencoil.codebook import Edition, edition_of
+from evencoil.job import Worked
+from evencoil.machine import (
+    FeederLoads,
+    FeederMotor,
+    TapTo,
+    group_device,
+    size_feeder,
+    tap_conductor,
+)
+from evencoil.sizing import LARGE_CIRCUIT_A, ConductorFacts, DeviceKind, Material, kind_in
 from jobs.models import JobMotor
 from jobs.parts import RefusalOut, StepOut, refusal_out, step_out
 from jobs.store import kept, work_out_kept

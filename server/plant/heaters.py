@@ -9,11 +9,8 @@ from ninja import Router, Schema, Status
 from pydantic import BaseModel, Field
 
 from api.schemas import REFUSALS
-from evencoil.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
-from evencoil.input_types import DecimalText
-from evencoil.quantities import plain
-from evencoil.texts import HugeText, Text
-from evencoil.words import Message, say
+from evencoil.base import DecimalText, HugeText, Message, Text, plain, say
+from evencoil.sizing import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
 from people.access import Caller, caller_in, not_found
 from people.actions import Action
 from people.models import Role

@@ -14,7 +14,7 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 
 from api.problems import ProblemError
 from api.schemas import REFUSALS
-from evencoil.texts import LongText
+from evencoil.base import LongText
 from jobs.models import JobMotor
 from jobs.router import JOB, Number
 from jobs.store import motor_job

@@ -6,10 +6,8 @@ from django.http import HttpRequest
 from ninja import Field, Router, Schema, Status
 
 from api.schemas import REFUSALS, ProblemOut
-from evencoil.starter_room import StarterRoom, starter_states, work_out_starter
-from evencoil.texts import MotorTag, Text
-from evencoil.words import say
-from evencoil.work import Worked
+from evencoil.base import MotorTag, Text, say
+from evencoil.job import StarterRoom, Worked, starter_states, work_out_starter
 from jobs.actions import AddMotor
 from jobs.models import JobMotor
 from jobs.store import Kept, kept, work_out_kept

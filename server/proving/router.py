@@ -12,11 +12,9 @@ from ninja import Router
 from pydantic import BaseModel
 
 from api.schemas import REFUSALS
-from evencoil import __version__
-from evencoil.checks import with_pairs
-from evencoil.proofs import ProofKind
-from evencoil.rehearsal import netlist_fingerprint
-from evencoil.words import Message, say
+from evencoil.base import Message, __version__, say
+from evencoil.checks import ProofKind, with_pairs
+from evencoil.circuit import netlist_fingerprint
 from jobs.given import GivenIn
 from people.access import caller_in
 from people.models import Works

@@ -8,10 +8,9 @@ from typing import Any, cast
 from django.db import transaction
 from django_tasks import task
 
-from evencoil.circuit.netlist import Netlist
-from evencoil.circuit.text import Circuit
-from evencoil.proofs import Proof, ProofKind, prove
-from evencoil.words import Message, say
+from evencoil.base import Message, say
+from evencoil.checks import Proof, ProofKind, prove
+from evencoil.circuit import Circuit, Netlist
 from jobs.given import GivenIn
 from proving.models import ProofRun
 

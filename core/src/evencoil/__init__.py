@@ -1,8 +1,5 @@
-"""Even Coil, the core: from a motor's nameplate to sizes with their evidence.
+"""Even Coil, the core: from nameplate to a starter that is wired, proven and signed off."""
 
-Pure Python with no Django and no interface code. Rooms and their order are in
-``docs/architecture.md``; a room imports only from rooms to its left.
-"""
+from evencoil.base import __version__
 
-__version__ = "0.1.0"
 __all__ = ["__version__"]

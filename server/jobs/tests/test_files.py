@@ -6,8 +6,8 @@ import io
 import ezdxf
 import pytest
 
-from evencoil.circuit.netfile import read_netlist
-from evencoil.drawing.geometry import Pen, Picture
+from evencoil.circuit import read_netlist
+from evencoil.drawing import Pen, Picture
 from jobs.dxf import to_dxf
 
 JOB = "/api/w/here/m/IC-2/j/1"

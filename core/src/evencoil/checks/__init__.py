@@ -1,88 +1,46 @@
-"""Checks of any netlist, drawn or as found, by graph and by playing it.
+"""What is wrong with a circuit: rules by graph and by running it, proofs, dead checks.
 
-Each rule has its number; a finding names its cause and place, proposes the change, and
-carries it as edits where there is just one. Families of longer scenarios are in
-`evencoil.probes`, proofs over every settled state in `evencoil.proofs`.
+Knows netlists, solver and rehearsal; no job.
 """
 
-from __future__ import annotations
-
-from dataclasses import replace
-
-from evencoil.checks.control import control_problems
+from evencoil.checks.check import check_circuit, isolations_of, with_pairs
+from evencoil.checks.dead.bench import Hand, Observed
+from evencoil.checks.dead.plan import Check, DeadChecks, dead_checks
+from evencoil.checks.dead.sheet import dead_rows, said_expected, said_hand
+from evencoil.checks.dead.suspects import readings_hold, suspects
 from evencoil.checks.isolators import Isolation, isolations
-from evencoil.checks.load import load_problems
-from evencoil.checks.model import Level, Problem
-from evencoil.checks.power import exclusive_pairs, power_problems
-from evencoil.checks.reach import Graph
-from evencoil.checks.states import state_problems
-from evencoil.checks.wiring import wiring_problems
-from evencoil.circuit.text import Circuit
-from evencoil.probes import opening_of, starts_of
-from evencoil.rehearsal import Stage
+from evencoil.checks.load import on_transformer
+from evencoil.checks.model import Problem
+from evencoil.checks.power import bridges_of
+from evencoil.checks.proofs import Proof, ProofKind, prove
+from evencoil.checks.reach import COILED, LINE_ENDS, Graph
+from evencoil.checks.restarts import Restart, restarts_of
 
 __all__ = [
+    "COILED",
+    "LINE_ENDS",
+    "Check",
+    "DeadChecks",
+    "Graph",
+    "Hand",
     "Isolation",
-    "Level",
+    "Observed",
     "Problem",
+    "Proof",
+    "ProofKind",
+    "Restart",
+    "bridges_of",
     "check_circuit",
+    "dead_checks",
+    "dead_rows",
+    "isolations",
     "isolations_of",
+    "on_transformer",
+    "prove",
+    "readings_hold",
+    "restarts_of",
+    "said_expected",
+    "said_hand",
+    "suspects",
     "with_pairs",
 ]
-
-_RANK = {"error": 0, "doubt": 1, "note": 2}
-
-
-def with_pairs(circuit: Circuit) -> Circuit:
-    """Return a circuit that knows every pair of contactors that must never close together.
-
-    Parameters
-    ----------
-    circuit : Circuit
-        As drawn or as found.
-    """
-    return _paired(Graph(circuit)).circuit
-
-
-def _paired(graph: Graph) -> Graph:
-    """Let the circuit of a graph know its pairs; nets and links stay as they are."""
-    circuit = graph.circuit
-    pairs = tuple(dict.fromkeys((*circuit.never_together, *exclusive_pairs(graph))))
-    graph.circuit = replace(circuit, never_together=pairs)
-    return graph
-
-
-def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem, ...]:
-    """Return what is wrong with a circuit, worst first.
-
-    Parameters
-    ----------
-    circuit : Circuit
-        As drawn or as found.
-    is_played : bool
-        False for the graph alone, which takes a few milliseconds.
-    """
-    graph = _paired(Graph(circuit))
-    circuit = graph.circuit
-    found = [
-        *wiring_problems(graph),
-        *control_problems(graph),
-        *load_problems(graph),
-        *power_problems(graph),
-    ]
-    if is_played and circuit.netlist.devices:
-        stage = Stage(circuit)
-        found += state_problems(graph, stage, starts_of(stage), opening_of(circuit))
-    unique = {(one.rule, one.message.id, one.devices, one.terminals): one for one in found}
-    return tuple(sorted(unique.values(), key=lambda one: (_RANK[one.level], one.rule)))
-
-
-def isolations_of(circuit: Circuit) -> tuple[Isolation, ...]:
-    """Return what each isolator leaves live, and what can still pull in behind it.
-
-    Parameters
-    ----------
-    circuit : Circuit
-        As drawn or as found.
-    """
-    return isolations(Graph(circuit))

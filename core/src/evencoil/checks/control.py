@@ -14,9 +14,7 @@ from collections.abc import Iterator
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import feeds_of, motion_of, moving_of
 from evencoil.checks.reach import COILED, LINE_ENDS, Graph, Place, positions_of
-from evencoil.circuit.edits import Edit
-from evencoil.circuit.library import CONTACTS, Link, links_of
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import CONTACTS, Device, Edit, Link, links_of
 
 __all__ = ["control_problems"]
 

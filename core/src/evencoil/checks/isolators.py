@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from evencoil.checks.reach import SWITCHES, Graph
-from evencoil.circuit.library import CONTACTS
+from evencoil.circuit import CONTACTS
 
 __all__ = ["Isolation", "isolations"]
 

@@ -11,8 +11,7 @@ from decimal import Decimal
 
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import COILED, Graph
-from evencoil.circuit.library import CONTACTS
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import CONTACTS, Device
 
 __all__ = ["LOADS", "load_problems", "on_transformer"]
 

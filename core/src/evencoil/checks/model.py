@@ -5,9 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from evencoil.circuit.edits import Edit
-from evencoil.circuit.text import Circuit
-from evencoil.words import Message
+from evencoil.base import Message
+from evencoil.circuit import Circuit, Edit
 
 __all__ = ["Level", "Problem", "problem"]
 

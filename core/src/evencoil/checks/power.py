@@ -11,7 +11,7 @@ from itertools import combinations
 
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, once, positions_of
-from evencoil.circuit.edits import Edit
+from evencoil.circuit import Edit
 
 __all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "motion_of", "moving_of", "power_problems"]
 

@@ -16,9 +16,7 @@ from functools import wraps
 from itertools import product
 from typing import Concatenate, ParamSpec, TypeVar, cast
 
-from evencoil.circuit.library import CONTACTS, TURNED, Link, links_of, turns_of
-from evencoil.circuit.netlist import Device
-from evencoil.circuit.text import Circuit
+from evencoil.circuit import CONTACTS, TURNED, Circuit, Device, Link, links_of, turns_of
 
 __all__ = ["COILED", "LINE_ENDS", "SWITCHES", "Graph", "Place", "Reached", "once", "positions_of"]
 

@@ -14,8 +14,7 @@ from typing import Literal
 
 from evencoil.checks.power import moving_of
 from evencoil.checks.reach import Graph, Place, positions_of
-from evencoil.circuit.library import links_of
-from evencoil.circuit.text import Circuit
+from evencoil.circuit import Circuit, links_of
 
 __all__ = ["Restart", "restarts_of"]
 

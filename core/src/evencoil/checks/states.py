@@ -9,224 +9,22 @@ starter practice. Units: time [us], volts and current in parts of rated ones.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from collections.abc import Iterator, Sequence
 
+from evencoil.base import CoreError
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import bridges_of, exclusive_pairs, feeds_of
 from evencoil.checks.reach import Graph
-from evencoil.circuit.edits import Edit, swap_ends
-from evencoil.errors import CoreError
-from evencoil.probes import stops_of
-from evencoil.rehearsal import ScenarioAct, Stage
-from evencoil.solver.parts.coils import Armature
-from evencoil.solver.parts.motors import Motor
-from evencoil.solver.parts.protection import Overload
-from evencoil.solver.parts.sensors import SpeedSwitch
-from evencoil.solver.run import Action, Run, expand
+from evencoil.checks.watch import IDLE_US, SECOND_US, TURNS, Watched, watch
+from evencoil.circuit import Edit, swap_ends
+from evencoil.rehearsal import ScenarioAct, Stage, stops_of
+from evencoil.solver import SpeedSwitch, motors_of
 
-__all__ = ["Watched", "state_problems", "watch"]
+__all__ = ["state_problems"]
 
-_SECOND = 1_000_000
-_RUNS_FOR = 45 * _SECOND
-_BUZZ_US = 100_000
-#: below it a coil is not fed, it is on its way out
-_FED_PERCENT = 25
-_IDLE_US = 500_000
-_MOST_LOOKS = 1200
 _GOOD = {"fwd", "rev"}
 #: types and kinds of motors whose windings are joined outside
 _SPLIT = {"motor6", "motorpw", "6", "12", "part-winding"}
-_TURNS = {"fwd", "rev", "sp", "plug"}
-
-
-@dataclass(slots=True)
-class Watched:
-    """What was seen while one way to start was played to its end.
-
-    Attributes
-    ----------
-    acts : sequence of ScenarioAct
-        The start.
-    last : dict
-        Motor to its last word; ``seen`` all of them in order.
-    volts : dict
-        Motor to its winding volts at the end, in percent of rated.
-    heats : dict
-        Overload to the amps through each heater at the end. [A]
-    coils : dict
-        Coil device to the least and most percent of rated volts while it was in.
-    """
-
-    acts: Sequence[ScenarioAct]
-    last: dict[str, str] = field(default_factory=dict)
-    seen: dict[str, list[str]] = field(default_factory=dict)
-    volts: dict[str, float] = field(default_factory=dict)
-    speeds: dict[str, float] = field(default_factory=dict)
-    heats: dict[str, list[float]] = field(default_factory=dict)
-    coils: dict[str, tuple[float, float]] = field(default_factory=dict)
-    buzzed: dict[str, float] = field(default_factory=dict)
-    chatters: set[str] = field(default_factory=set)
-    #: motor to how long it stood fed by a contactor and without torque [us]
-    idled: dict[str, int] = field(default_factory=dict)
-    lamps: dict[str, str] = field(default_factory=dict)
-    #: device to when its main poles first closed [us]
-    closed_at: dict[str, int] = field(default_factory=dict)
-    gaps_us: list[int] = field(default_factory=list)
-    shorted: list[str] = field(default_factory=list)
-    never_settles: bool = False
-    in_at_end: tuple[str, ...] = ()
-    held: int = 0
-
-
-class _Watcher:
-    def __init__(
-        self,
-        stage: Stage,
-        acts: Sequence[ScenarioAct],
-        opening: Sequence[ScenarioAct],
-        feeding: Mapping[str, Collection[str]],
-    ) -> None:
-        self.run = Run(stage.plant)
-        self.found = Watched(acts)
-        self.actions: list[Action] = []
-        for act in (*opening, *acts):
-            self.actions += expand(act.do, act.at_us, act.on, act.word)
-        self.actions.sort(key=lambda action: action.time)
-        self.waiting: dict[str, int] = {}
-        self.unfed: dict[str, int] = {}
-        self.hold_from: dict[str, int] = {}
-        self.idle_from: dict[str, int] = {}
-        self.looks = 0
-        self.feeding = feeding
-
-    def play(self) -> Watched:
-        run = self.run
-        until = max((action.time for action in self.actions), default=0) + _RUNS_FOR
-        for action in self.actions:
-            self._to(action.time)
-            run.act(action)
-            self._look()
-        self._to(until)
-        self._end()
-        return self.found
-
-    def _to(self, time: int) -> None:
-        run = self.run
-        while not run.never_settles:
-            due = run.due()
-            if due is None or due > time:
-                break
-            if self.looks > _MOST_LOOKS:
-                # it goes on for ever: nothing new is seen by waiting
-                self.found.never_settles = True
-                return
-            self.looks += 1
-            run.advance(due)
-            self._look()
-        run.look(time)
-        self._look()
-
-    def _look(self) -> None:
-        run, found = self.run, self.found
-        for part in run.plant.parts:
-            if isinstance(part, Armature):
-                self._coil(part)
-            elif isinstance(part, Motor):
-                self._motor(part)
-            elif part.device.type == "lamp":
-                word = part.word(run)
-                if word in {"dim", "over"}:
-                    found.lamps[part.id] = word
-        found.shorted += [name for name in run.shorted if name not in found.shorted]
-        found.never_settles = found.never_settles or run.never_settles
-
-    def _coil(self, part: Armature) -> None:
-        run, found = self.run, self.found
-        percent = part.coil.part_of_rated(run) * 100
-        word = part.word(run)
-        if word == "1" and percent >= _FED_PERCENT:
-            least, most = found.coils.get(part.id, (percent, percent))
-            found.coils[part.id] = (min(least, percent), max(most, percent))
-        if word == "buzz":
-            since = self.waiting.setdefault(part.id, run.time)
-            if run.time - since >= _BUZZ_US:
-                found.buzzed[part.id] = percent
-        else:
-            self.waiting.pop(part.id, None)
-        if word == "chatter":
-            found.chatters.add(part.id)
-        if part.id not in found.closed_at and run.has_closed_pole(part.id):
-            found.closed_at[part.id] = run.time
-
-    def _motor(self, part: Motor) -> None:
-        run, found = self.run, self.found
-        word = part.word(run)
-        seen = found.seen.setdefault(part.id, [])
-        if not seen or seen[-1] != word:
-            seen.append(word)
-        if word == "coast" and len(seen) > 1:
-            self.unfed.setdefault(part.id, run.time)
-        elif word in _TURNS and part.id in self.unfed:
-            found.gaps_us.append(run.time - self.unfed.pop(part.id))
-        is_on = any(
-            run.has_closed_pole(name)
-            for name in self.feeding.get(part.id, ())
-            if name in found.closed_at
-        )
-        if is_on and word in {"off", "hum"}:
-            since = self.idle_from.setdefault(part.id, run.time)
-            found.idled[part.id] = max(found.idled.get(part.id, 0), run.time - since)
-        else:
-            self.idle_from.pop(part.id, None)
-        if word == "hold":
-            since = self.hold_from.setdefault(part.id, run.time)
-            found.held = max(found.held, run.time - since)
-        else:
-            self.hold_from.pop(part.id, None)
-
-    def _end(self) -> None:
-        run, found = self.run, self.found
-        for part in run.plant.parts:
-            if isinstance(part, Motor):
-                fields = part.fields(run)
-                found.last[part.id] = part.word(run)
-                found.volts[part.id] = max(fields.forward, fields.backward) * 100
-                found.speeds[part.id] = part.now(run.time)
-            elif isinstance(part, Overload):
-                found.heats[part.id] = [part.amps_through(run, branch) for branch in part.heaters]
-        found.in_at_end = tuple(
-            part.id
-            for part in run.plant.parts
-            if isinstance(part, Armature) and part.word(run) == "1"
-        )
-
-
-def watch(
-    stage: Stage,
-    acts: Sequence[ScenarioAct],
-    opening: Sequence[ScenarioAct] = (),
-    feeding: Mapping[str, Collection[str]] | None = None,
-) -> Watched:
-    """Play one way to start and return what was seen.
-
-    Parameters
-    ----------
-    stage : Stage
-        The circuit.
-    acts : sequence of ScenarioAct
-        The start.
-    opening : sequence of ScenarioAct
-        What is closed before.
-    feeding : mapping, optional
-        Motor to the contactors between it and the supply.
-
-    Raises
-    ------
-    CoreError
-        If a device cannot do an act.
-    """
-    return _Watcher(stage, acts, opening, feeding or {}).play()
 
 
 def state_problems(
@@ -279,8 +77,8 @@ def _tries(graph: Graph) -> list[tuple[ScenarioAct, ...]]:
     """Return nothing done, and each button held for twenty seconds and let go."""
     found: list[tuple[ScenarioAct, ...]] = [()]
     for item in graph.of_type("pb"):
-        held = ScenarioAct(at_us=2 * _SECOND, do="press", on=item.id)
-        found.append((held, ScenarioAct(at_us=22 * _SECOND, do="release", on=item.id)))
+        held = ScenarioAct(at_us=2 * SECOND_US, do="press", on=item.id)
+        found.append((held, ScenarioAct(at_us=22 * SECOND_US, do="release", on=item.id)))
     return found[:12]
 
 
@@ -375,14 +173,14 @@ def _motors(graph: Graph, one: Watched) -> Iterator[Problem]:
                 yield problem(
                     circuit, "H23", "error", "winding_volts", name, percent=f"{volts:.0f}"
                 )
-        if one.idled.get(name, 0) > _IDLE_US and word in _GOOD:
+        if one.idled.get(name, 0) > IDLE_US and word in _GOOD:
             yield problem(
                 circuit,
                 "H21",
                 "error",
                 "idles_first",
                 name,
-                seconds=f"{one.idled[name] / _SECOND:.1f}",
+                seconds=f"{one.idled[name] / SECOND_US:.1f}",
             )
 
 
@@ -395,20 +193,20 @@ def _histories(graph: Graph, one: Watched) -> Iterator[Problem]:
         contactors, _ = feeds_of(graph, name)
         if graph.kinds[name].type == "motorpw":
             times = sorted(one.closed_at[key] for key in contactors if key in one.closed_at)
-            if len(times) > 1 and times[-1] - times[0] > 3 * _SECOND:
+            if len(times) > 1 and times[-1] - times[0] > 3 * SECOND_US:
                 yield problem(
                     circuit,
                     "H29",
                     "doubt",
                     "half_long",
                     name,
-                    seconds=f"{(times[-1] - times[0]) / _SECOND:.1f}",
+                    seconds=f"{(times[-1] - times[0]) / SECOND_US:.1f}",
                 )
-    if one.held > 3 * _SECOND:
+    if one.held > 3 * SECOND_US:
         yield problem(
-            circuit, "H35", "error", "dc_hold", *one.last, seconds=f"{one.held / _SECOND:.0f}"
+            circuit, "H35", "error", "dc_hold", *one.last, seconds=f"{one.held / SECOND_US:.0f}"
         )
-    gaps = [gap for gap in one.gaps_us if gap < _SECOND]
+    gaps = [gap for gap in one.gaps_us if gap < SECOND_US]
     if gaps:
         yield problem(
             circuit, "H25", "note", "gap", *one.last, milliseconds=f"{max(gaps) / 1000:.0f}"
@@ -513,7 +311,7 @@ def _reversal(
             if one is two:
                 continue
             later = [
-                ScenarioAct(at_us=act.at_us + 6 * _SECOND, do=act.do, on=act.on, word=act.word)
+                ScenarioAct(at_us=act.at_us + 6 * SECOND_US, do=act.do, on=act.on, word=act.word)
                 for act in two
             ]
             try:
@@ -565,8 +363,8 @@ def _spun(
     circuit = graph.circuit
     if not any(isinstance(part, SpeedSwitch) for part in stage.plant.parts):
         return
-    for motor in stage.opening().motors():
-        acts = [ScenarioAct(at_us=1 * _SECOND, do="spin", on=motor.id, word="0.5")]
+    for motor in motors_of(stage.opening()):
+        acts = [ScenarioAct(at_us=1 * SECOND_US, do="spin", on=motor.id, word="0.5")]
         found = watch(stage, acts, opening)
         moved = sorted(set(found.closed_at))
         if moved:
@@ -583,7 +381,7 @@ def _stopped(
     """Stop a motor that a speed switch watches: it must come to rest, not turn back."""
     for start in starts[:2]:
         for button in stops_of(graph.circuit):
-            acts = [*start, ScenarioAct(at_us=10 * _SECOND, do="push", on=button)]
+            acts = [*start, ScenarioAct(at_us=10 * SECOND_US, do="push", on=button)]
             for motor, word in watch(stage, acts, opening).last.items():
-                if word in _TURNS:
+                if word in TURNS:
                     yield problem(graph.circuit, "H33", "error", "turns_back", motor, button)

@@ -10,9 +10,7 @@ from collections.abc import Iterator
 
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import COILED, Graph
-from evencoil.circuit.edits import Edit
-from evencoil.circuit.library import type_of, types
-from evencoil.circuit.wirelist import crowded, loose_ends
+from evencoil.circuit import Edit, crowded, loose_ends, type_of, types
 
 __all__ = ["wiring_problems"]
 

@@ -1,5 +1,78 @@
-"""The one netlist of a job: devices, wires and what is joined."""
+"""The one netlist of a job: devices, wires, edits, wire numbers, wire list.
 
+Knows the codebook for wire sizes; not how a device behaves nor which starter it is.
+"""
+
+from evencoil.circuit.compare import Difference, differences
+from evencoil.circuit.devices.motors import coils_of, winding_of_type
+from evencoil.circuit.devices.sources import taps_of
+from evencoil.circuit.edits import Edit, EditKind, replay, swap_ends
+from evencoil.circuit.fingerprint import netlist_fingerprint
+from evencoil.circuit.library import (
+    CONTACTS,
+    TURNED,
+    Link,
+    device,
+    links_of,
+    turns_of,
+    type_of,
+    types,
+)
+from evencoil.circuit.nearest import Near, nearest
+from evencoil.circuit.netfile import read_netlist, write_netlist
 from evencoil.circuit.netlist import Device, Netlist, Wire
+from evencoil.circuit.numbering import Numbered, number_nets
+from evencoil.circuit.sheet import Sheet
+from evencoil.circuit.tags import renamed
+from evencoil.circuit.text import Circuit, read_circuit, wire_id
+from evencoil.circuit.wirelist import (
+    Crowded,
+    Material,
+    WireRow,
+    crowded,
+    loose_ends,
+    material,
+    wire_rows,
+)
 
-__all__ = ["Device", "Netlist", "Wire"]
+__all__ = [
+    "CONTACTS",
+    "TURNED",
+    "Circuit",
+    "Crowded",
+    "Device",
+    "Difference",
+    "Edit",
+    "EditKind",
+    "Link",
+    "Material",
+    "Near",
+    "Netlist",
+    "Numbered",
+    "Sheet",
+    "Wire",
+    "WireRow",
+    "coils_of",
+    "crowded",
+    "device",
+    "differences",
+    "links_of",
+    "loose_ends",
+    "material",
+    "nearest",
+    "netlist_fingerprint",
+    "number_nets",
+    "read_circuit",
+    "read_netlist",
+    "renamed",
+    "replay",
+    "swap_ends",
+    "taps_of",
+    "turns_of",
+    "type_of",
+    "types",
+    "winding_of_type",
+    "wire_id",
+    "wire_rows",
+    "write_netlist",
+]

@@ -6,8 +6,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from evencoil.base import Message
 from evencoil.circuit.text import Circuit
-from evencoil.words import Message
 
 __all__ = ["Difference", "differences"]
 

@@ -11,11 +11,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
+from evencoil.base import CoreError, Message
 from evencoil.circuit.library import device
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.text import Circuit
-from evencoil.errors import CoreError
-from evencoil.words import Message
 
 __all__ = ["Edit", "EditKind", "Replayed", "replay", "swap_ends"]
 

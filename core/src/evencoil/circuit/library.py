@@ -16,15 +16,17 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
+from evencoil.base import Message, NotInTableError, OutOfRangeError
 from evencoil.circuit.netlist import Device
-from evencoil.errors import NotInTableError, OutOfRangeError
-from evencoil.words import Message
 
 __all__ = [
+    "CONTACTS",
+    "TURNED",
     "DeviceType",
     "Link",
     "LinkKind",
     "Parameter",
+    "Parameters",
     "contacts",
     "device",
     "links_of",

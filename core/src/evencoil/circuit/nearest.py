@@ -16,10 +16,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import combinations, permutations
 
+from evencoil.base import Message
 from evencoil.circuit.library import CONTACTS, Link, links_of
 from evencoil.circuit.netlist import Device
 from evencoil.circuit.text import Circuit
-from evencoil.words import Message
 
 __all__ = ["Near", "nearest"]
 

@@ -7,9 +7,8 @@ Three parts, each under its name in brackets: ``[devices]``, one device a line a
 
 from __future__ import annotations
 
+from evencoil.base import FileFormatError, Message
 from evencoil.circuit.text import Circuit, read_circuit
-from evencoil.errors import FileFormatError
-from evencoil.words import Message
 
 __all__ = ["read_netlist", "write_netlist"]
 

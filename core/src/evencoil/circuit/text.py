@@ -10,11 +10,10 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
+from evencoil.base import FileFormatError, Message
 from evencoil.circuit import devices as _library
 from evencoil.circuit.library import device
 from evencoil.circuit.netlist import Device, Netlist, Wire
-from evencoil.errors import FileFormatError
-from evencoil.words import Message
 
 __all__ = ["Circuit", "read_circuit", "wire_id"]
 

@@ -13,7 +13,7 @@ from evencoil.circuit.library import links_of, type_of, types
 from evencoil.circuit.netlist import Device
 from evencoil.circuit.numbering import Numbered
 from evencoil.circuit.text import Circuit
-from evencoil.profile import Ferrules, Profile
+from evencoil.codebook import Ferrules, Profile
 
 __all__ = ["Crowded", "Material", "WireRow", "crowded", "loose_ends", "material", "wire_rows"]
 

@@ -1,22 +1,34 @@
-"""Netlists as plain geometry: the same on screen, in SVG and on paper."""
+"""Netlists and curves as plain geometry: the same on screen, in SVG, PDF and DXF.
 
-from evencoil.drawing.geometry import Picture, Shape
+Knows netlists; computes no rule.
+"""
+
+from evencoil.drawing.geometry import MM_PER_PX, Pen, Picture, Shape, text_size
 from evencoil.drawing.ladder import Ladder, draw_ladder
-from evencoil.drawing.panel import StripRow, draw_panel, draw_strip, strip_rows
+from evencoil.drawing.panel import draw_panel, draw_strip, strip_rows
 from evencoil.drawing.power import draw_power
+from evencoil.drawing.start_branch import draw_start_branch
 from evencoil.drawing.svg import to_svg
+from evencoil.drawing.symbols import Style
 from evencoil.drawing.upright import draw_rungs
+from evencoil.drawing.windings import draw_winding, winding_points
 
 __all__ = [
+    "MM_PER_PX",
     "Ladder",
+    "Pen",
     "Picture",
     "Shape",
-    "StripRow",
+    "Style",
     "draw_ladder",
     "draw_panel",
     "draw_power",
     "draw_rungs",
+    "draw_start_branch",
     "draw_strip",
+    "draw_winding",
     "strip_rows",
+    "text_size",
     "to_svg",
+    "winding_points",
 ]

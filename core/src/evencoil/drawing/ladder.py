@@ -11,9 +11,7 @@ from collections import defaultdict
 from dataclasses import dataclass
 from itertools import pairwise
 
-from evencoil.circuit.library import links_of
-from evencoil.circuit.numbering import Numbered
-from evencoil.circuit.text import Circuit
+from evencoil.circuit import Circuit, Numbered, links_of
 from evencoil.drawing.geometry import Pen, Picture, Shape, at
 from evencoil.drawing.rungs import Element, Rails, Rung, control_elements, find_rails, find_rungs
 from evencoil.drawing.symbols import LENGTH, Style, symbol

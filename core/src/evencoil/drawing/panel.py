@@ -13,9 +13,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from evencoil.circuit.netlist import Device
-from evencoil.circuit.numbering import Numbered
-from evencoil.circuit.text import Circuit
+from evencoil.circuit import Circuit, Device, Numbered
 from evencoil.drawing.geometry import Pen, Picture, Shape
 
 __all__ = ["StripRow", "Where", "draw_panel", "draw_strip", "strip_rows", "where_of"]

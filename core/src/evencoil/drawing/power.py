@@ -11,10 +11,7 @@ from collections import defaultdict
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from evencoil.circuit.library import Link, links_of, types
-from evencoil.circuit.netlist import Device
-from evencoil.circuit.numbering import Numbered
-from evencoil.circuit.text import Circuit
+from evencoil.circuit import Circuit, Device, Link, Numbered, links_of, types
 from evencoil.drawing.geometry import Pen, Picture, Shape, at
 from evencoil.drawing.symbols import LENGTH, Style, symbol
 

@@ -11,9 +11,7 @@ from collections import defaultdict, deque
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from evencoil.circuit.library import Link, links_of, types
-from evencoil.circuit.netlist import Device
-from evencoil.circuit.text import Circuit
+from evencoil.circuit import Circuit, Device, Link, links_of, types
 
 __all__ = ["Element", "Rails", "Rung", "control_elements", "find_rails", "find_rungs"]
 

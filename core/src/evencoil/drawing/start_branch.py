@@ -7,9 +7,9 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from evencoil.base import Message
 from evencoil.drawing.geometry import Pen, Picture, turned
-from evencoil.single_phase import StartBranch
-from evencoil.words import Message
+from evencoil.winding import StartBranch
 
 __all__ = ["draw_start_branch"]
 

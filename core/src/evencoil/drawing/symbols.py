@@ -9,8 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Literal
 
-from evencoil.circuit.library import Link
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device, Link
 from evencoil.drawing.geometry import Pen, Shape, turned
 
 __all__ = ["LENGTH", "Style", "symbol"]

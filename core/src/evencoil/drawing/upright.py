@@ -10,8 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from evencoil.circuit.numbering import Numbered
-from evencoil.circuit.text import Circuit
+from evencoil.circuit import Circuit, Numbered
 from evencoil.drawing.geometry import Pen, Picture, Shape, at
 from evencoil.drawing.ladder import Ladder
 from evencoil.drawing.symbols import LENGTH, Style, symbol

@@ -10,9 +10,8 @@ from collections.abc import Mapping, Sequence
 from math import atan2, cos, hypot, pi, sin
 
 from evencoil.drawing.geometry import Pen, Picture
-from evencoil.found import CoilState
-from evencoil.joints import Joint
-from evencoil.winding import LINES, Winding
+from evencoil.leads import CoilState
+from evencoil.winding import LINES, Joint, Winding
 
 __all__ = ["draw_winding", "winding_points"]
 

@@ -1,1 +1,54 @@
-"""Sizes of a motor's branch circuit, one module per question."""
+"""The sizes of a motor circuit with their evidence, one module for each question.
+
+Knows nameplate, supply and code book; no netlist.
+"""
+
+from evencoil.sizing.branch_circuit import branch_circuit, own_sizes
+from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
+from evencoil.sizing.full_load import horsepower_from_kw
+from evencoil.sizing.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
+from evencoil.sizing.inputs import CoilInput, ControlInput, OverloadInput, OwnSizeInput, SizeInputs
+from evencoil.sizing.part import conductor_at
+from evencoil.sizing.protection import (
+    FUSES,
+    DeviceKind,
+    kind_in,
+    largest_not_above,
+    next_up,
+    protection_ratings,
+)
+from evencoil.sizing.schools import SchoolRow, schools_of
+from evencoil.sizing.starting import Start, start_shares
+from evencoil.sizing.time_current import curve_sheet, volts_along
+
+__all__ = [
+    "FIELDS",
+    "FUSES",
+    "LARGE_CIRCUIT_A",
+    "BadLine",
+    "CoilInput",
+    "ConductorFacts",
+    "ControlInput",
+    "DeviceKind",
+    "HeaterTable",
+    "Material",
+    "OverloadInput",
+    "OwnSizeInput",
+    "SchoolRow",
+    "SizeInputs",
+    "Start",
+    "branch_circuit",
+    "conductor_at",
+    "curve_sheet",
+    "headers_of",
+    "horsepower_from_kw",
+    "kind_in",
+    "largest_not_above",
+    "next_up",
+    "own_sizes",
+    "protection_ratings",
+    "read_heaters",
+    "schools_of",
+    "start_shares",
+    "volts_along",
+]

@@ -18,15 +18,23 @@ from decimal import Decimal
 from functools import cache, lru_cache
 from typing import Literal
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import NotInTableError, OutOfRangeError, RefusedError
-from evencoil.evidence import Step, Tip, Trail
-from evencoil.quantities import ConductorSize, plain, show
-from evencoil.tables import Table, table
-from evencoil.words import Message
+from evencoil.base import (
+    ConductorSize,
+    Message,
+    NotInTableError,
+    OutOfRangeError,
+    RefusedError,
+    Step,
+    Tip,
+    Trail,
+    plain,
+    show,
+)
+from evencoil.codebook import Edition, Table, rule, table
 
 __all__ = [
     "INSULATIONS",
+    "LARGE_CIRCUIT_A",
     "ConductorFacts",
     "Material",
     "Pick",

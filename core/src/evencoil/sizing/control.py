@@ -13,14 +13,9 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from evencoil.editions import Edition
-from evencoil.errors import NotInTableError, RefusedError
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
+from evencoil.base import Message, NotInTableError, RefusedError, Step, Trail, plain, show
+from evencoil.codebook import Edition, given, table, tips_of, worked
 from evencoil.sizing.protection import largest_not_above, standard_ratings
-from evencoil.sizing.steps import given, tips_of, worked
-from evencoil.tables import table
-from evencoil.words import Message
 
 __all__ = [
     "USUAL_VA",

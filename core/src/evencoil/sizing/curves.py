@@ -17,7 +17,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
 
-from evencoil.words import Message
+from evencoil.base import Message
 
 __all__ = ["Curve", "CurveFacts", "Sheet", "class_time_s", "damage_time_s", "sheet"]
 

@@ -11,11 +11,8 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import NotInTableError
-from evencoil.evidence import Step, Tip, Trail
-from evencoil.quantities import plain, show
-from evencoil.words import Message
+from evencoil.base import Message, NotInTableError, Step, Tip, Trail, plain, show
+from evencoil.codebook import Edition, rule
 
 __all__ = ["SWITCHES_A", "disconnect", "usual_switch_a"]
 

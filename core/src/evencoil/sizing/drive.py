@@ -12,12 +12,10 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from evencoil.editions import Edition
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
+from evencoil.base import Step, Trail, plain, show
+from evencoil.codebook import Edition, given, judged, worked
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.part import part_conductor
-from evencoil.sizing.steps import given, judged, worked
 
 __all__ = ["drive_conductor", "drive_disconnect", "drive_output", "drive_overload"]
 

@@ -12,13 +12,20 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import NotInTableError, OutOfRangeError
-from evencoil.evidence import Mark, Step, Tip, Trail
-from evencoil.nameplate.checks import ROOT3
-from evencoil.quantities import ConductorSize, plain, show
-from evencoil.tables import Table, table
-from evencoil.words import Message
+from evencoil.base import (
+    ROOT3,
+    ConductorSize,
+    Mark,
+    Message,
+    NotInTableError,
+    OutOfRangeError,
+    Step,
+    Tip,
+    Trail,
+    plain,
+    show,
+)
+from evencoil.codebook import Edition, Table, rule, table
 
 __all__ = ["Conduit", "DropFacts", "DropMethod", "grown_grounding", "voltage_drop"]
 

@@ -9,14 +9,8 @@ from __future__ import annotations
 
 from typing import Literal
 
-from evencoil.editions import Edition
-from evencoil.errors import MissingError, NotInTableError
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain
-from evencoil.sizing.steps import tips_of, worked
-from evencoil.tables import table
-from evencoil.tables.loader import Found
-from evencoil.words import Message
+from evencoil.base import Message, MissingError, NotInTableError, Step, Trail, plain
+from evencoil.codebook import Edition, Found, table, tips_of, worked
 
 __all__ = ["DutyRating", "Service", "duty_ampacity", "duty_percent"]
 

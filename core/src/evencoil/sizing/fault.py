@@ -12,13 +12,9 @@ from __future__ import annotations
 import re
 from decimal import Decimal
 
-from evencoil.editions import Edition
-from evencoil.errors import RefusedError
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
-from evencoil.sizing.steps import assumed, given, judged
-from evencoil.supply import Supply
-from evencoil.words import Message
+from evencoil.base import Message, RefusedError, Step, Trail, plain, show
+from evencoil.codebook import Edition, assumed, given, judged
+from evencoil.plate import Supply
 
 __all__ = [
     "FUSE_UNMARKED_KA",

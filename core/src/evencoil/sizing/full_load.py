@@ -17,12 +17,18 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import MissingError, NotInTableError, RefusedError
-from evencoil.evidence import Step, Tip, Trail
-from evencoil.quantities import plain, show
-from evencoil.tables import Table, table
-from evencoil.words import Message
+from evencoil.base import (
+    Message,
+    MissingError,
+    NotInTableError,
+    RefusedError,
+    Step,
+    Tip,
+    Trail,
+    plain,
+    show,
+)
+from evencoil.codebook import Edition, Table, rule, table
 
 __all__ = [
     "LOW_SPEED_RPM",

@@ -11,13 +11,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 from decimal import Decimal
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import NotInTableError
-from evencoil.evidence import Step, Tip, Trail
-from evencoil.quantities import ConductorSize, plain
+from evencoil.base import ConductorSize, Message, NotInTableError, Step, Tip, Trail, plain
+from evencoil.codebook import Edition, rule, table
 from evencoil.sizing.protection import DeviceKind, protection_ratings
-from evencoil.tables import table
-from evencoil.words import Message
 
 __all__ = ["grounding_conductor"]
 

@@ -12,12 +12,10 @@ import math
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.editions import Edition
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
+from evencoil.base import Step, Trail, plain, show
+from evencoil.codebook import Edition, given, judged, worked
 from evencoil.sizing.curves import class_time_s
 from evencoil.sizing.locked_rotor import locked_rotor_name
-from evencoil.sizing.steps import given, judged, worked
 
 __all__ = [
     "SHARE_PERCENT",

@@ -14,13 +14,10 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import MissingError, NotInTableError
-from evencoil.evidence import Step, Tip, Trail
-from evencoil.quantities import plain, show
+from evencoil.base import Message, MissingError, NotInTableError, Step, Tip, Trail, plain, show
+from evencoil.codebook import Edition, rule
 from evencoil.sizing.disconnect import usual_switch_a
 from evencoil.sizing.protection import FUSES, DeviceKind, largest_not_above
-from evencoil.words import Message
 
 __all__ = [
     "hermetic_conductor_ampacity",

@@ -12,15 +12,10 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.editions import Edition
-from evencoil.errors import NotInTableError
-from evencoil.evidence import Step, Trail, Verdict
-from evencoil.quantities import ConductorSize, plain, show
+from evencoil.base import ConductorSize, Message, NotInTableError, Step, Trail, Verdict, plain, show
+from evencoil.codebook import Edition, judged, table, worked
 from evencoil.sizing.conductor import INSULATIONS
 from evencoil.sizing.protection import Ratings
-from evencoil.sizing.steps import judged, worked
-from evencoil.tables import table
-from evencoil.words import Message
 
 __all__ = [
     "Cable",

@@ -14,13 +14,10 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import MissingError
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
+from evencoil.base import Message, MissingError, Step, Trail, plain, show
+from evencoil.codebook import Edition, rule
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.part import part_conductor
-from evencoil.words import Message
 
 __all__ = ["LegStart", "leg_conductor", "leg_overload"]
 

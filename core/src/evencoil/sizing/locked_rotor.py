@@ -10,13 +10,9 @@ from __future__ import annotations
 from decimal import Decimal
 from functools import lru_cache
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import NotInTableError
-from evencoil.evidence import Step, Trail
-from evencoil.nameplate.checks import locked_rotor_band_a
-from evencoil.quantities import plain, show
-from evencoil.tables import table
-from evencoil.words import Message
+from evencoil.base import Message, NotInTableError, Step, Trail, plain, show
+from evencoil.codebook import Edition, rule, table
+from evencoil.plate import locked_rotor_band_a
 
 __all__ = ["locked_rotor_code", "locked_rotor_name", "locked_rotor_table"]
 

@@ -10,12 +10,8 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import MissingError
-from evencoil.evidence import Step, Tip, Trail
-from evencoil.quantities import plain, show
-from evencoil.tables import table
-from evencoil.words import Message
+from evencoil.base import Message, MissingError, Step, Tip, Trail, plain, show
+from evencoil.codebook import Edition, rule, table
 
 __all__ = ["overload_percent", "overload_setting"]
 

@@ -9,14 +9,9 @@ from __future__ import annotations
 
 from decimal import Decimal
 
-from evencoil.editions import Edition
-from evencoil.errors import NotInTableError
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import show
+from evencoil.base import Message, NotInTableError, Step, Trail, show
+from evencoil.codebook import Edition, table, worked
 from evencoil.sizing.conductor import ConductorFacts, pick_conductor
-from evencoil.sizing.steps import worked
-from evencoil.tables import table
-from evencoil.words import Message
 
 __all__ = ["conductor_at", "part_conductor"]
 

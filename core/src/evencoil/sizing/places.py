@@ -11,10 +11,8 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.editions import Edition
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
-from evencoil.sizing.steps import given, judged
+from evencoil.base import Step, Trail, plain, show
+from evencoil.codebook import Edition, given, judged
 
 __all__ = [
     "IN_SIGHT_FT",

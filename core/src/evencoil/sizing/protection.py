@@ -17,13 +17,8 @@ from decimal import Decimal
 from functools import cache, lru_cache
 from typing import Literal, get_args
 
-from evencoil.editions import Edition, rule
-from evencoil.errors import NotInTableError
-from evencoil.evidence import Step, Tip, Trail
-from evencoil.profile import School
-from evencoil.quantities import plain, show
-from evencoil.tables import table
-from evencoil.words import Message
+from evencoil.base import Message, NotInTableError, Step, Tip, Trail, plain, show
+from evencoil.codebook import Edition, School, rule, table
 
 __all__ = [
     "FUSES",

@@ -14,13 +14,8 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.editions import Edition
-from evencoil.errors import NotInTableError
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
-from evencoil.sizing.steps import given, judged, tips_of, worked
-from evencoil.tables import table
-from evencoil.words import Message
+from evencoil.base import Message, NotInTableError, Step, Trail, plain, show
+from evencoil.codebook import Edition, given, judged, table, tips_of, worked
 
 __all__ = ["Inside", "RacewayKind", "area_of", "raceway"]
 

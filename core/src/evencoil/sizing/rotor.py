@@ -10,14 +10,11 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import Literal, get_args
 
-from evencoil.editions import Edition
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain
+from evencoil.base import Message, Step, Trail, plain
+from evencoil.codebook import Edition, given, worked
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.duty import DutyRating, Service, duty_percent
 from evencoil.sizing.part import part_conductor
-from evencoil.sizing.steps import given, worked
-from evencoil.words import Message
 
 __all__ = ["ResistorDuty", "resistor_conductor", "secondary_conductor"]
 

@@ -12,14 +12,10 @@ from __future__ import annotations
 from collections.abc import Sequence
 from decimal import Decimal
 
-from evencoil.editions import Edition
-from evencoil.errors import MissingError
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain
+from evencoil.base import Message, MissingError, Step, Trail, plain
+from evencoil.codebook import Edition, given, tips_of, worked
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.part import part_conductor
-from evencoil.sizing.steps import given, tips_of, worked
-from evencoil.words import Message
 
 __all__ = ["device_current", "highest_current", "speed_conductor", "speed_overload"]
 

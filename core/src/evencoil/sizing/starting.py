@@ -11,11 +11,9 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.editions import Edition
-from evencoil.evidence import Step, Trail
-from evencoil.quantities import plain, show
+from evencoil.base import Step, Trail, plain, show
+from evencoil.codebook import Edition, worked
 from evencoil.sizing.locked_rotor import locked_rotor_name
-from evencoil.sizing.steps import worked
 
 __all__ = ["Start", "full_load_torque", "slip", "start_current", "start_shares", "start_torque"]
 

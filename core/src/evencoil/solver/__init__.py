@@ -1,5 +1,46 @@
-"""Circuits solved as circuits: complex nodal analysis."""
+"""What a netlist does: complex nodal analysis, device behavior in time, events.
 
-from evencoil.solver.network import Network, solve_linear
+Knows devices and wires; the only room that uses NumPy.
+"""
 
-__all__ = ["Network", "solve_linear"]
+from evencoil.solver.compile import compile_plant
+from evencoil.solver.constants import CATALOGUE
+from evencoil.solver.cover import TIMES, Pairs, ReadingCover, pairs_of
+from evencoil.solver.dead import DeadNetwork, Ohms
+from evencoil.solver.events import Action, Event, expand
+from evencoil.solver.network import Network
+from evencoil.solver.parts import PARTS
+from evencoil.solver.parts.coils import Armature
+from evencoil.solver.parts.motors import Motor, motors_of
+from evencoil.solver.parts.protection import Overload
+from evencoil.solver.parts.sensors import SpeedSwitch
+from evencoil.solver.plant import Plant
+from evencoil.solver.run import Run
+from evencoil.solver.stator import MAGNETISING, CoilReading, coil_matrix, solve_stator
+
+__all__ = [
+    "CATALOGUE",
+    "MAGNETISING",
+    "PARTS",
+    "TIMES",
+    "Action",
+    "Armature",
+    "CoilReading",
+    "DeadNetwork",
+    "Event",
+    "Motor",
+    "Network",
+    "Ohms",
+    "Overload",
+    "Pairs",
+    "Plant",
+    "ReadingCover",
+    "Run",
+    "SpeedSwitch",
+    "coil_matrix",
+    "compile_plant",
+    "expand",
+    "motors_of",
+    "pairs_of",
+    "solve_stator",
+]

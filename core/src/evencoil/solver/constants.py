@@ -10,8 +10,7 @@ from collections.abc import Mapping
 from functools import cache
 from importlib.resources import files
 
-from evencoil.errors import NotInTableError
-from evencoil.words import Message
+from evencoil.base import Message, NotInTableError
 
 __all__ = ["CATALOGUE", "constants"]
 

@@ -11,9 +11,13 @@ from collections.abc import Sequence
 import numpy as np
 from numpy.typing import NDArray
 
+from evencoil.solver.cover import Pairs
 from evencoil.solver.plant import Plant
 
-__all__ = ["DeadNetwork", "every_ohm"]
+__all__ = ["DeadNetwork", "Ohms", "every_ohm"]
+
+#: readings, positions x pairs [ohm]
+Ohms = NDArray[np.float64]
 
 
 class DeadNetwork:
@@ -56,16 +60,13 @@ class DeadNetwork:
         return np.asarray(np.linalg.inv(matrix), dtype=np.float64)
 
     def ohms(
-        self,
-        conductance: NDArray[np.float64],
-        terminals: Sequence[str],
-        pairs: tuple[NDArray[np.int64], NDArray[np.int64]],
-    ) -> NDArray[np.float64]:
+        self, conductance: Sequence[Sequence[float]], terminals: Sequence[str], pairs: Pairs
+    ) -> Ohms:
         """Return what an ohmmeter reads between pairs of terminals, in each position.
 
         Parameters
         ----------
-        conductance : array, positions x branches
+        conductance : positions x branches
             [S]
         terminals : sequence of str
             Where probes may be set.
@@ -77,18 +78,37 @@ class DeadNetwork:
         array, positions x pairs
             [ohm]; open is a thousand megohms because of the leak at each node.
         """
-        solved = self.solved(conductance)
+        solved = self.solved(np.array(conductance))
         nodes = np.array([self.plant.node_of[name] for name in terminals], dtype=np.int64)
         one, other = nodes[pairs[0]], nodes[pairs[1]]
         own = np.diagonal(solved, axis1=1, axis2=2)
         across = solved[:, one, other] + solved[:, other, one]
-        found: NDArray[np.float64] = np.abs(own[:, one] + own[:, other] - across)
+        found: Ohms = np.abs(own[:, one] + own[:, other] - across)
         return found
 
+    def ohms_between(
+        self,
+        conductance: Sequence[Sequence[float]],
+        readings: Sequence[tuple[int, str, str]],
+    ) -> list[float]:
+        """Return single readings, each in its own position [ohm].
 
-def every_ohm(
-    plant: Plant, conductance: Sequence[float], terminals: Sequence[str]
-) -> NDArray[np.float64]:
+        Parameters
+        ----------
+        conductance : positions x branches
+            [S]
+        readings : sequence of (int, str, str)
+            Position and the terminals of the two probes.
+        """
+        if not readings:
+            return []
+        ends = [end for _, start, finish in readings for end in (start, finish)]
+        places = np.arange(len(ends))
+        ohms = self.ohms(conductance, ends, (places[::2], places[1::2]))
+        return [float(ohms[state, place]) for place, (state, _, _) in enumerate(readings)]
+
+
+def every_ohm(plant: Plant, conductance: Sequence[float], terminals: Sequence[str]) -> Ohms:
     """Return what an ohmmeter reads between any two terminals, sources dead.
 
     Parameters
@@ -107,6 +127,6 @@ def every_ohm(
     """
     count = len(terminals)
     every = np.indices((count, count)).reshape(2, -1)
-    found = DeadNetwork(plant).ohms(np.array([conductance]), terminals, (every[0], every[1]))
-    table: NDArray[np.float64] = found[0].reshape(count, count)
+    found = DeadNetwork(plant).ohms([conductance], terminals, (every[0], every[1]))
+    table: Ohms = found[0].reshape(count, count)
     return table

@@ -11,14 +11,11 @@ Units: volts [V], admittance [S].
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import TYPE_CHECKING
 
-from evencoil.circuit.netlist import Netlist
+from evencoil.circuit import Netlist
+from evencoil.solver.behavior import Behavior
 from evencoil.solver.network import Matrix, inverse
 from evencoil.solver.sparse import Rows, elimination_order, solve_sparse
-
-if TYPE_CHECKING:
-    from evencoil.solver.parts.base import Part
 
 __all__ = ["EARTH_S", "Plant", "Solution"]
 
@@ -57,8 +54,10 @@ class Plant:
         self.sources: list[int] = []
         self.dc_sources: list[tuple[int, int]] = []
         self.earthed: list[int] = []
-        self.parts: list[Part] = []
-        self.part_of: dict[str, Part] = {}
+        self.parts: list[Behavior] = []
+        self.part_of: dict[str, Behavior] = {}
+        #: takes the actions that name no device: off, on, dip
+        self.main_supply: Behavior | None = None
         self._blocks: list[tuple[tuple[tuple[int, int], ...], Matrix, Sequence[float]]] = []
         self._base: Rows = []
         self._dc_base: Rows = []

@@ -10,24 +10,15 @@ Source: event-driven simulation, nodal analysis (textbook topics).
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from collections.abc import Mapping
+from typing import Any
 
-from evencoil.circuit.netlist import Netlist
-from evencoil.errors import OutOfRangeError
-from evencoil.solver.constants import CATALOGUE, constants
-from evencoil.solver.parts import part_for
-from evencoil.solver.parts.motors import Motor
-from evencoil.solver.parts.protection import Isolator, ManualStarter
-from evencoil.solver.parts.sources import Supply
+from evencoil.base import Message, OutOfRangeError
+from evencoil.solver.behavior import Behavior
+from evencoil.solver.events import Action, Event
 from evencoil.solver.plant import Plant, Solution
-from evencoil.words import Message
 
-if TYPE_CHECKING:
-    from evencoil.solver.parts.base import Part
-
-__all__ = ["Action", "Event", "Run", "compile_plant"]
+__all__ = ["Run"]
 
 MOST_CHANGES = 4000
 _ROUNDS = 60
@@ -42,51 +33,6 @@ _POWER_LINKS = {
     "9-10",
     "11-12",
 }
-
-
-@dataclass(frozen=True, slots=True)
-class Action:
-    """What a hand or a fault does, and when.
-
-    ``time`` is in microseconds from the start. ``device`` is an id, ``word``
-    what the verb needs besides: a selector position, a line, a temperature.
-    """
-
-    time: int
-    verb: str
-    device: str = ""
-    word: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Event:
-    """Something that happened, with the event that caused it."""
-
-    n: int
-    time: int
-    device: str
-    aspect: str
-    value: str
-    cause: int | None
-
-
-def compile_plant(netlist: Netlist, set_name: str = CATALOGUE) -> Plant:
-    """Return a netlist made ready for runs.
-
-    Parameters
-    ----------
-    netlist : Netlist
-        Devices and wires, right or wrong.
-    set_name : str
-        Name of the set of constants.
-    """
-    plant = Plant(netlist, constants(set_name))
-    for place, device in enumerate(netlist.devices):
-        part = part_for(plant, device, place)
-        plant.parts.append(part)
-        plant.part_of[device.id] = part
-    plant.finish()
-    return plant
 
 
 class Run:
@@ -146,7 +92,7 @@ class Run:
             self.dc_feeds[source] = (own, volts)
             self.solution_is_old = True
 
-    def tell(self, part: Part, aspect: str, value: str) -> int:
+    def tell(self, part: Behavior, aspect: str, value: str) -> int:
         """Write down what happened and return its number."""
         return self.note(part.id, aspect, value)
 
@@ -171,7 +117,7 @@ class Run:
         root = self.roots.get(event) if event is not None else None
         return self.hands.get(root) if root is not None else None
 
-    def mark_short(self, part: Part) -> None:
+    def mark_short(self, part: Behavior) -> None:
         """Write down that a device cleared a short circuit."""
         self.shorted.append(part.id)
 
@@ -272,8 +218,9 @@ class Run:
             self.grounded = self.grounded | {node} if verb == "ground" else self.grounded - {node}
             return True
         part = self.plant.part_of.get(action.device)
-        if part is None and verb in Supply.verbs:
-            part = next((item for item in self.plant.parts if isinstance(item, Supply)), None)
+        supply = self.plant.main_supply
+        if part is None and supply is not None and verb in supply.verbs:
+            part = supply
         if part is None:
             return False
         try:
@@ -303,10 +250,6 @@ class Run:
             link.kind == "pole" and part.is_closed(self, link.name) for link in part.links
         )
 
-    def motors(self) -> list[Motor]:
-        """Return the motors."""
-        return [part for part in self.plant.parts if isinstance(part, Motor)]
-
     def is_live(self, terminal: str) -> bool:
         """Tell whether a terminal has volts to ground that can hurt."""
         node = self.plant.node_of[terminal]
@@ -315,10 +258,6 @@ class Run:
         return abs(self.solution.volts[node]) >= level or (
             steady is not None and abs(steady[node]) >= level
         )
-
-    def isolators(self) -> list[Isolator | ManualStarter]:
-        """Return what is switched by a handle."""
-        return [part for part in self.plant.parts if isinstance(part, Isolator | ManualStarter)]
 
     # keeping
 
@@ -377,27 +316,3 @@ class Run:
         self.shorted = []
         self.cause = None
         self.solution = self._solve()
-
-
-def expand(verb: str, time: int, device: str, word: str) -> Sequence[Action]:
-    """Return the actions that one spoken action means.
-
-    Parameters
-    ----------
-    verb : str
-        ``push`` is press and release after 0.3 s; ``dip`` takes the supply away
-        for ``word`` seconds.
-    time : int
-        When it begins [us].
-    device, word : str
-        As in `Action`.
-    """
-    if verb == "push":
-        return (
-            Action(time, "press", device, word),
-            Action(time + 300_000, "release", device, word),
-        )
-    if verb == "dip":
-        gone = round(float(word) * 1e6)
-        return (Action(time, "off"), Action(time + gone, "on"))
-    return (Action(time, verb, device, word),)

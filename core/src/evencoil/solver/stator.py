@@ -21,7 +21,7 @@ from math import pi, radians, sqrt
 from evencoil.solver.network import Matrix, Network
 from evencoil.winding import LINES, Winding
 
-__all__ = ["CoilReading", "coil_matrix", "solve_stator"]
+__all__ = ["MAGNETISING", "CoilReading", "coil_matrix", "solve_stator"]
 
 RESISTANCE, LEAKAGE, MAGNETISING, IRON = 0.02, 0.08, 2.5, 40.0
 SOURCE = 0.0002

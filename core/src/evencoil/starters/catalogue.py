@@ -12,9 +12,8 @@ from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 
-from evencoil.circuit.text import Circuit, read_circuit
-from evencoil.errors import NotInTableError
-from evencoil.words import Message, say
+from evencoil.base import Message, NotInTableError, say
+from evencoil.circuit import Circuit, read_circuit
 
 __all__ = ["FOUND", "CatalogueEntry", "catalogue", "entry_of", "found_entry"]
 

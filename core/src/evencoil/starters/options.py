@@ -9,9 +9,7 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from evencoil.circuit.library import links_of, type_of
-from evencoil.circuit.netlist import Wire
-from evencoil.circuit.sheet import Sheet
+from evencoil.circuit import Sheet, Wire, links_of, type_of
 
 __all__ = ["motor_contactor"]
 

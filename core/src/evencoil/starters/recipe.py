@@ -9,12 +9,10 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from evencoil.circuit.sheet import Sheet
-from evencoil.circuit.text import Circuit
-from evencoil.errors import CoreError, OutOfRangeError
+from evencoil.base import CoreError, Message, OutOfRangeError
+from evencoil.circuit import Circuit, Sheet
 from evencoil.starters import options as laid
 from evencoil.starters.catalogue import CatalogueEntry, entry_of
-from evencoil.words import Message
 
 __all__ = ["Drawn", "OptionSpec", "draw", "options_of"]
 

@@ -18,8 +18,10 @@ from demo.larkfall import (
     PEOPLE,
     WORKS,
 )
-from evencoil.heaters.read import FIELDS, headers_of, read_heaters
-from evencoil.inputs import LeadsInputs, PlateInputs, SizeInputs, StarterInputs, SupplyInputs
+from evencoil.leads import LeadsInputs
+from evencoil.plate import PlateInputs, SupplyInputs
+from evencoil.sizing import FIELDS, SizeInputs, headers_of, read_heaters
+from evencoil.starters import StarterInputs
 from jobs.actions import AddMotor, GiveInputs, ReadPlate
 from people.access import Caller
 from people.models import Member, User, Works

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device
 from evencoil.solver.parts.base import Part
 from evencoil.solver.parts.coils import Armature, Contactor, Latch
 from evencoil.solver.parts.motors import Motor

@@ -7,14 +7,11 @@ Times are whole microseconds.
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, ClassVar
+from typing import Any, ClassVar
 
-from evencoil.circuit.library import Link, links_of
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device, Link, links_of
 from evencoil.solver.plant import Plant
-
-if TYPE_CHECKING:
-    from evencoil.solver.run import Run
+from evencoil.solver.run import Run
 
 __all__ = ["Part", "number"]
 

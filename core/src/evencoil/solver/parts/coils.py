@@ -10,15 +10,12 @@ Source: IEC 60947-4-1 8.2.1.2 (limits of operation), annex F (mirror contacts).
 from __future__ import annotations
 
 from math import ceil
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
-from evencoil.circuit.library import Link
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device, Link
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
-
-if TYPE_CHECKING:
-    from evencoil.solver.run import Run
+from evencoil.solver.run import Run
 
 __all__ = ["Armature", "Coil", "Contactor", "Latch", "coil_admittance"]
 

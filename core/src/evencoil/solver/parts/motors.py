@@ -13,17 +13,14 @@ from __future__ import annotations
 
 import cmath
 from math import ceil, cos, pi, radians, sin, sqrt
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
-from evencoil.circuit.devices.motors import coils_of, winding_of_type
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device, coils_of, winding_of_type
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
+from evencoil.solver.run import Run
 
-if TYPE_CHECKING:
-    from evencoil.solver.run import Run
-
-__all__ = ["Motor"]
+__all__ = ["Motor", "motors_of"]
 
 _ROOT3 = sqrt(3)
 #: rated coil volts as a part of line volts: (low speed, high or only speed)
@@ -358,3 +355,8 @@ def _supply_volts(plant: Plant) -> float:
         if device.type == "supply":
             return number(device, "v", 480.0)
     return 480.0
+
+
+def motors_of(run: Run) -> list[Motor]:
+    """Return the motors of a run."""
+    return [part for part in run.plant.parts if isinstance(part, Motor)]

@@ -5,15 +5,13 @@ Source: IEC 60947-5-1 (change-over elements: break before make).
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.parts.coils import coil_admittance
 from evencoil.solver.plant import Plant
-
-if TYPE_CHECKING:
-    from evencoil.solver.run import Run
+from evencoil.solver.run import Run
 
 __all__ = ["Button", "EmergencyStop", "Lamp", "Load", "Pilot", "Selector"]
 

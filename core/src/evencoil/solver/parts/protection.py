@@ -10,14 +10,12 @@ Source: IEC 60947-4-1 (trip classes), first-order thermal image (textbook).
 from __future__ import annotations
 
 from math import ceil, exp, log
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
-
-if TYPE_CHECKING:
-    from evencoil.solver.run import Run
+from evencoil.solver.run import Run
 
 __all__ = ["Breaker", "Disconnect", "Fuse", "Isolator", "ManualStarter", "Overload"]
 

@@ -7,16 +7,14 @@ from __future__ import annotations
 
 import cmath
 from math import pi, sqrt
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.parts.coils import coil_admittance
 from evencoil.solver.parts.motors import Motor
 from evencoil.solver.plant import Plant
-
-if TYPE_CHECKING:
-    from evencoil.solver.run import Run
+from evencoil.solver.run import Run
 
 __all__ = [
     "PhaseMonitor",

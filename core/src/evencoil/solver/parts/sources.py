@@ -11,15 +11,12 @@ from __future__ import annotations
 import cmath
 import itertools
 from math import pi, sqrt
-from typing import TYPE_CHECKING, ClassVar
+from typing import ClassVar
 
-from evencoil.circuit.devices.sources import taps_of
-from evencoil.circuit.netlist import Device
+from evencoil.circuit import Device, taps_of
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
-
-if TYPE_CHECKING:
-    from evencoil.solver.run import Run
+from evencoil.solver.run import Run
 
 __all__ = ["Autotransformer", "Rectifier", "Resistor", "Source", "Supply", "Transformer"]
 

@@ -1,0 +1,87 @@
+"""Checks of any netlist, drawn or as found, by graph and by playing it.
+
+Each rule has its number; a finding names its cause and place, proposes the change, and
+carries it as edits where there is just one. Families of longer scenarios are in
+`evencoil.probes`, proofs over every settled state in `evencoil.proofs`.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from evencoil.checks.control import control_problems
+from evencoil.checks.isolators import Isolation, isolations
+from evencoil.checks.load import load_problems
+from evencoil.checks.model import Level, Problem
+from evencoil.checks.power import exclusive_pairs, power_problems
+from evencoil.checks.reach import Graph
+from evencoil.checks.states import state_problems
+from evencoil.checks.wiring import wiring_problems
+from evencoil.circuit import Circuit
+from evencoil.rehearsal import Stage, opening_of, starts_of
+
+__all__ = [
+    "Isolation",
+    "Level",
+    "Problem",
+    "check_circuit",
+    "isolations_of",
+    "with_pairs",
+]
+
+_RANK = {"error": 0, "doubt": 1, "note": 2}
+
+
+def with_pairs(circuit: Circuit) -> Circuit:
+    """Return a circuit that knows every pair of contactors that must never close together.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    return _paired(Graph(circuit)).circuit
+
+
+def _paired(graph: Graph) -> Graph:
+    """Let the circuit of a graph know its pairs; nets and links stay as they are."""
+    circuit = graph.circuit
+    pairs = tuple(dict.fromkeys((*circuit.never_together, *exclusive_pairs(graph))))
+    graph.circuit = replace(circuit, never_together=pairs)
+    return graph
+
+
+def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem, ...]:
+    """Return what is wrong with a circuit, worst first.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    is_played : bool
+        False for the graph alone, which takes a few milliseconds.
+    """
+    graph = _paired(Graph(circuit))
+    circuit = graph.circuit
+    found = [
+        *wiring_problems(graph),
+        *control_problems(graph),
+        *load_problems(graph),
+        *power_problems(graph),
+    ]
+    if is_played and circuit.netlist.devices:
+        stage = Stage(circuit)
+        found += state_problems(graph, stage, starts_of(stage), opening_of(circuit))
+    unique = {(one.rule, one.message.id, one.devices, one.terminals): one for one in found}
+    return tuple(sorted(unique.values(), key=lambda one: (_RANK[one.level], one.rule)))
+
+
+def isolations_of(circuit: Circuit) -> tuple[Isolation, ...]:
+    """Return what each isolator leaves live, and what can still pull in behind it.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    return isolations(Graph(circuit))

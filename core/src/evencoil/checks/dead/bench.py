@@ -1,0 +1,181 @@
+"""The dead circuit with a meter on it: what can be held, what is read."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import combinations
+
+from evencoil.circuit import TURNED, Circuit, Netlist, turns_of
+from evencoil.solver import Action, DeadNetwork, Ohms, Pairs, Plant, Run, compile_plant
+
+__all__ = [
+    "OPEN_OHM",
+    "ZERO_OHM",
+    "Bench",
+    "Hand",
+    "Observed",
+    "fuses_of",
+    "live_terminals",
+    "stages_of",
+    "states_to_read",
+]
+
+ZERO_OHM, OPEN_OHM = 2.0, 1e6
+
+_SETTLES_US = 20_000
+_MOST_STATES = 24
+_MANY_STATES = 16
+
+
+@dataclass(frozen=True, slots=True)
+class Hand:
+    """What is held or set while a reading is taken."""
+
+    verb: str
+    device: str
+    word: str = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Observed:
+    """A reading that was taken, in ohms; infinite where it was open."""
+
+    start: str
+    end: str
+    hands: tuple[Hand, ...]
+    ohms: float
+
+
+def hands_of(circuit: Circuit, run: Run) -> list[Hand]:
+    """Return everything that an operator can hold or set, one by one.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    run : Run
+        Knows what each device can do.
+    """
+    found = []
+    for item in circuit.netlist.devices:
+        verbs = run.verbs_of(item.id)
+        if item.type in {"pb", "estop"} and "press" in verbs:
+            found.append(Hand("press", item.id))
+        elif item.type == "olr":
+            found.append(Hand("trip", item.id))
+        elif item.type == "pilot":
+            found.append(Hand("on", item.id))
+        elif item.type in TURNED:
+            found += [Hand("turn", item.id, word) for word in turns_of(item)]
+    return found
+
+
+def states_to_read(circuit: Circuit, run: Run) -> list[tuple[Hand, ...]]:
+    """Return nothing held, each one thing held, and two of them on different devices.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    run : Run
+        Knows what each device can do.
+    """
+    single = hands_of(circuit, run)
+    pairs = [pair for pair in combinations(single, 2) if pair[0].device != pair[1].device]
+    return [(), *((hand,) for hand in single), *pairs][:_MOST_STATES]
+
+
+def stages_of(few: int, count: int) -> tuple[slice, ...]:
+    """Return the positions in the order in which they are tried for a fault.
+
+    A large machine has many buttons: there the later ones serve only for what the first
+    do not detect, which costs a reading now and then and halves the work.
+
+    Parameters
+    ----------
+    few : int
+        How many positions hold one thing at most.
+    count : int
+        How many there are.
+    """
+    if few <= _MANY_STATES:
+        return slice(0, few), slice(few, count)
+    half = few // 2
+    return slice(0, half), slice(half, few), slice(few, count)
+
+
+def fuses_of(circuit: Circuit) -> tuple[str, ...]:
+    """Return the fuses that a transformer's secondary feeds."""
+    nets = circuit.netlist.nets()
+    fed = {
+        nets[f"{item.id}.{end}"]
+        for item in circuit.netlist.devices
+        if item.type == "xfmr"
+        for end in item.terminals
+        if end.startswith("X")
+    }
+    return tuple(
+        item.id
+        for item in circuit.netlist.devices
+        if item.type == "fuse" and {nets[f"{item.id}.{end}"] for end in item.terminals} & fed
+    )
+
+
+def live_terminals(netlist: Netlist) -> set[str]:
+    """Return the terminals that are joined to the supply's lines without a device between."""
+    nets = netlist.nets()
+    lines = {
+        nets[f"{item.id}.{end}"]
+        for item in netlist.devices
+        if item.type == "supply"
+        for end in item.terminals
+        if end not in {"PE", "N"}
+    }
+    return {terminal for terminal, net in nets.items() if net in lines}
+
+
+class Bench:
+    """A netlist on the bench: supply off, control fuses out, hands at its buttons.
+
+    What hands do to contacts does not hang on the wires while the supply is off, so a
+    position that was set once serves every netlist of the same devices.
+    """
+
+    def __init__(
+        self,
+        netlist: Netlist,
+        pulled: Sequence[str],
+        known: dict[tuple[Hand, ...], list[float]] | None = None,
+    ) -> None:
+        self.plant: Plant = compile_plant(netlist)
+        self.pulled = pulled
+        self.known = {} if known is None else known
+        self.network = DeadNetwork(self.plant)
+
+    def set(self, hands: tuple[Hand, ...]) -> list[float]:
+        """Return the conductance of every branch with hands where they are told [S]."""
+        if hands not in self.known:
+            run = Run(self.plant)
+            for fuse in self.pulled:
+                run.act(Action(run.time, "pull", fuse))
+            for hand in hands:
+                run.act(Action(run.time, hand.verb, hand.device, hand.word))
+                run.advance(run.time + _SETTLES_US)
+            run.look(run.time + _SETTLES_US)
+            self.known[hands] = list(run.conductance)
+        return self.known[hands]
+
+    def ohms(
+        self, states: Sequence[tuple[Hand, ...]], terminals: Sequence[str], pairs: Pairs
+    ) -> Ohms:
+        """Return readings, positions x pairs [ohm]."""
+        return self.network.ohms([self.set(hands) for hands in states], terminals, pairs)
+
+    def read(self, observed: Sequence[Observed]) -> list[float]:
+        """Return what the meter reads at each place; hands are set once for all alike."""
+        states = list(dict.fromkeys(one.hands for one in observed))
+        return self.network.ohms_between(
+            [self.set(hands) for hands in states],
+            [(states.index(one.hands), one.start, one.end) for one in observed],
+        )

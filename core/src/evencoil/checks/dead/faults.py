@@ -1,0 +1,111 @@
+"""Single wiring faults that people make, one changed netlist for each."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from itertools import combinations
+from typing import Literal
+
+from evencoil.base import Message
+from evencoil.circuit import CONTACTS, Circuit, Netlist, Wire, links_of
+
+__all__ = ["FaultKind", "contact_faults", "missing_wires", "wiring_faults"]
+
+#: nobody lands a control wire on a pole, or the other way round
+_POLES = {"1L1", "2T1", "3L2", "4T2", "5L3", "6T3"}
+
+
+FaultKind = Literal["missing", "swapped", "jumper", "moved"]
+
+
+def _without(netlist: Netlist, wire: str) -> Netlist:
+    return replace(netlist, wires=tuple(item for item in netlist.wires if item.id != wire))
+
+
+@dataclass(frozen=True, slots=True)
+class WiringFault:
+    kind: FaultKind
+    netlist: Netlist
+    message: Message
+    wire: str
+
+
+def wiring_faults(circuit: Circuit) -> Iterator[WiringFault]:
+    """Go through every single fault that a pair of hands makes."""
+    yield from missing_wires(circuit)
+    yield from _moved(circuit)
+    yield from contact_faults(circuit)
+
+
+def missing_wires(circuit: Circuit) -> Iterator[WiringFault]:
+    """Leave out each wire in turn."""
+    netlist = circuit.netlist
+    for wire in netlist.wires:
+        params = {"start": circuit.said(wire.start), "end": circuit.said(wire.end)}
+        yield WiringFault(
+            "missing", _without(netlist, wire.id), Message("dead.missing", params), wire.id
+        )
+
+
+def contact_faults(circuit: Circuit) -> Iterator[WiringFault]:
+    """Exchange contacts of one device, and join the two ends of each."""
+    netlist = circuit.netlist
+    for item in netlist.devices:
+        contacts = [link for link in links_of(item) if link.kind in CONTACTS]
+        tag = circuit.tags.get(item.id, item.id)
+        for one, other in combinations(contacts, 2):
+            if one.kind != other.kind:
+                turned = _swapped(netlist, item.id, {one.a: other.a, one.b: other.b})
+                said = Message(
+                    "dead.swapped",
+                    {"tag": tag, "one": f"{one.a}-{one.b}", "other": f"{other.a}-{other.b}"},
+                )
+                yield WiringFault("swapped", turned, said, "")
+        for link in contacts:
+            bridge = Wire(f"{item.id}.bridge", f"{item.id}.{link.a}", f"{item.id}.{link.b}")
+            said = Message("dead.jumper", {"tag": tag, "one": link.a, "other": link.b})
+            yield WiringFault("jumper", replace(netlist, wires=(*netlist.wires, bridge)), said, "")
+
+
+def _swapped(netlist: Netlist, device: str, pairs: Mapping[str, str]) -> Netlist:
+    both = {**pairs, **{value: key for key, value in pairs.items()}}
+
+    def end(terminal: str) -> str:
+        owner, _, name = terminal.rpartition(".")
+        return f"{owner}.{both[name]}" if owner == device and name in both else terminal
+
+    return replace(
+        netlist,
+        wires=tuple(
+            replace(wire, start=end(wire.start), end=end(wire.end)) for wire in netlist.wires
+        ),
+    )
+
+
+def _moved(circuit: Circuit) -> Iterator[WiringFault]:
+    """Land each end of each wire on another terminal of the same device."""
+    netlist = circuit.netlist
+    devices = {item.id: item for item in netlist.devices}
+    for wire in netlist.wires:
+        for end in ("start", "end"):
+            at = getattr(wire, end)
+            owner, _, name = at.rpartition(".")
+            item = devices.get(owner)
+            if item is None or item.type in {"joint", "supply"}:
+                continue
+            for other in item.terminals:
+                if other == name or (other in _POLES) != (name in _POLES):
+                    continue
+                landed = replace(wire, **{end: f"{owner}.{other}"})
+                wires = tuple(landed if one.id == wire.id else one for one in netlist.wires)
+                far = wire.end if end == "start" else wire.start
+                said = Message(
+                    "dead.moved",
+                    {
+                        "far": circuit.said(far),
+                        "at": circuit.said(at),
+                        "other": circuit.said(f"{owner}.{other}"),
+                    },
+                )
+                yield WiringFault("moved", replace(netlist, wires=wires), said, wire.id)

@@ -1,0 +1,110 @@
+"""Which single faults explain the readings that were taken."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from evencoil.base import Message
+from evencoil.checks.dead.bench import OPEN_OHM, Bench, Hand, Observed, fuses_of
+from evencoil.checks.dead.faults import FaultKind, wiring_faults
+from evencoil.checks.dead.plan import LOW_OHM
+from evencoil.circuit import Circuit, Netlist
+from evencoil.solver import TIMES
+
+__all__ = ["Suspect", "readings_hold", "suspects"]
+
+_APART = math.log(TIMES)
+#: how common each is on a bench, most first
+_COMMON: tuple[FaultKind, ...] = ("missing", "moved", "swapped", "jumper")
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Suspect:
+    """A single fault, how many of the readings it explains, and how to say it."""
+
+    kind: FaultKind
+    explains: int
+    of: int
+    message: Message
+    wire: str = ""
+
+
+def suspects(circuit: Circuit, observed: Sequence[Observed], most: int = 8) -> tuple[Suspect, ...]:
+    """Return the single faults that explain readings, best first.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As it is drawn.
+    observed : sequence of Observed
+        Every reading that was taken, right ones too: they rule faults out.
+    most : int
+        How many to return.
+
+    Returns
+    -------
+    tuple of Suspect
+        Empty while no reading differs from the drawing.
+    """
+    if not observed:
+        return ()
+    pulled = fuses_of(circuit)
+    known = set(circuit.netlist.terminals())
+    readings = [one for one in observed if one.start in known and one.end in known]
+
+    known_hands: dict[tuple[Hand, ...], list[float]] = {}
+
+    def explained(netlist: Netlist) -> int:
+        solved = Bench(netlist, pulled, known_hands).read(readings)
+        return sum(map(_agrees, solved, (one.ohms for one in readings)))
+
+    if not readings or explained(circuit.netlist) == len(readings):
+        return ()
+    found = []
+    for fault in wiring_faults(circuit):
+        count = explained(fault.netlist)
+        if count:
+            found.append(
+                Suspect(
+                    kind=fault.kind,
+                    explains=count,
+                    of=len(readings),
+                    message=fault.message,
+                    wire=fault.wire,
+                )
+            )
+    found.sort(key=lambda one: (-one.explains, _COMMON.index(one.kind)))
+    best = found[0].explains if found else 0
+    return tuple(one for one in found if one.explains == best)[:most]
+
+
+def _agrees(solved: float, read: float) -> bool:
+    """Tell whether a meter could read that on a circuit that is solved to something."""
+    one, other = (min(max(ohms, LOW_OHM), OPEN_OHM) for ohms in (solved, read))
+    return abs(math.log(one / other)) <= _APART
+
+
+def readings_hold(circuit: Circuit, observed: Sequence[Observed]) -> tuple[bool | None, ...]:
+    """Tell of each reading whether the circuit as drawn gives it; None if its ends are gone.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As it is drawn.
+    observed : sequence of Observed
+        Readings that were taken.
+    """
+    known = set(circuit.netlist.terminals())
+    devices = {item.id for item in circuit.netlist.devices}
+    here = [
+        {one.start, one.end} <= known and all(hand.device in devices for hand in one.hands)
+        for one in observed
+    ]
+    bench = Bench(circuit.netlist, fuses_of(circuit))
+    solved = iter(bench.read([one for one, is_here in zip(observed, here, strict=True) if is_here]))
+    return tuple(
+        _agrees(next(solved), one.ohms) if is_here else None
+        for one, is_here in zip(observed, here, strict=True)
+    )

@@ -1,0 +1,448 @@
+"""The command line: ``evencoil size|connect|wirelist|rehearse|validate JOB.json``.
+
+Exit codes: 0 all figures found; 1 at least one figure is withheld, with its
+reason; 2 the file or the call is wrong. Errors go to standard error with field
+and next step, as a line or, with ``--format json``, as one JSON object.
+"""
+
+from __future__ import annotations
+
+import argparse
+import csv
+import json
+import sys
+from collections.abc import Sequence
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any, TextIO
+
+from evencoil.base import CoreError, FileFormatError, Message, __version__, plain, say
+from evencoil.circuit import Circuit
+from evencoil.cli import circuit as cli_circuit
+from evencoil.job import (
+    MAX_BYTES,
+    SCHEMA,
+    JobFile,
+    StarterRoom,
+    Worked,
+    fingerprint,
+    json_schema,
+    load,
+    work_out_job,
+    work_out_starter,
+)
+from evencoil.leads import guide_bench
+from evencoil.machine import MachineMotor, convert_motor
+from evencoil.plate import SupplyInputs
+from evencoil.rehearsal import Stage, read_scenario, trace_as_json
+
+__all__ = ["main"]
+
+OK, WITHHELD, WRONG = 0, 1, 2
+
+
+def _read(name: str) -> bytes:
+    try:
+        if name == "-":
+            return sys.stdin.buffer.read(MAX_BYTES + 1)
+        with Path(name).open("rb") as file:
+            return file.read(MAX_BYTES + 1)
+    except OSError as wrong:
+        raise FileFormatError(
+            Message(
+                "file.unreadable", {"name": name, "reason": wrong.strerror or type(wrong).__name__}
+            ),
+            field="file",
+            hint=Message("file.unreadable.hint"),
+        ) from wrong
+
+
+def _as_json(job: JobFile, worked: Worked) -> dict[str, Any]:
+    """Return a worked job as JSON: each value with unit, rule, working, marks."""
+    steps = {step.id: step for step in worked.steps}
+    figures = []
+    for figure in worked.figures:
+        entry: dict[str, Any] = {"id": figure.id}
+        if figure.step is not None:
+            step = steps[figure.step]
+            entry |= {"value": str(step.value), "unit": step.unit, "shown": step.shown}
+        if figure.refusal is not None:
+            refused = figure.refusal
+            entry["refusal"] = {
+                "code": refused.code,
+                "detail": refused.detail,
+                "field": refused.field,
+                "hint": refused.hint,
+            }
+        figures.append(entry)
+    return {
+        "motor_tag": job.motor.motor_tag,
+        "fingerprint": fingerprint(job),
+        "core": __version__,
+        "edition": worked.profile.edition,
+        "figures": figures,
+        "steps": [
+            {
+                "id": step.id,
+                "kind": step.kind,
+                "value": str(step.value),
+                "unit": step.unit,
+                "shown": step.shown,
+                "rule": None if step.rule is None else str(step.rule),
+                "working": say(step.working),
+                "uses": list(step.uses),
+                "marks": [
+                    {"kind": mark.kind, "origin": mark.origin, "text": say(mark.message)}
+                    for mark in step.marks
+                ],
+            }
+            for step in worked.steps
+        ],
+        "findings": [
+            {
+                "code": found.code,
+                "level": found.level,
+                "field": found.field,
+                "text": say(found.message),
+            }
+            for found in (
+                *worked.reading.findings,
+                *(worked.verdict.findings if worked.verdict else ()),
+            )
+        ],
+    }
+
+
+def _as_table(job: JobFile, worked: Worked, out: TextIO) -> None:
+    print(f"{job.motor.motor_tag}  NEC {worked.profile.edition}", file=out)
+    for finding in worked.reading.findings:
+        print(f"  {finding.level:8} {say(finding.message)}", file=out)
+    if worked.verdict is not None:
+        for finding in worked.verdict.findings:
+            print(f"  {finding.level:8} {say(finding.message)}", file=out)
+    print(file=out)
+    for step in worked.steps:
+        marks = " ".join(sorted({mark.kind.upper() for mark in step.marks}))
+        rule = "" if step.rule is None else step.rule.section
+        line = f"{step.id:24} {step.said:>14}  {rule:24} {say(step.working)} {marks}"
+        print(line.rstrip(), file=out)
+    for figure in worked.figures:
+        if figure.refusal is not None:
+            print(f"{figure.id:24} {'withheld':>14}  {figure.refusal.detail}", file=out)
+            print(f"{'':24} {'':>14}  {figure.refusal.hint}", file=out)
+
+
+def _size(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    worked = work_out_job(job)
+    if arguments.format == "json":
+        print(json.dumps(_as_json(job, worked), indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        _as_table(job, worked, sys.stdout)
+    return WITHHELD if any(figure.refusal for figure in worked.figures) else OK
+
+
+def _connect(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    box = work_out_job(job).box
+    said: dict[str, Any] = {
+        "motor_tag": job.motor.motor_tag,
+        "winding": None if box.winding is None else box.winding.kind,
+    }
+    if box.derived is not None:
+        said["connection"] = box.derived.name
+        said["joints"] = [
+            {"line": joint.line, "leads": list(joint.leads), "conductors": joint.conductors}
+            for joint in box.derived.joints
+        ]
+        said["tell"] = "" if box.tell is None else say(box.tell)
+    if box.states is not None:
+        said["states"] = {
+            state: {
+                "connection": known.name,
+                "joints": [
+                    {"line": joint.line, "leads": list(joint.leads)} for joint in known.joints
+                ],
+                "free": list(known.free(box.winding)) if box.winding else [],
+            }
+            for state, known in box.states.states.items()
+        }
+    error = box.derived_error
+    if error is not None:
+        said["refusal"] = error.problem()
+    if box.outcome is not None and job.leads.joints:
+        said["as_joined"] = {
+            "verdict": box.outcome.verdict,
+            "connection": box.outcome.name,
+            "coils": [
+                {
+                    "coil": coil.name,
+                    "from": coil.start,
+                    "to": coil.end,
+                    "volts_v": round(coil.volts_v, 1),
+                    "rated_v": round(coil.rated_v, 1),
+                    "angle_deg": round(coil.angle_deg, 1),
+                }
+                for coil in box.outcome.coils
+            ],
+            "findings": [say(found.message) for found in box.outcome.findings],
+        }
+    if box.outcome_error is not None:
+        said["as_joined"] = {"refusal": box.outcome_error.problem()}
+    if arguments.format == "json":
+        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        _connect_table(said)
+    return OK if error is None else WITHHELD
+
+
+def _identify(arguments: argparse.Namespace) -> int:
+    bench = load(_read(arguments.job)).bench
+    found = guide_bench(bench)
+    ask = found.ask
+    said: dict[str, Any] = {
+        "stage": found.stage,
+        "kinds": list(found.kinds),
+        "left": found.left,
+        "about": found.about,
+        "numbers": dict(found.numbers),
+        "doubtful": list(found.doubtful),
+        "notes": [say(note) for note in found.notes],
+        "ask": None
+        if ask is None
+        else {
+            "what": ask.what,
+            "pair": list(ask.pair),
+            "feed": list(ask.feed),
+            "joined": [list(pair) for pair in ask.joined],
+        },
+    }
+    if arguments.format == "json":
+        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        print(
+            f"{found.stage}: {', '.join(found.kinds)}, {found.left} left, about {found.about} more"
+        )
+        for sleeve, lead in sorted(found.numbers.items()):
+            print(f"  {sleeve}  {lead}")
+        if ask is not None:
+            feed = f"feed {'-'.join(ask.feed)}, " if ask.feed else ""
+            joined = "".join(f"join {one}-{other}, " for one, other in ask.joined)
+            verb = "touch" if ask.what == "touch" else "read"
+            print(f"  next: {feed}{joined}{verb} {'-'.join(ask.pair)}")
+        for note in said["notes"]:
+            print(f"  {note}")
+    return OK if found.stage == "done" else WITHHELD
+
+
+def _convert(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    found = convert_motor(
+        MachineMotor(tag=job.motor.motor_tag, plate=job.plate, supply=job.supply, leads=job.leads),
+        SupplyInputs(text=arguments.supply),
+        job.profile.as_core(),
+    )
+    after = found.after.derived
+    said: dict[str, Any] = {
+        "motor_tag": found.tag,
+        "answer": found.answer,
+        "connection": None if after is None else after.name,
+        "moves": [say(move) for move in found.moves],
+        "amps_before": None if found.amps_before is None else plain(found.amps_before),
+        "amps_after": None if found.amps_after is None else plain(found.amps_after),
+        "refusal": None if found.reason is None else found.reason.problem(),
+        "ways_out": [say(way) for way in found.ways_out],
+    }
+    if arguments.format == "json":
+        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
+    else:
+        print(f"{found.tag}  {found.answer}  {said['connection'] or ''}")
+        for line in (*said["moves"], *said["ways_out"]):
+            print(f"  {line}")
+        if found.reason is not None:
+            print(f"  {found.reason} {say(found.reason.hint)}")
+    return OK if found.answer == "can" else WITHHELD
+
+
+def _connect_table(said: dict[str, Any]) -> None:
+    print(f"{said['motor_tag']}  {said['winding'] or 'winding not known'}")
+    for joint in said.get("joints", []):
+        line = joint["line"] or "  "
+        print(f"  {line}  {' '.join(joint['leads']):16} {joint['conductors']} conductors")
+    if said.get("tell"):
+        print(f"  {said['tell']}")
+    if "refusal" in said:
+        print(f"  withheld: {said['refusal']['detail']} {said['refusal']['hint']}")
+    for coil in said.get("as_joined", {}).get("coils", []):
+        print(
+            f"  {coil['from']}-{coil['to']:4} {coil['volts_v']:8.1f} V of {coil['rated_v']:.1f} V"
+            f" at {coil['angle_deg']:.1f}°"
+        )
+    for text in said.get("as_joined", {}).get("findings", []):
+        print(f"  {text}")
+
+
+def _room(job: JobFile) -> StarterRoom:
+    """Return the starter of a job, drawn.
+
+    Raises
+    ------
+    CoreError
+        If none is chosen, or it cannot be drawn.
+    """
+    room = work_out_starter(work_out_job(job), job.starter)
+    room.required()
+    return room
+
+
+def _wirelist(arguments: argparse.Namespace) -> int:
+    room = _room(load(_read(arguments.job)))
+    doubts = [found for found in room.findings if found.level in {"doubt", "refusal"}]
+    if arguments.format == "json":
+        said = {
+            "circuit": room.entry.id if room.entry else "",
+            "wires": [asdict(row) for row in room.rows()],
+            "material": [asdict(row) for row in room.material()],
+            "findings": [
+                {"code": found.code, "level": found.level, "text": say(found.message)}
+                for found in room.findings
+            ],
+        }
+        print(json.dumps(said, indent=2, ensure_ascii=False))
+    elif arguments.format == "csv":
+        writer = csv.writer(sys.stdout, lineterminator="\n")
+        writer.writerow(["number", "from", "to", "way", "colour", "wire_id"])
+        for row in room.rows():
+            writer.writerow([row.number, row.start, row.end, row.way, row.colour, row.id])
+    else:
+        for row in room.rows():
+            print(f"{row.number:>5}  {row.start:14} {row.end:14} {row.way:8} {row.colour}")
+        for found in room.findings:
+            print(f"  {found.level:8} {say(found.message)}")
+    return WITHHELD if doubts else OK
+
+
+def _drawn(arguments: argparse.Namespace) -> Circuit:
+    return _room(load(_read(arguments.job))).required()
+
+
+def _check(arguments: argparse.Namespace) -> int:
+    return OK if cli_circuit.check(arguments, _drawn(arguments)) else WITHHELD
+
+
+def _dead_check(arguments: argparse.Namespace) -> int:
+    return OK if cli_circuit.dead_check(arguments, _drawn(arguments)) else WITHHELD
+
+
+def _netlist(arguments: argparse.Namespace) -> int:
+    return OK if cli_circuit.netlist(arguments, _drawn(arguments)) else WITHHELD
+
+
+def _choose(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    is_any = cli_circuit.choose(arguments, work_out_job(job), job.starter.load)
+    return OK if is_any else WITHHELD
+
+
+def _rehearse(arguments: argparse.Namespace) -> int:
+    room = _room(load(_read(arguments.job)))
+    scenario = read_scenario(_read(arguments.scenario))
+    if room.circuit is None:
+        return WRONG
+    stage = Stage(room.circuit, scenario.constants)
+    trace = stage.play(scenario.acts(), until_us=scenario.until_us())
+    tags = room.circuit.tags
+    if arguments.format == "json":
+        print(json.dumps(trace_as_json(trace, room.circuit), indent=2, ensure_ascii=False))
+    else:
+        print(f"constants: {trace.set_name}; netlist {trace.fingerprint[:12]}")
+        for event in trace.events:
+            name = tags.get(event.device, event.device)
+            print(f"{event.time / 1e6:10.4f} s  {name:12} {event.aspect:12} {event.value}")
+        for hazard in trace.hazards:
+            print(
+                f"{hazard.time_us / 1e6:10.4f} s  {say(Message(f'hazard.{hazard.code}'))}: "
+                f"{hazard.sentence}"
+            )
+        if trace.never_settles:
+            print("never settles: contacts go on changing; broken off")
+    return WITHHELD if trace.hazards or trace.never_settles else OK
+
+
+def _validate(arguments: argparse.Namespace) -> int:
+    job = load(_read(arguments.job))
+    work_out_job(job)
+    said = {"valid": True, "schema": SCHEMA, "fingerprint": fingerprint(job)}
+    if arguments.format == "json":
+        print(json.dumps(said))
+    else:
+        print(f"valid, schema {SCHEMA}, {said['fingerprint']}")
+    return OK
+
+
+def _schema(arguments: argparse.Namespace) -> int:
+    del arguments
+    print(json.dumps(json_schema(), indent=2, ensure_ascii=False))
+    return OK
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="evencoil", description="Motor branch circuits with their evidence."
+    )
+    parser.add_argument("--version", action="version", version=__version__)
+    commands = parser.add_subparsers(dest="command", required=True)
+    for name, action, about in (
+        ("size", _size, "work out table current and conductor, each with its evidence"),
+        ("connect", _connect, "derive the joints of the leads, and tell what the joints given do"),
+        ("identify", _identify, "tell what the readings on unmarked leads say, and the next one"),
+        ("convert", _convert, "tell what becomes of the motor on another supply"),
+        ("validate", _validate, "check a job file without showing its figures"),
+        ("wirelist", _wirelist, "draw the starter and list its wires and material"),
+        ("choose", _choose, "lay every starter beside the motor and the load"),
+        ("check", _check, "check and prove the starter; exit 1 if something must be changed"),
+        ("deadcheck", _dead_check, "list the ohm readings that tell every wire"),
+        ("netlist", _netlist, "write the starter's netlist as text"),
+        ("rehearse", _rehearse, "play a scenario on the starter; exit 1 if a hazard shows"),
+    ):
+        command = commands.add_parser(name, help=about, description=about)
+        command.add_argument("job", metavar="JOB.json", help="a job file, or - for standard input")
+        if name == "rehearse":
+            command.add_argument("scenario", metavar="SCENARIO.json", help="what is done, and when")
+        if name == "convert":
+            command.add_argument("--supply", required=True, help='the new supply, as "480Y/277"')
+        forms = ("table", "json", "csv") if name == "wirelist" else ("table", "json")
+        command.add_argument("--format", choices=forms, default="table")
+        command.set_defaults(action=action)
+    schema = commands.add_parser("schema", help="print the JSON Schema of job files")
+    schema.set_defaults(action=_schema, format="json")
+    return parser
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run the command line.
+
+    Parameters
+    ----------
+    argv : sequence of str, optional
+        Arguments after the program's name; those of the process if omitted.
+
+    Returns
+    -------
+    int
+        The exit code: 0, 1 or 2 as told above.
+    """
+    arguments = _parser().parse_args(argv)
+    try:
+        return int(arguments.action(arguments))
+    except CoreError as error:
+        problem = error.problem()
+        if arguments.format == "json":
+            print(json.dumps(problem, ensure_ascii=False), file=sys.stderr)
+        else:
+            print(f"{problem['field']}: {problem['detail']} {problem['hint']}", file=sys.stderr)
+        return WRONG
+
+
+if __name__ == "__main__":
+    sys.exit(main())

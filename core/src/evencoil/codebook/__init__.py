@@ -1,0 +1,35 @@
+"""What the code book says: tables with their doubts, editions, plant rules, amendments.
+
+Knows `base` only; how a table is used is decided further on.
+"""
+
+from evencoil.codebook.amendments import Amendment, AmendmentSubject, amended, check_amendment
+from evencoil.codebook.editions import Edition, edition_of, rule
+from evencoil.codebook.profile import Ferrules, Profile, School, Swap, TwistOn, WireColours
+from evencoil.codebook.steps import assumed, given, judged, tips_of, worked
+from evencoil.codebook.tables.loader import Found, Table, digests, table
+
+__all__ = [
+    "Amendment",
+    "AmendmentSubject",
+    "Edition",
+    "Ferrules",
+    "Found",
+    "Profile",
+    "School",
+    "Swap",
+    "Table",
+    "TwistOn",
+    "WireColours",
+    "amended",
+    "assumed",
+    "check_amendment",
+    "digests",
+    "edition_of",
+    "given",
+    "judged",
+    "rule",
+    "table",
+    "tips_of",
+    "worked",
+]

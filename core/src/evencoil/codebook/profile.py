@@ -1,0 +1,47 @@
+"""What a works has settled: code edition, school, smallest conductors.
+
+Units: none. Rules: the editions differ in section numbers and in few figures;
+the schools differ where a limit may be stepped up (NEC 430.52).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from evencoil.codebook.amendments import Amendment
+from evencoil.codebook.editions import Edition
+
+__all__ = ["Ferrules", "Profile", "School", "Swap", "TwistOn", "WireColours"]
+
+School = Literal["exam", "field"]
+TwistOn = Literal["never", "building", "anywhere"]
+Swap = Literal["L1-L2", "L2-L3", "L1-L3"]
+WireColours = Literal["nfpa79", "iec60204"]
+Ferrules = Literal["number", "number_terminal", "far_end"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Profile:
+    """The works' own rules, used wherever a job does not say otherwise.
+
+    ``swap_lines`` is the works' habit: which two lines are exchanged for the
+    other direction. ``twist_on`` is its rule on twist-on connectors:
+    never, only in the building's own wiring and not on machines, or anywhere
+    they are listed for; and up to which conductor. ``school_reason`` is why the works
+    chose its school; ``wire_colours`` are those of NFPA 79 or of IEC 60204-1;
+    ``control_wire`` is its usual control conductor; ``ferrules`` what stands on the end
+    of a wire: its number, number and terminal, or number and where the other end is;
+    ``amendments`` are what the place asks for beyond the code.
+    """
+
+    edition: Edition = 2023
+    school: School = "field"
+    swap_lines: Swap = "L1-L3"
+    twist_on: TwistOn = "building"
+    twist_on_largest: str = "10"
+    school_reason: str = ""
+    wire_colours: WireColours = "nfpa79"
+    control_wire: str = "14"
+    ferrules: Ferrules = "number"
+    amendments: tuple[Amendment, ...] = ()

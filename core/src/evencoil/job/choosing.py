@@ -1,0 +1,167 @@
+"""Choosing a starter: what each takes from the line, what it gives, and why one cannot.
+
+Every circuit of the catalogue is shown with the same measures. One that cannot do the
+job stays in the list with one reason, so that nobody wonders where it went.
+
+Units: current in percent of locked-rotor current and in amps [A], torque in percent of
+that at full volts. Source: textbook starting methods; NEMA MG 1 for the leads.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+from functools import cache
+from typing import Literal
+
+from evencoil.base import CoreError, Message
+from evencoil.checks import Restart, restarts_of
+from evencoil.job.work_out import Worked
+from evencoil.leads import derive
+from evencoil.sizing import start_shares
+from evencoil.starters import (
+    LEADS_OF,
+    CatalogueEntry,
+    Load,
+    MotorFacts,
+    barred_by,
+    catalogue,
+    start_of,
+)
+from evencoil.winding import StartMethod
+
+__all__ = ["Choice", "choices", "hazards_of_entry"]
+
+Verdict = Literal["can", "cannot", "doubt"]
+#: what a loaded machine asks for of the torque at full volts; assumed, no machine was read
+_LOADED_PERCENT = Decimal(60)
+_EMPTY_PERCENT = Decimal(25)
+_PLUGS = {"1B", "6B", "6C"}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Choice:
+    """One starter beside the others.
+
+    Attributes
+    ----------
+    id, group : str
+        Of the catalogue.
+    line_percent, torque_percent : Decimal
+        At the first moment, of those at full volts.
+    line_a : Decimal or None
+        At the first moment, None where no locked-rotor current is known. [A]
+    leads : tuple of int
+        How many leads it needs; empty if any do.
+    verdict : str
+        ``can``, ``cannot`` or ``doubt``.
+    reason : Message
+        One reason, also where it can.
+    hazards : tuple of str
+        What has to be accepted by name before it is wired.
+    """
+
+    id: str
+    group: str
+    line_percent: Decimal
+    torque_percent: Decimal
+    line_a: Decimal | None
+    leads: tuple[int, ...]
+    verdict: Verdict
+    reason: Message
+    hazards: tuple[str, ...]
+
+
+@cache
+def hazards_of_entry(circuit_id: str) -> tuple[str, ...]:
+    """Return what a circuit of the catalogue does that nobody asks for, as it is drawn.
+
+    Parameters
+    ----------
+    circuit_id : str
+        For example ``2A``; a starter as found has none of its own.
+    """
+    known = catalogue().get(circuit_id)
+    found: tuple[Restart, ...] = () if known is None else restarts_of(known.circuit)
+    return (*found, "plugged") if circuit_id in _PLUGS else found
+
+
+def _reason(entry: CatalogueEntry, torque: Decimal, facts: MotorFacts) -> tuple[Verdict, Message]:
+    """Return whether a circuit can, and the one reason that matters most."""
+    barred = barred_by(entry, facts)
+    if barred is not None:
+        return "cannot", barred
+    need = {"loaded": _LOADED_PERCENT, "empty": _EMPTY_PERCENT}.get(facts.load)
+    said = {"torque": f"{torque:.0f}", "need": "" if need is None else f"{need:.0f}"}
+    if need is not None and torque < need:
+        return "cannot", Message("choose.torque", said)
+    if need is None and torque < 100:
+        return "doubt", Message("choose.torque_unknown", said)
+    if start_of(entry) != "full_voltage":
+        return "can", Message("choose.soft", said)
+    return "can", Message(f"choose.can.{entry.group}")
+
+
+def _starts_as(worked: Worked, method: StartMethod) -> bool | None:
+    """Tell whether the leads can be joined for a way to start; None if nothing tells."""
+    box, supply, verdict = worked.box, worked.supply, worked.verdict
+    if box.winding is None or box.rating is None or supply is None or verdict is None:
+        return None
+    try:
+        derive(box.winding, rating=box.rating, supply=supply, verdict=verdict, start_method=method)
+    except CoreError:
+        return False
+    return True
+
+
+def choices(worked: Worked, load: Load, tap_percent: Decimal = Decimal(65)) -> tuple[Choice, ...]:
+    """Return every starter of the catalogue with its measures and one reason.
+
+    Parameters
+    ----------
+    worked : Worked
+        Plate, supply, leads and sizes; the locked-rotor current is taken from the sizes.
+    load : str
+        How the machine starts.
+    tap_percent : Decimal
+        Tap of an autotransformer. [percent]
+    """
+    locked = next(
+        (
+            step.value
+            for name in ("locked_rotor_code_a", "locked_rotor_table_a")
+            for step in worked.steps
+            if step.id == name and isinstance(step.value, Decimal)
+        ),
+        None,
+    )
+    plate, winding = worked.reading.plate, worked.box.winding
+    facts = MotorFacts(
+        plate.phases,
+        plate.leads,
+        winding.kind if winding is not None else "",
+        _starts_as(worked, "wye_delta"),
+        load,
+    )
+    found = []
+    for entry in catalogue().values():
+        if entry.id in {"2B", "5C"}:
+            continue  # drawn as lessons, never to be wired
+        _, line, torque = start_shares(start_of(entry), tap_percent)
+        torque_percent = torque * 100
+        verdict, reason = _reason(entry, torque_percent, facts)
+        wanted = LEADS_OF.get(entry.id) or LEADS_OF.get(entry.group, ())
+        found.append(
+            Choice(
+                id=entry.id,
+                group=entry.group,
+                line_percent=line * 100,
+                torque_percent=torque_percent,
+                line_a=None if locked is None else locked * line,
+                leads=wanted,
+                verdict=verdict,
+                reason=reason,
+                hazards=hazards_of_entry(entry.id),
+            )
+        )
+    return tuple(found)

@@ -1,0 +1,138 @@
+"""What the drawn starter tells the sizes: the coils on its transformer, where its heaters lie.
+
+What a person entered goes before the drawing. A coil's apparent power is the library's
+assumption until somebody reads it off the coil, and marks what stands on it.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Mapping
+from decimal import Decimal
+from typing import Literal
+
+from evencoil.base import CoreError
+from evencoil.checks import COILED, LINE_ENDS, Graph, bridges_of, on_transformer
+from evencoil.circuit import Circuit, replay
+from evencoil.sizing import CoilInput, ControlInput, OverloadInput, SizeInputs
+from evencoil.starters import FOUND, StarterInputs, draw, found_entry
+
+__all__ = ["control_of", "heaters_lie", "with_drawing"]
+
+_WAY = {"pole", "heat", "fuse", "resistor"}
+_SPLIT = {"motor6", "motorpw"}
+
+
+def _drawn(starter: StarterInputs) -> Circuit | None:
+    if not starter.recipe:
+        return None
+    try:
+        drawn = (
+            found_entry().circuit
+            if starter.recipe == FOUND
+            else draw(starter.recipe, dict(starter.options)).circuit
+        )
+    except CoreError:
+        return None
+    return replay(drawn, [edit.as_core() for edit in starter.edits]).circuit
+
+
+def control_of(circuit: Circuit) -> ControlInput | None:
+    """Return the coils and lamps on the control transformer; None if there is no such thing.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn.
+    """
+    graph = Graph(circuit)
+    transformers = graph.of_type("xfmr")
+    if not transformers:
+        return None
+    coils: Counter[tuple[str, str, str]] = Counter()
+    lamps = Decimal(0)
+    for item in (one for unit in transformers for one in on_transformer(graph, unit.id)):
+        if item.type in COILED:
+            sealed = item.parameters.get("sealed_va") or "10"
+            inrush = item.parameters.get("inrush_va") or sealed
+            coils[item.type, inrush, sealed] += 1
+        else:
+            lamps += Decimal(item.parameters.get("va") or "0")
+    if not coils:
+        return None
+    secondary = transformers[0].parameters.get("sec") or "120"
+    return ControlInput(
+        coils=tuple(
+            CoilInput(label=kind, count=count, inrush_va=Decimal(inrush), sealed_va=Decimal(sealed))
+            for (kind, inrush, sealed), count in sorted(coils.items())
+        ),
+        lamps_va=lamps,
+        volts_v=Decimal(secondary),
+        is_drawn=True,
+    )
+
+
+def heaters_lie(circuit: Circuit) -> Literal["line", "leg", "half"] | None:
+    """Return where the overload's heaters lie in the motor's current; None without any.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn.
+    """
+    graph = Graph(circuit)
+    relays = [item.id for item in graph.of_type("olr")]
+    motors = [item for item in circuit.netlist.devices if item.type.startswith("motor")]
+    if not relays or len(motors) != 1:
+        return None
+    (motor,) = motors
+    kind = motor.parameters.get("kind", "")
+    if motor.type not in _SPLIT and kind not in {"6", "12", "part-winding"}:
+        return "line"
+    lines = {
+        graph.net(item.id, line)
+        for item in graph.of_type("supply")
+        for line in LINE_ENDS
+        if line in item.terminals
+    }
+    bridged = bridges_of(graph)
+    found: Mapping[bool, set[str]] = {True: set(), False: set()}
+    for end in motor.terminals:
+        for way in graph.paths(
+            graph.net(motor.id, end), lines, lambda edge: edge.link.kind in _WAY
+        ):
+            if any(edge.device.id in bridged for edge in way):
+                continue
+            through = {edge.device.id for edge in way if edge.link.kind == "heat"}
+            found[relays[0] in through].add(end)
+    if not found[True] or not found[False] - found[True]:
+        return "line"
+    return "half" if motor.type == "motorpw" or kind == "part-winding" else "leg"
+
+
+def with_drawing(size: SizeInputs, starter: StarterInputs) -> SizeInputs:
+    """Return the inputs of the sizes with what the drawn starter tells and nobody entered.
+
+    Parameters
+    ----------
+    size : SizeInputs
+        As entered.
+    starter : StarterInputs
+        The chosen starter with its options and edits.
+    """
+    circuit = _drawn(starter)
+    if circuit is None:
+        return size
+    more: dict[str, object] = {}
+    own = size.control
+    if own is None or not own.coils:
+        control = control_of(circuit)
+        if control is not None and own is not None:
+            kept = own.model_dump(exclude={"coils", "is_drawn"}, exclude_defaults=True)
+            control = control.model_copy(update={**kept})
+        if control is not None:
+            more["control"] = control
+    place = heaters_lie(circuit)
+    if size.overload is None and place in {"leg", "half"}:
+        more["overload"] = OverloadInput(place=place)
+    return size.model_copy(update=more) if more else size

@@ -1,0 +1,315 @@
+"""The open job format: what people gave for one job, as JSON.
+
+Versioned: every file carries ``schema``; `UPCASTS` holds one pure function for
+each step from n to n+1; reading upcasts, writing stores the newest. A file
+newer than this code is refused with its version. The published JSON Schema is
+``docs/job.schema.json``. Only inputs are in the file: figures are worked out
+again wherever it is opened.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+from collections.abc import Callable, Mapping
+from typing import Any, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from evencoil.base import CoreError, FileFormatError, Message, MotorTag, NewerSchemaError, Text
+from evencoil.codebook import (
+    Amendment,
+    AmendmentSubject,
+    Edition,
+    Ferrules,
+    Profile,
+    School,
+    Swap,
+    TwistOn,
+    WireColours,
+)
+from evencoil.job.drawn_sizes import with_drawing
+from evencoil.job.work_out import Worked, work_out
+from evencoil.leads import BenchInputs, JointsInputs, LeadsInputs
+from evencoil.plate import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
+from evencoil.sizing import SizeInputs
+from evencoil.starters import StarterInputs
+
+__all__ = [
+    "FORMAT",
+    "MAX_BYTES",
+    "SCHEMA",
+    "UPCASTS",
+    "FileAmendment",
+    "FileMotor",
+    "FileProfile",
+    "JobFile",
+    "JobKind",
+    "canonical",
+    "dump",
+    "fingerprint",
+    "json_schema",
+    "load",
+    "work_out_job",
+]
+
+FORMAT = "even-coil-job"
+SCHEMA = 6
+MAX_BYTES = 1_000_000
+MAX_DEPTH = 40
+
+
+def _from_1(body: dict[str, Any]) -> dict[str, Any]:
+    """Give a file of schema 1 the Leads step that schema 2 brought."""
+    return {**body, "leads": {"winding": None, "joints": []}}
+
+
+def _from_2(body: dict[str, Any]) -> dict[str, Any]:
+    """Give a file of schema 2 the Starter step that schema 3 brought."""
+    return {**body, "starter": {}}
+
+
+def _from_3(body: dict[str, Any]) -> dict[str, Any]:
+    """Give a file of schema 3 the steps that schema 4 brought; all start empty."""
+    return {**body, "joints": {}, "bench": {}, "trust": {}, "replace": {}}
+
+
+def _from_4(body: dict[str, Any]) -> dict[str, Any]:
+    """Take a file of schema 4 as it is: schema 5 only adds parts to sizes and profile."""
+    return dict(body)
+
+
+def _from_5(body: dict[str, Any]) -> dict[str, Any]:
+    """Take a file of schema 5 as it is: schema 6 only adds parts to the starter."""
+    return dict(body)
+
+
+UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
+    1: _from_1,
+    2: _from_2,
+    3: _from_3,
+    4: _from_4,
+    5: _from_5,
+}
+
+
+class _Model(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+JobKind = Literal["new", "replace", "convert", "as_found"]
+
+
+class FileMotor(_Model):
+    """Which motor: an id that never changes, and the tag on it today."""
+
+    id: UUID
+    motor_tag: MotorTag
+    name: Text = ""
+    machine: Text = ""
+
+
+class FileAmendment(_Model):
+    """What the place asks for beyond the code: by whom, and why."""
+
+    subject: AmendmentSubject
+    value: Text = ""
+    author: Text = Field(min_length=1)
+    reason: Text = Field(min_length=1)
+
+
+class FileProfile(_Model):
+    """The works' own rules at the time of writing."""
+
+    edition: Edition = 2023
+    school: School = "field"
+    swap_lines: Swap = "L1-L3"
+    twist_on: TwistOn = "building"
+    twist_on_largest: Text = "10"
+    school_reason: Text = ""
+    wire_colours: WireColours = "nfpa79"
+    control_wire: Text = "14"
+    ferrules: Ferrules = "number"
+    amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
+
+    def as_core(self) -> Profile:
+        """Return it as the rules take it."""
+        said = self.model_dump(exclude={"amendments"})
+        more = tuple(Amendment(**item.model_dump()) for item in self.amendments)
+        return Profile(**said, amendments=more)
+
+
+class JobFile(_Model):
+    """One job of one motor: everything that people gave, nothing worked out."""
+
+    format: Literal["even-coil-job"] = "even-coil-job"
+    schema_: Literal[6] = Field(default=6, alias="schema")
+    job_id: UUID
+    kind: JobKind = "new"
+    motor: FileMotor
+    profile: FileProfile = FileProfile()
+    plate: PlateInputs = PlateInputs()
+    supply: SupplyInputs = SupplyInputs()
+    leads: LeadsInputs = LeadsInputs()
+    bench: BenchInputs = BenchInputs()
+    trust: TrustInputs = TrustInputs()
+    replace: ReplaceInputs = ReplaceInputs()
+    joints: JointsInputs = JointsInputs()
+    size: SizeInputs = SizeInputs()
+    starter: StarterInputs = StarterInputs()
+
+
+def _not_json(reason: str) -> FileFormatError:
+    return FileFormatError(
+        Message("file.not_json", {"reason": reason[:160]}),
+        field="file",
+        hint=Message("file.not_json.hint"),
+    )
+
+
+def _no_constant(name: str) -> Any:
+    raise ValueError(f"{name} is no number")
+
+
+def _once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    kept = dict(pairs)
+    if len(kept) != len(pairs):
+        raise ValueError("a name stands twice in one object")
+    return kept
+
+
+def _parse(data: bytes) -> dict[str, Any]:
+    if len(data) > MAX_BYTES:
+        raise FileFormatError(
+            Message("file.too_large", {"size": str(len(data)), "most": str(MAX_BYTES)}),
+            field="file",
+            hint=Message("file.too_large.hint"),
+        )
+    try:
+        body = json.loads(data, parse_constant=_no_constant, object_pairs_hook=_once)
+    except RecursionError as deep:
+        raise _not_json("nested too deeply") from deep
+    except ValueError as wrong:
+        raise _not_json(str(wrong)) from wrong
+    if not isinstance(body, dict) or body.get("format") != FORMAT:
+        raise FileFormatError(
+            Message("file.other_format", {"format": FORMAT}),
+            field="format",
+            hint=Message("file.other_format.hint"),
+        )
+    return body
+
+
+def _upcast(
+    body: dict[str, Any],
+    newest: int,
+    upcasts: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]],
+) -> dict[str, Any]:
+    version = body.get("schema")
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise FileFormatError(
+            Message("file.no_schema"), field="schema", hint=Message("file.no_schema.hint")
+        )
+    if version > newest:
+        raise NewerSchemaError(
+            Message("file.newer", {"version": str(version)[:20], "known": str(newest)}),
+            field="schema",
+            hint=Message("file.newer.hint"),
+        )
+    while version < newest:
+        body = upcasts[version](body)
+        version += 1
+        body["schema"] = version
+    return body
+
+
+def _first_error(wrong: ValidationError) -> FileFormatError:
+    """Turn a validation error into the one shape, naming the field by its path."""
+    first = wrong.errors()[0]
+    said = str(first["msg"]).removeprefix("Value error, ")
+    return FileFormatError(
+        Message("file.field", {"reason": said[:200], "more": str(len(wrong.errors()) - 1)}),
+        field=".".join(str(part) for part in first["loc"])[:120],
+        hint=Message("file.field.hint"),
+    )
+
+
+def load(
+    data: bytes,
+    *,
+    newest: int = SCHEMA,
+    upcasts: Mapping[int, Callable[[dict[str, Any]], dict[str, Any]]] = UPCASTS,
+) -> JobFile:
+    """Read a job file.
+
+    Parameters
+    ----------
+    data : bytes
+        The whole file, UTF-8 JSON, at most `MAX_BYTES`.
+    newest : int
+        Schema version that this code writes.
+    upcasts : mapping
+        From version n, the function that gives version n + 1.
+
+    Returns
+    -------
+    JobFile
+        Validated, in the newest schema.
+
+    Raises
+    ------
+    FileFormatError
+        If it is not JSON, not a job file, or a field is wrong; the field is
+        named by its path. Nothing is taken over.
+    NewerSchemaError
+        If it was written by a newer Even Coil.
+    """
+    body = _upcast(_parse(data), newest, upcasts)
+    try:
+        return JobFile.model_validate_json(json.dumps(body))
+    except ValidationError as wrong:
+        raise _first_error(wrong) from wrong
+    except CoreError:
+        raise
+    except (ValueError, RecursionError) as wrong:
+        raise _not_json(str(wrong)) from wrong
+
+
+def canonical(job: JobFile) -> bytes:
+    """Return the canonical JSON of a job: sorted keys, decimals as text."""
+    body = job.model_dump(mode="json", by_alias=True)
+    return json.dumps(
+        body, sort_keys=True, ensure_ascii=False, separators=(",", ":"), allow_nan=False
+    ).encode()
+
+
+def fingerprint(job: JobFile) -> str:
+    """Return the SHA-256 of the canonical JSON, for issues and comparison."""
+    return hashlib.sha256(canonical(job)).hexdigest()
+
+
+def dump(job: JobFile) -> bytes:
+    """Return a job as a file for people: indented, keys in the model's order."""
+    body = job.model_dump(mode="json", by_alias=True)
+    return (json.dumps(body, indent=2, ensure_ascii=False, allow_nan=False) + "\n").encode()
+
+
+def json_schema() -> dict[str, Any]:
+    """Return the JSON Schema of the newest job file."""
+    schema = JobFile.model_json_schema(by_alias=True)
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema", **schema}
+
+
+def work_out_job(job: JobFile) -> Worked:
+    """Work out a job file.
+
+    Raises
+    ------
+    CoreError
+        As `evencoil.work.work_out`.
+    """
+    size = with_drawing(job.size, job.starter)
+    return work_out(
+        job.plate, job.supply, size, job.profile.as_core(), job.leads, job.joints, job.trust
+    )

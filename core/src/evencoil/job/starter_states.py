@@ -1,0 +1,74 @@
+"""Where the starter, drawings, dead check and rehearsal steps stand."""
+
+from __future__ import annotations
+
+from evencoil.base import Message
+from evencoil.checks import readings_hold
+from evencoil.job.starter import StarterRoom
+from evencoil.job.states import StepState
+
+__all__ = ["starter_states"]
+
+
+def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
+    """Return where the Starter, Drawings, Dead check and Rehearse steps stand.
+
+    Parameters
+    ----------
+    room : StarterRoom
+        From `work_out_starter`.
+    """
+    if room.entry is None or room.circuit is None or room.numbered is None:
+        shout = Message("shout.starter.open")
+        if room.refusal is not None:
+            shout = Message("shout.starter.refused", {"detail": str(room.refusal)})
+        return (
+            StepState(step="starter", state="held" if room.refusal else "open", shout=shout),
+            StepState(step="drawings", state="open", shout=Message("shout.drawings.open")),
+            StepState(step="check", state="open", shout=Message("shout.check.open")),
+            StepState(step="rehearse", state="open", shout=Message("shout.rehearse.open")),
+        )
+    refused = next((found for found in room.findings if found.level == "refusal"), None)
+    open_hazard = next(
+        (
+            found
+            for found in room.findings
+            if found.level == "doubt" and found.code.startswith("restart.")
+        ),
+        None,
+    )
+    refused = refused or open_hazard
+    doubts = [found for found in room.findings if found.level == "doubt"]
+    starter = StepState(
+        step="starter",
+        state="held" if refused else "proven",
+        shout=refused.message
+        if refused
+        else Message("shout.starter", {"id": room.entry.id, "title": room.entry.title}),
+    )
+    drawings = StepState(
+        step="drawings",
+        state="working" if doubts else "proven",
+        shout=Message(
+            "shout.drawings",
+            {
+                "wires": str(len(room.circuit.netlist.wires)),
+                "numbers": str(len(room.numbered.number_of)),
+                "loose": str(len(doubts)),
+            },
+        ),
+    )
+    rehearse = StepState(step="rehearse", state="open", shout=Message("shout.rehearse"))
+    return starter, drawings, _check_state(room), rehearse
+
+
+def _check_state(room: StarterRoom) -> StepState:
+    """Return where the dead check stands: by what was read, never by what should be."""
+    if room.circuit is None or not room.readings:
+        return StepState(step="check", state="open", shout=Message("shout.check.none"))
+    hold = readings_hold(room.circuit, room.observed())
+    wrong = sum(one is False for one in hold)
+    params = {"done": str(len(hold)), "wrong": str(wrong)}
+    if wrong:
+        return StepState(step="check", state="held", shout=Message("shout.check.wrong", params))
+    return StepState(step="check", state="working", shout=Message("shout.check", params))

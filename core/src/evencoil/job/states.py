@@ -1,0 +1,163 @@
+"""Where each paper step of a job stands, and the sentence that says so."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+from evencoil.base import CoreError, Figure, Message, Trail, plain, say
+from evencoil.leads import Box, JointsWorked
+from evencoil.plate import PlateReading
+from evencoil.winding import Joint
+
+__all__ = ["StepState", "joints_state", "leads_state", "plate_state", "size_state"]
+
+_GRAVE = {"short", "over", "foreign"}
+
+
+State = Literal["open", "working", "held", "proven"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StepState:
+    """Where a step of the job stands, and the sentence that says it."""
+
+    step: Literal["plate", "leads", "joints", "size", "starter", "drawings", "check", "rehearse"]
+    state: State
+    shout: Message
+
+
+def plate_state(reading: PlateReading) -> StepState:
+    """Return where the nameplate step stands."""
+    plate = reading.plate
+    if not reading.text.strip():
+        return StepState(step="plate", state="open", shout=Message("shout.plate.empty"))
+    parts = []
+    if plate.power_hp:
+        parts.append("/".join(plain(hp) for hp in plate.power_hp) + " hp")
+    elif plate.power_kw:
+        parts.append("/".join(plain(kw) for kw in plate.power_kw) + " kW")
+    if plate.volts_v:
+        parts.append("/".join(str(band) for band in plate.volts_v) + " V")
+    if plate.amps_a:
+        parts.append("/".join(str(band) for band in plate.amps_a) + " A")
+    if plate.leads:
+        parts.append(f"{plate.leads} leads")
+    said = " · ".join(parts)
+    if not said:
+        return StepState(step="plate", state="working", shout=Message("shout.plate.unread"))
+    doubts = [finding for finding in reading.findings if finding.level == "doubt"]
+    done = not doubts and not reading.missing and not reading.assumed
+    return StepState(
+        step="plate",
+        state="proven" if done else "working",
+        shout=Message("shout.plate", {"said": said}),
+    )
+
+
+def leads_state(box: Box) -> StepState:
+    """Return where the leads step stands."""
+    outcome, error = box.outcome, box.outcome_error or box.derived_error
+    state: State = "open"
+    shout = Message("shout.leads.open")
+    if box.outcome_error is not None or (outcome is None and error is not None):
+        missing = error is not None and error.code == "missing"
+        state = "open" if missing else "held"
+        shout = Message("shout.leads.wants", {"detail": str(error)})
+    elif box.is_disputed:
+        state = "held"
+        shout = Message("shout.leads.differs")
+    elif outcome is not None and outcome.verdict == "right":
+        joints = (
+            " · ".join(_joint_text(joint, box.names) for joint in box.derived.joints)
+            if box.derived
+            else ""
+        )
+        state = "proven"
+        shout = Message(
+            "shout.leads",
+            {"name": say(Message(f"connection.{outcome.name or 'other'}")), "joints": joints},
+        )
+    elif outcome is not None and outcome.verdict == "wrong":
+        state = "held"
+        # the first finding names the mistake; the first line says the gravest that it does
+        grave = (found for found in outcome.findings if found.code.split(".")[0] in _GRAVE)
+        shout = Message(f"shout.leads.{next(grave, outcome.findings[0]).code}")
+    return StepState(step="leads", state=state, shout=shout)
+
+
+def joints_state(joints: JointsWorked | None, error: CoreError | None) -> StepState:
+    """Return where the joints step stands.
+
+    Parameters
+    ----------
+    joints : JointsWorked or None
+        The planned joints.
+    error : CoreError or None
+        Why there is no plan.
+    """
+    if joints is None:
+        detail = "" if error is None else str(error)
+        return StepState(
+            step="joints", state="open", shout=Message("shout.joints.wants", {"detail": detail})
+        )
+    doubts = any(
+        found.level == "doubt"
+        for found in (*joints.findings, *(f for plan in joints.joints for f in plan.findings))
+    )
+    params = {"count": str(len(joints.joints)), "fit": str(Message(f"fit.{joints.fit}"))}
+    state: State = "working"
+    if joints.fit == "no" or doubts:
+        state = "held"
+    elif joints.fit == "unknown":
+        return StepState(step="joints", state="open", shout=Message("shout.joints.open", params))
+    elif all(plan.is_recorded for plan in joints.joints):
+        state = "proven"
+    return StepState(step="joints", state=state, shout=Message("shout.joints", params))
+
+
+def _joint_text(joint: Joint, names: Mapping[str, str]) -> str:
+    leads = "-".join(names.get(lead, lead).removeprefix("T") for lead in joint.leads)
+    return f"{joint.line} {leads}" if joint.line else leads
+
+
+def size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
+    """Return where the size step stands.
+
+    Parameters
+    ----------
+    figures : tuple of Figure
+        The lines of the size sheet.
+    trail : Trail
+        The steps behind them.
+    """
+    refused = next((line for line in figures if line.refusal and line.group == "branch"), None)
+    if refused is not None and refused.refusal is not None:
+        held = refused.refusal.code != "missing"
+        shout = "shout.size.held" if held else "shout.size.wants"
+        return StepState(
+            step="size",
+            state="held" if held else "open",
+            shout=Message(shout, {"detail": refused.refusal.detail}),
+        )
+    if "protection_kind" not in trail:
+        return StepState(step="size", state="working", shout=Message("shout.size.own"))
+    guessed = any(mark.kind == "assumed" for step in trail for mark in step.marks)
+    fails = sum(step.verdict == "fails" and step.id != "weakest_part" for step in trail)
+    withheld = any(line.refusal for line in figures)
+    state: State = "held" if fails else "working" if guessed or withheld else "proven"
+    return StepState(
+        step="size",
+        state=state,
+        shout=Message(
+            "shout.size.fails" if fails else "shout.size.full",
+            {
+                "count": str(fails),
+                "size": trail["conductor_size"].shown,
+                "device": trail["protection_device_a"].shown,
+                "kind": trail["protection_kind"].shown,
+                "trip": trail["overload_setting_a"].shown,
+            },
+        ),
+    )

@@ -1,0 +1,37 @@
+"""The terminal box: connection derived, joints as made, housing, leads without tags.
+
+Knows windings and the solver; no starter.
+"""
+
+from evencoil.leads.derive import derive
+from evencoil.leads.identify.bench import Bench
+from evencoil.leads.identify.guide import Guided, guide
+from evencoil.leads.identify.readings import sleeves
+from evencoil.leads.identify.stored import guide_bench
+from evencoil.leads.inputs import BenchInputs, JointInput, JointsInputs, LeadsInputs, TwoSleeves
+from evencoil.leads.joint_plan import JointsWorked, plan_joints
+from evencoil.leads.outcome import CoilState
+from evencoil.leads.stud_board import Laid
+from evencoil.leads.terminal_box import Box, CheckedDiagram, ToldAccessory, work_out_box
+
+__all__ = [
+    "Bench",
+    "BenchInputs",
+    "Box",
+    "CheckedDiagram",
+    "CoilState",
+    "Guided",
+    "JointInput",
+    "JointsInputs",
+    "JointsWorked",
+    "Laid",
+    "LeadsInputs",
+    "ToldAccessory",
+    "TwoSleeves",
+    "derive",
+    "guide",
+    "guide_bench",
+    "plan_joints",
+    "sleeves",
+    "work_out_box",
+]

@@ -1,0 +1,128 @@
+"""What can be read on unmarked leads: a touch with the ohmmeter, volts of an induction test.
+
+Units: resistance [ohm], volts [V].
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from evencoil.base import Message, OutOfRangeError, RefusedError
+
+__all__ = ["SLEEVES", "Pair", "Reading", "Touch", "Volts", "check_readings", "sleeves"]
+
+SLEEVES = "abcdefghijklm"
+Pair = tuple[str, str]
+
+
+@dataclass(frozen=True, slots=True)
+class Touch:
+    """Two leads with an ohmmeter between them, all joints open.
+
+    ``ohms`` is None where it rang but nobody read a figure.
+    """
+
+    pair: Pair
+    rings: bool
+    ohms: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Volts:
+    """One voltage of an induction test.
+
+    Attributes
+    ----------
+    feed : tuple of str
+        Two leads fed with low AC at rest, or three on L1, L2, L3 with the
+        motor running unloaded.
+    feed_v : float
+        Volts of that feed, between lines. [V]
+    joined : tuple of pairs
+        Leads jumpered for this reading.
+    read : pair of str
+        Where the meter is.
+    volts : float
+        What it shows. [V]
+    """
+
+    feed: tuple[str, ...]
+    feed_v: float
+    joined: tuple[Pair, ...]
+    read: Pair
+    volts: float
+
+    @property
+    def is_running(self) -> bool:
+        """Tell whether three leads were fed and the rotor turned."""
+        return len(self.feed) == 3
+
+
+Reading = Touch | Volts
+
+
+def sleeves(count: int) -> tuple[str, ...]:
+    """Return the sleeves that go on first: a, b, c and so on.
+
+    Raises
+    ------
+    OutOfRangeError
+        If that many leads are no motor known here.
+    """
+    if count not in {3, 6, 9, 12}:
+        raise OutOfRangeError(
+            Message("unmarked.count", {"count": str(count)}),
+            field="bench.leads",
+            hint=Message("unmarked.count.hint"),
+        )
+    return tuple(SLEEVES[:count])
+
+
+def _refuse(code: str, place: int, **params: str) -> RefusedError:
+    return RefusedError(
+        Message(f"unmarked.{code}", {"n": str(place + 1), **params}),
+        field=f"bench.readings.{place}",
+        hint=Message(f"unmarked.{code}.hint"),
+    )
+
+
+def check_readings(leads: Sequence[str], readings: Sequence[Reading]) -> None:
+    """Refuse readings that cannot be: unknown sleeves, a lead against itself, no volts.
+
+    Parameters
+    ----------
+    leads : sequence of str
+        The sleeves that are on.
+    readings : sequence of Reading
+        In the order they were taken.
+
+    Raises
+    ------
+    RefusedError
+        Naming the reading by its number.
+    """
+    for place, reading in enumerate(readings):
+        pairs = [reading.pair] if isinstance(reading, Touch) else [reading.read, *reading.joined]
+        used = {end for pair in pairs for end in pair}
+        if isinstance(reading, Volts):
+            used |= set(reading.feed)
+        for lead in sorted(used):
+            if lead not in leads:
+                raise _refuse("sleeve", place, lead=lead[:12])
+        if any(one == other for one, other in pairs):
+            raise _refuse("itself", place, lead=pairs[0][0])
+        if isinstance(reading, Touch):
+            if reading.ohms is not None and not 0 <= reading.ohms < 1e7:
+                raise _refuse("ohms", place)
+        else:
+            _check_volts(place, reading)
+
+
+def _check_volts(place: int, reading: Volts) -> None:
+    if len(reading.feed) not in {2, 3} or len(set(reading.feed)) != len(reading.feed):
+        raise _refuse("feed", place)
+    if not 0 < reading.feed_v <= 1000:
+        raise _refuse("feed_v", place)
+    if not 0 <= reading.volts <= 4 * reading.feed_v:
+        raise _refuse("volts", place, volts=f"{reading.volts:g}", feed=f"{reading.feed_v:g}")

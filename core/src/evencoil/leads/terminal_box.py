@@ -1,0 +1,313 @@
+"""The Leads step worked out: the derived answer, and what the joints given would do.
+
+The two never wait for each other: a wrong join is shown for what it would do
+even where nothing can be derived, and the answer is there before a tap.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from evencoil.base import CoreError, Message, MissingError
+from evencoil.leads.derive import Derived, derive, quick_tell
+from evencoil.leads.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput, SinglePhaseInput
+from evencoil.leads.maker_diagram import Compared, compare
+from evencoil.leads.outcome import Outcome, judge_joints
+from evencoil.leads.stud_board import BOARDS, Board, Laid, lay_bars
+from evencoil.plate import PlateReading, Supply, Verdict
+from evencoil.winding import (
+    Connection,
+    Joint,
+    LookAlike,
+    Rating,
+    RunShape,
+    StartBranch,
+    Told,
+    Winding,
+    joinings,
+    kind_from_plate,
+    look_alikes,
+    names_of,
+    rating_of,
+    start_branch,
+    swap_lines,
+    tell_accessory,
+)
+
+__all__ = ["Box", "CheckedDiagram", "ToldAccessory", "work_out_box"]
+
+
+@dataclass(frozen=True, slots=True)
+class ToldAccessory:
+    """Leads that are no winding, and what their ohms say."""
+
+    given: AccessoryInput
+    told: Told | None
+    error: CoreError | None
+
+
+@dataclass(frozen=True, slots=True)
+class CheckedDiagram:
+    """A diagram of the maker, held against the derived joints."""
+
+    given: MakerDiagramInput
+    compared: Compared | None
+    error: CoreError | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Box:
+    """What is known of the terminal box.
+
+    Attributes
+    ----------
+    winding : Winding or None
+        None until plate, reading or person says which.
+    alike : tuple of LookAlike
+        Windings with as many leads, and what rules each out.
+    rating : Rating or None
+        For what line volts each joining is made.
+    states : Derived or None
+        The joining for this supply, in each state of the motor.
+    derived_error : CoreError or None
+        Why there is none.
+    outcome : Outcome or None
+        What the joints given do.
+    outcome_error : CoreError or None
+        Why that cannot be told.
+    tell : Message or None
+        How counting conductors tells the derived joining.
+    notes : tuple of Message
+        What is shown although nothing says it.
+    names : mapping
+        The mark of every lead, by T number.
+    start : StartBranch or None
+        The start circuit of a single-phase motor.
+    laid : Laid or None
+        Bars and stacks of a stud board.
+    board_error : CoreError or None
+        Why the board cannot be laid.
+    diagrams : tuple of CheckedDiagram
+        The maker's, each against the derived joints.
+    is_disputed : bool
+        True where a diagram differs and nobody has decided.
+    """
+
+    winding: Winding | None = None
+    alike: tuple[LookAlike, ...] = ()
+    rating: Rating | None = None
+    states: Derived | None = None
+    derived_error: CoreError | None = None
+    outcome: Outcome | None = None
+    outcome_error: CoreError | None = None
+    tell: Message | None = None
+    notes: tuple[Message, ...] = ()
+    names: Mapping[str, str] = field(default_factory=dict)
+    accessories: tuple[ToldAccessory, ...] = ()
+    start: StartBranch | None = None
+    laid: Laid | None = None
+    board_error: CoreError | None = None
+    diagrams: tuple[CheckedDiagram, ...] = ()
+    is_disputed: bool = False
+    followed: str = ""
+
+    @property
+    def derived(self) -> Connection | None:
+        """Return the joining derived for the state asked for."""
+        return None if self.states is None else self.states.connection
+
+    @property
+    def intended(self) -> tuple[Joint, ...]:
+        """Return the joints to be made: the maker's where a person follows them."""
+        if self.followed == "maker" and self.states is not None:
+            for diagram in self.diagrams:
+                if diagram.given.state == self.states.of:
+                    return tuple(joint.as_core() for joint in diagram.given.joints)
+        return () if self.derived is None else self.derived.joints
+
+    @property
+    def known(self) -> tuple[Connection, ...]:
+        """Return every named joining of this winding."""
+        return () if self.winding is None else joinings(self.winding.kind)
+
+
+def _accessory(given: AccessoryInput, *, is_single: bool) -> ToldAccessory:
+    if given.ohms is None and not given.is_open:
+        return ToldAccessory(given, None, None)
+    try:
+        told = tell_accessory(
+            len(given.marks), None if given.is_open else given.ohms, is_single=is_single
+        )
+    except CoreError as error:
+        return ToldAccessory(given, None, error)
+    return ToldAccessory(given, told, None)
+
+
+def _diagram(
+    given: MakerDiagramInput, winding: Winding, states: Derived, swap: str
+) -> CheckedDiagram:
+    derived = states.states.get(given.state)
+    if derived is None:
+        return CheckedDiagram(given, None, None)
+    if winding.phases == 3 and given.direction == "reverse":
+        derived = swap_lines(derived, swap)
+    try:
+        return CheckedDiagram(
+            given, compare(winding, [joint.as_core() for joint in given.joints], derived), None
+        )
+    except CoreError as error:
+        return CheckedDiagram(given, None, error)
+
+
+def _board(inputs: LeadsInputs, winding: Winding) -> Board | None:
+    if inputs.board is None:
+        return None
+    usual = BOARDS.get(winding.kind, ())
+    return Board(
+        rows=inputs.board.rows or usual,
+        bars=inputs.board.bars,
+        nuts_per_stud=inputs.board.nuts_per_stud,
+    )
+
+
+def work_out_box(
+    reading: PlateReading,
+    supply: Supply | None,
+    verdict: Verdict | None,
+    refused: CoreError | None,
+    inputs: LeadsInputs,
+    *,
+    swap: str = "L1-L3",
+) -> Box:
+    """Work the Leads step out.
+
+    Parameters
+    ----------
+    reading : PlateReading
+        Volts, lead count, speeds, signs and words.
+    supply : Supply or None
+        None if it is not known.
+    verdict : Verdict or None
+        The plate column in use; None if the supply was refused.
+    refused : CoreError or None
+        Why there is no verdict.
+    inputs : LeadsInputs
+        The winding as settled, how it is to run, and the joints.
+    swap : str
+        Which two lines the works exchanges for the other direction.
+
+    Returns
+    -------
+    Box
+        Every part that can be told, each with its reason where it cannot.
+    """
+    plate = reading.plate
+    told: dict[str, object] = {
+        "accessories": tuple(
+            _accessory(item, is_single=plate.phases == 1) for item in inputs.accessories
+        ),
+        "alike": () if plate.leads is None else look_alikes(plate, plate.leads, inputs.groups),
+    }
+    winding: Winding | None = None
+    rating: Rating | None = None
+    states: Derived | None = None
+    try:
+        winding = kind_from_plate(plate, inputs.winding, inputs.groups)
+        rating = rating_of(winding, plate, _shape(inputs))
+        if supply is None or verdict is None:
+            raise refused or MissingError(
+                Message("supply.missing"), field="supply.text", hint=Message("supply.missing.hint")
+            )
+        states = derive(
+            winding,
+            rating=rating,
+            supply=supply,
+            verdict=verdict,
+            start_method=inputs.start_method,
+            speed=inputs.speed,
+            is_reverse=inputs.direction == "reverse",
+            swap=swap,
+        )
+    except CoreError as error:
+        told["derived_error"] = error
+    if winding is None:
+        return Box(**told)  # type: ignore[arg-type]  # fields of Box
+    told |= {"winding": winding, "rating": rating, "states": states}
+    single = inputs.single or SinglePhaseInput()
+    told["start"] = start_branch(
+        winding,
+        capacitors=single.capacitors,
+        switch=single.switch,
+        start_uf=single.start_uf,
+        run_uf=single.run_uf,
+        protector_leads=single.protector_leads,
+    )
+    try:
+        told["names"] = names_of(winding, inputs.style, inputs.names)
+    except CoreError as error:
+        told["names"] = names_of(winding)
+        told["outcome_error"] = error
+    joints = [joint.as_core() for joint in inputs.joints]
+    if rating is not None and supply is not None:
+        volts = verdict.used_volts_v if verdict is not None else supply.line_volts_v
+        try:
+            told["outcome"] = judge_joints(
+                winding,
+                joints,
+                volts_v=float(volts),
+                rating=rating,
+                others=inputs.others(),
+                wanted="" if states is None else states.connection.name,
+            )
+        except CoreError as error:
+            told["outcome_error"] = error
+    if states is not None:
+        told["tell"] = quick_tell(winding, states.connection)
+        diagrams = tuple(_diagram(item, winding, states, swap) for item in inputs.maker)
+        differs = any(
+            item.error is not None or (item.compared is not None and not item.compared.agrees)
+            for item in diagrams
+        )
+        told |= {"diagrams": diagrams, "is_disputed": differs and inputs.followed is None}
+        told["followed"] = "" if inputs.followed is None or not differs else inputs.followed.side
+    try:
+        board = _board(inputs, winding)
+        if board is not None:
+            shown = joints or ([] if states is None else list(states.connection.joints))
+            told["laid"] = lay_bars(winding, shown, board)
+    except CoreError as error:
+        told["board_error"] = error
+    told["notes"] = _notes(reading, winding, rating, inputs)
+    return Box(**told)  # type: ignore[arg-type]  # fields of Box
+
+
+def _shape(inputs: LeadsInputs) -> RunShape | None:
+    """Return wye or delta as said; a wye-delta start says delta."""
+    if inputs.run_shape is None and inputs.start_method == "wye_delta":
+        return "delta"
+    return inputs.run_shape
+
+
+def _notes(
+    reading: PlateReading, winding: Winding, rating: Rating | None, inputs: LeadsInputs
+) -> tuple[Message, ...]:
+    """Say what is shown although nothing on the plate says it."""
+    plate = reading.plate
+    found = list(rating.notes) if rating is not None else []
+    said = {*plate.connection_signs, *(band.sign for band in plate.volts_v if band.sign)}
+    if len(winding.leads) == 3 and inputs.winding is None and len(said) != 1:
+        found.append(Message("leads.three"))
+    if inputs.winding is not None and plate.leads is not None:
+        against = next(
+            (
+                item.reason
+                for item in look_alikes(plate, plate.leads, inputs.groups)
+                if item.kind == inputs.winding and item.reason is not None
+            ),
+            None,
+        )
+        if against is not None:
+            kind = str(Message(f"kind_name.{inputs.winding}"))
+            found.append(Message("leads.chosen_against", {"kind": kind, "reason": str(against)}))
+    return tuple(found)

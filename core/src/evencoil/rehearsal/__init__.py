@@ -1,0 +1,27 @@
+"""A circuit run through a scenario: trace, hazards with their causes, scenario tests.
+
+Knows the solver and netlists; no job.
+"""
+
+from evencoil.rehearsal.hazards import Hazard, Watch
+from evencoil.rehearsal.probes import Probe, opening_of, probes, starts_of, stops_of
+from evencoil.rehearsal.scenario import read_scenario, trace_as_json
+from evencoil.rehearsal.stage import MOST_ACTS, ScenarioAct, Stage
+from evencoil.rehearsal.trace import Frame, Trace
+
+__all__ = [
+    "MOST_ACTS",
+    "Frame",
+    "Hazard",
+    "Probe",
+    "ScenarioAct",
+    "Stage",
+    "Trace",
+    "Watch",
+    "opening_of",
+    "probes",
+    "read_scenario",
+    "starts_of",
+    "stops_of",
+    "trace_as_json",
+]

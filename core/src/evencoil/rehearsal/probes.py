@@ -1,0 +1,348 @@
+"""Probes of a circuit: what could start it, hold it or cross it without being asked.
+
+Each family plays many short scenarios on the circuit as it is drawn, right or wrong,
+and looks for hazards. It says how many were played, so that "none found" is never
+more than it is, and gives the shortest that breaks the circuit.
+
+Rules (own words): no start when power comes back, an overload is reset or an
+emergency stop is let go; a stop stops, also when its own wire breaks; two
+directions never conduct together, not even with one contactor welded; a ground
+fault neither starts nor holds the motor. Units: time [us] inside, none outside.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from itertools import permutations, product
+from typing import Literal
+
+from evencoil.base import CoreError, Message
+from evencoil.circuit import TURNED, Circuit, links_of, turns_of
+from evencoil.rehearsal.hazards import Hazard
+from evencoil.rehearsal.stage import ScenarioAct, Stage
+from evencoil.rehearsal.trace import Trace
+
+__all__ = [
+    "FAMILIES",
+    "Family",
+    "Probe",
+    "opening_of",
+    "probes",
+    "single_acts",
+    "starts_of",
+    "stops_of",
+]
+
+Family = Literal[
+    "power_back",
+    "overload_reset",
+    "estop_release",
+    "stop",
+    "stop_wire",
+    "interlock",
+    "ground",
+]
+FAMILIES: tuple[Family, ...] = (
+    "power_back",
+    "overload_reset",
+    "estop_release",
+    "stop",
+    "stop_wire",
+    "interlock",
+    "ground",
+)
+_SECOND = 1_000_000
+_STILL = {"off", "coast", "hum"}
+#: longer than every timer of the catalogue
+_WAIT = 40 * _SECOND
+_MOST_STARTS = 6
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Probe:
+    """What one family found.
+
+    Attributes
+    ----------
+    family : str
+        What was tried.
+    holds : bool
+        Nothing was found.
+    searched : int
+        Scenarios that were played.
+    acts : tuple of Message
+        The shortest sequence that breaks it; empty if nothing does.
+    hazard : Hazard or None
+        What happens then, with its chain of causes.
+    """
+
+    family: Family
+    holds: bool
+    searched: int
+    acts: tuple[Message, ...]
+    hazard: Hazard | None
+
+
+def _act(second: float, do: str, on: str = "", word: str = "") -> ScenarioAct:
+    return ScenarioAct(at_us=round(second * _SECOND), do=do, on=on, word=word)
+
+
+def opening_of(circuit: Circuit) -> list[ScenarioAct]:
+    """Return every main device closed, as before anybody starts anything.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    kinds = {"cb3", "fdisc", "mms"}
+    return [_act(0, "close", item.id) for item in circuit.netlist.devices if item.type in kinds]
+
+
+def single_acts(circuit: Circuit) -> list[ScenarioAct]:
+    """Return each thing that one hand or one sensor can do to start something.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    found = []
+    for item in circuit.netlist.devices:
+        if item.type == "pb":
+            found.append(_act(2, "push", item.id))
+        elif item.type == "pilot":
+            found.append(_act(2, "on", item.id))
+        elif item.type in TURNED:
+            found += [_act(1, "turn", item.id, word) for word in turns_of(item)]
+    return found
+
+
+def _later(act: ScenarioAct) -> ScenarioAct:
+    return replace(act, at_us=act.at_us + 2 * _SECOND)
+
+
+def _runs(trace: Trace) -> bool:
+    last = trace.frames[-1]
+    return any(motor.word not in _STILL for motor in last.motors.values())
+
+
+def starts_of(stage: Stage) -> tuple[tuple[ScenarioAct, ...], ...]:
+    """Return the ways in which one or two hands get a motor to run and stay running.
+
+    Parameters
+    ----------
+    stage : Stage
+        The circuit, ready to be rehearsed.
+    """
+    circuit = stage.circuit
+    opening, single = opening_of(circuit), single_acts(circuit)
+    turned = [act for act in single if act.do == "turn"]
+    others = [act for act in single if act.do != "turn"]
+    tries = [
+        (),
+        *((act,) for act in single),
+        *((one, two) for one in turned for two in others),
+        *((one, _later(two)) for one, two in permutations(others, 2)),
+        # a selector, a sensor, and the reset of a master relay
+        *(
+            (one, two, _later(three))
+            for one in turned
+            for two in others
+            for three in others
+            if two.do == "on" and three.do == "push"
+        ),
+    ]
+    found: list[tuple[ScenarioAct, ...]] = []
+    for acts in tries:
+        if any({act.on for act in known} <= {act.on for act in acts} for known in found):
+            continue
+        trace = stage.play([*opening, *acts], until_us=7 * _SECOND)
+        if _runs(trace):
+            found.append(acts)
+        if len(found) >= _MOST_STARTS:
+            break
+    return tuple(found)
+
+
+def stops_of(circuit: Circuit) -> list[str]:
+    """Return the buttons that break something: their used contacts are normally closed.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    wired = {end for wire in circuit.netlist.wires for end in (wire.start, wire.end)}
+    found = []
+    for item in circuit.netlist.devices:
+        if item.type != "pb":
+            continue
+        used = [link for link in links_of(item) if f"{item.id}.{link.a}" in wired]
+        if used and all(link.kind.startswith("nc") for link in used):
+            found.append(item.id)
+    return found
+
+
+def _of_type(circuit: Circuit, kind: str) -> list[str]:
+    return [item.id for item in circuit.netlist.devices if item.type == kind]
+
+
+Starts = Sequence[tuple[ScenarioAct, ...]]
+Scenarios = Iterator[tuple[Circuit, list[ScenarioAct]]]
+
+
+def _after(circuit: Circuit, starts: Starts, kind: str, first: str, then: str) -> Scenarios:
+    """Start, then do two things four seconds apart to each device of a kind."""
+    for start in starts:
+        for device in _of_type(circuit, kind):
+            begun = [*opening_of(circuit), *start]
+            yield circuit, [*begun, _act(8, first, device), _act(12, then, device)]
+
+
+def _stopped(circuit: Circuit, starts: Starts) -> Scenarios:
+    for start in starts:
+        for button in stops_of(circuit):
+            yield circuit, [*opening_of(circuit), *start, _act(8, "push", button)]
+
+
+def _scenarios(family: Family, circuit: Circuit, starts: Starts) -> Scenarios:
+    """Return the scenarios of a family, the shortest first."""
+    if family == "power_back":
+        opening = opening_of(circuit)
+        return iter([(circuit, [*opening, *start, _act(8, "dip", "", "5")]) for start in starts])
+    if family == "overload_reset":
+        return _after(circuit, starts, "olr", "trip", "reset")
+    if family == "estop_release":
+        return _after(circuit, starts, "estop", "press", "twist")
+    return _OTHERS[family](circuit, starts)
+
+
+def _cut(circuit: Circuit, starts: Starts) -> Scenarios:
+    """Break each wire of each stop button, then start and stop."""
+    for start, button in product(starts, stops_of(circuit)):
+        begun = [*opening_of(circuit), *start]
+        links = links_of(circuit.netlist.device(button))
+        ends = {f"{button}.{end}" for link in links for end in (link.a, link.b)}
+        for wire in circuit.netlist.wires:
+            if not {wire.start, wire.end} & ends:
+                continue
+            rest = tuple(one for one in circuit.netlist.wires if one.id != wire.id)
+            broken = replace(circuit, netlist=replace(circuit.netlist, wires=rest))
+            yield broken, [*begun, _act(8, "push", button)]
+
+
+def _crossed(circuit: Circuit, starts: Starts) -> Scenarios:
+    """Start one way and then the other, also with the contactor that is in welded."""
+    if not circuit.never_together:
+        return
+    opening = opening_of(circuit)
+    exclusive = {device for pair in circuit.never_together for device in pair}
+    stage = Stage(circuit)
+
+    def closed_at(acts: tuple[ScenarioAct, ...], second: float) -> list[str]:
+        frames = stage.play([*opening, *acts], until_us=round(second * _SECOND)).frames
+        words = next((frame.words for frame in reversed(frames) if frame.words), {})
+        return sorted(name for name in exclusive if words.get(name) == "1")
+
+    for one, two in permutations(starts, 2):
+        later = [_act(8, act.do, act.on, act.word) for act in two]
+        yield circuit, [*opening, *one, *later]
+        both = [_act(2.05, act.do, act.on, act.word) for act in two]
+        yield circuit, [*opening, *one, *both]
+        for contactor in closed_at(one, 6):
+            yield circuit, [*opening, *one, _act(6, "weld", contactor), *later]
+    for one, second in product(starts, (3, 12)):
+        # what closes one after the other by itself: star and delta, bridge and run
+        again = [_act(30, act.do, act.on, act.word) for act in one]
+        for contactor in closed_at(one, second):
+            weld = _act(second, "weld", contactor)
+            stops = [_act(24, "push", button) for button in stops_of(circuit)]
+            yield circuit, [*opening, *one, weld, *stops, *again]
+
+
+def _grounded(circuit: Circuit, starts: Starts) -> Scenarios:
+    """Ground one terminal of each control net, stopped and running, then stop."""
+    opening, stops = opening_of(circuit), stops_of(circuit)
+    seen: set[int] = set()
+    nets = circuit.netlist.nets()
+    kinds = {"pb", "sel", "pilot", "estop"}
+    places = []
+    for item in circuit.netlist.devices:
+        ends = [f"{item.id}.{end}" for end in item.terminals]
+        if item.type in {"contactor", "relay", "timer"}:
+            ends = [end for end in ends if end.endswith((".A1", ".A2"))]
+        elif item.type not in kinds:
+            continue
+        for end in ends:
+            if nets[end] not in seen and len(circuit.netlist.wires_at(end)):
+                seen.add(nets[end])
+                places.append(end)
+    for place in places:
+        yield circuit, [*opening, _act(2, "ground", place)]
+        for start, button in product(starts[:1], stops):
+            yield (
+                circuit,
+                [*opening, *start, _act(8, "ground", place), _act(12, "push", button)],
+            )
+
+
+_OTHERS: Mapping[str, Callable[[Circuit, Starts], Scenarios]] = {
+    "stop": _stopped,
+    "stop_wire": _cut,
+    "interlock": _crossed,
+    "ground": _grounded,
+}
+_COUNTS = {
+    "power_back": {"springs_to_life"},
+    "overload_reset": {"springs_to_life"},
+    "estop_release": {"springs_to_life"},
+    "stop": {"does_not_stop"},
+    "stop_wire": {"does_not_stop"},
+    "interlock": {"both_ways", "short"},
+    "ground": {"springs_to_life", "does_not_stop"},
+}
+
+
+def probes(circuit: Circuit, families: Sequence[Family] = FAMILIES) -> tuple[Probe, ...]:
+    """Return what families of scenarios find on a circuit.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    families : sequence of str
+        Which of `FAMILIES`; all of them unless said.
+    """
+    stage = Stage(circuit)
+    starts = starts_of(stage)
+    return tuple(_probe(stage, starts, family) for family in families)
+
+
+def _probe(stage: Stage, starts: Starts, family: Family) -> Probe:
+    circuit = stage.circuit
+    searched = 0
+    for wiring, acts in _scenarios(family, circuit, starts):
+        at = stage if wiring is circuit else Stage(wiring)
+        end = max(act.at_us for act in acts) + (_WAIT if family == "power_back" else 8 * _SECOND)
+        try:
+            trace = at.play(acts, until_us=end)
+        except CoreError:
+            continue  # a device that has not this act: nothing was tried
+        searched += 1
+        for hazard in trace.hazards:
+            if hazard.code in _COUNTS[family]:
+                return Probe(
+                    family=family,
+                    holds=False,
+                    searched=searched,
+                    acts=tuple(_said(circuit, act) for act in acts if act.do != "close"),
+                    hazard=hazard,
+                )
+    return Probe(family=family, holds=True, searched=searched, acts=(), hazard=None)
+
+
+def _said(circuit: Circuit, act: ScenarioAct) -> Message:
+    on = circuit.said(act.on) if "." in act.on else circuit.tags.get(act.on, act.on)
+    return Message(f"probe.act.{act.do}", {"on": on, "word": act.word})

@@ -1,0 +1,350 @@
+"""A rehearsal as people see it: a scenario in, a trace out.
+
+The truth is the scenario; a snapshot is a cache of it, bound to the netlist
+and the version of the core. A trace holds a full picture at every instant at
+which something changed, a light one every quarter second, what happened and
+why, and each hazard at its instant.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from decimal import Decimal
+from typing import Any
+
+from evencoil.base import Message, OutOfRangeError, RefusedError, __version__
+from evencoil.circuit import Circuit, Numbered, netlist_fingerprint, number_nets
+from evencoil.rehearsal.hazards import Hazard, Watch
+from evencoil.rehearsal.trace import Frame, MotorFrame, Trace
+from evencoil.solver import CATALOGUE, Action, Event, Motor, Plant, Run, compile_plant, expand
+
+__all__ = ["AHEAD_US", "MOST_ACTS", "ScenarioAct", "Stage", "seconds"]
+
+AHEAD_US = 10_000_000
+KEYFRAME_US = 250_000
+MOST_ACTS = 400
+MOST_FRAMES = 400
+MOST_SECONDS = 4 * 3600
+SNAPSHOT_FORM = 1
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ScenarioAct:
+    """One act of a scenario, in the words of a person.
+
+    Attributes
+    ----------
+    at_us : int
+        When, from the start. [us]
+    do : str
+        press, release, push, turn, on, off, dip, trip, reset, lose, weld ...
+    on : str
+        Device id or tag; a terminal for ``ground``; empty for the supply.
+    word : str
+        What the verb needs besides.
+    """
+
+    at_us: int
+    do: str
+    on: str = ""
+    word: str = ""
+
+
+@dataclass(slots=True)
+class Stage:
+    """A circuit ready to be rehearsed.
+
+    Attributes
+    ----------
+    circuit : Circuit
+        Netlist and labels.
+    set_name : str
+        Constant set.
+    """
+
+    circuit: Circuit
+    set_name: str = CATALOGUE
+    plant: Plant = field(init=False)
+    numbered: Numbered = field(init=False)
+    fingerprint: str = field(init=False)
+
+    def __post_init__(self) -> None:
+        """Compile once."""
+        self.plant = compile_plant(self.circuit.netlist, self.set_name)
+        self.numbered = number_nets(self.circuit)
+        self.fingerprint = netlist_fingerprint(self.circuit)
+
+    def actions(self, acts: Sequence[ScenarioAct]) -> list[Action]:
+        """Return a scenario as single actions in time.
+
+        Parameters
+        ----------
+        acts : sequence of ScenarioAct
+            In any order.
+
+        Raises
+        ------
+        OutOfRangeError
+            If there are too many, or one names no device.
+        """
+        if len(acts) > MOST_ACTS:
+            raise OutOfRangeError(
+                Message("scenario.too_many", {"count": str(len(acts)), "most": str(MOST_ACTS)}),
+                field="scenario.actions",
+                hint=Message("scenario.too_many.hint"),
+            )
+        found: list[Action] = []
+        for place, act in enumerate(acts):
+            found += self._expanded(act, place)
+        return sorted(found, key=lambda action: action.time)
+
+    def _expanded(self, act: ScenarioAct, place: int) -> Sequence[Action]:
+        where = f"scenario.actions.{place}"
+        if not 0 <= act.at_us <= MOST_SECONDS * 1_000_000:
+            raise OutOfRangeError(
+                Message("scenario.time", {"time": f"{act.at_us / 1e6:g}"}),
+                field=f"{where}.at_s",
+                hint=Message("scenario.time.hint", {"most": str(MOST_SECONDS)}),
+            )
+        device = ""
+        if act.on and "." in act.on:
+            owner, _, end = act.on.rpartition(".")
+            known = self.circuit.id_of(owner)
+            device = f"{known}.{end}" if known else ""
+            if device not in self.plant.node_of:
+                device = ""
+        elif act.on:
+            device = self.circuit.id_of(act.on) or ""
+        if act.on and not device:
+            raise OutOfRangeError(
+                Message("scenario.no_device", {"device": act.on[:60]}),
+                field=f"{where}.on",
+                hint=Message(
+                    "scenario.no_device.hint", {"tags": ", ".join(self.circuit.tags.values())}
+                ),
+            )
+        try:
+            return expand(act.do, act.at_us, device, act.word)
+        except ValueError as wrong:
+            raise OutOfRangeError(
+                Message("scenario.word", {"verb": act.do[:20], "word": act.word[:20]}),
+                field=f"{where}.word",
+                hint=Message("scenario.word.hint"),
+            ) from wrong
+
+    def opening(self) -> Run:
+        """Return a run at its first instant."""
+        return Run(self.plant)
+
+    def resumed(self, snapshot: Mapping[str, Any]) -> tuple[Run, Watch]:
+        """Return a run and its watch as a snapshot left them.
+
+        Parameters
+        ----------
+        snapshot : mapping
+            From a trace of this netlist.
+
+        Raises
+        ------
+        RefusedError
+            ``snapshot_stale``: of another netlist, constant set or core.
+        """
+        wanted = [SNAPSHOT_FORM, __version__, self.fingerprint, self.set_name]
+        if list(snapshot.get("bound", [])) != wanted:
+            raise RefusedError(
+                Message("scenario.stale"), field="snapshot", hint=Message("scenario.stale.hint")
+            )
+        run = Run(self.plant)
+        run.load(snapshot["run"])
+        watch = Watch(self.circuit)
+        watch.load(snapshot["watch"])
+        return run, watch
+
+    def play(
+        self,
+        acts: Sequence[ScenarioAct],
+        *,
+        until_us: int | None = None,
+        snapshot: Mapping[str, Any] | None = None,
+    ) -> Trace:
+        """Play a scenario and return what happened.
+
+        Parameters
+        ----------
+        acts : sequence of ScenarioAct
+            From the start, or from the snapshot on.
+        until_us : int, optional
+            How far to go; ten seconds beyond the last act if omitted. [us]
+        snapshot : mapping, optional
+            To go on from.
+
+        Returns
+        -------
+        Trace
+            With frames, events, hazards and snapshots.
+
+        Raises
+        ------
+        CoreError
+            If an act cannot be, or the snapshot is of another netlist.
+        """
+        actions = self.actions(acts)
+        if snapshot is None:
+            run, watch = self.opening(), Watch(self.circuit)
+        else:
+            run, watch = self.resumed(snapshot)
+        start = run.time
+        last = max([start, *(action.time for action in actions)])
+        until = last + AHEAD_US if until_us is None else until_us
+        if until - start > MOST_SECONDS * 1_000_000:
+            raise OutOfRangeError(
+                Message("scenario.time", {"time": f"{until / 1e6:g}"}),
+                field="scenario.until_s",
+                hint=Message("scenario.time.hint", {"most": str(MOST_SECONDS)}),
+            )
+        return _Player(self, run, watch).play(actions, until)
+
+
+class _Player:
+    def __init__(self, stage: Stage, run: Run, watch: Watch) -> None:
+        self.stage = stage
+        self.run = run
+        self.watch = watch
+        self.frames: list[Frame] = []
+        self.events: list[Event] = []
+        self.snapshots: list[Mapping[str, Any]] = []
+        self.hazards: list[Hazard] = []
+        self.next_key = -(-run.time // KEYFRAME_US) * KEYFRAME_US
+
+    def play(self, actions: Sequence[Action], until: int) -> Trace:
+        start = self.run.time
+        self._full()
+        for action in actions:
+            if action.time > until:
+                break
+            self._advance(action.time)
+            self.run.act(action)
+            self._changed()
+        self._advance(until)
+        return Trace(
+            set_name=self.stage.set_name,
+            fingerprint=self.stage.fingerprint,
+            start_us=start,
+            until_us=until,
+            frames=tuple(self.frames),
+            events=tuple(self.events),
+            hazards=tuple(self.hazards),
+            snapshots=tuple(self.snapshots),
+            never_settles=self.run.never_settles,
+        )
+
+    def _advance(self, until: int) -> None:
+        run = self.run
+        while not run.never_settles:
+            due = run.due()
+            watched = self.watch.due()
+            ahead = [time for time in (due, watched) if time is not None]
+            step = min(ahead) if ahead else None
+            if step is None or step > until:
+                break
+            self._keys(step)
+            run.advance(step)
+            run.look(step)
+            self._changed()
+        self._keys(until)
+        run.look(until)
+
+    def _keys(self, until: int) -> None:
+        """Put light frames at the quarter seconds passed."""
+        while self.next_key <= until:
+            now = self.run.time
+            if self.next_key >= now and len(self.frames) < MOST_FRAMES:
+                self.run.time = self.next_key
+                self.frames.append(self._frame(is_full=False))
+                self.run.time = now
+            self.next_key += KEYFRAME_US
+
+    def _changed(self) -> None:
+        fresh = self.run.events
+        self.run.events = []
+        self.events += fresh
+        found = self.watch.see(self.run, fresh)
+        self.hazards += found
+        if fresh or found:
+            self._full()
+
+    def _full(self) -> None:
+        if len(self.frames) < MOST_FRAMES:
+            self.frames.append(self._frame(is_full=True))
+
+    def _frame(self, *, is_full: bool) -> Frame:
+        run = self.run
+        motors, heats = {}, {}
+        for part in run.plant.parts:
+            if isinstance(part, Motor):
+                fields = part.fields(run)
+                motors[part.id] = MotorFrame(
+                    word=part.word(run),
+                    volts_percent=round(max(fields.forward, fields.backward) * 100, 1),
+                    speed_percent=round(part.now(run.time) * 100, 1),
+                    coil_amps_a=round(part.line_amps(run), 2),
+                    field="low" if fields.speed < 1 else "high",
+                )
+            elif "heat" in (told := part.tells(run) if hasattr(part, "heat") else {}):
+                heats[part.id] = float(told["heat"])
+        snapshot = None
+        if is_full:
+            self.snapshots.append(
+                {
+                    "bound": [
+                        SNAPSHOT_FORM,
+                        __version__,
+                        self.stage.fingerprint,
+                        self.stage.set_name,
+                    ],
+                    "run": run.save(),
+                    "watch": self.watch.save(),
+                }
+            )
+            snapshot = len(self.snapshots) - 1
+        return Frame(
+            time_us=run.time,
+            words=run.words() if is_full else None,
+            closed=self._closed() if is_full else None,
+            nets=self._nets() if is_full else None,
+            motors=motors,
+            heats=heats,
+            snapshot=snapshot,
+        )
+
+    def _closed(self) -> tuple[str, ...]:
+        run = self.run
+        return tuple(
+            f"{part.id}:{name}"
+            for part in run.plant.parts
+            for name in part.branches
+            if part.is_closed(run, name)
+        )
+
+    def _nets(self) -> dict[str, float]:
+        """Return volts to ground of every numbered net."""
+        solved = self.run.solution
+        found = {}
+        for net, number in self.stage.numbered.number_of.items():
+            volts = abs(solved.volts[net])
+            if solved.steady is not None:
+                volts = max(volts, abs(solved.steady[net]))
+            found[number] = round(volts, 1)
+        return found
+
+
+def seconds(value: Decimal) -> int:
+    """Return seconds as whole microseconds.
+
+    Parameters
+    ----------
+    value : Decimal
+        [s]
+    """
+    return int(value * 1_000_000)

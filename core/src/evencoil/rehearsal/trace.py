@@ -1,0 +1,69 @@
+"""What a rehearsal did: frames, events, hazards."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from evencoil.rehearsal.hazards import Hazard
+from evencoil.solver import Event
+
+__all__ = ["Frame", "MotorFrame", "Trace"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MotorFrame:
+    """A motor at an instant: its word, volts and speed in percent, amps of a coil."""
+
+    word: str
+    volts_percent: float
+    speed_percent: float
+    coil_amps_a: float
+    field: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Frame:
+    """The whole installation at one instant.
+
+    ``closed`` and ``nets`` are None in a light frame, which only moves speeds
+    and heats on.
+    """
+
+    time_us: int
+    words: Mapping[str, str] | None
+    closed: tuple[str, ...] | None
+    nets: Mapping[str, float] | None
+    motors: Mapping[str, MotorFrame]
+    heats: Mapping[str, float]
+    snapshot: int | None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Trace:
+    """What a rehearsal did.
+
+    Attributes
+    ----------
+    set_name : str
+        Constant set.
+    fingerprint : str
+        Of the netlist.
+    until_us : int
+        How far it reaches. [us]
+    snapshots : tuple of dict
+        States to go on from, in time.
+    never_settles : bool
+        True if it was broken off because contacts go on changing for ever.
+    """
+
+    set_name: str
+    fingerprint: str
+    start_us: int
+    until_us: int
+    frames: tuple[Frame, ...]
+    events: tuple[Event, ...]
+    hazards: tuple[Hazard, ...]
+    snapshots: tuple[Mapping[str, Any], ...]
+    never_settles: bool

@@ -1,0 +1,395 @@
+"""The branch circuit of one motor, figure by figure, from plate, supply and what decides it."""
+
+from __future__ import annotations
+
+import contextlib
+import functools
+from collections.abc import Callable
+from decimal import Decimal
+
+from evencoil.base import (
+    CoreError,
+    Figure,
+    Message,
+    MissingError,
+    RefusedError,
+    Step,
+    Trail,
+    figure,
+    plain,
+    wait_for,
+)
+from evencoil.codebook import Profile, amended, given
+from evencoil.plate import PlateReading, Supply, SupplyInputs, Verdict, transformer_fault_current_a
+from evencoil.sizing.compressor import compressor_circuit, grounding_step
+from evencoil.sizing.conductor import conductor, required_ampacity
+from evencoil.sizing.disconnect import disconnect
+from evencoil.sizing.drop import DropFacts, grown_grounding, voltage_drop
+from evencoil.sizing.duty import duty_ampacity
+from evencoil.sizing.inputs import OwnSizeInput, SizeInputs, SpeedsInput
+from evencoil.sizing.legs import LegStart, leg_conductor, leg_overload
+from evencoil.sizing.locked_rotor import locked_rotor_code, locked_rotor_table
+from evencoil.sizing.overload import overload_setting
+from evencoil.sizing.protection import FUSES, kind_in, protection_device
+from evencoil.sizing.readings import conductor_facts, full_load_step, read_step, size_input
+from evencoil.sizing.sheet_parts import more_sizes
+from evencoil.sizing.speeds import device_current
+from evencoil.winding import StartMethod
+
+__all__ = ["branch_circuit", "own_sizes"]
+
+
+def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trail: Trail) -> Step:
+    size_input(trail, "conductor_material", inputs.conductor_material)
+    size_input(trail, "insulation", inputs.insulation)
+    size_input(trail, "ambient_c", inputs.ambient_c)
+    size_input(trail, "current_carrying", inputs.current_carrying)
+    if inputs.termination_c is not None:
+        shown = str(inputs.termination_c)
+        trail.add(
+            Step(
+                id="termination_c",
+                value=Decimal(inputs.termination_c),
+                unit="°C",
+                kind="read",
+                shown=shown,
+                working=Message("given.termination_c", {"value": shown}),
+            )
+        )
+    letter = reading.plate.design_letter
+    if letter is not None:
+        read_step(trail, "design_letter", letter, "", letter, reading)
+    duty = inputs.duty
+    if duty is None:
+        percent = None
+        if profile.amendments:
+            amended(profile.amendments, "smallest_conductor", trail)
+            more = amended(profile.amendments, "conductor_percent", trail)
+            percent = None if more is None else trail.number(more.id)
+        required_ampacity(edition=profile.edition, trail=trail, percent=percent)
+    else:
+        said = "given.duty_reason" if duty.reason else "given.duty"
+        given(
+            trail,
+            "duty",
+            duty.service,
+            "",
+            said,
+            {"reason": duty.reason},
+            shown=str(Message(f"service.{duty.service}")),
+        )
+        duty_ampacity(duty.service, duty.rating, edition=profile.edition, trail=trail)
+    return conductor(conductor_facts(inputs, trail), edition=profile.edition, trail=trail)
+
+
+def _leg(start: LegStart, inputs: SizeInputs, profile: Profile, trail: Trail) -> Step:
+    wait_for(trail, "conductor_size")
+    return leg_conductor(
+        start, conductor_facts(inputs, trail), edition=profile.edition, trail=trail
+    )
+
+
+def _drop(
+    reading: PlateReading, supply: Supply, inputs: SizeInputs, profile: Profile, trail: Trail
+) -> Step:
+    """Work the voltage along the run out, and the larger wire where the limit asks for it."""
+    wait_for(trail, "conductor_size", "supply_volts_v")
+    length = inputs.run_length_ft or Decimal(0)
+    trail.add(
+        Step(
+            id="run_length_ft",
+            value=length,
+            unit="ft",
+            kind="read",
+            shown=plain(length),
+            working=Message("given.run_length_ft", {"value": plain(length)}),
+        )
+    )
+    factor = reading.plate.power_factor_percent
+    step = voltage_drop(
+        DropFacts(
+            length_ft=length,
+            limit_percent=inputs.drop_limit_percent or Decimal(3),
+            method=inputs.drop_method,
+            conduit=inputs.conduit,
+            material=str(trail["conductor_material"].value),
+            phases=reading.plate.phases or supply.phases,
+            volts_v=trail.number("supply_volts_v"),
+            power_factor=Decimal("0.85") if factor is None else factor / 100,
+            parallel_sets=inputs.parallel_sets,
+        ),
+        edition=profile.edition,
+        trail=trail,
+    )
+    if "run_conductor_size" in trail and "grounding_conductor_size" in trail:
+        grown_grounding(edition=profile.edition, trail=trail)
+    return step
+
+
+def _locked(
+    reading: PlateReading, supply: Supply, verdict: Verdict, profile: Profile, trail: Trail
+) -> None:
+    """Add locked-rotor currents where letter and table give them; nothing waits for them."""
+    if "power_hp" not in trail:
+        return
+    volts = (verdict.plate_volts.low + verdict.plate_volts.high) / 2
+    power, phases = trail.number("power_hp"), reading.plate.phases or supply.phases
+    letter = reading.plate.code_letter
+    with contextlib.suppress(CoreError):
+        locked_rotor_table(
+            power_hp=power, volts_v=volts, phases=phases, edition=profile.edition, trail=trail
+        )
+    if letter is not None:
+        with contextlib.suppress(CoreError):
+            locked_rotor_code(
+                letter=letter,
+                power_hp=power,
+                volts_v=verdict.plate_volts.high,
+                phases=phases,
+                edition=profile.edition,
+                trail=trail,
+            )
+
+
+def _protection(
+    reading: PlateReading, inputs: SizeInputs, profile: Profile, supply: Supply, trail: Trail
+) -> Step:
+    if profile.amendments:
+        amended(profile.amendments, "device_percent", trail)
+        amended(profile.amendments, "no_next_size_up", trail)
+    if "speed_1_amps_a" in trail:
+        speeds = inputs.speeds or SpeedsInput()
+        device_current(each_protected=speeds.each_protected, edition=profile.edition, trail=trail)
+    size_input(trail, "protection_kind", inputs.protection_kind)
+    if inputs.no_start is not None:
+        by = " · ".join(part for part in (inputs.no_start.by, inputs.no_start.at) if part)
+        given(trail, "no_start", inputs.no_start.reason, "", "given.no_start", {"by": by or "—"})
+    if inputs.maker_limit is not None:
+        given(
+            trail,
+            "maker_limit_a",
+            inputs.maker_limit.amps_a,
+            "A",
+            "given.maker_limit",
+            {"source": inputs.maker_limit.source},
+        )
+    return protection_device(
+        machine=inputs.machine,
+        no_start=None if inputs.no_start is None else inputs.no_start.reason,
+        maker_limit=None
+        if inputs.maker_limit is None
+        else (inputs.maker_limit.amps_a, inputs.maker_limit.source),
+        kind=kind_in(trail),
+        school=profile.school,
+        phases=reading.plate.phases or supply.phases,
+        edition=profile.edition,
+        trail=trail,
+        design_letter=reading.plate.design_letter,
+        is_premium=reading.plate.is_premium_efficiency,
+    )
+
+
+def _overload(reading: PlateReading, profile: Profile, trail: Trail) -> Step:
+    plate = reading.plate
+    for name, value in (
+        ("service_factor", plate.service_factor),
+        ("temperature_rise_c", plate.temperature_rise_c),
+    ):
+        if value is not None:
+            read_step(trail, name, value, "", plain(value), reading)
+    return overload_setting(
+        service_factor=plate.service_factor,
+        temperature_rise_c=plate.temperature_rise_c,
+        edition=profile.edition,
+        trail=trail,
+    )
+
+
+def _disconnect(profile: Profile, trail: Trail) -> Step:
+    wait_for(trail, "protection_device_a")
+    if profile.amendments:
+        amended(profile.amendments, "disconnect_percent", trail)
+    is_fuse = kind_in(trail) in FUSES
+    return disconnect(
+        fuse_a=trail.number("protection_device_a") if is_fuse else None,
+        edition=profile.edition,
+        trail=trail,
+    )
+
+
+_FIGURES = (
+    "table_flc_a",
+    "conductor_size",
+    "protection_device_a",
+    "overload_setting_a",
+    "grounding_conductor_size",
+    "disconnect_switch_a",
+)
+
+
+def own_sizes(size: SizeInputs) -> tuple[Trail, tuple[Figure, ...]]:
+    """Return the sizes that a person brings, where the NEC does not hold.
+
+    Parameters
+    ----------
+    size : SizeInputs
+        What decides the sizes, with the person's own.
+    """
+    trail = Trail()
+    own = {item.figure: item for item in size.own}
+    return trail, tuple(
+        figure(name, functools.partial(_brought, name, own.get(name), trail)) for name in _FIGURES
+    )
+
+
+def _brought(name: str, item: OwnSizeInput | None, trail: Trail) -> Step:
+    if item is None:
+        raise RefusedError(
+            Message("size.territory"), field=name, hint=Message("size.territory.hint")
+        )
+    working = Message("own.size", {"value": item.value, "source": item.source})
+    return trail.add(
+        Step(id=name, value=item.value, unit="", kind="read", shown=item.value, working=working)
+    )
+
+
+def branch_circuit(
+    reading: PlateReading,
+    found: Supply | None,
+    verdict: Verdict | None,
+    error: CoreError | None,
+    size: SizeInputs,
+    profile: Profile,
+    start_method: StartMethod = "full_voltage",
+    given_supply: SupplyInputs | None = None,
+) -> tuple[Trail, tuple[Figure, ...]]:
+    """Work out the branch circuit of a plate that was read and a supply that was judged.
+
+    Parameters
+    ----------
+    reading : PlateReading
+        The plate, piece by piece.
+    found : Supply or None
+        The supply; None if it was not given or could not be read.
+    verdict : Verdict or None
+        The plate column in use.
+    error : CoreError or None
+        Why there is no supply or no verdict.
+    size : SizeInputs
+        What decides the sizes besides.
+    profile : Profile
+        Edition and school.
+    start_method : str
+        Wye-delta and part-winding starts have legs with a part of the current.
+    given_supply : SupplyInputs or None
+        What else is known of the supply: its fault current.
+
+    Returns
+    -------
+    tuple of Trail and tuple of Figure
+        Every value with its evidence, and the lines of the Size sheet.
+
+    Raises
+    ------
+    RuntimeError
+        If there is no verdict and no error either: a bug.
+    """
+    if reading.plate.is_hermetic and found is not None and verdict is not None:
+        return compressor_circuit(reading, found, verdict, size, profile)
+    trail = Trail()
+
+    def flc() -> Step:
+        if found is None or verdict is None:
+            raise error if error is not None else RuntimeError("no verdict and no error")
+        return full_load_step(reading, found, verdict, size, profile, trail)
+
+    def after_flc(make: Callable[[Supply], Step]) -> Callable[[], Step]:
+        def made() -> Step:
+            if found is None or "table_flc_a" not in trail:
+                raise MissingError(
+                    Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
+                )
+            return make(found)
+
+        return made
+
+    figures = [
+        figure("table_flc_a", flc),
+        figure(
+            "conductor_size",
+            after_flc(lambda _: _conductor(reading, size, profile, trail)),
+        ),
+        figure(
+            "protection_device_a",
+            after_flc(lambda on: _protection(reading, size, profile, on, trail)),
+        ),
+        figure("overload_setting_a", after_flc(lambda _: _overload(reading, profile, trail))),
+        figure(
+            "grounding_conductor_size",
+            after_flc(lambda on: grounding_step(reading, profile, on, trail)),
+        ),
+        figure("disconnect_switch_a", after_flc(lambda _: _disconnect(profile, trail))),
+    ]
+    if start_method != "full_voltage":
+        start: LegStart = start_method
+        figures += [
+            figure("leg_conductor_size", after_flc(lambda _: _leg(start, size, profile, trail))),
+            figure(
+                "leg_overload_setting_a",
+                after_flc(lambda _: leg_overload(start, edition=profile.edition, trail=trail)),
+            ),
+        ]
+    if size.run_length_ft is not None:
+        figures.append(
+            figure(
+                "voltage_drop_percent",
+                after_flc(lambda on: _drop(reading, on, size, profile, trail)),
+            )
+        )
+        figures += [
+            Figure(id=name, step=name)
+            for name in ("run_conductor_size", "run_grounding_size")
+            if name in trail
+        ]
+    if found is not None and verdict is not None:
+        _locked(reading, found, verdict, profile, trail)
+        figures += _more(reading, found, size, profile, trail, start_method, given_supply)
+    return trail, tuple(figures)
+
+
+def _more(
+    reading: PlateReading,
+    found: Supply,
+    size: SizeInputs,
+    profile: Profile,
+    trail: Trail,
+    start_method: StartMethod,
+    supply: SupplyInputs | None,
+) -> tuple[Figure, ...]:
+    """Return the further parts of the sheet, if the circuit itself is there."""
+    told = None if supply is None else supply.fault_current_a
+    is_plain = start_method == "full_voltage" and "speed_1_amps_a" not in trail
+    if is_plain and told is None and not size.asks_more:
+        return ()
+    if "conductor_material" not in trail or "protection_kind" not in trail:
+        return ()
+    by_transformer = None
+    if supply is not None and supply.transformer_kva and supply.transformer_z_percent:
+        with contextlib.suppress(CoreError):
+            by_transformer = transformer_fault_current_a(
+                kva=supply.transformer_kva,
+                line_volts_v=found.line_volts_v,
+                phases=found.phases or 1,
+                z_percent=supply.transformer_z_percent,
+            )
+    return more_sizes(
+        reading,
+        found,
+        size,
+        profile,
+        conductor_facts(size, trail),
+        trail,
+        start_method=start_method,
+        fault_a=told,
+        by_transformer_a=by_transformer,
+    )

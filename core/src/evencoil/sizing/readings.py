@@ -1,0 +1,264 @@
+"""The steps that were read off the nameplate, entered, or assumed."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from functools import lru_cache
+from typing import get_args
+
+from evencoil.base import Mark, Message, MissingError, Rule, Step, Trail, plain, say, show
+from evencoil.codebook import Profile, given
+from evencoil.plate import PlateReading, Supply, Verdict
+from evencoil.sizing.conductor import ConductorFacts
+from evencoil.sizing.full_load import MotorFacts, horsepower_from_kw, table_full_load_current
+from evencoil.sizing.inputs import SizeInputs
+from evencoil.sizing.protection import DeviceKind
+from evencoil.sizing.speeds import highest_current
+
+__all__ = ["conductor_facts", "full_load_step", "read_step", "size_input"]
+
+_DEFAULTS: dict[str, tuple[str, str, str]] = {
+    "conductor_material": ("cu", "", "assumed.conductor_material"),
+    "insulation": ("THWN", "", "assumed.insulation"),
+    "ambient_c": ("30", "°C", "assumed.ambient_c"),
+    "current_carrying": ("3", "", "assumed.current_carrying"),
+    "protection_kind": ("dual_element_fuse", "", "assumed.protection_kind"),
+}
+
+
+_SHOWN = {
+    "cu": "copper",
+    "al": "aluminium",
+    **{kind: say(Message(f"kind.{kind}")) for kind in get_args(DeviceKind)},
+}
+
+
+def read_step(
+    trail: Trail, step_id: str, value: Decimal | str, unit: str, shown: str, reading: PlateReading
+) -> None:
+    """Add an input read off the nameplate, or a person's guess of it.
+
+    Parameters
+    ----------
+    trail : Trail
+        The step is added to it.
+    step_id : str
+        Name of the figure.
+    value : Decimal or str
+        The figure.
+    unit : str
+        Its unit.
+    shown : str
+        As a person reads it.
+    reading : PlateReading
+        Says whether it was read or assumed.
+    """
+    plate_field = {"plate_volts": "volts_v", "plate_amps_a": "amps_a"}.get(step_id, step_id)
+    guess = next((item for item in reading.assumed if item.field == plate_field), None)
+    trail.add(_input_step(step_id, value, unit, shown, None if guess is None else guess.reason))
+
+
+@lru_cache(maxsize=4096)
+def _input_step(
+    step_id: str, value: Decimal | str, unit: str, shown: str, guessed: str | None
+) -> Step:
+    """Return the step of an input; it stands on nothing, so one object serves all trails."""
+    marks: tuple[Mark, ...] = ()
+    message = Message(f"read.{step_id}", {"value": shown})
+    if guessed is not None:
+        message = Message("guess.plate", {"value": shown, "reason": guessed or "—"})
+        marks = (Mark(kind="assumed", origin=step_id, message=message),)
+    return Step(
+        id=step_id,
+        value=value,
+        unit=unit,
+        kind="read" if guessed is None else "assumed",
+        shown=shown,
+        working=message,
+        marks=marks,
+    )
+
+
+def size_input(trail: Trail, step_id: str, given: object) -> str:
+    """Add an input of the size step, entered or assumed, and return it as text.
+
+    Parameters
+    ----------
+    trail : Trail
+        The step is added to it.
+    step_id : str
+        Name of the input.
+    given : object
+        What was entered; None if nothing was.
+    """
+    text = None if given is None else plain(given) if isinstance(given, Decimal) else str(given)
+    step = trail.add(_size_step(step_id, text))
+    return str(step.value)
+
+
+@lru_cache(maxsize=4096)
+def _size_step(step_id: str, given: str | None) -> Step:
+    default, unit, why = _DEFAULTS[step_id]
+    value = default if given is None else given
+    shown = _SHOWN.get(value, value)
+    assumed = Message(why, {"value": shown})
+    return Step(
+        id=step_id,
+        value=value,
+        unit=unit,
+        kind="assumed" if given is None else "read",
+        shown=shown,
+        working=assumed if given is None else Message(f"given.{step_id}", {"value": shown}),
+        marks=(Mark(kind="assumed", origin=step_id, message=assumed),) if given is None else (),
+    )
+
+
+def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
+    """Return the power [hp] and whether it was stamped in kW only."""
+    plate = reading.plate
+    powers = plate.power_hp or tuple(horsepower_from_kw(kw) for kw in plate.power_kw)
+    if not powers:
+        raise MissingError(
+            Message("size.no_power"), field="power_hp", hint=Message("size.no_power.hint")
+        )
+    from_kw = not plate.power_hp
+    if len(powers) > 1:
+        # several speeds: the largest power names switch and controller
+        read_step(trail, "power_hp", max(powers), "hp", show(max(powers)), reading)
+        return max(powers), from_kw
+    if from_kw:
+        read_step(trail, "power_kw", plate.power_kw[0], "kW", plain(plate.power_kw[0]), reading)
+        trail.add(
+            Step(
+                id="power_hp",
+                value=powers[0],
+                unit="hp",
+                kind="worked",
+                shown=show(powers[0]),
+                working=Message(
+                    "power.from_kw", {"kw": plain(plate.power_kw[0]), "hp": show(powers[0])}
+                ),
+                rule=Rule(standard="SI", edition=2019, section="1 hp = 0.746 kW"),
+                uses=("power_kw",),
+            )
+        )
+    else:
+        read_step(trail, "power_hp", powers[0], "hp", plain(powers[0]), reading)
+    return powers[0], from_kw
+
+
+def _plate_amps(reading: PlateReading, verdict: Verdict) -> Decimal | None:
+    """Return the plate current at the connection in use [A]."""
+    amps = reading.plate.amps_a
+    if len(amps) == len(reading.plate.volts_v):
+        return amps[verdict.column].high
+    return amps[0].high if len(amps) == 1 and len(reading.plate.volts_v) == 1 else None
+
+
+def full_load_step(
+    reading: PlateReading,
+    supply: Supply,
+    verdict: Verdict,
+    inputs: SizeInputs,
+    profile: Profile,
+    trail: Trail,
+) -> Step:
+    """Return the table full-load current, with every reading that it depends on.
+
+    Parameters
+    ----------
+    reading : PlateReading
+        The nameplate.
+    supply : Supply
+        The supply.
+    verdict : Verdict
+        The nameplate column in use.
+    inputs : SizeInputs
+        What decides the sizes besides.
+    profile : Profile
+        Edition and plant rules.
+    trail : Trail
+        The steps are added to it.
+    """
+    plate = reading.plate
+    power, from_kw = _power(reading, trail)
+    phases = plate.phases or supply.phases
+    if plate.phases is not None:
+        read_step(trail, "phases", Decimal(phases), "", str(phases), reading)
+    band = verdict.plate_volts
+    said = str(band)
+    read_step(trail, "plate_volts", said, "V", said, reading)
+    volts = _used_volts(supply, verdict)
+    trail.add(
+        Step(
+            id="supply_volts_v",
+            value=volts,
+            unit="V",
+            kind="read",
+            shown=plain(volts),
+            working=Message("read.supply", {"text": supply.text, "value": plain(volts)}),
+        )
+    )
+    several = max(len(plate.power_hp), len(plate.power_kw))
+    if several > 1:
+        each = [band.high for band in plate.amps_a]
+        step = highest_current(
+            plate.power_hp or plate.power_kw, each, edition=profile.edition, trail=trail
+        )
+        given(trail, "plate_amps_a", max(each), "A", "speeds.most_read")
+        return step
+    amps = _plate_amps(reading, verdict)
+    if amps is not None:
+        read_step(trail, "plate_amps_a", amps, "A", plain(amps), reading)
+    return table_full_load_current(
+        MotorFacts(
+            power_hp=power,
+            phases=phases,
+            supply_volts_v=volts,
+            plate_volts_v=(band.low, band.high),
+            plate_amps_a=amps,
+            speed_rpm=max(plate.speed_rpm, default=None),
+            from_kw=from_kw,
+            is_high_torque=inputs.machine == "high_torque",
+            is_torque_motor=inputs.machine == "torque",
+            is_synchronous=inputs.machine == "synchronous",
+            power_factor_percent=inputs.power_factor,
+            between_rows=inputs.between_rows,
+        ),
+        edition=profile.edition,
+        trail=trail,
+    )
+
+
+def _used_volts(supply: Supply, verdict: Verdict) -> Decimal:
+    """Return the volts of the supply that this motor takes [V]."""
+    choices = [supply.line_volts_v]
+    if supply.ground_volts_v is not None:
+        choices.append(supply.ground_volts_v)
+    band = verdict.plate_volts
+    middle = (band.low + band.high) / 2
+    return min(choices, key=lambda volts: (not band.holds(volts), abs(volts - middle)))
+
+
+def conductor_facts(inputs: SizeInputs, trail: Trail) -> ConductorFacts:
+    """Return what decides a conductor, from the steps that were read or assumed.
+
+    Parameters
+    ----------
+    inputs : SizeInputs
+        What was entered.
+    trail : Trail
+        Holds material, insulation, ambient, number of conductors.
+    """
+    return ConductorFacts(
+        material="al" if trail["conductor_material"].value == "al" else "cu",
+        insulation=str(trail["insulation"].value),
+        termination_c=inputs.termination_c,
+        design_letter=str(trail["design_letter"].value) if "design_letter" in trail else None,
+        ambient_c=Decimal(str(trail["ambient_c"].value)),
+        current_carrying=int(str(trail["current_carrying"].value)),
+        parallel_sets=inputs.parallel_sets,
+        smallest=str(trail["amendment_smallest_conductor"].value)
+        if "amendment_smallest_conductor" in trail
+        else None,
+    )

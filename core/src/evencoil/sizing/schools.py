@@ -1,0 +1,124 @@
+"""Both schools side by side, and the ordinary circuit's figure that does not apply.
+
+Units: current [A].
+Rules: NEC 430.52(C)(1) (main rule and next size up), 240.4(D) and (G).
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from evencoil.base import Message, Trail, plain, show
+from evencoil.codebook import Profile, table
+from evencoil.plate import PlateReading
+from evencoil.sizing.protection import FUSES, Machine, kind_in, ratings_in
+
+__all__ = ["SchoolRow", "schools_of"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SchoolRow:
+    """One opinion on the device: whose it is, what it gives [A], and why."""
+
+    id: str
+    amps_a: str
+    is_chosen: bool
+    applies: bool
+    reason: Message
+
+
+def schools_of(
+    reading: PlateReading,
+    profile: Profile,
+    trail: Trail,
+    *,
+    phases: int,
+    machine: Machine = "squirrel_cage",
+) -> tuple[SchoolRow, ...]:
+    """Return what each opinion would put in front of this motor.
+
+    Parameters
+    ----------
+    reading : PlateReading
+        The plate, for design letter and efficiency.
+    profile : Profile
+        The works' own choice.
+    trail : Trail
+        The branch circuit as worked out.
+    phases : int
+        1 or 3; 0 for direct current.
+    machine : str
+        Wound-rotor and synchronous motors have rows of their own.
+
+    Returns
+    -------
+    tuple of SchoolRow
+        Empty while there is no device, and for a setting, which nobody rounds.
+    """
+    if "protection_device_a" not in trail or "protection_limit_a" not in trail:
+        return ()
+    kind = kind_in(trail)
+    if kind == "instantaneous_breaker" or "conductor_size" not in trail:
+        return ()
+    found = ratings_in(
+        trail,
+        kind=kind,
+        phases=phases,
+        edition=profile.edition,
+        design_letter=reading.plate.design_letter,
+        is_premium=reading.plate.is_premium_efficiency,
+        machine=machine,
+    )
+    limit = show(found.limit_a, "limit")
+    exam = found.exam_a if found.exam_a is not None else found.field_a
+    chosen = profile.school
+    own = Message("school.works", {"reason": profile.school_reason or "—"})
+    rows = [
+        SchoolRow(
+            id="exam",
+            amps_a=plain(exam),
+            is_chosen=chosen == "exam",
+            applies=True,
+            reason=own
+            if chosen == "exam" and profile.school_reason
+            else Message("school.exam", {"limit": limit}),
+        ),
+        SchoolRow(
+            id="field",
+            amps_a=plain(found.field_a),
+            is_chosen=chosen == "field",
+            applies=True,
+            reason=own
+            if chosen == "field" and profile.school_reason
+            else Message("school.field", {"limit": limit}),
+        ),
+        SchoolRow(
+            id="raised",
+            amps_a=plain(found.raised_a),
+            is_chosen="no_start" in trail,
+            applies="no_start" in trail,
+            reason=Message("school.raised", {"cap": show(found.cap_a, "limit")}),
+        ),
+        _ordinary(trail),
+    ]
+    return tuple(rows)
+
+
+def _ordinary(trail: Trail) -> SchoolRow:
+    """Name what an ordinary circuit of that wire would have, and why it does not hold here."""
+    size = str(trail["conductor_size"].value)
+    metal = str(trail["conductor_material"].value) if "conductor_material" in trail else "cu"
+    rows = [row for row in table("240_4_d").rows if row[0] == size and row[1] == metal]
+    amps = Decimal(rows[0][2]) if rows else trail.number("ampacity_a")
+    is_fuse = kind_in(trail) in FUSES
+    return SchoolRow(
+        id="ordinary",
+        amps_a=show(amps, "limit"),
+        is_chosen=False,
+        applies=False,
+        reason=Message(
+            "school.ordinary_fuse" if is_fuse else "school.ordinary",
+            {"size": trail["conductor_size"].shown},
+        ),
+    )

@@ -1,0 +1,63 @@
+"""What plant and run ask of every device: its branches, its due times, its state.
+
+Parts implement it; plant and run know only this, so imports go one way: events, behavior,
+network, sparse, plant, run, parts, compile.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any, ClassVar, Protocol
+
+from evencoil.circuit import Device, Link
+
+__all__ = ["Behavior"]
+
+
+class Behavior(Protocol):
+    """One device in a run. ``run`` is the `Run` that asks."""
+
+    verbs: ClassVar[tuple[str, ...]]
+    id: str
+    device: Device
+
+    @property
+    def links(self) -> Sequence[Link]:
+        """Return the links inside the device."""
+
+    @property
+    def branches(self) -> dict[str, int]:
+        """Return link names with their branch numbers."""
+
+    def begin(self) -> None:
+        """Set the state of the first instant."""
+
+    def rest(self, run: Any) -> None:
+        """Put the branches of the first instant."""
+
+    def due(self) -> int | None:
+        """Return when something of its own happens next [us], None if nothing does."""
+
+    def fire(self, run: Any) -> None:
+        """Do what is due now."""
+
+    def observe(self, run: Any) -> None:
+        """Look at the solved network."""
+
+    def act(self, run: Any, verb: str, word: str) -> bool:
+        """Do what an operator or a fault does; False if it cannot be done to this."""
+
+    def word(self, run: Any) -> str:
+        """Return its state in one word, empty if it has none."""
+
+    def tells(self, run: Any) -> dict[str, str]:
+        """Return further states by name."""
+
+    def is_closed(self, run: Any, name: str) -> bool:
+        """Tell whether a link conducts."""
+
+    def save(self) -> list[Any]:
+        """Return its state as plain values."""
+
+    def load(self, values: list[Any]) -> None:
+        """Take a state back."""

@@ -1,0 +1,32 @@
+"""A netlist compiled for runs: the only module that knows which part a device becomes."""
+
+from __future__ import annotations
+
+from evencoil.circuit import Netlist
+from evencoil.solver.constants import CATALOGUE, constants
+from evencoil.solver.parts import part_for
+from evencoil.solver.parts.sources import Supply
+from evencoil.solver.plant import Plant
+
+__all__ = ["compile_plant"]
+
+
+def compile_plant(netlist: Netlist, set_name: str = CATALOGUE) -> Plant:
+    """Return a netlist made ready for runs.
+
+    Parameters
+    ----------
+    netlist : Netlist
+        Devices and wires, right or wrong.
+    set_name : str
+        Name of the set of constants.
+    """
+    plant = Plant(netlist, constants(set_name))
+    for place, device in enumerate(netlist.devices):
+        part = part_for(plant, device, place)
+        plant.parts.append(part)
+        plant.part_of[device.id] = part
+        if plant.main_supply is None and isinstance(part, Supply):
+            plant.main_supply = part
+    plant.finish()
+    return plant

@@ -1,0 +1,88 @@
+"""Whether a starter of the catalogue fits a motor and its load."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from evencoil.base import Message
+from evencoil.sizing import Start
+from evencoil.starters.catalogue import CatalogueEntry
+
+__all__ = ["LEADS_OF", "Load", "MotorFacts", "barred_by", "start_of"]
+
+Load = Literal["unknown", "empty", "loaded"]
+
+
+_SOFT: dict[str, Start] = {
+    "star_delta": "wye_delta",
+    "autotransformer": "autotransformer",
+    "part_winding": "part_winding",
+}
+
+
+#: leads that must come out of the motor; nothing stands for any
+LEADS_OF = {
+    "star_delta": (6, 12),
+    "part_winding": (6, 9, 12),
+    "two_speed": (6,),
+    "1C": (6,),
+    "1D": (6, 12),
+}
+
+
+_KINDS = {
+    "star_delta": {"6", "12"},
+    "part_winding": {"part-winding", "9-wye", "12"},
+    "1C": {"2-speed-ct", "2-speed-vt"},
+    "1D": {"6", "12"},
+    "11A": {"2-speed-ct", "2-speed-vt"},
+    "11B": {"2-speed-cp"},
+    "11C": {"2-speed-2-winding"},
+}
+
+
+def start_of(entry: CatalogueEntry) -> Start:
+    """Return how a circuit brings the motor to the line.
+
+    Parameters
+    ----------
+    entry : CatalogueEntry
+        The circuit.
+    """
+    return "wye_delta" if entry.id == "1D" else _SOFT.get(entry.group, "full_voltage")
+
+
+@dataclass(frozen=True, slots=True)
+class MotorFacts:
+    """What decides whether a starter fits: phases, leads, winding type, wye-delta fit, load."""
+
+    phases: int | None
+    leads: int | None
+    kind: str
+    delta_fits: bool | None
+    load: Load
+
+
+def barred_by(entry: CatalogueEntry, facts: MotorFacts) -> Message | None:
+    """Return why the motor's own phases, leads or winding rule a circuit out.
+
+    Parameters
+    ----------
+    entry : CatalogueEntry
+        The standard circuit.
+    facts : MotorFacts
+        What is known of the motor.
+    """
+    if facts.phases and (facts.phases == 1) != (entry.group == "single_phase"):
+        return Message("choose.phases", {"phases": str(facts.phases)})
+    wanted = LEADS_OF.get(entry.id) or LEADS_OF.get(entry.group, ())
+    if wanted and facts.leads and facts.leads not in wanted:
+        listed = " or ".join(str(count) for count in wanted)
+        return Message("choose.leads", {"leads": str(facts.leads), "wanted": listed})
+    kinds = _KINDS.get(entry.id) or _KINDS.get(entry.group)
+    if kinds and facts.kind and facts.kind not in kinds:
+        return Message("choose.kind", {"kind": facts.kind})
+    if (entry.group == "star_delta" or entry.id == "1D") and facts.delta_fits is False:
+        return Message("choose.delta_volts")
+    return None

@@ -1,0 +1,78 @@
+"""The inputs of the starter step: circuit, options, edits, accepted hazards, dead readings."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from evencoil.base import DecimalText, Inputs, ShortText, Text
+from evencoil.circuit import Edit, EditKind
+
+__all__ = ["AcceptedInput", "DeadReadingInput", "EditInput", "HandInput", "StarterInputs"]
+
+
+class EditInput(Inputs):
+    """One change of the drawn circuit: what, by whom, when and why."""
+
+    id: ShortText = Field(min_length=1)
+    kind: EditKind
+    wire: Text = ""
+    start: ShortText = ""
+    end: ShortText = ""
+    device: ShortText = ""
+    type: ShortText = ""
+    parameters: dict[ShortText, ShortText] = Field(default={}, max_length=24)
+    tag: ShortText = ""
+    by: ShortText = ""
+    at: ShortText = ""
+    why: Text = ""
+
+    def as_core(self) -> Edit:
+        """Return it as the core takes it."""
+        return Edit(**self.model_dump())
+
+
+class AcceptedInput(Inputs):
+    """A hazard of the chosen circuit that somebody takes on, by name and with a reason."""
+
+    hazard: Literal["power_back", "overload_reset", "plugged"]
+    why: Text = Field(min_length=3)
+    by: ShortText = ""
+    at: ShortText = ""
+
+
+class HandInput(Inputs):
+    """What is held or set while a reading is taken."""
+
+    verb: Literal["press", "trip", "on", "turn"]
+    device: ShortText = Field(min_length=1)
+    word: ShortText = ""
+
+
+class DeadReadingInput(Inputs):
+    """A reading on the dead circuit; ``ohms`` is empty where it was open."""
+
+    start: ShortText = Field(min_length=1)
+    end: ShortText = Field(min_length=1)
+    hands: tuple[HandInput, ...] = Field(default=(), max_length=4)
+    ohms: DecimalText | None = None
+
+
+class StarterInputs(Inputs):
+    """Which starter, with which options, and what was changed on its drawing.
+
+    ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
+    later changes add numbers and never renumber. The recipe ``found`` is an empty panel:
+    the edits are what was traced in it. ``load`` is how the machine starts.
+    """
+
+    recipe: ShortText = ""
+    options: dict[ShortText, ShortText] = Field(default={}, max_length=40)
+    naming: Literal["iec", "nema"] | None = None
+    symbols: Literal["nema", "iec"] | None = None
+    edits: tuple[EditInput, ...] = Field(default=(), max_length=500)
+    frozen: dict[ShortText, ShortText] = Field(default={}, max_length=4000)
+    readings: tuple[DeadReadingInput, ...] = Field(default=(), max_length=400)
+    load: Literal["unknown", "empty", "loaded"] = "unknown"
+    accepted: tuple[AcceptedInput, ...] = Field(default=(), max_length=12)

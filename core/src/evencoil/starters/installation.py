@@ -1,0 +1,211 @@
+"""One netlist from supply to stator coil: starter, box joints, motor, ratings.
+
+The starter's three outputs go to the joints of the Leads step; the catalogue's
+stand-in motor gives way to this motor's own winding. Ratings come from the
+sizes, each with the step it stands on.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from decimal import Decimal
+
+from evencoil.base import Step, plain
+from evencoil.circuit import Circuit, Device, Netlist, Sheet, Wire, device, wire_id
+from evencoil.winding import LINES, Joint, Winding
+
+__all__ = ["MotorRating", "Rated", "install_motor", "rate"]
+
+#: device, parameter, value, the step that it stands on
+_Put = Callable[[str, str, str, str], None]
+_OUT = {"L1": "U1", "L2": "V1", "L3": "W1"}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MotorRating:
+    """What the netlist's motor is rated for.
+
+    ``volts_v`` is the plate's highest voltage, with all coils in series;
+    ``amps_a`` the plate current that belongs to it; ``coil_v`` what one coil is
+    made for, at the high speed where there are two, ``coil_low_v`` at the low one.
+    """
+
+    volts_v: Decimal | None
+    amps_a: Decimal | None
+    power_hp: Decimal | None
+    coil_v: float | None = None
+    coil_low_v: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Rated:
+    """A circuit with its ratings, and where each comes from.
+
+    ``sources`` maps ``device.parameter`` to the id of the step it stands on.
+    """
+
+    circuit: Circuit
+    sources: Mapping[str, str]
+
+
+def install_motor(
+    circuit: Circuit, winding: Winding, joints: Sequence[Joint], rating: MotorRating
+) -> Circuit:
+    """Return a circuit whose stand-in motor is replaced by winding and joints.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        With a `motor3` called ``motor``.
+    winding : Winding
+        This motor's coils.
+    joints : sequence of Joint
+        The box as joined. A lead in no joint stays loose.
+    rating : MotorRating
+        From the plate.
+
+    Returns
+    -------
+    Circuit
+        Joints are devices ``joint...``; every lead is a wire of its own.
+    """
+    sheet = Sheet(circuit)
+    outputs = {
+        line: [
+            wire.end if wire.start == f"motor.{lead}" else wire.start
+            for wire in sheet.at(f"motor.{lead}")
+        ]
+        for line, lead in _OUT.items()
+    }
+    tag = sheet.tags.get("motor", "M1")
+    sheet.remove("motor")
+    for joint in joints:
+        ends = (*joint.lines, *(lead for lead in joint.leads if lead not in LINES))
+        sheet.devices[joint.id] = Device(joint.id, "joint", ends)
+        sheet.tags[joint.id] = joint.line or "-".join(
+            lead.removeprefix("T") for lead in joint.leads
+        )
+    given: dict[str, str] = {"kind": winding.kind}
+    if rating.volts_v is not None:
+        given["v"] = plain(rating.volts_v)
+    if rating.amps_a is not None:
+        given["fla"] = plain(rating.amps_a)
+    for name, volts in (("coil_v", rating.coil_v), ("coil_low_v", rating.coil_low_v)):
+        if volts is not None:
+            given[name] = f"{volts:.1f}"
+    if rating.power_hp is not None:
+        given["hp"] = plain(rating.power_hp)
+    sheet.devices["motor"] = device("motor", "motor", given)
+    sheet.tags["motor"] = tag
+    wires = []
+    for joint in joints:
+        for line in joint.lines:
+            wires += [(out, f"{joint.id}.{line}") for out in outputs[line]]
+        wires += [
+            (f"{joint.id}.{lead}", f"motor.{lead}") for lead in joint.leads if lead not in LINES
+        ]
+    for start, end in wires:
+        name = wire_id(start, end)
+        sheet.wires[name] = Wire(name, start, end)
+    return sheet.done()
+
+
+#: device to its parameter and the step of the Size sheet that gives it
+_CONTROL = {
+    "control_transformer": ("va", "transformer_va"),
+    "control_fuse_1": ("a", "primary_fuse_a"),
+    "control_fuse_2": ("a", "primary_fuse_a"),
+    "control_fuse": ("a", "secondary_fuse_a"),
+}
+
+
+def _duties(items: Mapping[str, Device], flc: str | None, put: _Put) -> None:
+    """Give each contactor the part of the motor's current that it switches (AC-3).
+
+    In a star-delta starter the winding legs carry 58 % and the star a third; each half of a
+    part winding carries half. What a speed of several draws is not known here.
+    """
+    if flc is None or any(item.type.startswith("motor2") for item in items.values()):
+        return
+    motors = [item for item in items.values() if item.type.startswith("motor")]
+    if len(motors) != 1:
+        return
+    is_delta = {"star", "delta"} <= items.keys()
+    is_half = {"first_half", "second_half"} <= items.keys()
+    leg_main = is_delta and "forward_contactor" not in items
+    parts = {
+        **dict.fromkeys(("delta", *(("main",) if leg_main else ())), Decimal("0.58")),
+        "star": Decimal(1) / 3,
+    }
+    halves = dict.fromkeys(("first_half", "second_half"), Decimal("0.5"))
+    known = (parts if is_delta else {}) | (halves if is_half else {})
+    for item in list(items.values()):
+        if item.type == "contactor":
+            amps = Decimal(flc) * known.get(item.id, Decimal(1))
+            put(item.id, "ac3_a", plain(amps.quantize(Decimal("0.1"))), "table_flc_a")
+
+
+def _step_number(steps: Mapping[str, Step], name: str) -> str | None:
+    step = steps.get(name)
+    if step is None or not isinstance(step.value, Decimal):
+        return None
+    return plain(step.value)
+
+
+def _motor_side(
+    item: Device, steps: Mapping[str, Step], line_volts_v: Decimal | None, put: _Put
+) -> None:
+    """Rate a supply, a main device, an overload, a motor or a control transformer."""
+    rating, amps = _step_number(steps, "protection_device_a"), _step_number(steps, "plate_amps_a")
+    if item.type == "supply" and line_volts_v is not None:
+        put(item.id, "v", plain(line_volts_v), "supply_volts_v" if steps else "")
+    if item.id == "breaker" and rating is not None:
+        put(item.id, "a", rating, "protection_device_a")
+        if item.type == "cb3":
+            put(item.id, "mag", plain(Decimal(rating) * 10), "protection_device_a")
+    if item.type == "olr" and amps is not None:
+        factor = Decimal(item.parameters.get("iset") or "10") / 10
+        setting = (Decimal(amps) * factor).quantize(Decimal("0.01"))
+        put(item.id, "iset", plain(setting), "plate_amps_a")
+    if item.type.startswith("motor") and item.type != "motor" and amps is not None:
+        put(item.id, "fla", amps, "plate_amps_a")
+    if item.id == "control_transformer" and line_volts_v is not None:
+        put(item.id, "prim", plain((line_volts_v / 2).normalize()), "")
+
+
+def rate(circuit: Circuit, steps: Mapping[str, Step], line_volts_v: Decimal | None) -> Rated:
+    """Return a circuit with supply, device, overload and transformer rated for the job.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        With the catalogue's own ratings for a 10 A motor.
+    steps : mapping
+        Steps of the Size sheet by id.
+    line_volts_v : Decimal or None
+        Volts between lines. [V]
+
+    Returns
+    -------
+    Rated
+        What nothing decides stays as the catalogue has it and has no source.
+    """
+    items: dict[str, Device] = {item.id: item for item in circuit.netlist.devices}
+    sources: dict[str, str] = {}
+
+    def put(name: str, parameter: str, value: str, source: str) -> None:
+        item = items[name]
+        items[name] = device(item.type, item.id, {**item.parameters, parameter: value})
+        if source:
+            sources[f"{name}.{parameter}"] = source
+
+    for item in list(items.values()):
+        _motor_side(item, steps, line_volts_v, put)
+        parameter, step = _CONTROL.get(item.id, ("", ""))
+        value = _step_number(steps, step)
+        if value is not None:
+            put(item.id, parameter, value, step)
+    _duties(items, _step_number(steps, "table_flc_a"), put)
+    netlist = Netlist(tuple(items.values()), circuit.netlist.wires)
+    return Rated(Circuit(netlist, circuit.tags, circuit.numbers, circuit.never_together), sources)
