@@ -15,11 +15,12 @@ from collections.abc import Callable
 from itertools import cycle
 
 from evencoil.codebook.profile import Profile
+from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.plate.reader import read
 from evencoil.plate.supply import judge, read_supply
-from evencoil.sizing.branch_circuit import branch_circuit
+from evencoil.sizing.branch_circuit import MotorCircuit, branch_circuit
 from evencoil.sizing.inputs import SizeInputs
 
 TEXT = (
@@ -56,13 +57,22 @@ if __name__ == "__main__":
         supply = read_supply(system)
         for power in POWERS:
             reading = read(f"{power} HP {plate_volts} 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B")
-            cases.append((reading, supply, judge(reading.plate, supply), None, SIZE, profile))
+            cases.append(
+                MotorCircuit(
+                    reading=reading,
+                    supply=supply,
+                    verdict=judge(reading.plate, supply),
+                    error=None,
+                    size=SIZE,
+                    profile=profile,
+                )
+            )
     turn = cycle(cases)
     unit = median_us(additions)
     for name, work in (
-        ("branch circuit with evidence", lambda: branch_circuit(*next(turn))),
+        ("branch circuit with evidence", lambda: branch_circuit(next(turn))),
         ("plate read", lambda: read(TEXT)),
-        ("whole job from text", lambda: work_out(PLATE, SUPPLY, SIZE)),
+        ("whole job from text", lambda: work_out(JobInputs(plate=PLATE, supply=SUPPLY, size=SIZE))),
     ):
         took = median_us(work)
         print(f"{name}: {took:.0f} us, {1e6 / took:.0f} a second, {took / unit:.1f} units")

@@ -17,7 +17,7 @@ from designs import POWERS, SUPPLIES, additions, median_us
 from evencoil.codebook.profile import Profile
 from evencoil.plate.reader import read
 from evencoil.plate.supply import judge, read_supply
-from evencoil.sizing.branch_circuit import branch_circuit
+from evencoil.sizing.branch_circuit import MotorCircuit, branch_circuit
 from evencoil.sizing.inputs import SizeInputs
 
 MOTORS = 10_000
@@ -39,9 +39,18 @@ if __name__ == "__main__":
             current_carrying=chosen.choice((3, 6)),
             protection_kind=chosen.choice(KINDS),
         )
-        cases.append((reading, supply, judge(reading.plate, supply), None, size, profile))
+        cases.append(
+            MotorCircuit(
+                reading=reading,
+                supply=supply,
+                verdict=judge(reading.plate, supply),
+                error=None,
+                size=size,
+                profile=profile,
+            )
+        )
     begun = time.perf_counter()
-    figures = sum(len(branch_circuit(*case)[1]) for case in cases)
+    figures = sum(len(branch_circuit(case)[1]) for case in cases)
     took = time.perf_counter() - begun
     units = took * 1e6 / median_us(additions)
     print(f"{MOTORS} motors, {figures} figures: {took:.2f} s, {units / MOTORS:.1f} units a motor")

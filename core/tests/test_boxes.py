@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from evencoil.base.errors import CoreError
 from evencoil.base.words import say
 from evencoil.codebook.profile import Profile
+from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.leads.inputs import (
     ColourInput,
@@ -51,13 +52,15 @@ NINE = LeadsInputs(winding="9-wye")
 def worked(joints=None, profile=None, supply="480Y/277", plate=PLATE, **more):
     """Work the nine-lead demo motor out with joints given."""
     return work_out(
-        PlateInputs(text=plate),
-        SupplyInputs(text=supply, **more.pop("on", {})),
-        SizeInputs(conductor_material="cu"),
+        JobInputs(
+            plate=PlateInputs(text=plate),
+            supply=SupplyInputs(text=supply, **more.pop("on", {})),
+            size=SizeInputs(conductor_material="cu"),
+            leads=more.pop("leads", NINE),
+            joints=JointsInputs(**(joints or {})),
+            trust=TrustInputs(**more),
+        ),
         profile,
-        more.pop("leads", NINE),
-        JointsInputs(**(joints or {})),
-        TrustInputs(**more),
     )
 
 
@@ -201,7 +204,7 @@ def test_records_colours_and_the_way_in():
     work = [JointWorkInput(joint=name, torque_in_lb="20") for name in ids]
     out = worked({"work": work, "usable_volume_in3": "60", "lead_size": "12"})
     assert all(joint.is_recorded for joint in out.planned.joints)
-    assert {state.step: state.state for state in out.states}["joints"] == "proven"
+    assert {state.step: state.state for state in out.states}["joints"] == "done"
     tug = worked({"method": "crimp", "work": [JointWorkInput(joint=ids[0], tug_held=False)]})
     assert tug.planned.joints[0].findings[0].code == "tug_failed"
     bare = worked({"work": [JointWorkInput(joint=ids[0], vinyl=0)]}).planned.joints[0]
@@ -258,7 +261,7 @@ def test_a_doubted_plate_forbids_full_volts_until_a_test_supports_them():
     assert told.odds[0].volts_v == 460
     assert sum(item.odds for item in told.odds) == pytest.approx(1)
     ohms = estimate_voltage(TrustFacts(power_hp=Decimal(75), winding_ohm=Decimal("0.096")))
-    assert not ohms.may_energise
+    assert not ohms.may_energize
     assert ohms.ways_out[0].id == "trust.way.test"
     both = estimate_voltage(
         TrustFacts(
@@ -268,7 +271,7 @@ def test_a_doubted_plate_forbids_full_volts_until_a_test_supports_them():
             earlier_supply_v=Decimal(460),
         )
     )
-    assert (both.confidence, both.may_energise) == ("high", True)
+    assert (both.confidence, both.may_energize) == ("high", True)
     apart = estimate_voltage(
         TrustFacts(
             power_hp=Decimal(75),
@@ -278,7 +281,7 @@ def test_a_doubted_plate_forbids_full_volts_until_a_test_supports_them():
         )
     )
     assert "disagree" in {message.id.split(".")[1] for message in apart.working}
-    assert not apart.may_energise
+    assert not apart.may_energize
     for bad in ({}, {"test_v": Decimal(0), "test_a": Decimal(1)}):
         with pytest.raises(CoreError):
             estimate_voltage(TrustFacts(power_hp=Decimal(75), **bad))
@@ -287,10 +290,10 @@ def test_a_doubted_plate_forbids_full_volts_until_a_test_supports_them():
 def test_trust_holds_the_leads_step():
     """Doubted: held; with a test and an earlier supply: as the joints are."""
     out = worked(is_doubted=True)
-    assert {state.step: state.state for state in out.states}["leads"] == "held"
+    assert {state.step: state.state for state in out.states}["leads"] == "blocked"
     assert isinstance(out.estimate, CoreError)
     out = worked(is_doubted=True, power_hp="75", test_v="60", test_a="73", earlier_supply_v="460")
-    assert out.estimate.may_energise
+    assert out.estimate.may_energize
     assert {state.step: state.state for state in out.states}["leads"] == "open"
     out = worked(is_doubted=True, plate="460 V 3 PH 3 LEADS", leads=LeadsInputs())
     assert "No power is known" in str(out.estimate)

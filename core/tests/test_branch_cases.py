@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 
 from evencoil.base.errors import CoreError
 from evencoil.base.evidence import Step, Trail
-from evencoil.base.quantities import ConductorSize
 from evencoil.base.words import Message, say
 from evencoil.codebook.tables.loader import table
+from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.disconnect import disconnect
@@ -90,16 +90,18 @@ def test_worked_examples(case):
     got["disc_hp"] = Decimal(str(given["hp"]))
     if "egc" in expected:
         worked = work_out(
-            PlateInputs(text="40 HP 230 V 98 A 3 PH SF 1.0"),
-            SupplyInputs(text="240 delta"),
-            SizeInputs(
-                school="exam",
-                edition=2017,
-                conductor_material="al",
-                insulation="THWN",
-                termination_c=75,
-                protection_kind="inverse_time_breaker",
-            ),
+            JobInputs(
+                plate=PlateInputs(text="40 HP 230 V 98 A 3 PH SF 1.0"),
+                supply=SupplyInputs(text="240 delta"),
+                size=SizeInputs(
+                    school="exam",
+                    edition=2017,
+                    conductor_material="al",
+                    insulation="THWN",
+                    termination_c=75,
+                    protection_kind="inverse_time_breaker",
+                ),
+            )
         )
         shown = {step.id: step.shown for step in worked.steps}
         got["egc"] = f"{shown['grounding_conductor_size']} Al"
@@ -124,9 +126,11 @@ def test_worked_examples(case):
 def test_fifteen_horsepower_by_hand(kind, school, device, ground, switch):
     """21 A gives 36.75, 63 and 52.5 A; the ground wire stays at the circuit's own 10 AWG."""
     worked = work_out(
-        PlateInputs(text="15 HP 460 V 19.3 A 3 PH SF 1.15 DES B"),
-        SupplyInputs(text="480Y/277"),
-        SizeInputs(protection_kind=kind, school=school),
+        JobInputs(
+            plate=PlateInputs(text="15 HP 460 V 19.3 A 3 PH SF 1.15 DES B"),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(protection_kind=kind, school=school),
+        )
     )
     shown = {step.id: step.shown for step in worked.steps}
 
@@ -139,9 +143,11 @@ def test_fifteen_horsepower_by_hand(kind, school, device, ground, switch):
 def test_the_ordinary_circuits_figure_is_named_as_what_does_not_apply():
     """10 AWG would be held to 30 A as an ordinary circuit; 240.4(G) releases it."""
     worked = work_out(
-        PlateInputs(text="15 HP 460 V 19.3 A 3 PH DES B"),
-        SupplyInputs(text="480Y/277"),
-        SizeInputs(),
+        JobInputs(
+            plate=PlateInputs(text="15 HP 460 V 19.3 A 3 PH DES B"),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(),
+        )
     )
     step = next(step for step in worked.steps if step.id == "protection_device_a")
 
@@ -175,7 +181,11 @@ def test_overload_percentages(sf, rise, setting):
 def test_without_plate_amps_only_the_overload_is_withheld():
     """One refusal does not take the other figures with it."""
     worked = work_out(
-        PlateInputs(text="15 HP 460 V 3 PH DES B"), SupplyInputs(text="480Y/277"), SizeInputs()
+        JobInputs(
+            plate=PlateInputs(text="15 HP 460 V 3 PH DES B"),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(),
+        )
     )
 
     assert [figure.id for figure in worked.figures if figure.refusal] == ["overload_setting_a"]
@@ -218,14 +228,15 @@ def test_field_is_never_below_exam_and_nothing_shrinks_as_load_grows(flcs, kind,
 def test_the_ground_wire_is_never_larger_than_the_conductors(power, kind):
     """250.122(A) holds for every power and device that can be sized."""
     worked = work_out(
-        PlateInputs(text=f"{power} HP 460 V 3 PH DES B"),
-        SupplyInputs(text="480Y/277"),
-        SizeInputs(protection_kind=kind),
+        JobInputs(
+            plate=PlateInputs(text=f"{power} HP 460 V 3 PH DES B"),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(protection_kind=kind),
+        )
     )
     steps = {step.id: step for step in worked.steps}
     if "grounding_conductor_size" in steps:
         ground, wire = (
-            ConductorSize(str(steps[name].value))
-            for name in ("grounding_conductor_size", "conductor_size")
+            steps[name].value for name in ("grounding_conductor_size", "conductor_size")
         )
         assert ground <= wire

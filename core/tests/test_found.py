@@ -21,6 +21,7 @@ from evencoil.circuit.netfile import read_netlist, write_netlist
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.text import Circuit
 from evencoil.job.choosing import choices, hazards_of_entry
+from evencoil.job.inputs import JobInputs
 from evencoil.job.starter import work_out_starter
 from evencoil.job.starter_states import starter_states
 from evencoil.job.work_out import work_out
@@ -179,7 +180,7 @@ PLATE = PlateInputs(
 
 def worked(plate=PLATE, supply="480Y/277"):
     """Return a job worked out."""
-    return work_out(plate, SupplyInputs(text=supply), SizeInputs())
+    return work_out(JobInputs(plate=plate, supply=SupplyInputs(text=supply), size=SizeInputs()))
 
 
 def found_of(load, plate=PLATE):
@@ -223,18 +224,18 @@ def test_a_hazard_holds_the_starter_until_somebody_takes_it_on():
         return starter_states(room)[0], room
 
     first, _ = state()
-    assert first.state == "held"
+    assert first.state == "blocked"
     taken = tuple(
         AcceptedInput(hazard=name, why="unattended pump behind a fence", by="Dov Ansell")
         for name in ("power_back", "overload_reset")
     )
-    assert state(accepted=taken)[0].state == "proven"
+    assert state(accepted=taken)[0].state == "done"
     held, room = state(accepted=taken, options={"estop": "contact"})
-    assert held.state == "held"
+    assert held.state == "blocked"
     assert any(
         one.level == "refusal" and "never accepted" in say(one.message) for one in room.findings
     )
-    assert state(accepted=taken, options={"estop": "reset_relay"})[0].state == "proven"
+    assert state(accepted=taken, options={"estop": "reset_relay"})[0].state == "done"
 
 
 def panel(*edits):

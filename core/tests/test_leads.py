@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from evencoil.base.errors import CoreError
 from evencoil.base.words import say
 from evencoil.circuit.netlist import Device, Netlist, Wire
+from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.leads.derive import derive
 from evencoil.leads.inputs import JointInput, LeadsInputs
@@ -298,14 +299,15 @@ def test_any_box_is_told_in_words(places, kind):
         JointInput(id=joint.id, leads=joint.leads, line=joint.line) for joint in groups(places)
     )
     worked = work_out(
-        PlateInputs(text="15 HP 230/460 V 3 PH 9 LEADS"),
-        SupplyInputs(text="480Y/277"),
-        SizeInputs(),
-        None,
-        LeadsInputs(winding=kind, joints=joints),
+        JobInputs(
+            plate=PlateInputs(text="15 HP 230/460 V 3 PH 9 LEADS"),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(),
+            leads=LeadsInputs(winding=kind, joints=joints),
+        )
     )
 
-    assert all(say(state.shout) for state in worked.states)
+    assert all(say(state.headline) for state in worked.states)
     assert worked.box.outcome is not None
     assert all(say(found.message) for found in worked.box.outcome.findings)
 

@@ -13,6 +13,7 @@ from evencoil.base.words import say
 from evencoil.codebook.amendments import Amendment, check_amendment
 from evencoil.codebook.profile import Profile
 from evencoil.codebook.steps import given as give
+from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.leads.inputs import LeadsInputs
 from evencoil.machine.conversion import MachineMotor, convert_motor
@@ -170,7 +171,11 @@ def test_a_heater_of_the_job_travels_and_shows_what_was_left():
         "code": "H40",
     }
     done = work_out(
-        PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE, heater=heater)
+        JobInputs(
+            plate=PlateInputs(text=PLATE),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(**SIZE, heater=heater),
+        )
     )
     found = {step.id: step for step in done.steps}
     assert found["heater_code"].value == "H22"
@@ -195,11 +200,16 @@ def test_amendments_show_in_every_figure_they_change():
     )
     small = "5 HP 460 V 6.8 A 1750 RPM 60 HZ 3 PH SF 1.15"
     done = work_out(
-        PlateInputs(text=small), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE), profile
+        JobInputs(
+            plate=PlateInputs(text=small),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(**SIZE),
+        ),
+        profile,
     )
     found = {step.id: step for step in done.steps}
     assert found["required_ampacity_a"].value == Decimal("11.4")  # 7.6 x 1.5
-    assert found["conductor_size"].value == "12"
+    assert found["conductor_size"].text == "12"
     assert found["protection_limit_a"].value == Decimal("11.4")  # 7.6 x 1.5, not 1.75
     assert found["protection_device_a"].value == 10
     assert found["disconnect_least_a"].value == Decimal("9.5")
@@ -220,13 +230,18 @@ def test_amendments_hold_for_what_is_there_and_for_every_school():
         amendments=(amendment("device_percent", "150"), amendment("disconnect_percent", "125"))
     )
     size = SizeInputs(**SIZE, there={"device_a": "40"}, place={"amps_a": "25"})
-    done = work_out(PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), size, profile)
+    done = work_out(
+        JobInputs(plate=PlateInputs(text=PLATE), supply=SupplyInputs(text="480Y/277"), size=size),
+        profile,
+    )
     found = {step.id: step for step in done.steps}
     assert found["there_device"].working.id == "there.device.no_record"
     assert found["disconnect_rating"].verdict == "fails"
     assert "21 A × 1.25 = 26.25 A" in say(found["disconnect_rating"].working)
     assert {row.id: row.amps_a for row in done.schools}["field"] == "35"
-    plain_rules = work_out(PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), size)
+    plain_rules = work_out(
+        JobInputs(plate=PlateInputs(text=PLATE), supply=SupplyInputs(text="480Y/277"), size=size)
+    )
     assert {step.id: step.verdict for step in plain_rules.steps}["there_device"] == "holds"
 
 
@@ -245,9 +260,13 @@ def test_a_looser_amendment_is_refused_and_never_used(subject, value):
         check_amendment(amendment(subject, value))
     assert caught.value.field == "amendments.value"
     profile = Profile(amendments=(amendment(subject, value),))
-    args = (PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE))
-    assert [step.value for step in work_out(*args, profile).steps] == [
-        step.value for step in work_out(*args).steps
+    inputs = JobInputs(
+        plate=PlateInputs(text=PLATE),
+        supply=SupplyInputs(text="480Y/277"),
+        size=SizeInputs(**SIZE),
+    )
+    assert [step.value for step in work_out(inputs, profile).steps] == [
+        step.value for step in work_out(inputs).steps
     ]
 
 
@@ -270,7 +289,12 @@ def test_schools_stand_side_by_side_with_what_does_not_apply():
     """15 hp at 460 V: exam 35, field 40, raised 45 only with a record; 10 AWG alone would be 30."""
     profile = Profile(school="field", school_reason="fewer trips on cold mornings")
     done = work_out(
-        PlateInputs(text=PLATE), SupplyInputs(text="480Y/277"), SizeInputs(**SIZE), profile
+        JobInputs(
+            plate=PlateInputs(text=PLATE),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(**SIZE),
+        ),
+        profile,
     )
     rows = {row.id: row for row in done.schools}
     assert {name: row.amps_a for name, row in rows.items()} == {
@@ -282,7 +306,12 @@ def test_schools_stand_side_by_side_with_what_does_not_apply():
     assert [name for name, row in rows.items() if row.is_chosen] == ["field"]
     assert [name for name, row in rows.items() if not row.applies] == ["raised", "ordinary"]
     assert "cold mornings" in say(rows["field"].reason)
-    assert schools_of(done.reading, profile, Trail(), phases=3) == ()
+    assert (
+        schools_of(
+            done.reading, profile, Trail(), phases=3, kind="dual_element_fuse", material="cu"
+        )
+        == ()
+    )
 
 
 FACTS = CurveFacts(
@@ -366,9 +395,11 @@ def test_a_slow_start_on_a_fast_class_does_not_come_up():
 def test_the_sheet_of_a_job_and_the_volts_along_its_run():
     """The sheet is drawn from the job's own figures; 300 ft lose what the drop says."""
     done = work_out(
-        PlateInputs(text=PLATE),
-        SupplyInputs(text="480Y/277"),
-        SizeInputs(**SIZE, run_length_ft="300"),
+        JobInputs(
+            plate=PlateInputs(text=PLATE),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(**SIZE, run_length_ft="300"),
+        )
     )
     made = curve_sheet(done.trail, SizeInputs(**SIZE))
     assert {curve.id for curve in made.curves} == {
@@ -476,19 +507,20 @@ def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
     held, 70 VA, within the five times of a transformer of 25 VA. So 25 VA, marked assumed.
     """
     from evencoil.job.drawn_sizes import control_of, with_drawing
-    from evencoil.starters.inputs import StarterInputs
     from evencoil.starters.recipe import draw
 
     control = control_of(draw("6C").circuit)
     assert [(one.label, one.count, one.inrush_va, one.sealed_va) for one in control.coils] == [
         ("contactor", 2, Decimal(60), Decimal(10))
     ]
-    filled = with_drawing(SizeInputs(), StarterInputs(recipe="6C"))
+    filled = with_drawing(SizeInputs(), draw("6C", {}).circuit)
     assert filled.control.is_drawn
     worked = work_out(
-        PlateInputs(text="15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH CODE G DES B"),
-        SupplyInputs(text="480Y/277"),
-        filled,
+        JobInputs(
+            plate=PlateInputs(text="15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH CODE G DES B"),
+            supply=SupplyInputs(text="480Y/277"),
+            size=filled,
+        )
     )
     (step,) = [step for step in worked.steps if step.id == "transformer_va"]
     assert step.value == 25
@@ -496,9 +528,9 @@ def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
     own = SizeInputs.model_validate(
         {"control": {"coils": [{"label": "M", "inrush_va": "245", "sealed_va": "27"}]}}
     )
-    assert with_drawing(own, StarterInputs(recipe="6C")) == own
-    assert with_drawing(SizeInputs(), StarterInputs(recipe="3D")).control is None
-    assert with_drawing(SizeInputs(), StarterInputs()) == SizeInputs()
+    assert with_drawing(own, draw("6C", {}).circuit) == own
+    assert with_drawing(SizeInputs(), draw("3D", {}).circuit).control is None
+    assert with_drawing(SizeInputs(), None) == SizeInputs()
 
 
 def test_a_place_that_the_drawing_contradicts_is_said():
@@ -512,5 +544,5 @@ def test_a_place_that_the_drawing_contradicts_is_said():
     starter = StarterInputs(recipe="7A")
     for place, wanted in (("line", True), ("leg", False)):
         size = SizeInputs.model_validate({"overload": {"place": place}})
-        room = work_out_starter(work_out(plate, supply, size), starter)
+        room = work_out_starter(work_out(JobInputs(plate=plate, supply=supply, size=size)), starter)
         assert any(one.code == "heater_place" for one in room.findings) == wanted

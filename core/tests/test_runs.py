@@ -10,7 +10,9 @@ from hypothesis import strategies as st
 
 from evencoil.base.errors import CoreError
 from evencoil.base.evidence import Step, Trail
+from evencoil.base.quantities import ConductorSize
 from evencoil.base.words import Message, say
+from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.leads.inputs import LeadsInputs
 from evencoil.machine.feeder import FeederLoads, FeederMotor, size_feeder
@@ -30,11 +32,12 @@ CASES = {
 def steps(plate, supply, start="full_voltage", **size):
     """Work sizes out and return their steps by id, and the figures."""
     worked = work_out(
-        PlateInputs(text=plate),
-        SupplyInputs(text=supply),
-        SizeInputs(conductor_material="cu", termination_c=75, insulation="THWN", **size),
-        None,
-        LeadsInputs(start_method=start),
+        JobInputs(
+            plate=PlateInputs(text=plate),
+            supply=SupplyInputs(text=supply),
+            size=SizeInputs(conductor_material="cu", termination_c=75, insulation="THWN", **size),
+            leads=LeadsInputs(start_method=start),
+        )
     )
     return {step.id: step for step in worked.steps}, {
         figure.id: figure for figure in worked.figures
@@ -102,7 +105,7 @@ def test_the_ground_wire_grows_with_the_conductors():
         trail.add(
             Step(
                 id=name,
-                value=size,
+                value=ConductorSize(size),
                 unit="AWG",
                 kind="read",
                 shown=size,
@@ -164,7 +167,7 @@ def feeder(flcs, devices, *, kind="inverse_time_breaker", loads=None, edition=20
         device_kind="inverse_time_breaker",
         edition=edition,
         trail=trail,
-    )
+    ).device
     return step, trail
 
 
@@ -254,7 +257,7 @@ def feeder_of(motors, loads):
         device_kind="inverse_time_breaker",
         edition=2020,
         trail=trail,
-    )
+    ).device
     step = trail["feeder_ampacity_a"]
     return step, device
 

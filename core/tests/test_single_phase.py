@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from evencoil.base.words import say
 from evencoil.drawing.start_branch import draw_start_branch
+from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.leads.inputs import LeadsInputs
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
@@ -98,14 +99,16 @@ def test_start_parts_are_told_apart_only_in_a_single_phase_box() -> None:
 def test_the_step_passes_on_what_was_stamped() -> None:
     """From the plate to the band: 88 uF as stored text."""
     worked = work_out(
-        PlateInputs(
-            text="1.5 HP, 115/230 V, 19/9.5 A, 1725 RPM, 60 HZ, 1 PH, SF 1.15, CODE K, 6 LEADS"
-        ),
-        SupplyInputs(text="120/240 1ph"),
-        SizeInputs(),
-        leads=LeadsInputs.model_validate(
-            {"single": {"capacitors": "start", "switch": "centrifugal", "start_uf": "88"}}
-        ),
+        JobInputs(
+            plate=PlateInputs(
+                text="1.5 HP, 115/230 V, 19/9.5 A, 1725 RPM, 60 HZ, 1 PH, SF 1.15, CODE K, 6 LEADS"
+            ),
+            supply=SupplyInputs(text="120/240 1ph"),
+            size=SizeInputs(),
+            leads=LeadsInputs.model_validate(
+                {"single": {"capacitors": "start", "switch": "centrifugal", "start_uf": "88"}}
+            ),
+        )
     )
     assert worked.box.start is not None
     assert "88.0 to 105.6" in say(worked.box.start.tests[-1].reads)

@@ -5,9 +5,12 @@ from __future__ import annotations
 import pytest
 
 from evencoil.base.words import say
-from evencoil.job.starter import StarterRoom, work_out_starter
+from evencoil.job.inputs import JobInputs
+from evencoil.job.job_starter import JobStarter
+from evencoil.job.starter import work_out_starter
 from evencoil.job.starter_states import starter_states
-from evencoil.job.work_out import Worked, work_out
+from evencoil.job.work_out import work_out
+from evencoil.job.worked import Worked
 from evencoil.leads.inputs import JointInput, LeadsInputs
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.rehearsal.stage import ScenarioAct, Stage
@@ -19,14 +22,16 @@ PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, 
 
 def job(leads: str = "9 LEADS", winding: str | None = "9-wye", kind: str | None = None) -> Worked:
     return work_out(
-        PlateInputs(text=PLATE.format(leads)),
-        SupplyInputs(text="480Y/277"),
-        SizeInputs.model_validate({"protection_kind": kind}),
-        leads=LeadsInputs.model_validate({"winding": winding}),
+        JobInputs(
+            plate=PlateInputs(text=PLATE.format(leads)),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs.model_validate({"protection_kind": kind}),
+            leads=LeadsInputs.model_validate({"winding": winding}),
+        )
     )
 
 
-def codes(room: StarterRoom) -> set[str]:
+def codes(room: JobStarter) -> set[str]:
     return {found.code for found in room.findings}
 
 
@@ -41,7 +46,7 @@ def test_no_recipe_is_open_and_an_unknown_one_says_why() -> None:
     assert [state.state for state in starter_states(nothing)] == ["open"] * 4
     wrong = work_out_starter(job(), StarterInputs(recipe="99Z"))
     assert wrong.refusal is not None
-    assert starter_states(wrong)[0].state == "held"
+    assert starter_states(wrong)[0].state == "blocked"
 
 
 def test_the_motor_in_the_drawing_has_the_joints_of_the_box() -> None:
@@ -53,10 +58,12 @@ def test_the_motor_in_the_drawing_has_the_joints_of_the_box() -> None:
     assert len(joints) == 6
     own = (JointInput(id="a", leads=("T1",), line="L1"), JointInput(id="b", leads=("T4", "T7")))
     worked = work_out(
-        PlateInputs(text=PLATE.format("9 LEADS")),
-        SupplyInputs(text="480Y/277"),
-        SizeInputs(),
-        leads=LeadsInputs(winding="9-wye", joints=own),
+        JobInputs(
+            plate=PlateInputs(text=PLATE.format("9 LEADS")),
+            supply=SupplyInputs(text="480Y/277"),
+            size=SizeInputs(),
+            leads=LeadsInputs(winding="9-wye", joints=own),
+        )
     )
     room = work_out_starter(worked, StarterInputs(recipe="3A"))
     assert "derived" not in codes(room)
@@ -78,7 +85,7 @@ def test_what_does_not_fit_is_named(recipe: str, leads: str, code: str) -> None:
     room = work_out_starter(job(leads, winding), StarterInputs(recipe=recipe))
     assert code in codes(room)
     refused = {found.code for found in room.findings if found.level == "refusal"}
-    assert (starter_states(room)[0].state == "held") == bool(refused)
+    assert (starter_states(room)[0].state == "blocked") == bool(refused)
 
 
 def test_an_edit_that_leaves_a_terminal_loose_is_a_doubt() -> None:
@@ -125,10 +132,12 @@ def test_every_winding_as_derived_runs_on_a_three_wire_starter(
 ) -> None:
     """The box as derived, start pressed and let go: the motor runs on about its own volts."""
     worked = work_out(
-        PlateInputs(text=plate),
-        SupplyInputs(text=supply),
-        SizeInputs(),
-        leads=LeadsInputs.model_validate(leads),
+        JobInputs(
+            plate=PlateInputs(text=plate),
+            supply=SupplyInputs(text=supply),
+            size=SizeInputs(),
+            leads=LeadsInputs.model_validate(leads),
+        )
     )
     room = work_out_starter(worked, StarterInputs(recipe="3A"))
     assert room.circuit is not None
@@ -150,15 +159,19 @@ def test_the_dead_check_stands_by_what_was_read() -> None:
     worked = job()
     pair = {"start": "stop.12", "end": "start.13"}
     for readings, state, said in (
-        ((), "open", "shout.check.none"),
-        (({**pair, "ohms": "0.2"},), "working", "shout.check"),
-        (({**pair, "ohms": "0.2"}, pair), "held", "shout.check.wrong"),
-        (({**pair, "hands": [{"verb": "press", "device": "stop"}]},), "held", "shout.check.wrong"),
+        ((), "open", "headline.check.none"),
+        (({**pair, "ohms": "0.2"},), "working", "headline.check"),
+        (({**pair, "ohms": "0.2"}, pair), "blocked", "headline.check.wrong"),
+        (
+            ({**pair, "hands": [{"verb": "press", "device": "stop"}]},),
+            "blocked",
+            "headline.check.wrong",
+        ),
     ):
         given = StarterInputs.model_validate({"recipe": "3A", "readings": readings})
         room = work_out_starter(worked, given)
         found = next(one for one in starter_states(room) if one.step == "check")
-        assert (found.state, found.shout.id) == (state, said)
+        assert (found.state, found.headline.id) == (state, said)
 
 
 @pytest.mark.parametrize(
@@ -173,7 +186,7 @@ def test_the_dead_check_stands_by_what_was_read() -> None:
 def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, recipe, kind):
     """H38: what the plate has and the drawing has not."""
     plate = PlateInputs(text=f"15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS {stamped}")
-    job = work_out(plate, SupplyInputs(text="480Y/277"), SizeInputs())
+    job = work_out(JobInputs(plate=plate, supply=SupplyInputs(text="480Y/277"), size=SizeInputs()))
     room = work_out_starter(job, StarterInputs(recipe=recipe))
     said = [say(one.message) for one in room.findings if one.code == "accessory"]
     assert [kind in text for text in said] == ([True] if kind else [])
@@ -202,7 +215,11 @@ def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, recipe, ki
 )
 def test_contactors_carry_their_part_of_the_table_current(plate, recipe, wanted):
     """AC-3 duty of each contactor, with the step that it stands on."""
-    job = work_out(PlateInputs(text=plate), SupplyInputs(text="480Y/277"), SizeInputs())
+    job = work_out(
+        JobInputs(
+            plate=PlateInputs(text=plate), supply=SupplyInputs(text="480Y/277"), size=SizeInputs()
+        )
+    )
     room = work_out_starter(job, StarterInputs(recipe=recipe))
     items = {item.id: item for item in room.circuit.netlist.devices}
     assert {name: items[name].parameters["ac3_a"] for name in wanted} == wanted
@@ -215,7 +232,7 @@ def test_transformer_and_its_fuses_are_rated_by_the_sizes():
         {"control": {"coils": [{"label": "M", "inrush_va": "245", "sealed_va": "27"}]}}
     )
     plate = PlateInputs(text="15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS CODE G DES B")
-    job = work_out(plate, SupplyInputs(text="480Y/277"), size)
+    job = work_out(JobInputs(plate=plate, supply=SupplyInputs(text="480Y/277"), size=size))
     steps = {step.id: step for step in job.steps}
     room = work_out_starter(job, StarterInputs(recipe="3A"))
     items = {item.id: item for item in room.circuit.netlist.devices}

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from evencoil.base.errors import CoreError
 from evencoil.base.words import say
+from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.plate.reader import read
@@ -182,7 +183,7 @@ def test_a_plate_of_two_frequencies_is_judged_by_the_supplys():
         "6 LEADS"
     )
     for text, volts, kw in (("400 V 50 Hz 3PH", "400", "7.5"), ("480Y/277", "460", "8.6")):
-        found = work_out(plate, SupplyInputs(text=text), SizeInputs())
+        found = work_out(JobInputs(plate=plate, supply=SupplyInputs(text=text), size=SizeInputs()))
         assert str(found.verdict.plate_volts) == volts
         assert [str(power) for power in found.reading.plate.power_kw] == [kw]
 
@@ -191,9 +192,11 @@ def test_outside_the_nec_sizes_are_withheld_and_brought_ones_kept():
     """A sentence instead of a figure; a size with its source stands as read."""
     own = [{"figure": "conductor_size", "value": "4 mm2", "source": "works table 3"}]
     found = work_out(
-        PlateInputs(text="7.5 KW 400 V 3 PH"),
-        SupplyInputs(text="400 V 50 Hz", territory="other"),
-        SizeInputs(own=own),
+        JobInputs(
+            plate=PlateInputs(text="7.5 KW 400 V 3 PH"),
+            supply=SupplyInputs(text="400 V 50 Hz", territory="other"),
+            size=SizeInputs(own=own),
+        )
     )
     told = {figure.id: figure for figure in found.figures}
     assert told["conductor_size"].refusal is None

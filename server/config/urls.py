@@ -2,8 +2,8 @@
 
 from django.urls import include, path, re_path
 
-from api.api import api
 from api.page import page
+from config.api import api
 
 urlpatterns = [
     path("api/auth/", include("allauth.headless.urls")),

@@ -7,13 +7,13 @@ from django.utils import timezone
 from pydantic import BaseModel
 
 from api.problems import ProblemError
-from evencoil.job import STEPS, JobFile, StepName
+from evencoil.job import JobFile, StepName
 from evencoil.leads import JointsInputs, LeadsInputs
 from evencoil.plate import PlateInputs
 from evencoil.sizing import SizeInputs
 from evencoil.starters import StarterInputs
 from jobs.models import InputVersion, Job, JobMotor
-from jobs.store import add_input, add_plate, kept
+from jobs.store import INPUT_STEPS, add_input, add_plate, kept
 from people.access import Caller
 from people.actions import Action
 from people.models import Role
@@ -41,7 +41,7 @@ def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs
     What was kept before keeps its author and time; a new one gets the caller's,
     whatever the request says.
     """
-    before = kept(link, caller.works).starter
+    before = kept(link, caller.works).inputs.starter
     known = {edit.id: edit for edit in before.edits}
     taken = {(one.hazard, one.why): one for one in before.accepted}
     now = _now()
@@ -69,7 +69,7 @@ def stamp_leads(link: JobMotor, given: LeadsInputs, caller: Caller) -> LeadsInpu
     """Return leads whose decision between maker and derivation carries who and when."""
     if given.followed is None:
         return given
-    before = kept(link, caller.works).leads.followed
+    before = kept(link, caller.works).inputs.leads.followed
     same = before is not None and (before.side, before.reason) == (
         given.followed.side,
         given.followed.reason,
@@ -87,7 +87,7 @@ def stamp_leads(link: JobMotor, given: LeadsInputs, caller: Caller) -> LeadsInpu
 
 def stamp_joints(link: JobMotor, given: JointsInputs, caller: Caller) -> JointsInputs:
     """Return joints whose torque and tug records carry who and when."""
-    known = {item.joint: item for item in kept(link, caller.works).joints.work}
+    known = {item.joint: item for item in kept(link, caller.works).inputs.joints.work}
     work = []
     for item in given.work:
         before = known.get(item.joint)
@@ -254,7 +254,7 @@ class ImportJob(Action[JobMotor]):
         link = link or _link(job, motor)
         now = kept(link, works)
         add_plate(link, file.plate, now.newest_plate_n, self.caller)
-        for step in STEPS:
+        for step in INPUT_STEPS:
             body = self._size() if step == "size" else getattr(file, step)
             if step not in _LATER or body != type(body)():
                 add_input(link, step, body, now.versions[step].n, self.caller)

@@ -12,32 +12,28 @@ from pydantic import BaseModel
 
 from api.problems import ProblemError
 from api.schemas import VersionOut
-from evencoil.codebook import Profile, edition_of
 from evencoil.job import (
     SCHEMA,
     STEPS,
     FileMotor,
     FileProfile,
     JobFile,
+    JobInputs,
     JobKind,
-    StarterRoom,
+    JobStarter,
     StepName,
     Worked,
-    with_drawing,
     work_out,
-    work_out_starter,
 )
-from evencoil.leads import BenchInputs, JointsInputs, LeadsInputs
-from evencoil.plate import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
-from evencoil.sizing import SizeInputs
-from evencoil.starters import StarterInputs
+from evencoil.plate import PlateInputs
 from jobs.models import InputVersion, JobMotor
 from people.access import Caller, not_found
 from people.models import Works
 from plant.models import Conversion, Motor, PlateRevision
+from plant.profile import profile_of
 
 __all__ = [
-    "MODELS",
+    "INPUT_STEPS",
     "Kept",
     "add_input",
     "add_plate",
@@ -45,61 +41,24 @@ __all__ = [
     "job_kind",
     "kept",
     "motor_job",
-    "profile_of",
-    "room_of",
+    "starter_of",
     "version",
     "versions_of",
     "work_out_kept",
 ]
 
-MODELS: dict[str, type[BaseModel]] = {
-    "plate": PlateInputs,
-    "supply": SupplyInputs,
-    "leads": LeadsInputs,
-    "bench": BenchInputs,
-    "trust": TrustInputs,
-    "replace": ReplaceInputs,
-    "joints": JointsInputs,
-    "size": SizeInputs,
-    "starter": StarterInputs,
-}
+#: every step but the nameplate, which belongs to the motor and not to the job
+INPUT_STEPS = tuple(step for step in STEPS if step != "plate")
 Row = TypeVar("Row", PlateRevision, InputVersion)
 
 
 @dataclass(frozen=True, slots=True)
 class Kept:
-    """The newest version of everything given for a motor in a job."""
+    """The newest version of everything entered for a motor in a job."""
 
-    plate: PlateInputs
-    supply: SupplyInputs
-    leads: LeadsInputs
-    bench: BenchInputs
-    trust: TrustInputs
-    replace: ReplaceInputs
-    joints: JointsInputs
-    size: SizeInputs
-    starter: StarterInputs
+    inputs: JobInputs
     versions: dict[str, VersionOut]
     newest_plate_n: int
-
-
-def profile_of(works: Works) -> Profile:
-    """Return the works' own rules."""
-    said = FileProfile.model_validate(
-        {
-            "edition": edition_of(works.edition),
-            "school": works.school,
-            "swap_lines": works.swap_lines,
-            "twist_on": works.twist_on,
-            "twist_on_largest": works.twist_on_largest,
-            "school_reason": works.school_reason,
-            "wire_colours": works.wire_colours,
-            "control_wire": works.control_wire,
-            "ferrules": works.ferrules,
-            "amendments": works.amendments,
-        }
-    )
-    return said.as_core()
 
 
 def version(row: PlateRevision | InputVersion | Conversion | None, works: Works) -> VersionOut:
@@ -155,15 +114,14 @@ def kept(link: JobMotor, works: Works) -> Kept:
     )
     rows = _newest_inputs(link)
     newest = PlateRevision.objects.filter(motor=link.motor).aggregate(n=Max("n"))["n"] or 0
-    bodies: dict[str, Any] = {
-        step: MODELS[step].model_validate(rows[step].body if step in rows else {}) for step in STEPS
-    }
+    bodies = {step: row.body for step, row in rows.items() if step in INPUT_STEPS}
+    if plate is not None:
+        bodies["plate"] = plate.body
     return Kept(
-        plate=PlateInputs.model_validate(plate.body) if plate else PlateInputs(),
-        **bodies,
+        inputs=JobInputs.model_validate(bodies),
         versions={
             "plate": version(plate, works),
-            **{step: version(rows.get(step), works) for step in STEPS},
+            **{step: version(rows.get(step), works) for step in INPUT_STEPS},
         },
         newest_plate_n=newest,
     )
@@ -267,30 +225,18 @@ def as_job_file(link: JobMotor, works: Works) -> JobFile:
         ),
         kind=job_kind(link.job.kind),
         profile=FileProfile(**asdict(profile_of(works))),
-        plate=now.plate,
-        supply=now.supply,
-        leads=now.leads,
-        bench=now.bench,
-        trust=now.trust,
-        replace=now.replace,
-        joints=now.joints,
-        size=now.size,
-        starter=now.starter,
+        **{step: getattr(now.inputs, step) for step in STEPS},
     )
 
 
 def work_out_kept(now: Kept, works: Works) -> Worked:
-    """Return what stands for a motor, worked out by the works' own rules."""
-    size = with_drawing(now.size, now.starter)
-    return work_out(
-        now.plate, now.supply, size, profile_of(works), now.leads, now.joints, now.trust
-    )
+    """Return what is stored for a motor, calculated by the plant rules."""
+    return work_out(now.inputs, profile_of(works))
 
 
-def room_of(link: JobMotor, works: Works) -> StarterRoom:
-    """Return the kept starter of a motor's job, drawn."""
-    now = kept(link, works)
-    return work_out_starter(work_out_kept(now, works), now.starter)
+def starter_of(link: JobMotor, works: Works) -> JobStarter:
+    """Return the stored starter of a motor's job, drawn."""
+    return work_out_kept(kept(link, works), works).starter
 
 
 def versions_of(link: JobMotor, step: str) -> list[PlateRevision | InputVersion]:

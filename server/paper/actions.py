@@ -10,7 +10,7 @@ from django.db.models import Max
 from api.problems import ProblemError
 from evencoil.base import __version__
 from evencoil.codebook import digests
-from evencoil.job import SCHEMA, canonical, fingerprint, work_out_starter
+from evencoil.job import SCHEMA, canonical, fingerprint
 from jobs.models import JobMotor
 from jobs.store import add_input, as_job_file, kept, work_out_kept
 from paper.models import Issue
@@ -39,12 +39,10 @@ class PrintPack(Action[Issue]):
         return str(self.link)
 
     def perform(self) -> Issue:
-        """Work out, print, keep."""
+        """Calculate, print, store."""
         works = self.caller.works
-        now = kept(self.link, works)
         file = as_job_file(self.link, works)
-        worked = work_out_kept(now, works)
-        room = work_out_starter(worked, now.starter)
+        worked = work_out_kept(kept(self.link, works), works)
         last = Issue.objects.filter(link=self.link).aggregate(n=Max("n"))["n"] or 0
         data = pack(
             works=works,
@@ -52,7 +50,6 @@ class PrintPack(Action[Issue]):
             file=file,
             number=self.link.number,
             worked=worked,
-            room=room,
             issue_n=last + 1,
             kind=self.kind,
         )
@@ -62,7 +59,7 @@ class PrintPack(Action[Issue]):
             kind=self.kind,
             schema=SCHEMA,
             inputs=json.loads(canonical(file)),
-            results=results_of(worked, room),
+            results=results_of(worked),
             fingerprint=fingerprint(file),
             core_version=__version__,
             table_digests=dict(digests()),
@@ -89,9 +86,8 @@ class IssueForWiring(PrintPack):
         """
         works = self.caller.works
         now = kept(self.link, works)
-        worked = work_out_kept(now, works)
-        room = work_out_starter(worked, now.starter)
-        if room.circuit is None or room.numbered is None:
+        starter = work_out_kept(now, works).starter
+        if starter.circuit is None or starter.numbered is None:
             raise ProblemError(
                 422,
                 code="missing",
@@ -99,20 +95,20 @@ class IssueForWiring(PrintPack):
                 field="starter.recipe",
                 hint="Choose one on the Starter step.",
             )
-        open_ = [found for found in room.findings if found.level in {"doubt", "refusal"}]
+        open_ = [found for found in starter.findings if found.level in {"doubt", "refusal"}]
         if open_:
             raise ProblemError(
                 422,
-                code="held",
+                code="blocked",
                 detail=f"The drawing is not whole: {open_[0].message}",
                 field="starter",
                 hint="Put it right on Drawings, then issue it.",
             )
         frozen = {
-            terminal: room.numbered.number_of[net]
-            for terminal, net in room.numbered.net_of.items()
-            if net in room.numbered.number_of
+            terminal: starter.numbered.number_of[net]
+            for terminal, net in starter.numbered.net_of.items()
+            if net in starter.numbered.number_of
         }
-        fixed = now.starter.model_copy(update={"frozen": frozen})
+        fixed = now.inputs.starter.model_copy(update={"frozen": frozen})
         add_input(self.link, "starter", fixed, now.versions["starter"].n, self.caller)
         return super().perform()

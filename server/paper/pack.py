@@ -8,59 +8,19 @@ mark, so the page says them in words.
 from __future__ import annotations
 
 import datetime as dt
-from typing import Any
 from zoneinfo import ZoneInfo
 
-from django.conf import settings
 from django.template.loader import render_to_string
-from django.utils.safestring import SafeString, mark_safe
 
+from answers.pdf import as_svg, printed
+from answers.schemas.worked import worked_out
 from evencoil.base import Message, __version__, say
 from evencoil.checks import check_circuit, dead_rows
-from evencoil.drawing import MM_PER_PX, Picture, draw_start_branch, draw_winding, to_svg
-from evencoil.job import JobFile, StarterRoom, Worked, fingerprint
-from jobs.schemas import worked_out
+from evencoil.drawing import draw_start_branch, draw_winding
+from evencoil.job import JobFile, Worked, fingerprint
 from people.models import Works
 
-__all__ = ["pack", "sheet_pdf"]
-
-# WOFF, not WOFF2: a page needs the plain outlines, and WOFF2 has them put together anew each time
-_FACES = (
-    ("Saira Condensed", 700, "saira-condensed/files/saira-condensed-latin-700-normal.woff"),
-    (
-        "Atkinson Hyperlegible Next",
-        400,
-        "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff",
-    ),
-    (
-        "Atkinson Hyperlegible Next",
-        700,
-        "atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff",
-    ),
-    (
-        "Atkinson Hyperlegible Mono",
-        400,
-        "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff",
-    ),
-    (
-        "Atkinson Hyperlegible Mono",
-        600,
-        "atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-600-normal.woff",
-    ),
-)
-
-
-def _only_own_files(url: str, *_: Any, **__: Any) -> Any:
-    """Refuse to fetch anything: a page holds nothing from outside."""
-    raise ValueError(f"a page may not fetch {url}")
-
-
-def _font_css() -> str:
-    return "".join(
-        f"@font-face{{font-family:'{family}';font-weight:{weight};"
-        f"src:url('{(settings.FONTS / name).as_uri()}')}}"
-        for family, weight, name in _FACES
-    )
+__all__ = ["pack"]
 
 
 def pack(
@@ -70,7 +30,6 @@ def pack(
     file: JobFile,
     number: int,
     worked: Worked,
-    room: StarterRoom,
     issue_n: int,
     kind: str,
 ) -> bytes:
@@ -88,8 +47,6 @@ def pack(
         The job's number at its motor.
     worked : Worked
         What comes out.
-    room : StarterRoom
-        The starter, drawn.
     issue_n : int
         Number of this issue.
     kind : str
@@ -100,14 +57,14 @@ def pack(
     bytes
         Cover, plate, leads, sizes with their Why, drawings, wire list.
     """
-    said = worked_out(worked, room)
+    said, starter = worked_out(worked), worked.starter
     steps = {step.id: step for step in said.steps}
     notes = {step.id: place + 1 for place, step in enumerate(said.steps)}
     now = dt.datetime.now(ZoneInfo(works.time_zone))
     box = worked.box
     joints = tuple(joint.as_core() for joint in worked.joints) or box.intended
     coils = box.outcome.coils if box.outcome and worked.joints else ()
-    ladder, power = room.ladder().picture, room.power()
+    ladder, power = starter.ladder().picture, starter.power()
     html = render_to_string(
         "paper/pack.html",
         {
@@ -126,10 +83,10 @@ def pack(
             "core": __version__,
             "issue_n": issue_n,
             "kind": kind,
-            "room": room,
-            "findings": [(found.level, say(found.message)) for found in room.findings],
-            "start": None if box.start is None else _svg(draw_start_branch(box.start)),
-            "winding": _svg(draw_winding(box.winding, joints, coils, box.names))
+            "starter": starter,
+            "findings": [(found.level, say(found.message)) for found in starter.findings],
+            "start": None if box.start is None else as_svg(draw_start_branch(box.start)),
+            "winding": as_svg(draw_winding(box.winding, joints, coils, box.names))
             if box.winding
             else "",
             "is_derived": not worked.joints,
@@ -161,10 +118,10 @@ def pack(
             ]
             if len(said.box.states) > 1
             else [],
-            "ladder": _svg(ladder) if ladder.shapes else "",
-            "power": _svg(power) if power.shapes else "",
+            "ladder": as_svg(ladder) if ladder.shapes else "",
+            "power": as_svg(power) if power.shapes else "",
             "is_tall": power.height > power.width * 0.8,
-            "rows": room.rows(),
+            "rows": starter.rows(),
             "material": [
                 (
                     row,
@@ -173,68 +130,29 @@ def pack(
                             say(Message(f"rating.{name}")),
                             value,
                             unit,
-                            notes.get(room.sources.get(f"{row.device}.{name}", "")),
+                            notes.get(starter.sources.get(f"{row.device}.{name}", "")),
                         )
                         for name, value, unit in row.ratings
                     ],
                     say(Message(f"type.{row.type}")),
                 )
-                for row in room.material()
+                for row in starter.material()
             ],
             "edits": file.starter.edits,
             "accepted": [
                 (say(Message(f"restart.{one.hazard}")), one) for one in file.starter.accepted
             ],
-            "panel": _svg(room.panel()) if power.shapes else "",
-            "strip": _svg(room.strip()) if power.shapes else "",
+            "panel": as_svg(starter.panel()) if power.shapes else "",
+            "strip": as_svg(starter.strip()) if power.shapes else "",
             "checks": [
                 (one.rule, one.level, say(one.message), say(one.change))
-                for one in (check_circuit(room.circuit) if room.circuit else ())
+                for one in (check_circuit(starter.circuit) if starter.circuit else ())
             ],
             # the fonts of the page have no ohm sign
             "dead": [
                 [cell.replace("Ω", "ohm") for cell in row]
-                for row in (dead_rows(room.circuit) if room.circuit else [])
+                for row in (dead_rows(starter.circuit) if starter.circuit else [])
             ],
         },
     )
-    return _printed(html, render_to_string("paper/pack.css"))
-
-
-def sheet_pdf(picture: Picture, title: str) -> bytes:
-    """Return one drawing as a PDF of its own, on a page of its shape.
-
-    Parameters
-    ----------
-    picture : Picture
-        The geometry; a pixel is a quarter of a millimetre.
-    title : str
-        Written at the head of the page.
-    """
-    width, height = picture.width * MM_PER_PX + 20, picture.height * MM_PER_PX + 30
-    html = render_to_string("paper/sheet.html", {"title": title, "drawing": _svg(picture)})
-    page = (
-        f"@page{{size:{width:.0f}mm {height:.0f}mm;margin:10mm}}"
-        "body{margin:0;font-family:'Atkinson Hyperlegible Next'}h1{font-size:11pt;margin:0 0 3mm}"
-        f"svg{{width:{picture.width * MM_PER_PX:.0f}mm;height:auto}}"
-    )
-    return _printed(html, page)
-
-
-def _printed(html: str, style: str) -> bytes:
-    """Return a page as PDF, in the fonts that ship with the application."""
-    # loaded at the first print: it takes as long to load as half of the rest together
-    from weasyprint import CSS, HTML  # noqa: PLC0415
-    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
-
-    fonts = FontConfiguration()
-    sheet = CSS(string=_font_css() + style, font_config=fonts)
-    data = HTML(string=html, url_fetcher=_only_own_files).write_pdf(
-        stylesheets=[sheet], font_config=fonts
-    )
-    return bytes(data)
-
-
-def _svg(picture: Picture) -> SafeString:
-    """Return a drawing as SVG; every word in it was escaped when it was drawn."""
-    return mark_safe(to_svg(picture))  # noqa: S308 - `to_svg` escapes every word it writes
+    return printed(html, render_to_string("paper/pack.css"))

@@ -6,13 +6,14 @@ from typing import Any
 
 from evencoil.base import with_unit
 from evencoil.circuit import netlist_fingerprint
-from evencoil.job import StarterRoom, Worked
+from evencoil.job import Worked
 
 __all__ = ["differences", "results_of"]
 
 
-def results_of(worked: Worked, room: StarterRoom) -> dict[str, Any]:
+def results_of(worked: Worked) -> dict[str, Any]:
     """Return every figure with its evidence, and the whole netlist with its numbers."""
+    starter = worked.starter
     steps = {step.id: step for step in worked.steps}
     return {
         "figures": [
@@ -28,7 +29,7 @@ def results_of(worked: Worked, room: StarterRoom) -> dict[str, Any]:
             {
                 "id": step.id,
                 "kind": step.kind,
-                "value": str(step.value),
+                "value": step.text,
                 "shown": step.shown,
                 "rule": None if step.rule is None else str(step.rule),
                 "working": str(step.working),
@@ -38,21 +39,21 @@ def results_of(worked: Worked, room: StarterRoom) -> dict[str, Any]:
             for step in worked.steps
         ],
         "connection": None if worked.box.outcome is None else worked.box.outcome.name,
-        "netlist": None if room.circuit is None else netlist_fingerprint(room.circuit),
+        "netlist": None if starter.circuit is None else netlist_fingerprint(starter.circuit),
         "devices": []
-        if room.circuit is None
+        if starter.circuit is None
         else [
             {
                 "id": item.id,
-                "tag": room.circuit.tags.get(item.id, item.id),
+                "tag": starter.circuit.tags.get(item.id, item.id),
                 "type": item.type,
                 "parameters": dict(item.parameters),
             }
-            for item in room.circuit.netlist.devices
+            for item in starter.circuit.netlist.devices
         ],
         "wires": [
             {"id": row.id, "number": row.number, "start": row.start, "end": row.end}
-            for row in room.rows()
+            for row in starter.rows()
         ],
     }
 

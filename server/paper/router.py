@@ -7,11 +7,12 @@ from zoneinfo import ZoneInfo
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
+from api.files import attachment
 from api.schemas import REFUSALS, ConflictOut
 from evencoil.base import Message, __version__, say
 from evencoil.codebook import digests
-from evencoil.job import fingerprint, work_out_starter
-from jobs.router import JOB, Number, attachment
+from evencoil.job import fingerprint
+from jobs.routers.place import JOB, Number
 from jobs.store import as_job_file, kept, motor_job, work_out_kept
 from paper.actions import IssueForWiring, PrintPack
 from paper.models import Issue
@@ -82,9 +83,7 @@ def issued(request: HttpRequest, works: str, tag: str, number: Number, n: Number
     caller = caller_in(request, works)
     row = _issue(caller, tag, number, n)
     link = motor_job(caller, tag, number)
-    now = kept(link, caller.works)
-    worked = work_out_kept(now, caller.works)
-    today = results_of(worked, work_out_starter(worked, now.starter))
+    today = results_of(work_out_kept(kept(link, caller.works), caller.works))
     known = digests()
     return IssuedOut(
         **_out(row, caller).dict(),

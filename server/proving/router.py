@@ -11,11 +11,11 @@ from django.utils import timezone
 from ninja import Router
 from pydantic import BaseModel
 
+from answers.given import GivenIn, worked
 from api.schemas import REFUSALS
 from evencoil.base import Message, __version__, say
 from evencoil.checks import ProofKind, with_pairs
 from evencoil.circuit import netlist_fingerprint
-from jobs.given import GivenIn
 from people.access import caller_in
 from people.models import Works
 from proving.models import ProofRun
@@ -98,10 +98,10 @@ def _asked(works: Works, key: str, kind: str, body: GivenIn) -> ProofRun:
 def proofs(request: HttpRequest, works: str, body: GivenIn) -> list[ProofOut]:
     """Ask for the proofs of the starter of what is given, and tell how far they are."""
     caller = caller_in(request, works)
-    _, room = body.worked(caller.works)
-    if room.circuit is None:
+    starter = worked(body, caller.works).starter
+    if starter.circuit is None:
         return []
-    circuit = with_pairs(room.circuit)
+    circuit = with_pairs(starter.circuit)
     key = netlist_fingerprint(circuit)
     kinds = KINDS if circuit.never_together else KINDS[:1]
     return [_out(_asked(caller.works, key, kind, body), dict(circuit.tags)) for kind in kinds]

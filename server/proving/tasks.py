@@ -8,10 +8,10 @@ from typing import Any, cast
 from django.db import transaction
 from django_tasks import task
 
+from answers.given import GivenIn, worked
 from evencoil.base import Message, say
 from evencoil.checks import Proof, ProofKind, prove
 from evencoil.circuit import Circuit, Netlist
-from jobs.given import GivenIn
 from proving.models import ProofRun
 
 __all__ = ["run_proof"]
@@ -40,8 +40,8 @@ def _told(found: Proof) -> dict[str, Any]:
 
 
 def _searched(run: ProofRun, tell: Callable[[int, int], None]) -> Proof:
-    _, room = GivenIn.model_validate(run.body).worked(run.works)
-    circuit = room.circuit or Circuit(Netlist((), ()), {})
+    starter = worked(GivenIn.model_validate(run.body), run.works).starter
+    circuit = starter.circuit or Circuit(Netlist((), ()), {})
     return prove(circuit, cast("ProofKind", run.kind), most=MOST_TRANSITIONS, tell=tell)
 
 

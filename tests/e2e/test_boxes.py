@@ -18,7 +18,7 @@ PIXEL = base64.b64decode(
 )
 
 
-def shout(page):
+def headline(page):
     """Return the first line of the screen."""
     return page.get_by_role("heading", level=1)
 
@@ -40,9 +40,9 @@ def test_joints_fit_tight_and_one_is_recorded(opened, seat):
     expect(page.get_by_test_id("slip-housing_volume_in3")).to_contain_text("36.4")
     page.get_by_label("You measured").fill("30")
     expect(page.get_by_text("30 in³ measured, 36.4 in³ asked for by the rule.")).to_be_visible()
-    expect(shout(page)).to_contain_text("FIT: NO")
+    expect(headline(page)).to_contain_text("FIT: NO")
     page.get_by_label("You measured").fill("41")
-    expect(shout(page)).to_have_text("6 JOINTS · FIT: TIGHT")
+    expect(headline(page)).to_have_text("6 JOINTS · FIT: TIGHT")
     press(page, seat, "Split bolt")
     expect(page.get_by_test_id("stack")).to_contain_text("split bolt listed for these sizes")
     press(page, seat, "Bolted rings")
@@ -72,7 +72,7 @@ def test_a_mystery_motor_is_identified_touch_by_touch(opened, seat):
         expect(page.get_by_test_id("taken").locator("li")).to_have_count(taken)
         page.locator("[aria-busy=false]").or_(page.get_by_test_id("tags")).wait_for()
     expect(page.get_by_test_id("tags").locator("li")).to_have_count(6)
-    expect(shout(page)).to_have_text("Numbered: six-lead wye-delta")
+    expect(headline(page)).to_have_text("Numbered: six-lead wye-delta")
     assert violations(page) == []
     expect(page.get_by_text(KEPT)).to_be_visible()
 
@@ -105,7 +105,7 @@ def test_a_contradicting_reading_is_named_and_taken_out(opened):
         expect(taken).to_have_count(count)
     page.get_by_label("Meter, V").fill("39")
     page.get_by_role("button", name="Enter", exact=True).click()
-    expect(shout(page)).to_have_text("A reading is wrong")
+    expect(headline(page)).to_have_text("A reading is wrong")
     expect(page.get_by_role("alert")).to_contain_text("Read again")
     expect(page.locator("[data-doubtful=true]").last).to_contain_text("39")
     # another one is taken out first: what is doubted was counted in the readings there were
@@ -113,7 +113,7 @@ def test_a_contradicting_reading_is_named_and_taken_out(opened):
     page.get_by_role("button", name="Take reading 1 out").click()
     expect(taken).to_have_count(left)
     page.get_by_role("button", name=f"Take reading {left} out").click()
-    expect(shout(page)).not_to_have_text("A reading is wrong")
+    expect(headline(page)).not_to_have_text("A reading is wrong")
 
 
 def test_look_alikes_are_ruled_out_and_the_speeds_switched(opened):
@@ -253,7 +253,7 @@ def test_a_replacement_shows_what_it_takes_down(opened):
     page.get_by_role("button", name="shaft end").first.click()
     page.get_by_role("button", name="Counter-clockwise").last.click()
     page.get_by_role("button", name="fan end").last.click()
-    expect(shout(page)).to_have_text("Rotation proven equal")
+    expect(headline(page)).to_have_text("Rotation proven equal")
     assert violations(page) == []
 
 

@@ -10,7 +10,7 @@ from conftest import DESK, PANEL, violations
 KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
 
 
-def shout(page):
+def headline(page):
     """Return the first line of the screen."""
     return page.get_by_role("heading", level=1)
 
@@ -30,7 +30,7 @@ def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat)
     page.get_by_role("button", name="Follow a sensor").click()
     expect(page.get_by_test_id("recipe-2A")).to_contain_text("Springs to life when power")
     page.get_by_test_id("recipe-2A").click()
-    expect(shout(page)).to_contain_text("not accepted yet")
+    expect(headline(page)).to_contain_text("not accepted yet")
     hazards = page.get_by_test_id("hazards")
     expect(hazards.get_by_role("alert")).to_have_count(2)
     first = hazards.get_by_role("alert").first
@@ -145,7 +145,7 @@ def test_a_starter_as_found_is_entered_named_and_checked(opened, complaints):
     page = opened("/w/larkfall/m/LS-4/j/1/starter")
     page.get_by_role("button", name="As found").click()
     page.get_by_test_id("recipe-found").click()
-    expect(shout(page)).to_contain_text("Starter as found")
+    expect(headline(page)).to_contain_text("Starter as found")
     page.get_by_role("link", name="To the drawings").click()
     page.get_by_role("button", name="Changes", exact=True).click()
     expect(page.get_by_text("Nothing traced yet.")).to_be_visible()
@@ -183,6 +183,6 @@ def test_a_drum_switch_is_turned_and_plugs(opened):
     for device in ("disconnect", "starter"):
         page.locator(f"[data-hand={device}]").click()
     page.locator("[data-hand=drum]").click()
-    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    expect(headline(page)).to_contain_text("RUNNING FORWARD")
     page.locator("[data-hand=drum]").click()
-    expect(shout(page)).to_contain_text("PLUGGED WHILE RUNNING AT")
+    expect(headline(page)).to_contain_text("PLUGGED WHILE RUNNING AT")

@@ -21,7 +21,7 @@ def hand(page, device):
     return page.locator(f"[data-hand={device}]")
 
 
-def shout(page):
+def headline(page):
     """Return the first line of the screen."""
     return page.get_by_role("heading", level=1)
 
@@ -50,12 +50,12 @@ def from_plate_to_sizes(page, tag):
     page.get_by_label("What it drives").fill("test conveyor")
     page.get_by_label("Machine or line").fill("Lime Line 1")
     page.get_by_role("button", name="Add and read its plate").click()
-    expect(shout(page)).to_have_text("TYPE THE PLATE AS STAMPED")
+    expect(headline(page)).to_have_text("TYPE THE PLATE AS STAMPED")
     page.get_by_label("Plate as stamped").fill(PLATE)
-    expect(shout(page)).to_contain_text("15 hp")
+    expect(headline(page)).to_contain_text("15 hp")
     expect(page.get_by_test_id("as-read")).to_be_visible()
     page.get_by_role("button", name="480Y/277").click()
-    expect(shout(page)).to_have_text("15 hp · 230/460 V · 38.6/19.3 A · 9 leads")
+    expect(headline(page)).to_have_text("15 hp · 230/460 V · 38.6/19.3 A · 9 leads")
     expect(page.locator("mark[data-status=understood]")).to_have_count(11)
     expect(page.get_by_text("1765 rpm at 60 Hz is 4 pole")).to_be_visible()
     expect(page.get_by_text("38.6 A is 2 times 19.3 A, as the volts ask.")).to_be_visible()
@@ -68,7 +68,7 @@ def from_plate_to_sizes(page, tag):
     page.get_by_role("button", name="Join the box like this").click()
     expect(page.locator("[data-state=right]")).to_have_count(6)
     page.get_by_role("link", name="To the joints").click()
-    expect(shout(page)).to_have_text("6 JOINTS · MEASURE THE HOUSING")
+    expect(headline(page)).to_have_text("6 JOINTS · MEASURE THE HOUSING")
 
     page.get_by_role("link", name="To the sizes").click()
     expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("40 A")
@@ -88,14 +88,14 @@ def from_starter_to_rehearsal(page, seat):
     page.get_by_role("link", name="To the starter").click()
     page.get_by_role("button", name="Start and stop").click()
     page.get_by_test_id("recipe-3A").click()
-    expect(shout(page)).to_have_text("Three-wire start-stop with seal-in · 3A")
+    expect(headline(page)).to_have_text("Three-wire start-stop with seal-in · 3A")
     page.get_by_role("group", name="Emergency stop").get_by_role(
         "button", name="contact ahead of all"
     ).click()
     assert violations(page) == []
 
     page.get_by_role("link", name="To the drawings").click()
-    expect(shout(page)).to_have_text("46 WIRES · 28 NUMBERS · 0 TO PUT RIGHT")
+    expect(headline(page)).to_have_text("46 WIRES · 28 NUMBERS · 0 TO PUT RIGHT")
     page.get_by_role("button", name="wire 3", exact=True).focus()
     page.keyboard.press("Enter")
     card = page.get_by_test_id("wire-card")
@@ -113,10 +113,10 @@ def from_starter_to_rehearsal(page, seat):
     press()
     expect(hand(page, "breaker")).to_have_attribute("data-word", "on")
     hand(page, "start").click(delay=250)
-    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    expect(headline(page)).to_contain_text("RUNNING FORWARD")
     expect(page.locator("[data-link='main:A1-A2']")).to_have_attribute("data-on", "true")
     hand(page, "estop_1").click()
-    expect(shout(page)).to_contain_text("COASTING")
+    expect(headline(page)).to_contain_text("COASTING")
     expect(page.get_by_test_id("must-do").locator("[data-done=true]")).to_have_count(2)
     assert violations(page) == []
 
@@ -212,10 +212,10 @@ def test_keys_are_the_panel_and_two_can_be_held(opened):
         "data-on", "false"
     )
     page.keyboard.up("r")
-    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    expect(headline(page)).to_contain_text("RUNNING FORWARD")
     page.keyboard.up("f")
     page.keyboard.down("r")
-    expect(shout(page)).to_contain_text("PLUGGED WHILE RUNNING AT")
+    expect(headline(page)).to_contain_text("PLUGGED WHILE RUNNING AT")
     page.keyboard.up("r")
     chain = page.get_by_test_id("chain")
     expect(chain).to_contain_text("KR pulls in → M1 driven backward → M1 is thrown against")
@@ -223,7 +223,7 @@ def test_keys_are_the_panel_and_two_can_be_held(opened):
     page.wait_for_timeout(400)
     assert page.get_by_test_id("clock").inner_text() == clock
     page.get_by_role("alert").get_by_role("button", name="Rewind 2 s").click()
-    expect(shout(page)).not_to_contain_text("PLUGGED WHILE")
+    expect(headline(page)).not_to_contain_text("PLUGGED WHILE")
 
 
 def test_two_fingers_at_once(opened):
@@ -248,9 +248,9 @@ def test_two_fingers_at_once(opened):
     touch.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
     for device in ("stop", "start"):
         expect(hand(page, device)).to_have_attribute("data-word", "released")
-    expect(shout(page)).to_contain_text("STANDING")
+    expect(headline(page)).to_contain_text("STANDING")
     touch.send("Input.dispatchTouchEvent", {"type": "touchStart", "touchPoints": [second]})
-    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    expect(headline(page)).to_contain_text("RUNNING FORWARD")
     touch.send("Input.dispatchTouchEvent", {"type": "touchEnd", "touchPoints": []})
     expect(hand(page, "start")).to_have_attribute("data-word", "released")
 
@@ -264,13 +264,13 @@ def test_power_back_on_two_wire_control_springs_to_life(opened):
     page.get_by_role("link", name="Rehearse it").click()
     for device in ("breaker", "selector", "pilot"):
         hand(page, device).click()
-    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    expect(headline(page)).to_contain_text("RUNNING FORWARD")
     page.keyboard.press("x")
     page.get_by_role("button", name="Supply dips 1 s").click()
-    expect(shout(page)).to_contain_text("SPRINGS TO LIFE AT")
+    expect(headline(page)).to_contain_text("SPRINGS TO LIFE AT")
     expect(page.get_by_test_id("chain")).to_contain_text("power back → KM1 pulls in")
     page.get_by_role("alert").get_by_role("button", name="Go on").click()
-    expect(shout(page)).to_contain_text("RUNNING FORWARD")
+    expect(headline(page)).to_contain_text("RUNNING FORWARD")
 
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])

@@ -8,7 +8,7 @@ from django.core.management import call_command
 from django.db import transaction
 from django.test import Client
 
-from api.api import api
+from config.api import api
 from jobs.models import InputVersion
 from paper.models import Issue
 from people.models import ActionLog

@@ -48,12 +48,12 @@ def test_a_drawn_circuit_comes_with_geometry_lists_and_devices(client):
     assert start["verbs"] == ["press", "release"]
     states = post(client, "work-out", GIVEN).json()["states"]
     assert [(item["step"], item["state"]) for item in states[4:]] == [
-        ("starter", "proven"),
-        ("drawings", "proven"),
+        ("starter", "done"),
+        ("drawings", "done"),
         ("check", "open"),
         ("rehearse", "open"),
     ]
-    assert "45 WIRES" in states[5]["shout"]
+    assert "45 WIRES" in states[5]["headline"]
 
 
 def test_a_starter_that_cannot_do_is_held_with_one_reason(client):
@@ -63,7 +63,7 @@ def test_a_starter_that_cannot_do_is_held_with_one_reason(client):
     assert said["findings"][0]["level"] == "refusal"
     assert "needs a motor of 6 or 12 leads" in said["findings"][0]["text"]
     states = post(client, "work-out", body).json()["states"]
-    assert states[4]["state"] == "held"
+    assert states[4]["state"] == "blocked"
     wrong = post(client, "circuit", {**GIVEN, "starter": {"recipe": "3A", "options": {"x": "y"}}})
     assert wrong.json()["refusal"]["detail"] == "3A has no option x."
 
@@ -162,7 +162,7 @@ def test_dead_checks_are_worked_out_and_a_wrong_reading_is_explained(client):
     assert any("S2.13 – KM1.13 is open" in one["text"] for one in told["suspects"])
     work = client.post("/api/w/here/work-out", given, content_type="application/json").json()
     state = next(item for item in work["states"] if item["step"] == "check")
-    assert (state["state"], state["shout"]) == ("held", "1 OF 1 READINGS DIFFER")
+    assert (state["state"], state["headline"]) == ("blocked", "1 OF 1 READINGS DIFFER")
     nothing = client.post("/api/w/here/dead", {}, content_type="application/json").json()
     assert nothing["checks"] == []
 

@@ -6,9 +6,9 @@ import io
 import ezdxf
 import pytest
 
+from answers.dxf import to_dxf
 from evencoil.circuit import read_netlist
 from evencoil.drawing import Pen, Picture
-from jobs.dxf import to_dxf
 
 JOB = "/api/w/here/m/IC-2/j/1"
 

@@ -256,7 +256,7 @@ def test_a_feeder_of_one_motor_and_then_of_two(client):
     """15 hp alone: 26.25 A; with a second one: 21 × 1.25 + 21; the largest is marked once."""
     path = "/api/w/here/feeder/Line%201"
     alone = post(client, path, {"termination_c": 75}).json()
-    assert alone["shout"] == "FEEDER 10 AWG · 40 A"
+    assert alone["headline"] == "FEEDER 10 AWG · 40 A"
     motor(caller("here", "ann"), "IC-3")
     both = post(client, path, {"termination_c": 75, "continuous_a": "10"}).json()
     steps = {step["id"]: step for step in both["steps"]}

@@ -37,7 +37,7 @@ export interface paths {
          * Bench
          * @description Return what the readings on unmarked leads tell, and the next one to take.
          */
-        post: operations["jobs_rooms_router_bench"];
+        post: operations["answers_routers_leads_bench"];
         delete?: never;
         options?: never;
         head?: never;
@@ -57,7 +57,7 @@ export interface paths {
          * Read Bench
          * @description Read the practice motor: seeded, and off by up to two percent like a meter.
          */
-        post: operations["jobs_rooms_router_read_bench"];
+        post: operations["answers_routers_leads_read_bench"];
         delete?: never;
         options?: never;
         head?: never;
@@ -75,7 +75,7 @@ export interface paths {
          * Circuits
          * @description Return every starter of the catalogue with what it is for.
          */
-        get: operations["jobs_circuit_router_circuits"];
+        get: operations["answers_routers_circuit_circuits"];
         put?: never;
         post?: never;
         delete?: never;
@@ -97,7 +97,7 @@ export interface paths {
          * Checks
          * @description Check the starter of what is given; nothing is kept.
          */
-        post: operations["jobs_checks_router_checks"];
+        post: operations["answers_routers_checks_checks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -117,7 +117,7 @@ export interface paths {
          * Choose
          * @description Lay every starter of the catalogue beside this motor and this load.
          */
-        post: operations["jobs_choosing_router_choose"];
+        post: operations["answers_routers_starter_choose"];
         delete?: never;
         options?: never;
         head?: never;
@@ -137,7 +137,7 @@ export interface paths {
          * Circuit
          * @description Draw the starter of what is given without keeping anything.
          */
-        post: operations["jobs_circuit_router_circuit"];
+        post: operations["answers_routers_circuit_circuit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -155,17 +155,17 @@ export interface paths {
          * Plan
          * @description Return a machine's plan as kept.
          */
-        get: operations["plant_convert_plan"];
+        get: operations["yard_convert_plan"];
         /**
          * Keep Plan
          * @description Keep a machine's plan; a stale one is told what differs.
          */
-        put: operations["plant_convert_keep_plan"];
+        put: operations["yard_convert_keep_plan"];
         /**
          * Try Plan
          * @description Work a plan out without keeping it.
          */
-        post: operations["plant_convert_try_plan"];
+        post: operations["yard_convert_try_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -185,7 +185,7 @@ export interface paths {
          * Curves
          * @description Draw time against current for what is given; nothing is kept.
          */
-        post: operations["jobs_curves_router_curves"];
+        post: operations["answers_routers_sizes_curves"];
         delete?: never;
         options?: never;
         head?: never;
@@ -205,7 +205,7 @@ export interface paths {
          * Dead
          * @description Work out which ohms to read, judge those that were, and name what explains a wrong one.
          */
-        post: operations["jobs_dead_router_dead"];
+        post: operations["answers_routers_dead_check_dead"];
         delete?: never;
         options?: never;
         head?: never;
@@ -225,7 +225,7 @@ export interface paths {
          * Feeder
          * @description Size the feeder of a machine from its motors as they are sized today.
          */
-        post: operations["plant_feeder_feeder"];
+        post: operations["yard_feeder_feeder"];
         delete?: never;
         options?: never;
         head?: never;
@@ -309,7 +309,7 @@ export interface paths {
          * Inside
          * @description Return every other joining of the half-coils, for the supply given.
          */
-        post: operations["jobs_rooms_router_inside"];
+        post: operations["answers_routers_leads_inside"];
         delete?: never;
         options?: never;
         head?: never;
@@ -326,10 +326,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Take Over
-         * @description Take a job file over; a bad one changes nothing.
+         * Import Job
+         * @description Import a job file; a bad one changes nothing.
          */
-        post: operations["jobs_router_take_over"];
+        post: operations["jobs_routers_job_import_job"];
         delete?: never;
         options?: never;
         head?: never;
@@ -347,7 +347,7 @@ export interface paths {
          * Job
          * @description Return a motor's job.
          */
-        get: operations["jobs_router_job"];
+        get: operations["jobs_routers_job_job"];
         put?: never;
         post?: never;
         delete?: never;
@@ -365,10 +365,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Bench
-         * @description Keep the readings on leads whose tags are gone.
+         * Save
+         * @description Save the inputs of the bench step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_bench"];
+        put: operations["save_bench"];
         post?: never;
         delete?: never;
         options?: never;
@@ -387,7 +387,7 @@ export interface paths {
          * Dxf
          * @description Return a sheet of the kept starter as DXF, in millimetres.
          */
-        get: operations["jobs_files_router_dxf"];
+        get: operations["jobs_routers_files_dxf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -407,7 +407,7 @@ export interface paths {
          * Pdf
          * @description Return a sheet of the kept starter as PDF, on a page of its own shape.
          */
-        get: operations["jobs_files_router_pdf"];
+        get: operations["jobs_routers_files_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -427,7 +427,7 @@ export interface paths {
          * Svg
          * @description Return a sheet of the kept starter as SVG.
          */
-        get: operations["jobs_files_router_svg"];
+        get: operations["jobs_routers_files_svg"];
         put?: never;
         post?: never;
         delete?: never;
@@ -447,7 +447,7 @@ export interface paths {
          * Export
          * @description Return the job as the open job format.
          */
-        get: operations["jobs_router_export"];
+        get: operations["jobs_routers_job_export"];
         put?: never;
         post?: never;
         delete?: never;
@@ -467,7 +467,7 @@ export interface paths {
          * History
          * @description Return every version of a step's inputs, newest first: who, when, what changed.
          */
-        get: operations["jobs_router_history"];
+        get: operations["jobs_routers_job_history"];
         put?: never;
         post?: never;
         delete?: never;
@@ -549,10 +549,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Joints
-         * @description Keep how the joints are made; each torque or tug gets who and when.
+         * Save
+         * @description Save the inputs of the joints step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_joints"];
+        put: operations["save_joints"];
         post?: never;
         delete?: never;
         options?: never;
@@ -569,10 +569,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Leads
-         * @description Keep winding, joints and the maker's diagram; who decided a difference is stamped.
+         * Save
+         * @description Save the inputs of the leads step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_leads"];
+        put: operations["save_leads"];
         post?: never;
         delete?: never;
         options?: never;
@@ -591,7 +591,7 @@ export interface paths {
          * Listed
          * @description Return wire list, bill of material or terminal strip of the kept starter as CSV.
          */
-        get: operations["jobs_files_router_listed"];
+        get: operations["jobs_routers_files_listed"];
         put?: never;
         post?: never;
         delete?: never;
@@ -611,7 +611,7 @@ export interface paths {
          * Netlist File
          * @description Return the kept starter's netlist as a text file.
          */
-        get: operations["jobs_files_router_netlist_file"];
+        get: operations["jobs_routers_files_netlist_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -633,7 +633,7 @@ export interface paths {
          * Add Photo
          * @description Keep a picture of plate, diagram or box.
          */
-        post: operations["plant_photos_add_photo"];
+        post: operations["yard_photos_add_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -651,7 +651,7 @@ export interface paths {
          * Photo
          * @description Return a picture of a motor of the caller's works.
          */
-        get: operations["plant_photos_photo"];
+        get: operations["yard_photos_photo"];
         put?: never;
         post?: never;
         delete?: never;
@@ -669,10 +669,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Plate
-         * @description Keep a reading of the plate; a stale one is told what differs.
+         * Save
+         * @description Save the inputs of the plate step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_plate"];
+        put: operations["save_plate"];
         post?: never;
         delete?: never;
         options?: never;
@@ -691,9 +691,9 @@ export interface paths {
         put?: never;
         /**
          * Use Newest Plate
-         * @description Let the job use the newest plate revision of its motor.
+         * @description Let the job use the newest nameplate revision of its motor.
          */
-        post: operations["jobs_router_use_newest_plate"];
+        post: operations["jobs_routers_job_use_newest_plate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -709,10 +709,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Replace
-         * @description Keep the disconnect record of a motor that is replaced.
+         * Save
+         * @description Save the inputs of the replace step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_replace"];
+        put: operations["save_replace"];
         post?: never;
         delete?: never;
         options?: never;
@@ -729,10 +729,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Size
-         * @description Keep what decides the sizes.
+         * Save
+         * @description Save the inputs of the size step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_size"];
+        put: operations["save_size"];
         post?: never;
         delete?: never;
         options?: never;
@@ -749,10 +749,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Starter
-         * @description Keep recipe, options and edits; new edits get their author and time.
+         * Save
+         * @description Save the inputs of the starter step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_starter"];
+        put: operations["save_starter"];
         post?: never;
         delete?: never;
         options?: never;
@@ -769,10 +769,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Supply
-         * @description Keep what is said of the supply.
+         * Save
+         * @description Save the inputs of the supply step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_supply"];
+        put: operations["save_supply"];
         post?: never;
         delete?: never;
         options?: never;
@@ -789,10 +789,10 @@ export interface paths {
         };
         get?: never;
         /**
-         * Give Trust
-         * @description Keep what was read on a motor whose plate nobody trusts.
+         * Save
+         * @description Save the inputs of the trust step; a stale version is told what differs.
          */
-        put: operations["jobs_router_give_trust"];
+        put: operations["save_trust"];
         post?: never;
         delete?: never;
         options?: never;
@@ -813,7 +813,7 @@ export interface paths {
          * Add Motor
          * @description Add a motor with its first job.
          */
-        post: operations["plant_router_add_motor"];
+        post: operations["yard_router_add_motor"];
         delete?: never;
         options?: never;
         head?: never;
@@ -833,7 +833,7 @@ export interface paths {
          * Name It
          * @description Name the circuits that the drawn one is nearest to, with each difference.
          */
-        post: operations["jobs_choosing_router_name_it"];
+        post: operations["answers_routers_starter_name_it"];
         delete?: never;
         options?: never;
         head?: never;
@@ -853,7 +853,7 @@ export interface paths {
          * Netlist
          * @description Read a netlist file; return it as edits of an empty panel, or the line that is wrong.
          */
-        post: operations["jobs_choosing_router_netlist"];
+        post: operations["answers_routers_starter_netlist"];
         delete?: never;
         options?: never;
         head?: never;
@@ -873,7 +873,7 @@ export interface paths {
          * Play
          * @description Play every family on the starter of what is given; nothing is kept.
          */
-        post: operations["jobs_probes_router_play"];
+        post: operations["answers_routers_probes_play"];
         delete?: never;
         options?: never;
         head?: never;
@@ -913,7 +913,7 @@ export interface paths {
          * Rehearse
          * @description Play acts on the drawn starter and return ten seconds ahead.
          */
-        post: operations["jobs_circuit_router_rehearse"];
+        post: operations["answers_routers_circuit_rehearse"];
         delete?: never;
         options?: never;
         head?: never;
@@ -933,7 +933,7 @@ export interface paths {
          * Replaced
          * @description Hold a disconnect record against the plate of the motor that goes in.
          */
-        post: operations["jobs_rooms_router_replaced"];
+        post: operations["answers_routers_leads_replaced"];
         delete?: never;
         options?: never;
         head?: never;
@@ -971,9 +971,9 @@ export interface paths {
         put?: never;
         /**
          * Work
-         * @description Work out what is given without keeping anything.
+         * @description Calculate what is entered without storing anything.
          */
-        post: operations["jobs_router_work"];
+        post: operations["jobs_routers_job_work"];
         delete?: never;
         options?: never;
         head?: never;
@@ -991,7 +991,7 @@ export interface paths {
          * Yard
          * @description Return every motor of a works with the newest job of each.
          */
-        get: operations["plant_router_yard"];
+        get: operations["yard_router_yard"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1173,7 +1173,7 @@ export interface components {
         };
         /**
          * BenchIn
-         * @description Readings on leads without tags, and the version they were made from.
+         * @description Inputs of the bench step, and the version they were made from.
          */
         BenchIn: {
             /** Based On */
@@ -1659,7 +1659,7 @@ export interface components {
         };
         /**
          * ConversionInputs
-         * @description The new supply, and the machine's control transformers.
+         * @description The new supply, the present one, and the machine's transformers and other loads.
          */
         ConversionInputs: {
             /**
@@ -2017,7 +2017,7 @@ export interface components {
         };
         /**
          * EntryOut
-         * @description A version of a step's inputs, with what was given and what it changed.
+         * @description A version of a step's inputs, with what was entered and what it changed.
          */
         EntryOut: {
             /** At */
@@ -2040,8 +2040,8 @@ export interface components {
         EstimateOut: {
             /** Confidence */
             confidence: string;
-            /** May Energise */
-            may_energise: boolean;
+            /** May Energize */
+            may_energize: boolean;
             /** Odds */
             odds: components["schemas"]["OddsOut"][];
             refusal: components["schemas"]["RefusalOut"] | null;
@@ -2086,10 +2086,10 @@ export interface components {
             starter_ka?: string | null;
         };
         /**
-         * FeederIn
-         * @description What else hangs on the feeder, and what it is made of.
+         * FeederInputs
+         * @description Other loads on the feeder, and what it is made of.
          */
-        FeederIn: {
+        FeederInputs: {
             /**
              * Continuous A
              * @default 0
@@ -2135,7 +2135,7 @@ export interface components {
              * Taps
              * @default []
              */
-            taps: components["schemas"]["TapIn"][];
+            taps: components["schemas"]["TapRunInput"][];
             /** Termination C */
             termination_c?: number | null;
         };
@@ -2169,13 +2169,13 @@ export interface components {
          * @description The feeder sized, with its evidence.
          */
         FeederOut: {
+            /** Headline */
+            headline: string;
             /** Machine */
             machine: string;
             /** Motors */
             motors: components["schemas"]["FeederMotorOut"][];
             refusal: components["schemas"]["RefusalOut"] | null;
-            /** Shout */
-            shout: string;
             /** Steps */
             steps: components["schemas"]["StepOut"][];
             /** Supplies */
@@ -2197,7 +2197,7 @@ export interface components {
         };
         /**
          * FigureOut
-         * @description One line of the Size sheet.
+         * @description One line of the size sheet.
          */
         FigureOut: {
             /** Group */
@@ -2390,6 +2390,8 @@ export interface components {
             heats: {
                 [key: string]: number;
             };
+            /** Live */
+            live: string[] | null;
             /** Motors */
             motors: {
                 [key: string]: components["schemas"]["MotorFrameOut"];
@@ -2406,135 +2408,6 @@ export interface components {
             words: {
                 [key: string]: string;
             } | null;
-        };
-        /**
-         * GivenIn
-         * @description Everything given for a motor, to be worked out and not kept.
-         */
-        GivenIn: {
-            /**
-             * @default {
-             *       "colours": [],
-             *       "is_flexible": false,
-             *       "is_machine": true,
-             *       "is_over_11_in": null,
-             *       "knockout": "",
-             *       "lead_size": "",
-             *       "line_size": "",
-             *       "method": "ring_bolt",
-             *       "opening_in": null,
-             *       "raceway": "",
-             *       "twist_rows": [],
-             *       "usable_volume_in3": null,
-             *       "work": []
-             *     }
-             */
-            joints: components["schemas"]["JointsInputs"];
-            /**
-             * @default {
-             *       "accessories": [],
-             *       "board": null,
-             *       "direction": "forward",
-             *       "followed": null,
-             *       "groups": [],
-             *       "joints": [],
-             *       "maker": [],
-             *       "names": {},
-             *       "run_shape": null,
-             *       "single": null,
-             *       "speed": "",
-             *       "start_method": "full_voltage",
-             *       "style": "T",
-             *       "winding": null
-             *     }
-             */
-            leads: components["schemas"]["LeadsInputs"];
-            /**
-             * @default {
-             *       "assumed": [],
-             *       "photo": "",
-             *       "text": ""
-             *     }
-             */
-            plate: components["schemas"]["PlateInputs"];
-            /**
-             * @default {
-             *       "ambient_c": null,
-             *       "between_rows": "ask",
-             *       "conductor_material": null,
-             *       "conduit": "steel",
-             *       "control": null,
-             *       "current_carrying": null,
-             *       "drive": null,
-             *       "drop_limit_percent": null,
-             *       "drop_method": "table_9",
-             *       "duty": null,
-             *       "edition": null,
-             *       "fault": null,
-             *       "heater": null,
-             *       "insulation": null,
-             *       "machine": "squirrel_cage",
-             *       "maker_limit": null,
-             *       "no_start": null,
-             *       "overload": null,
-             *       "own": [],
-             *       "parallel_sets": 1,
-             *       "place": null,
-             *       "power_factor": 100,
-             *       "protection_kind": null,
-             *       "raceway": null,
-             *       "rotor": null,
-             *       "run_length_ft": null,
-             *       "school": null,
-             *       "speeds": null,
-             *       "start": null,
-             *       "termination_c": null,
-             *       "there": null
-             *     }
-             */
-            size: components["schemas"]["SizeInputs"];
-            /**
-             * @default {
-             *       "accepted": [],
-             *       "edits": [],
-             *       "frozen": {},
-             *       "load": "unknown",
-             *       "naming": null,
-             *       "options": {},
-             *       "readings": [],
-             *       "recipe": "",
-             *       "symbols": null
-             *     }
-             */
-            starter: components["schemas"]["StarterInputs"];
-            /**
-             * @default {
-             *       "drive_input_v": null,
-             *       "fault_current_a": null,
-             *       "grounded_line": null,
-             *       "high_leg": null,
-             *       "made_leg": null,
-             *       "measured_v": [],
-             *       "territory": "nec",
-             *       "text": "",
-             *       "transformer_grounded": null,
-             *       "transformer_kva": null,
-             *       "transformer_z_percent": null
-             *     }
-             */
-            supply: components["schemas"]["SupplyInputs"];
-            /**
-             * @default {
-             *       "earlier_supply_v": null,
-             *       "is_doubted": false,
-             *       "power_hp": null,
-             *       "reason": "",
-             *       "test_a": null,
-             *       "test_v": null,
-             *       "winding_ohm": null
-             *     }
-             */
-            trust: components["schemas"]["TrustInputs"];
         };
         /**
          * GuidedOut
@@ -2899,7 +2772,7 @@ export interface components {
         };
         /**
          * JobFile
-         * @description One job of one motor: everything that people gave, nothing worked out.
+         * @description One job of one motor: everything that people entered, nothing calculated.
          */
         JobFile: {
             /**
@@ -3091,18 +2964,217 @@ export interface components {
             trust: components["schemas"]["TrustInputs"];
         };
         /**
+         * JobInputs
+         * @description Everything entered for one motor in one job.
+         */
+        JobInputs: {
+            /**
+             * @default {
+             *       "feed_v": null,
+             *       "groups": [],
+             *       "leads": 0,
+             *       "mystery": null,
+             *       "mystery_kind": null,
+             *       "readings": []
+             *     }
+             */
+            bench: components["schemas"]["BenchInputs"];
+            /**
+             * @default {
+             *       "colours": [],
+             *       "is_flexible": false,
+             *       "is_machine": true,
+             *       "is_over_11_in": null,
+             *       "knockout": "",
+             *       "lead_size": "",
+             *       "line_size": "",
+             *       "method": "ring_bolt",
+             *       "opening_in": null,
+             *       "raceway": "",
+             *       "twist_rows": [],
+             *       "usable_volume_in3": null,
+             *       "work": []
+             *     }
+             */
+            joints: components["schemas"]["JointsInputs"];
+            /**
+             * @default {
+             *       "accessories": [],
+             *       "board": null,
+             *       "direction": "forward",
+             *       "followed": null,
+             *       "groups": [],
+             *       "joints": [],
+             *       "maker": [],
+             *       "names": {},
+             *       "run_shape": null,
+             *       "single": null,
+             *       "speed": "",
+             *       "start_method": "full_voltage",
+             *       "style": "T",
+             *       "winding": null
+             *     }
+             */
+            leads: components["schemas"]["LeadsInputs"];
+            /**
+             * @default {
+             *       "assumed": [],
+             *       "photo": "",
+             *       "text": ""
+             *     }
+             */
+            plate: components["schemas"]["PlateInputs"];
+            /**
+             * @default {
+             *       "amps_a": [],
+             *       "conductors": [],
+             *       "heater": "",
+             *       "old_plate": "",
+             *       "rotation": "unknown",
+             *       "rotation_after": "unknown",
+             *       "seen_from": "",
+             *       "seen_from_after": "",
+             *       "settings": ""
+             *     }
+             */
+            replace: components["schemas"]["ReplaceInputs"];
+            /**
+             * @default {
+             *       "ambient_c": null,
+             *       "between_rows": "ask",
+             *       "conductor_material": null,
+             *       "conduit": "steel",
+             *       "control": null,
+             *       "current_carrying": null,
+             *       "drive": null,
+             *       "drop_limit_percent": null,
+             *       "drop_method": "table_9",
+             *       "duty": null,
+             *       "edition": null,
+             *       "fault": null,
+             *       "heater": null,
+             *       "insulation": null,
+             *       "machine": "squirrel_cage",
+             *       "maker_limit": null,
+             *       "no_start": null,
+             *       "overload": null,
+             *       "own": [],
+             *       "parallel_sets": 1,
+             *       "place": null,
+             *       "power_factor": 100,
+             *       "protection_kind": null,
+             *       "raceway": null,
+             *       "rotor": null,
+             *       "run_length_ft": null,
+             *       "school": null,
+             *       "speeds": null,
+             *       "start": null,
+             *       "termination_c": null,
+             *       "there": null
+             *     }
+             */
+            size: components["schemas"]["SizeInputs"];
+            /**
+             * @default {
+             *       "accepted": [],
+             *       "edits": [],
+             *       "frozen": {},
+             *       "load": "unknown",
+             *       "naming": null,
+             *       "options": {},
+             *       "readings": [],
+             *       "recipe": "",
+             *       "symbols": null
+             *     }
+             */
+            starter: components["schemas"]["StarterInputs"];
+            /**
+             * @default {
+             *       "drive_input_v": null,
+             *       "fault_current_a": null,
+             *       "grounded_line": null,
+             *       "high_leg": null,
+             *       "made_leg": null,
+             *       "measured_v": [],
+             *       "territory": "nec",
+             *       "text": "",
+             *       "transformer_grounded": null,
+             *       "transformer_kva": null,
+             *       "transformer_z_percent": null
+             *     }
+             */
+            supply: components["schemas"]["SupplyInputs"];
+            /**
+             * @default {
+             *       "earlier_supply_v": null,
+             *       "is_doubted": false,
+             *       "power_hp": null,
+             *       "reason": "",
+             *       "test_a": null,
+             *       "test_v": null,
+             *       "winding_ohm": null
+             *     }
+             */
+            trust: components["schemas"]["TrustInputs"];
+        };
+        /**
          * JobOut
-         * @description A motor's job: what was given, by whom, and what comes out.
+         * @description A motor's job: what was entered, by whom, and what comes out.
          */
         JobOut: {
+            /**
+             * @default {
+             *       "feed_v": null,
+             *       "groups": [],
+             *       "leads": 0,
+             *       "mystery": null,
+             *       "mystery_kind": null,
+             *       "readings": []
+             *     }
+             */
             bench: components["schemas"]["BenchInputs"];
             /** Is Stale */
             is_stale: boolean;
             /** Job */
             job: number;
+            /**
+             * @default {
+             *       "colours": [],
+             *       "is_flexible": false,
+             *       "is_machine": true,
+             *       "is_over_11_in": null,
+             *       "knockout": "",
+             *       "lead_size": "",
+             *       "line_size": "",
+             *       "method": "ring_bolt",
+             *       "opening_in": null,
+             *       "raceway": "",
+             *       "twist_rows": [],
+             *       "usable_volume_in3": null,
+             *       "work": []
+             *     }
+             */
             joints: components["schemas"]["JointsInputs"];
             /** Kind */
             kind: string;
+            /**
+             * @default {
+             *       "accessories": [],
+             *       "board": null,
+             *       "direction": "forward",
+             *       "followed": null,
+             *       "groups": [],
+             *       "joints": [],
+             *       "maker": [],
+             *       "names": {},
+             *       "run_shape": null,
+             *       "single": null,
+             *       "speed": "",
+             *       "start_method": "full_voltage",
+             *       "style": "T",
+             *       "winding": null
+             *     }
+             */
             leads: components["schemas"]["LeadsInputs"];
             /** Machine */
             machine: string;
@@ -3110,13 +3182,107 @@ export interface components {
             name: string;
             /** Newest Plate N */
             newest_plate_n: number;
+            /**
+             * @default {
+             *       "assumed": [],
+             *       "photo": "",
+             *       "text": ""
+             *     }
+             */
             plate: components["schemas"]["PlateInputs"];
+            /**
+             * @default {
+             *       "amps_a": [],
+             *       "conductors": [],
+             *       "heater": "",
+             *       "old_plate": "",
+             *       "rotation": "unknown",
+             *       "rotation_after": "unknown",
+             *       "seen_from": "",
+             *       "seen_from_after": "",
+             *       "settings": ""
+             *     }
+             */
             replace: components["schemas"]["ReplaceInputs"];
+            /**
+             * @default {
+             *       "ambient_c": null,
+             *       "between_rows": "ask",
+             *       "conductor_material": null,
+             *       "conduit": "steel",
+             *       "control": null,
+             *       "current_carrying": null,
+             *       "drive": null,
+             *       "drop_limit_percent": null,
+             *       "drop_method": "table_9",
+             *       "duty": null,
+             *       "edition": null,
+             *       "fault": null,
+             *       "heater": null,
+             *       "insulation": null,
+             *       "machine": "squirrel_cage",
+             *       "maker_limit": null,
+             *       "no_start": null,
+             *       "overload": null,
+             *       "own": [],
+             *       "parallel_sets": 1,
+             *       "place": null,
+             *       "power_factor": 100,
+             *       "protection_kind": null,
+             *       "raceway": null,
+             *       "rotor": null,
+             *       "run_length_ft": null,
+             *       "school": null,
+             *       "speeds": null,
+             *       "start": null,
+             *       "termination_c": null,
+             *       "there": null
+             *     }
+             */
             size: components["schemas"]["SizeInputs"];
+            /**
+             * @default {
+             *       "accepted": [],
+             *       "edits": [],
+             *       "frozen": {},
+             *       "load": "unknown",
+             *       "naming": null,
+             *       "options": {},
+             *       "readings": [],
+             *       "recipe": "",
+             *       "symbols": null
+             *     }
+             */
             starter: components["schemas"]["StarterInputs"];
+            /**
+             * @default {
+             *       "drive_input_v": null,
+             *       "fault_current_a": null,
+             *       "grounded_line": null,
+             *       "high_leg": null,
+             *       "made_leg": null,
+             *       "measured_v": [],
+             *       "territory": "nec",
+             *       "text": "",
+             *       "transformer_grounded": null,
+             *       "transformer_kva": null,
+             *       "transformer_z_percent": null
+             *     }
+             */
             supply: components["schemas"]["SupplyInputs"];
             /** Tag */
             tag: string;
+            /**
+             * @default {
+             *       "earlier_supply_v": null,
+             *       "is_doubted": false,
+             *       "power_hp": null,
+             *       "reason": "",
+             *       "test_a": null,
+             *       "test_v": null,
+             *       "winding_ohm": null
+             *     }
+             */
             trust: components["schemas"]["TrustInputs"];
             /** Versions */
             versions: {
@@ -3241,7 +3407,7 @@ export interface components {
         };
         /**
          * JointsIn
-         * @description How the joints are made, and the version it was made from.
+         * @description Inputs of the joints step, and the version they were made from.
          */
         JointsIn: {
             /** Based On */
@@ -3314,19 +3480,6 @@ export interface components {
             work: components["schemas"]["JointWorkInput"][];
         };
         /**
-         * JointsOut
-         * @description The version kept, and the joints with each record stamped.
-         */
-        JointsOut: {
-            /** At */
-            at: string;
-            body: components["schemas"]["JointsInputs"];
-            /** By */
-            by: string;
-            /** N */
-            n: number;
-        };
-        /**
          * JointsPlanOut
          * @description The Joints step: each joint, the rule's volume and the estimate of bulk, apart.
          */
@@ -3369,7 +3522,7 @@ export interface components {
         };
         /**
          * LeadsIn
-         * @description Winding and joints, and the version they were made from.
+         * @description Inputs of the leads step, and the version they were made from.
          */
         LeadsIn: {
             /** Based On */
@@ -3442,19 +3595,6 @@ export interface components {
             style: "T" | "UVW" | "UVWXYZ" | "custom";
             /** Winding */
             winding?: ("3-wye" | "3-delta" | "6" | "9-wye" | "9-delta" | "12" | "part-winding" | "2-speed-ct" | "2-speed-vt" | "2-speed-cp" | "2-speed-2-winding" | "1-phase" | "1-phase-reversible" | "1-phase-dual" | "1-phase-dual-fixed") | null;
-        };
-        /**
-         * LeadsOut
-         * @description The version kept, and the leads with the choice stamped.
-         */
-        LeadsOut: {
-            /** At */
-            at: string;
-            body: components["schemas"]["LeadsInputs"];
-            /** By */
-            by: string;
-            /** N */
-            n: number;
         };
         /**
          * LoadOut
@@ -3612,7 +3752,7 @@ export interface components {
         };
         /**
          * MissingOut
-         * @description A field that the plate does not give, and what that costs.
+         * @description A field that the nameplate does not give, and what that costs.
          */
         MissingOut: {
             /** Cost */
@@ -3663,6 +3803,8 @@ export interface components {
         MotorOut: {
             /** Arches */
             arches: components["schemas"]["ArchOut"][];
+            /** Headline */
+            headline: string;
             /** Job */
             job: number;
             /** Machine */
@@ -3671,8 +3813,6 @@ export interface components {
             name: string;
             /** Next Step */
             next_step: string;
-            /** Shout */
-            shout: string;
             /** Supply */
             supply: string;
             /** Tag */
@@ -3957,6 +4097,8 @@ export interface components {
          */
         PlanOut: {
             given: components["schemas"]["ConversionInputs"];
+            /** Headline */
+            headline: string;
             /** Loads */
             loads: components["schemas"]["LoadOut"][];
             /** Machine */
@@ -3966,15 +4108,13 @@ export interface components {
             /** Motors */
             motors: components["schemas"]["ConvertedOut"][];
             refusal: components["schemas"]["RefusalOut"] | null;
-            /** Shout */
-            shout: string;
             /** Transformers */
             transformers: components["schemas"]["TransformerOut"][];
             version: components["schemas"]["VersionOut"];
         };
         /**
          * PlateIn
-         * @description A plate reading, and the revision it was made from.
+         * @description Inputs of the plate step, and the version they were made from.
          */
         PlateIn: {
             /** Based On */
@@ -4218,7 +4358,7 @@ export interface components {
              * @default []
              */
             actions: components["schemas"]["ActIn"][];
-            given: components["schemas"]["GivenIn"];
+            given: components["schemas"]["JobInputs"];
             /**
              * Snapshot
              * @default
@@ -4229,7 +4369,7 @@ export interface components {
         };
         /**
          * ReplaceIn
-         * @description A disconnect record, and the version it was made from.
+         * @description Inputs of the replace step, and the version they were made from.
          */
         ReplaceIn: {
             /** Based On */
@@ -4420,8 +4560,125 @@ export interface components {
             starting_v: string;
         };
         /**
+         * SavedBench
+         * @description The version saved, and the inputs of the bench step as stored.
+         */
+        SavedBench: {
+            /** At */
+            at: string;
+            body: components["schemas"]["BenchInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * SavedJoints
+         * @description The version saved, and the inputs of the joints step as stored.
+         */
+        SavedJoints: {
+            /** At */
+            at: string;
+            body: components["schemas"]["JointsInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * SavedLeads
+         * @description The version saved, and the inputs of the leads step as stored.
+         */
+        SavedLeads: {
+            /** At */
+            at: string;
+            body: components["schemas"]["LeadsInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * SavedPlate
+         * @description The version saved, and the inputs of the plate step as stored.
+         */
+        SavedPlate: {
+            /** At */
+            at: string;
+            body: components["schemas"]["PlateInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * SavedReplace
+         * @description The version saved, and the inputs of the replace step as stored.
+         */
+        SavedReplace: {
+            /** At */
+            at: string;
+            body: components["schemas"]["ReplaceInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * SavedSize
+         * @description The version saved, and the inputs of the size step as stored.
+         */
+        SavedSize: {
+            /** At */
+            at: string;
+            body: components["schemas"]["SizeInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * SavedStarter
+         * @description The version saved, and the inputs of the starter step as stored.
+         */
+        SavedStarter: {
+            /** At */
+            at: string;
+            body: components["schemas"]["StarterInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * SavedSupply
+         * @description The version saved, and the inputs of the supply step as stored.
+         */
+        SavedSupply: {
+            /** At */
+            at: string;
+            body: components["schemas"]["SupplyInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
+         * SavedTrust
+         * @description The version saved, and the inputs of the trust step as stored.
+         */
+        SavedTrust: {
+            /** At */
+            at: string;
+            body: components["schemas"]["TrustInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+        };
+        /**
          * SchoolOut
-         * @description One opinion on the short-circuit device, and whether it applies here.
+         * @description One reading of 430.52, and whether it applies here.
          */
         SchoolOut: {
             /** Amps A */
@@ -4576,7 +4833,7 @@ export interface components {
         };
         /**
          * SizeIn
-         * @description What decides the sizes, and the version it was made from.
+         * @description Inputs of the size step, and the version they were made from.
          */
         SizeIn: {
             /** Based On */
@@ -4727,7 +4984,7 @@ export interface components {
         };
         /**
          * StarterIn
-         * @description Recipe, options and edits, and the version they were made from.
+         * @description Inputs of the starter step, and the version they were made from.
          */
         StarterIn: {
             /** Based On */
@@ -4789,30 +5046,17 @@ export interface components {
             symbols?: ("iec" | "nema") | null;
         };
         /**
-         * StarterOut
-         * @description The version kept, and the starter with its edits stamped.
-         */
-        StarterOut: {
-            /** At */
-            at: string;
-            body: components["schemas"]["StarterInputs"];
-            /** By */
-            by: string;
-            /** N */
-            n: number;
-        };
-        /**
          * StateOut
          * @description Where a step stands, and its first line.
          */
         StateOut: {
-            /** Shout */
-            shout: string;
+            /** Headline */
+            headline: string;
             /**
              * State
              * @enum {string}
              */
-            state: "open" | "working" | "held" | "proven";
+            state: "open" | "working" | "blocked" | "done";
             /**
              * Step
              * @enum {string}
@@ -4861,7 +5105,7 @@ export interface components {
         };
         /**
          * SupplyIn
-         * @description What is said of the supply, and the version it was made from.
+         * @description Inputs of the supply step, and the version they were made from.
          */
         SupplyIn: {
             /** Based On */
@@ -4944,27 +5188,6 @@ export interface components {
             wire: string;
         };
         /**
-         * TapIn
-         * @description A tap to one motor: how long, guarded or not, and what it ends in.
-         */
-        TapIn: {
-            /**
-             * Is Protected
-             * @default true
-             */
-            is_protected: boolean;
-            /** Length Ft */
-            length_ft: string;
-            /** Tag */
-            tag: string;
-            /**
-             * To
-             * @default overload
-             * @enum {string}
-             */
-            to: "overload" | "listed_controller";
-        };
-        /**
          * TapInput
          * @description One primary voltage of a transformer, and the taps or links that make it.
          */
@@ -4987,6 +5210,27 @@ export interface components {
             steps: components["schemas"]["StepOut"][];
             /** Tag */
             tag: string;
+        };
+        /**
+         * TapRunInput
+         * @description A tap to one motor: how long, protected or not, and what it ends in.
+         */
+        TapRunInput: {
+            /**
+             * Is Protected
+             * @default true
+             */
+            is_protected: boolean;
+            /** Length Ft */
+            length_ft: string;
+            /** Tag */
+            tag: string;
+            /**
+             * To
+             * @default overload
+             * @enum {string}
+             */
+            to: "overload" | "listed_controller";
         };
         /**
          * ThereInput
@@ -5033,7 +5277,7 @@ export interface components {
         };
         /**
          * TokenOut
-         * @description A stretch of the plate's text, as it lights up.
+         * @description A stretch of the nameplate's text, as it lights up.
          */
         TokenOut: {
             /** End */
@@ -5150,7 +5394,7 @@ export interface components {
         };
         /**
          * TrustIn
-         * @description What was read on a doubted motor, and the version it was made from.
+         * @description Inputs of the trust step, and the version they were made from.
          */
         TrustIn: {
             /** Based On */
@@ -5248,6 +5492,8 @@ export interface components {
             id: string;
             /** Is Maker */
             is_maker: boolean;
+            /** Net */
+            net: string;
             /** Number */
             number: string;
             /** Size */
@@ -5261,7 +5507,7 @@ export interface components {
         };
         /**
          * WorkedOut
-         * @description A whole job, worked out from what people gave.
+         * @description A whole job, calculated from what was entered.
          */
         WorkedOut: {
             box: components["schemas"]["BoxOut"];
@@ -5332,14 +5578,14 @@ export interface components {
          * @description A works at a glance.
          */
         YardOut: {
+            /** Headline */
+            headline: string;
             /** Machines */
             machines: string[];
             /** May Add */
             may_add: boolean;
             /** Motors */
             motors: components["schemas"]["MotorOut"][];
-            /** Shout */
-            shout: string;
             /** Why Not Add */
             why_not_add: string;
             /** Works */
@@ -5374,7 +5620,7 @@ export interface operations {
             };
         };
     };
-    jobs_rooms_router_bench: {
+    answers_routers_leads_bench: {
         parameters: {
             query?: never;
             header?: never;
@@ -5445,7 +5691,7 @@ export interface operations {
             };
         };
     };
-    jobs_rooms_router_read_bench: {
+    answers_routers_leads_read_bench: {
         parameters: {
             query?: never;
             header?: never;
@@ -5516,7 +5762,7 @@ export interface operations {
             };
         };
     };
-    jobs_circuit_router_circuits: {
+    answers_routers_circuit_circuits: {
         parameters: {
             query?: never;
             header?: never;
@@ -5583,7 +5829,7 @@ export interface operations {
             };
         };
     };
-    jobs_checks_router_checks: {
+    answers_routers_checks_checks: {
         parameters: {
             query?: never;
             header?: never;
@@ -5594,7 +5840,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -5654,7 +5900,7 @@ export interface operations {
             };
         };
     };
-    jobs_choosing_router_choose: {
+    answers_routers_starter_choose: {
         parameters: {
             query?: never;
             header?: never;
@@ -5665,7 +5911,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -5725,7 +5971,7 @@ export interface operations {
             };
         };
     };
-    jobs_circuit_router_circuit: {
+    answers_routers_circuit_circuit: {
         parameters: {
             query?: never;
             header?: never;
@@ -5736,7 +5982,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -5796,7 +6042,7 @@ export interface operations {
             };
         };
     };
-    plant_convert_plan: {
+    yard_convert_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -5864,7 +6110,7 @@ export interface operations {
             };
         };
     };
-    plant_convert_keep_plan: {
+    yard_convert_keep_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -5945,7 +6191,7 @@ export interface operations {
             };
         };
     };
-    plant_convert_try_plan: {
+    yard_convert_try_plan: {
         parameters: {
             query?: never;
             header?: never;
@@ -6017,7 +6263,7 @@ export interface operations {
             };
         };
     };
-    jobs_curves_router_curves: {
+    answers_routers_sizes_curves: {
         parameters: {
             query?: never;
             header?: never;
@@ -6028,7 +6274,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -6088,7 +6334,7 @@ export interface operations {
             };
         };
     };
-    jobs_dead_router_dead: {
+    answers_routers_dead_check_dead: {
         parameters: {
             query?: never;
             header?: never;
@@ -6099,7 +6345,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -6159,7 +6405,7 @@ export interface operations {
             };
         };
     };
-    plant_feeder_feeder: {
+    yard_feeder_feeder: {
         parameters: {
             query?: never;
             header?: never;
@@ -6171,7 +6417,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["FeederIn"];
+                "application/json": components["schemas"]["FeederInputs"];
             };
         };
         responses: {
@@ -6506,7 +6752,7 @@ export interface operations {
             };
         };
     };
-    jobs_rooms_router_inside: {
+    answers_routers_leads_inside: {
         parameters: {
             query?: never;
             header?: never;
@@ -6517,7 +6763,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -6577,7 +6823,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_take_over: {
+    jobs_routers_job_import_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -6657,7 +6903,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_job: {
+    jobs_routers_job_job: {
         parameters: {
             query?: never;
             header?: never;
@@ -6726,7 +6972,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_bench: {
+    save_bench: {
         parameters: {
             query?: never;
             header?: never;
@@ -6749,7 +6995,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"];
+                    "application/json": components["schemas"]["SavedBench"];
                 };
             };
             /** @description Bad Request */
@@ -6808,7 +7054,7 @@ export interface operations {
             };
         };
     };
-    jobs_files_router_dxf: {
+    jobs_routers_files_dxf: {
         parameters: {
             query?: never;
             header?: never;
@@ -6878,7 +7124,7 @@ export interface operations {
             };
         };
     };
-    jobs_files_router_pdf: {
+    jobs_routers_files_pdf: {
         parameters: {
             query?: never;
             header?: never;
@@ -6948,7 +7194,7 @@ export interface operations {
             };
         };
     };
-    jobs_files_router_svg: {
+    jobs_routers_files_svg: {
         parameters: {
             query?: never;
             header?: never;
@@ -7018,7 +7264,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_export: {
+    jobs_routers_job_export: {
         parameters: {
             query?: never;
             header?: never;
@@ -7087,7 +7333,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_history: {
+    jobs_routers_job_history: {
         parameters: {
             query?: never;
             header?: never;
@@ -7448,7 +7694,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_joints: {
+    save_joints: {
         parameters: {
             query?: never;
             header?: never;
@@ -7471,7 +7717,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JointsOut"];
+                    "application/json": components["schemas"]["SavedJoints"];
                 };
             };
             /** @description Bad Request */
@@ -7530,7 +7776,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_leads: {
+    save_leads: {
         parameters: {
             query?: never;
             header?: never;
@@ -7553,7 +7799,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["LeadsOut"];
+                    "application/json": components["schemas"]["SavedLeads"];
                 };
             };
             /** @description Bad Request */
@@ -7612,7 +7858,7 @@ export interface operations {
             };
         };
     };
-    jobs_files_router_listed: {
+    jobs_routers_files_listed: {
         parameters: {
             query?: never;
             header?: never;
@@ -7682,7 +7928,7 @@ export interface operations {
             };
         };
     };
-    jobs_files_router_netlist_file: {
+    jobs_routers_files_netlist_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -7751,7 +7997,7 @@ export interface operations {
             };
         };
     };
-    plant_photos_add_photo: {
+    yard_photos_add_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -7824,7 +8070,7 @@ export interface operations {
             };
         };
     };
-    plant_photos_photo: {
+    yard_photos_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -7894,7 +8140,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_plate: {
+    save_plate: {
         parameters: {
             query?: never;
             header?: never;
@@ -7917,7 +8163,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"];
+                    "application/json": components["schemas"]["SavedPlate"];
                 };
             };
             /** @description Bad Request */
@@ -7976,7 +8222,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_use_newest_plate: {
+    jobs_routers_job_use_newest_plate: {
         parameters: {
             query?: never;
             header?: never;
@@ -8045,7 +8291,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_replace: {
+    save_replace: {
         parameters: {
             query?: never;
             header?: never;
@@ -8068,7 +8314,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"];
+                    "application/json": components["schemas"]["SavedReplace"];
                 };
             };
             /** @description Bad Request */
@@ -8127,7 +8373,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_size: {
+    save_size: {
         parameters: {
             query?: never;
             header?: never;
@@ -8150,7 +8396,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"];
+                    "application/json": components["schemas"]["SavedSize"];
                 };
             };
             /** @description Bad Request */
@@ -8209,7 +8455,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_starter: {
+    save_starter: {
         parameters: {
             query?: never;
             header?: never;
@@ -8232,7 +8478,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["StarterOut"];
+                    "application/json": components["schemas"]["SavedStarter"];
                 };
             };
             /** @description Bad Request */
@@ -8291,7 +8537,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_supply: {
+    save_supply: {
         parameters: {
             query?: never;
             header?: never;
@@ -8314,7 +8560,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"];
+                    "application/json": components["schemas"]["SavedSupply"];
                 };
             };
             /** @description Bad Request */
@@ -8373,7 +8619,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_give_trust: {
+    save_trust: {
         parameters: {
             query?: never;
             header?: never;
@@ -8396,7 +8642,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["VersionOut"];
+                    "application/json": components["schemas"]["SavedTrust"];
                 };
             };
             /** @description Bad Request */
@@ -8455,7 +8701,7 @@ export interface operations {
             };
         };
     };
-    plant_router_add_motor: {
+    yard_router_add_motor: {
         parameters: {
             query?: never;
             header?: never;
@@ -8535,7 +8781,7 @@ export interface operations {
             };
         };
     };
-    jobs_choosing_router_name_it: {
+    answers_routers_starter_name_it: {
         parameters: {
             query?: never;
             header?: never;
@@ -8546,7 +8792,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -8606,7 +8852,7 @@ export interface operations {
             };
         };
     };
-    jobs_choosing_router_netlist: {
+    answers_routers_starter_netlist: {
         parameters: {
             query?: never;
             header?: never;
@@ -8677,7 +8923,7 @@ export interface operations {
             };
         };
     };
-    jobs_probes_router_play: {
+    answers_routers_probes_play: {
         parameters: {
             query?: never;
             header?: never;
@@ -8688,7 +8934,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -8759,7 +9005,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -8819,7 +9065,7 @@ export interface operations {
             };
         };
     };
-    jobs_circuit_router_rehearse: {
+    answers_routers_circuit_rehearse: {
         parameters: {
             query?: never;
             header?: never;
@@ -8890,7 +9136,7 @@ export interface operations {
             };
         };
     };
-    jobs_rooms_router_replaced: {
+    answers_routers_leads_replaced: {
         parameters: {
             query?: never;
             header?: never;
@@ -9032,7 +9278,7 @@ export interface operations {
             };
         };
     };
-    jobs_router_work: {
+    jobs_routers_job_work: {
         parameters: {
             query?: never;
             header?: never;
@@ -9043,7 +9289,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["GivenIn"];
+                "application/json": components["schemas"]["JobInputs"];
             };
         };
         responses: {
@@ -9103,7 +9349,7 @@ export interface operations {
             };
         };
     };
-    plant_router_yard: {
+    yard_router_yard: {
         parameters: {
             query?: never;
             header?: never;

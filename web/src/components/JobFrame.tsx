@@ -38,14 +38,14 @@ export interface JobFrameProps {
   /** What else can be done here: in the bar at the desk, under the work at the panel. */
   others: ReactNode;
   /** Said first instead of the step's own sentence. */
-  shout?: ReactNode;
+  headline?: ReactNode;
   /** Behind the whole screen: make-believe is woven, real work is plain. */
   isMakeBelieve?: boolean;
   /** The work takes the whole width and the margin stands below it. */
   isWide?: boolean;
 }
 
-/** What all steps of a job share: bar, winding, shout, work, margin, actions. */
+/** What all steps of a job share: bar, winding, headline, work, margin, actions. */
 export function JobFrame({
   place,
   step,
@@ -55,7 +55,7 @@ export function JobFrame({
   margin,
   primary,
   others,
-  shout,
+  headline,
   isMakeBelieve = false,
   isWide = false,
 }: JobFrameProps) {
@@ -127,7 +127,7 @@ export function JobFrame({
         className={`mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-3 pb-32 ${isWide ? "" : "lg:grid-cols-[minmax(0,1fr)_400px]"}`}
       >
         <main className="min-w-0 space-y-4">
-          <Shout>{shout ?? shown?.shout}</Shout>
+          <Shout>{headline ?? shown?.headline}</Shout>
           {job.is_stale && (
             <Stop strength="hold" title="The plate was read again after this job used it.">
               <button

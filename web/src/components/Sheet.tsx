@@ -19,7 +19,7 @@ export function Sheet({ isOpen, onOpenChange, title, children }: SheetProps) {
           className="slides fixed inset-x-0 bottom-0 z-50 mx-auto max-h-[88dvh] max-w-3xl overflow-y-auto border-t-2 border-x-2 border-ink bg-ground p-4"
         >
           <div className="mb-2 flex items-start justify-between gap-4">
-            <Dialog.Title className="font-shout text-2xl leading-tight font-bold uppercase">
+            <Dialog.Title className="font-headline text-2xl leading-tight font-bold uppercase">
               {title}
             </Dialog.Title>
             <Dialog.Close className="control shrink-0">Close</Dialog.Close>

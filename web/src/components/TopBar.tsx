@@ -84,7 +84,7 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
   return (
     <header className="sticky top-0 z-20 border-b-2 border-ink bg-sheet print:hidden">
       <a
-        href="#shout"
+        href="#headline"
         className="absolute -top-20 left-2 z-30 bg-plum px-3 py-2 font-semibold text-on-plum focus:top-1"
       >
         Skip to the work
@@ -93,7 +93,7 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
         {!isNarrow && (
           <Link
             to="/"
-            className="font-shout text-xl font-bold tracking-wide text-plum uppercase no-underline"
+            className="font-headline text-xl font-bold tracking-wide text-plum uppercase no-underline"
           >
             Even Coil
           </Link>

@@ -10,13 +10,13 @@ export interface Arch {
 function ArchShape({ state, x, width }: { state: string; x: number; width: number }) {
   const right = x + width;
   const outline = `M${x} 40V20a${width / 2} 17 0 0 1 ${width} 0V40`;
-  const stroke = { proven: "var(--proven)", stale: "var(--caution)" }[state] ?? "var(--edge)";
+  const stroke = { done: "var(--proven)", stale: "var(--caution)" }[state] ?? "var(--edge)";
   return (
     <g>
       <path
-        d={state === "proven" ? `${outline}Z` : outline}
+        d={state === "done" ? `${outline}Z` : outline}
         fill={
-          state === "proven" ? "var(--proven)" : state === "stale" ? "var(--caution-wash)" : "none"
+          state === "done" ? "var(--proven)" : state === "stale" ? "var(--caution-wash)" : "none"
         }
         stroke={stroke}
         strokeWidth={state === "stale" ? 3 : 2}
@@ -25,10 +25,10 @@ function ArchShape({ state, x, width }: { state: string; x: number; width: numbe
       {state === "working" && (
         <line x1={x} y1="40" x2={x} y2="19" stroke="var(--plum)" strokeWidth="7" />
       )}
-      {state === "held" && (
+      {state === "blocked" && (
         <line x1={x - 3} y1="34" x2={right + 3} y2="34" stroke="var(--live)" strokeWidth="5" />
       )}
-      {state === "proven" && <circle cx={x + width / 2} cy="33" r="3.5" fill="var(--sheet)" />}
+      {state === "done" && <circle cx={x + width / 2} cy="33" r="3.5" fill="var(--sheet)" />}
     </g>
   );
 }
@@ -76,7 +76,7 @@ export function Winding({ arches, here, to }: WindingProps) {
                 <ArchShape state={arch.state} x={6} width={34} />
               </svg>
               <span className="sr-only pb-0.5 leading-tight lg:not-sr-only">
-                <span className="block font-shout text-lg font-bold">{words.steps[arch.step]}</span>
+                <span className="block font-headline text-lg font-bold">{words.steps[arch.step]}</span>
                 <span className="block text-sm text-soft">{words.states[arch.state]}</span>
               </span>
             </Link>
@@ -85,7 +85,7 @@ export function Winding({ arches, here, to }: WindingProps) {
       </ol>
       {at >= 0 && (
         <p className="px-4 pt-0.5 pb-1 lg:hidden" aria-hidden="true">
-          <span className="font-shout text-lg font-bold">{words.steps[here]}</span>
+          <span className="font-headline text-lg font-bold">{words.steps[here]}</span>
           <span className="text-sm text-soft">
             {" "}
             {words.states[arches[at]?.state ?? ""]}, {at + 1} of {arches.length}

@@ -4,7 +4,7 @@ import type { Problem } from "../api/client";
 /** The first line of a screen: one sentence, read at arm's length. */
 export function Shout({ children, id }: { children: ReactNode; id?: string }) {
   return (
-    <h1 id={id ?? "shout"} className="shout text-balance" tabIndex={-1}>
+    <h1 id={id ?? "headline"} className="headline text-balance" tabIndex={-1}>
       {children}
     </h1>
   );
@@ -59,7 +59,7 @@ export function Stop({ strength = "stop", title, children }: StopProps) {
     <div className="stop" data-strength={strength} role="alert">
       <div>
         <p
-          className={`font-shout text-xl leading-tight font-bold ${strength === "hold" ? "text-caution" : "text-live"}`}
+          className={`font-headline text-xl leading-tight font-bold ${strength === "hold" ? "text-caution" : "text-live"}`}
         >
           <span className="sr-only">{strength === "hold" ? "Hold: " : "Stop: "}</span>
           {title}

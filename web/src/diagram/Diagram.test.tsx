@@ -42,7 +42,12 @@ describe("a drawing", () => {
         picture={withContact}
         label="Ladder"
         onPick={vi.fn()}
-        live={{ nets: { "1": 120 }, closed: new Set(["start:3-4"]), words: {} }}
+        live={{
+          nets: { "1": 120 },
+          hot: new Set(["1"]),
+          closed: new Set(["start:3-4"]),
+          words: {},
+        }}
       />,
     );
 

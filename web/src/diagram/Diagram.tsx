@@ -6,7 +6,10 @@ type Shape = Schemas["ShapeOut"];
 
 /** What a live drawing shows: which nets have volts, which links conduct, what works. */
 export interface Live {
+  /** Volts to ground by net id. */
   nets: Readonly<Record<string, number>>;
+  /** Ids of the nets whose volts can hurt, as the core says. */
+  hot: ReadonlySet<string>;
   closed: ReadonlySet<string>;
   words: Readonly<Record<string, string>>;
   /** The device that did it, when a hazard holds the picture. */
@@ -16,7 +19,9 @@ export interface Live {
 export interface DiagramProps {
   picture: Picture;
   label: string;
-  /** The net that is lit in all views; the rest fades. */
+  /** Wire numbers by net id: labels only. */
+  numbers?: Readonly<Record<string, string>> | undefined;
+  /** The id of the net that is lit in all views; the rest fades. */
   picked?: string | null;
   onPick?: (net: string | null) => void;
   live?: Live | undefined;
@@ -26,7 +31,6 @@ export interface DiagramProps {
   leastWidth?: number;
 }
 
-const LIVE_FROM_V = 10;
 const WIDTH = { thin: 1, normal: 1.7, heavy: 3.2 };
 const TEXT: Record<string, string> = {
   tag: "font-mono text-[13px] font-semibold",
@@ -80,6 +84,7 @@ function Drawn({ shape, isHot }: { shape: Shape; isHot: boolean }) {
 export const Diagram = memo(function Diagram({
   picture,
   label,
+  numbers,
   picked = null,
   onPick,
   live,
@@ -114,8 +119,8 @@ export const Diagram = memo(function Diagram({
         aria-label={label}
       >
         {[...nets].map(([net, shapes]) => {
-          const isHot = live !== undefined && volts(net) >= LIVE_FROM_V;
-          const name = `wire ${net}${live ? (isHot ? `, live ${volts(net).toFixed(0)} V` : ", dead") : ""}`;
+          const isHot = live?.hot.has(net) ?? false;
+          const name = `wire ${numbers?.[net] ?? net}${live ? (isHot ? `, live ${volts(net).toFixed(0)} V` : ", dead") : ""}`;
           const draw = (shape: Shape, place: number) => (
             <Drawn key={place} shape={shape} isHot={isHot || picked === net} />
           );

@@ -31,7 +31,7 @@ from evencoil.base.figure import Figure, Refusal, figure, wait_for
 from evencoil.base.quantities import ROOT3, ConductorSize, number, plain, show
 from evencoil.base.text import HugeText, LongText, MotorTag, Text
 from evencoil.base.version import __version__
-from evencoil.base.words import Message, say
+from evencoil.base.words import Message, counted, say
 
 __all__ = [
     "ROOT3",
@@ -64,6 +64,7 @@ __all__ = [
     "Trail",
     "Verdict",
     "__version__",
+    "counted",
     "figure",
     "finding",
     "finding_of",

@@ -14,6 +14,7 @@ from decimal import Decimal
 from typing import Literal
 
 from evencoil.base.errors import CoreError
+from evencoil.base.quantities import ConductorSize
 from evencoil.base.words import Message
 
 __all__ = [
@@ -31,7 +32,7 @@ __all__ = [
     "with_unit",
 ]
 
-Value = Decimal | str
+Value = Decimal | ConductorSize | str
 Kind = Literal["read", "assumed", "worked"]
 Level = Literal["agrees", "note", "doubt", "refusal"]
 Verdict = Literal["", "holds", "fails"]
@@ -151,8 +152,8 @@ class Step:
     ----------
     id : str
         Name of the quantity, from table to screen.
-    value : Decimal or str
-        The full figure; a conductor size is text.
+    value : Decimal, ConductorSize or str
+        The full figure.
     unit : str
         Unit of the value, empty for a pure number or a name.
     kind : str
@@ -187,6 +188,24 @@ class Step:
     def said(self) -> str:
         """The value with its unit, as a person reads it."""
         return with_unit(self.shown, self.unit)
+
+    @property
+    def number(self) -> Decimal:
+        """The value of a step that is a number.
+
+        Raises
+        ------
+        TypeError
+            If the value is not a number: a bug.
+        """
+        if not isinstance(self.value, Decimal):
+            raise TypeError(f"step {self.id!r} is not a number")
+        return self.value
+
+    @property
+    def text(self) -> str:
+        """The full value as files and answers carry it, without its unit."""
+        return self.value.size if isinstance(self.value, ConductorSize) else str(self.value)
 
 
 def with_unit(shown: str, unit: str) -> str:
@@ -254,7 +273,17 @@ class Trail:
         TypeError
             If the value is not a number: a bug.
         """
+        return self._steps[step_id].number
+
+    def size(self, step_id: str) -> ConductorSize:
+        """Return the value of a step that is a conductor size.
+
+        Raises
+        ------
+        TypeError
+            If the value is no conductor size: a bug.
+        """
         value = self._steps[step_id].value
-        if not isinstance(value, Decimal):
-            raise TypeError(f"step {step_id!r} is not a number")
+        if not isinstance(value, ConductorSize):
+            raise TypeError(f"step {step_id!r} is no conductor size")
         return value

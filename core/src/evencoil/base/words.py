@@ -17,7 +17,7 @@ from evencoil.base.sentences.common import SENTENCES
 from evencoil.base.sentences.leads import LEADS_SENTENCES
 from evencoil.base.sentences.sizes import SIZE_SENTENCES
 
-__all__ = ["Message", "say"]
+__all__ = ["Message", "counted", "say", "with_article"]
 
 ALL_SENTENCES = {
     **SENTENCES,
@@ -62,3 +62,49 @@ def say(message: Message) -> str:
         If the id is unknown or a parameter is missing: a bug, not bad input.
     """
     return ALL_SENTENCES[message.id].format_map(message.params)
+
+
+def counted(count: int, noun: str, plural: str = "") -> str:
+    """Return a count with its noun, singular or plural.
+
+    Parameters
+    ----------
+    count : int
+        How many.
+    noun : str
+        Singular.
+    plural : str
+        Where it is not the singular with an ``s``.
+
+    Examples
+    --------
+    >>> counted(1, "wire"), counted(2, "wire"), counted(0, "box", "boxes")
+    ('1 wire', '2 wires', '0 boxes')
+    """
+    return f"{count} {noun if count == 1 else plural or noun + 's'}"
+
+
+def with_article(noun: str) -> str:
+    """Return a noun with its indefinite article, by how it is spoken.
+
+    Parameters
+    ----------
+    noun : str
+        May begin with a figure.
+
+    Examples
+    --------
+    >>> with_article("inverse-time breaker"), with_article("40 A fuse"), with_article("8 A fuse")
+    ('an inverse-time breaker', 'a 40 A fuse', 'an 8 A fuse')
+    >>> with_article("11 A fuse"), with_article("110 A fuse"), with_article("18 AWG wire")
+    ('an 11 A fuse', 'a 110 A fuse', 'an 18 AWG wire')
+    """
+    first = noun.split(maxsplit=1)[0].lower()
+    digits = first.rstrip(".,") if first[:1].isdigit() else ""
+    if digits:
+        whole = digits.split(".", maxsplit=1)[0].split("/", maxsplit=1)[0].split("-", maxsplit=1)[0]
+        spoken = whole[: len(whole) % 3 or 3]  # the group that is spoken first
+        is_vowel = whole[:1] == "8" or spoken in {"11", "18"}
+    else:
+        is_vowel = first[:1] in set("aeiou")
+    return f"{'an' if is_vowel else 'a'} {noun}"

@@ -10,7 +10,7 @@ Source: reachability in graphs, least and greatest fixed points (textbook topics
 from __future__ import annotations
 
 from collections import defaultdict
-from collections.abc import Callable, Collection, Hashable, Iterator
+from collections.abc import Callable, Collection, Hashable, Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import wraps
 from itertools import product
@@ -68,7 +68,7 @@ class Graph:
     """
 
     circuit: Circuit
-    nets: dict[str, int] = field(init=False)
+    nets: Mapping[str, int] = field(init=False)
     edges: list[_Edge] = field(init=False)
     beside: dict[int, list[_Edge]] = field(init=False)
     kinds: dict[str, Device] = field(init=False)

@@ -6,7 +6,8 @@ Knows the codebook for wire sizes; not how a device behaves nor which starter it
 from evencoil.circuit.compare import Difference, differences
 from evencoil.circuit.devices.motors import coils_of, winding_of_type
 from evencoil.circuit.devices.sources import taps_of
-from evencoil.circuit.edits import Edit, EditKind, replay, swap_ends
+from evencoil.circuit.editor import CircuitEditor
+from evencoil.circuit.edits import Edit, EditKind, Replayed, replay, swap_ends
 from evencoil.circuit.fingerprint import netlist_fingerprint
 from evencoil.circuit.library import (
     CONTACTS,
@@ -22,7 +23,6 @@ from evencoil.circuit.nearest import Near, nearest
 from evencoil.circuit.netfile import read_netlist, write_netlist
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.numbering import Numbered, number_nets
-from evencoil.circuit.sheet import Sheet
 from evencoil.circuit.tags import renamed
 from evencoil.circuit.text import Circuit, read_circuit, wire_id
 from evencoil.circuit.wirelist import (
@@ -39,6 +39,7 @@ __all__ = [
     "CONTACTS",
     "TURNED",
     "Circuit",
+    "CircuitEditor",
     "Crowded",
     "Device",
     "Difference",
@@ -49,7 +50,7 @@ __all__ = [
     "Near",
     "Netlist",
     "Numbered",
-    "Sheet",
+    "Replayed",
     "Wire",
     "WireRow",
     "coils_of",

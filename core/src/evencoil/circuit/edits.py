@@ -12,8 +12,9 @@ from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from evencoil.base import CoreError, Message
+from evencoil.circuit.editor import CircuitEditor
 from evencoil.circuit.library import device
-from evencoil.circuit.netlist import Device, Netlist, Wire
+from evencoil.circuit.netlist import Device, Wire
 from evencoil.circuit.text import Circuit
 
 __all__ = ["Edit", "EditKind", "Replayed", "replay", "swap_ends"]
@@ -75,19 +76,15 @@ class _Stale(Exception):  # noqa: N818 - a signal inside this module, not an err
         self.message = message
 
 
-class _Sheet:
-    """The circuit being changed."""
+class _Replay:
+    """Edits being done on a circuit, one after another."""
 
     def __init__(self, circuit: Circuit) -> None:
-        self.devices = {item.id: item for item in circuit.netlist.devices}
-        self.wires = {wire.id: wire for wire in circuit.netlist.wires}
-        self.tags = dict(circuit.tags)
-        self.numbers = dict(circuit.numbers)
-        self.makers = set(circuit.makers)
+        self.editor = CircuitEditor(circuit)
 
     def need(self, terminal: str) -> None:
         owner, _, name = terminal.rpartition(".")
-        if owner not in self.devices or name not in self.devices[owner].terminals:
+        if owner not in self.editor.devices or name not in self.editor.devices[owner].terminals:
             raise _Stale(Message("edit.no_terminal", {"terminal": terminal[:60]}))
 
     def do(self, edit: Edit) -> None:
@@ -97,61 +94,63 @@ class _Sheet:
         self.need(edit.start)
         end = edit.end or self._unknown(edit)
         self.need(end)
-        self.wires[edit.id] = Wire(edit.id, edit.start, end)
+        self.editor.wires[edit.id] = Wire(edit.id, edit.start, end)
         if edit.tag:
-            self.numbers[edit.id] = edit.tag
+            self.editor.numbers[edit.id] = edit.tag
 
     def _unknown(self, edit: Edit) -> str:
         """Return an end that nobody knows, of its own."""
         name = f"unknown.{edit.id}"
-        self.devices[name] = device("unknown_end", name)
-        self.tags[name] = f"?{sum(item.type == 'unknown_end' for item in self.devices.values())}"
+        self.editor.devices[name] = device("unknown_end", name)
+        self.editor.tags[name] = (
+            f"?{sum(item.type == 'unknown_end' for item in self.editor.devices.values())}"
+        )
         return f"{name}.?"
 
     def _wire(self, edit: Edit) -> Wire:
-        if edit.wire not in self.wires:
+        if edit.wire not in self.editor.wires:
             raise _Stale(Message("edit.no_wire", {"wire": edit.wire[:80]}))
-        return self.wires[edit.wire]
+        return self.editor.wires[edit.wire]
 
     def _remove_wire(self, edit: Edit) -> None:
-        del self.wires[self._wire(edit).id]
-        self.numbers.pop(edit.wire, None)
+        del self.editor.wires[self._wire(edit).id]
+        self.editor.numbers.pop(edit.wire, None)
 
     def _move_end(self, edit: Edit) -> None:
         wire = self._wire(edit)
         self.need(edit.end)
         if edit.start == wire.start:
-            self.wires[wire.id] = replace(wire, start=edit.end)
+            self.editor.wires[wire.id] = replace(wire, start=edit.end)
         elif edit.start == wire.end:
-            self.wires[wire.id] = replace(wire, end=edit.end)
+            self.editor.wires[wire.id] = replace(wire, end=edit.end)
         else:
             raise _Stale(
                 Message("edit.other_end", {"wire": edit.wire[:80], "terminal": edit.start[:60]})
             )
-        self.numbers.pop(wire.id, None)
+        self.editor.numbers.pop(wire.id, None)
 
     def _add_device(self, edit: Edit) -> None:
         try:
-            self.devices[edit.id] = device(edit.type, edit.id, edit.parameters)
+            self.editor.devices[edit.id] = device(edit.type, edit.id, edit.parameters)
         except CoreError as wrong:
             raise _Stale(wrong.message) from wrong
-        self.tags[edit.id] = edit.tag or edit.id
+        self.editor.tags[edit.id] = edit.tag or edit.id
 
     def _known(self, edit: Edit) -> Device:
-        if edit.device not in self.devices:
+        if edit.device not in self.editor.devices:
             raise _Stale(Message("edit.no_device", {"device": edit.device[:60]}))
-        return self.devices[edit.device]
+        return self.editor.devices[edit.device]
 
     def _remove_device(self, edit: Edit) -> None:
         item = self._known(edit)
         ends = {f"{item.id}.{terminal}" for terminal in item.terminals}
-        self.wires = {
+        self.editor.wires = {
             wire.id: wire
-            for wire in self.wires.values()
+            for wire in self.editor.wires.values()
             if wire.start not in ends and wire.end not in ends
         }
-        del self.devices[item.id]
-        self.tags.pop(item.id, None)
+        del self.editor.devices[item.id]
+        self.editor.tags.pop(item.id, None)
 
     def _set(self, edit: Edit) -> None:
         item = self._known(edit)
@@ -161,17 +160,19 @@ class _Sheet:
         except CoreError as wrong:
             raise _Stale(wrong.message) from wrong
         lost = {f"{item.id}.{name}" for name in set(item.terminals) - set(made.terminals)}
-        held = [wire.id for wire in self.wires.values() if wire.start in lost or wire.end in lost]
+        held = [
+            wire.id for wire in self.editor.wires.values() if wire.start in lost or wire.end in lost
+        ]
         if held:
             raise _Stale(Message("edit.still_wired", {"wire": held[0][:80]}))
-        self.devices[item.id] = made
+        self.editor.devices[item.id] = made
 
     def _maker(self, edit: Edit) -> None:
         """Mark a wire as a link that the maker fitted, or as an ordinary one again."""
-        self.makers ^= {self._wire(edit).id}
+        self.editor.makers ^= {self._wire(edit).id}
 
     def _tag(self, edit: Edit) -> None:
-        self.tags[self._known(edit).id] = edit.tag
+        self.editor.tags[self._known(edit).id] = edit.tag
 
 
 def replay(circuit: Circuit, edits: Sequence[Edit]) -> Replayed:
@@ -189,21 +190,14 @@ def replay(circuit: Circuit, edits: Sequence[Edit]) -> Replayed:
     Replayed
         The circuit, and each edit that did not apply with the reason.
     """
-    sheet = _Sheet(circuit)
+    replaying = _Replay(circuit)
     stale = []
     for edit in edits:
         try:
-            sheet.do(edit)
+            replaying.do(edit)
         except _Stale as reason:
             stale.append((edit, reason.message))
-    made = Circuit(
-        Netlist(tuple(sheet.devices.values()), tuple(sheet.wires.values())),
-        sheet.tags,
-        sheet.numbers,
-        circuit.never_together,
-        frozenset(sheet.makers & sheet.wires.keys()),
-    )
-    return Replayed(made, tuple(stale))
+    return Replayed(replaying.editor.circuit(), tuple(stale))
 
 
 def swap_ends(circuit: Circuit, one: str, other: str, prefix: str) -> tuple[Edit, ...]:

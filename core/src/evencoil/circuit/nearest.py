@@ -93,8 +93,8 @@ class _Pairing:
     devices: dict[str, str]
     contacts: dict[tuple[str, str], list[int]] = field(default_factory=dict)
     turned: set[tuple[str, str]] = field(default_factory=set)
-    known_nets: dict[str, int] = field(init=False)
-    traced_nets: dict[str, int] = field(init=False)
+    known_nets: Mapping[str, int] = field(init=False)
+    traced_nets: Mapping[str, int] = field(init=False)
     known_kinds: dict[str, Device] = field(init=False)
     traced_kinds: dict[str, Device] = field(init=False)
     used: dict[str, dict[str, list[Link]]] = field(init=False)

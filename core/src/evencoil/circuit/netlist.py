@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 
 __all__ = ["MERGED", "Device", "Netlist", "Wire"]
 
@@ -39,9 +40,9 @@ class Wire:
     end: str
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Netlist:
-    """Devices and wires of one job and motor."""
+    """Devices and wires of one job and motor. It never changes, so its nets are found once."""
 
     devices: tuple[Device, ...]
     wires: tuple[Wire, ...]
@@ -69,7 +70,7 @@ class Netlist:
         """Return the wires that end at a terminal."""
         return tuple(wire for wire in self.wires if terminal in {wire.start, wire.end})
 
-    def nets(self) -> dict[str, int]:
+    def nets(self) -> Mapping[str, int]:
         """Return the net of every terminal, numbered from 0 in order.
 
         Raises
@@ -77,6 +78,10 @@ class Netlist:
         KeyError
             If a wire ends at a terminal that no device has: a bug.
         """
+        return self._nets
+
+    @cached_property
+    def _nets(self) -> Mapping[str, int]:
         parent = {terminal: terminal for terminal in self.terminals()}
 
         def root(terminal: str) -> str:
@@ -94,3 +99,14 @@ class Netlist:
                     parent[root(name)] = root(names[0])
         numbers: dict[str, int] = {}
         return {terminal: numbers.setdefault(root(terminal), len(numbers)) for terminal in parent}
+
+    def net_ids(self) -> Mapping[int, str]:
+        """Return the id of every net: the first of its terminals in the order of the devices.
+
+        Drawings, frames and lists are joined by it. A wire number is a label that may change
+        or be frozen; the id follows the terminals alone.
+        """
+        found: dict[int, str] = {}
+        for terminal, net in self.nets().items():
+            found.setdefault(net, terminal)
+        return found

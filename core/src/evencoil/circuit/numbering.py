@@ -36,15 +36,27 @@ class Numbered:
         Net to its number; a net of one lone terminal has none.
     renumbered : tuple of (str, str)
         Numbers that were given and could not stay, with what the net has now.
+    id_of : mapping
+        Net to its lasting id, by which drawings and frames are joined.
     """
 
     net_of: Mapping[str, int]
     number_of: Mapping[int, str]
     renumbered: tuple[tuple[str, str], ...]
+    id_of: Mapping[int, str]
 
     def at(self, terminal: str) -> str:
         """Return the number at a terminal, empty if nothing is wired there."""
         return self.number_of.get(self.net_of[terminal], "")
+
+    def id_at(self, terminal: str) -> str:
+        """Return the id of the net at a terminal, empty if nothing is wired there."""
+        net = self.net_of[terminal]
+        return self.id_of[net] if net in self.number_of else ""
+
+    def id_if_wired(self, net: int) -> str:
+        """Return the id of a net, empty if nothing is wired to it."""
+        return self.id_of[net] if net in self.number_of else ""
 
 
 def _key(number: str) -> tuple[int, int, str]:
@@ -133,7 +145,7 @@ def number_nets(circuit: Circuit, frozen: Mapping[str, str] | None = None) -> Nu
         for number in sorted(counted, key=_key)
         if number != found[net]
     ]
-    return Numbered(net_of, found, tuple(dict.fromkeys(renumbered)))
+    return Numbered(net_of, found, tuple(dict.fromkeys(renumbered)), netlist.net_ids())
 
 
 def _keep(given: Mapping[int, Counter[str]], found: dict[int, str]) -> None:

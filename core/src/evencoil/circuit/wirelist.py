@@ -36,6 +36,7 @@ class WireRow:
     size: str
     ferrules: tuple[str, str]
     is_maker: bool = False
+    net: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -167,6 +168,7 @@ def wire_rows(
                     _ferrule(profile.ferrules, number, end, start),
                 ),
                 wire.id in circuit.makers,
+                numbered.id_at(wire.start),
             )
         )
 

@@ -23,13 +23,12 @@ from evencoil.job import (
     MAX_BYTES,
     SCHEMA,
     JobFile,
-    StarterRoom,
+    JobStarter,
     Worked,
     fingerprint,
     json_schema,
     load,
     work_out_job,
-    work_out_starter,
 )
 from evencoil.leads import guide_bench
 from evencoil.machine import MachineMotor, convert_motor
@@ -65,7 +64,7 @@ def _as_json(job: JobFile, worked: Worked) -> dict[str, Any]:
         entry: dict[str, Any] = {"id": figure.id}
         if figure.step is not None:
             step = steps[figure.step]
-            entry |= {"value": str(step.value), "unit": step.unit, "shown": step.shown}
+            entry |= {"value": step.text, "unit": step.unit, "shown": step.shown}
         if figure.refusal is not None:
             refused = figure.refusal
             entry["refusal"] = {
@@ -85,7 +84,7 @@ def _as_json(job: JobFile, worked: Worked) -> dict[str, Any]:
             {
                 "id": step.id,
                 "kind": step.kind,
-                "value": str(step.value),
+                "value": step.text,
                 "unit": step.unit,
                 "shown": step.shown,
                 "rule": None if step.rule is None else str(step.rule),
@@ -282,7 +281,7 @@ def _connect_table(said: dict[str, Any]) -> None:
         print(f"  {text}")
 
 
-def _room(job: JobFile) -> StarterRoom:
+def _room(job: JobFile) -> JobStarter:
     """Return the starter of a job, drawn.
 
     Raises
@@ -290,9 +289,9 @@ def _room(job: JobFile) -> StarterRoom:
     CoreError
         If none is chosen, or it cannot be drawn.
     """
-    room = work_out_starter(work_out_job(job), job.starter)
-    room.required()
-    return room
+    starter = work_out_job(job).starter
+    starter.required()
+    return starter
 
 
 def _wirelist(arguments: argparse.Namespace) -> int:

@@ -3,7 +3,13 @@
 Knows `base` only; how a table is used is decided further on.
 """
 
-from evencoil.codebook.amendments import Amendment, AmendmentSubject, amended, check_amendment
+from evencoil.codebook.amendments import (
+    Amendment,
+    AmendmentSubject,
+    amended,
+    check_amendment,
+    smallest_conductor,
+)
 from evencoil.codebook.editions import Edition, edition_of, rule
 from evencoil.codebook.profile import Ferrules, Profile, School, Swap, TwistOn, WireColours
 from evencoil.codebook.steps import assumed, given, judged, tips_of, worked
@@ -29,6 +35,7 @@ __all__ = [
     "given",
     "judged",
     "rule",
+    "smallest_conductor",
     "table",
     "tips_of",
     "worked",

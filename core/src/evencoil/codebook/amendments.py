@@ -26,7 +26,14 @@ from evencoil.base import (
 )
 from evencoil.codebook.steps import given
 
-__all__ = ["SUBJECTS", "Amendment", "AmendmentSubject", "amended", "check_amendment"]
+__all__ = [
+    "SUBJECTS",
+    "Amendment",
+    "AmendmentSubject",
+    "amended",
+    "check_amendment",
+    "smallest_conductor",
+]
 
 AmendmentSubject = Literal[
     "smallest_conductor",
@@ -135,4 +142,22 @@ def amended(
             },
             shown=one.value or str(Message("amendment.yes")),
         )
+    return None
+
+
+def smallest_conductor(amendments: Sequence[Amendment]) -> ConductorSize | None:
+    """Return the smallest conductor that the plant allows, None where the code's own stands.
+
+    Parameters
+    ----------
+    amendments : sequence of Amendment
+        The plant's own.
+    """
+    for one in amendments:
+        if one.subject == "smallest_conductor":
+            try:
+                check_amendment(one)
+            except CoreError:
+                return None
+            return ConductorSize(one.value)
     return None

@@ -9,7 +9,7 @@ from collections.abc import Mapping
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.base import Mark, Message, Step, Tip, Trail, Verdict, plain, show
+from evencoil.base import ConductorSize, Mark, Message, Step, Tip, Trail, Verdict, plain, show
 from evencoil.codebook.editions import Edition, rule
 from evencoil.codebook.tables.loader import Found
 
@@ -21,7 +21,7 @@ Rounding = Literal["none", "limit", "minimum"]
 def worked(
     trail: Trail,
     step_id: str,
-    value: Decimal | str,
+    value: Decimal | ConductorSize | str,
     unit: str,
     said: str,
     subject: str,
@@ -43,7 +43,7 @@ def worked(
         The step is added to it.
     step_id : str
         Name of the quantity.
-    value : Decimal or str
+    value : Decimal, ConductorSize or str
         The full figure, or the name of a size.
     unit : str
         Its unit.
@@ -69,8 +69,8 @@ def worked(
         Warnings of its own.
     """
     if shown is None:
-        shown = show(value, rounding) if isinstance(value, Decimal) else value
-    full = plain(value) if isinstance(value, Decimal) else value
+        shown = show(value, rounding) if isinstance(value, Decimal) else str(value)
+    full = plain(value) if isinstance(value, Decimal) else str(value)
     return trail.add(
         Step(
             id=step_id,

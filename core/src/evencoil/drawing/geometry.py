@@ -31,7 +31,7 @@ class Shape:
     points : tuple of (float, float)
         Corners or centre. [px]
     net : str
-        Wire number it belongs to, empty for none.
+        Id of the net it belongs to, empty for none.
     link : str
         ``device:link`` of the contact, coil or pole that it is part of.
     device : str

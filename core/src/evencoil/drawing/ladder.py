@@ -213,6 +213,10 @@ class _Drawer:
     def name(self, net: int) -> str:
         return self.numbered.number_of.get(net, "")
 
+    def pen(self, net: int) -> Pen:
+        """Return a pen that draws for a net."""
+        return Pen(net=self.numbered.id_if_wired(net))
+
     def _earthed(self) -> set[int]:
         """Return the nets that are bonded to ground."""
         return {
@@ -230,7 +234,7 @@ class _Drawer:
             row += len(rungs)
         bottom = TOP + row * ROW
         for net, x in ((self.rails.hot, LEFT), (self.rails.common, self.right)):
-            pen = Pen(net=self.name(net))
+            pen = self.pen(net)
             pen.line((x, TOP - 22), (x, bottom - ROW + 26), weight="heavy")
             pen.text((x, TOP - 30), self.name(net), role="number")
             if net in self._earthed():
@@ -265,7 +269,7 @@ class _Drawer:
         for net, rows in spans.items():
             if net in {self.rails.hot, self.rails.common} or len(rows) < 2:
                 continue
-            pen = Pen(net=self.name(net))
+            pen = self.pen(net)
             pen.line((place[net], min(rows)), (place[net], max(rows)))
             for y in rows:
                 pen.dot((place[net], y))
@@ -306,14 +310,14 @@ class _Drawer:
             start = max(start, left + 6)
             self._element(element, start, y, row)
             for net, one, other in ((net_left, left, start), (net_right, start + LENGTH, right)):
-                line = Pen(net=self.name(net))
+                line = self.pen(net)
                 line.line((one, y), (other, y))
                 self.shapes += line.shapes
             words += [self._said(element), self.name(rung.nets[number + 1])]
             if number + 1 < len(rung.elements) or rung.nets[-1] != self.rails.common:
                 net = rung.nets[number + 1]
                 if net not in {self.rails.hot, self.rails.common}:
-                    label = Pen(net=self.name(net))
+                    label = self.pen(net)
                     x = edges[number + 1]
                     label.text((x + 4, y - 5), self.name(net), "start", role="number")
                     self.shapes += label.shapes

@@ -67,9 +67,11 @@ def where_of(item: Device) -> Where:
 class StripRow:
     """One terminal of the strip: a wire number, what comes from inside, what goes out.
 
-    ``inside`` and ``outside`` are terminals as people read them; ``to`` is where it goes.
+    ``net`` is the net's id; ``inside`` and ``outside`` are terminals as people read them;
+    ``to`` is where it goes.
     """
 
+    net: str
     number: str
     inside: tuple[str, ...]
     outside: tuple[str, ...]
@@ -100,6 +102,7 @@ def strip_rows(circuit: Circuit, numbered: Numbered) -> tuple[StripRow, ...]:
             continue
         rows.append(
             StripRow(
+                net=numbered.id_of[net],
                 number=numbered.number_of.get(net, ""),
                 inside=tuple(map(circuit.said, places.get("panel", []))),
                 outside=tuple(circuit.said(end) for place in out for end in places[place]),
@@ -235,9 +238,9 @@ def _device(
             pen.circle((across, at - out * 8), 3)
             pen.text((across, at - out * 16 + 3), end, role="ends")
             if terminal in wired:
-                pen.device, pen.net = "", numbered.at(terminal)
+                pen.device, pen.net = "", numbered.id_at(terminal)
                 pen.line((across, at - out * 5), (across, at + out * 8))
-                pen.text((across, at + out * 15 + 4), pen.net, role="lead")
+                pen.text((across, at + out * 15 + 4), numbered.at(terminal), role="lead")
     pen.device = pen.net = ""
 
 
@@ -259,7 +262,7 @@ def draw_strip(circuit: Circuit, numbered: Numbered) -> Picture:
     pen.text((left - 14, 22), "FROM THE PANEL", "end", "use")
     pen.text((right + 14, 22), "TO DOOR AND FIELD", "start", "use")
     for place, row in enumerate(rows, start=1):
-        pen.net = row.number
+        pen.net = row.net
         pen.rect((left, y), (right, y + height))
         pen.text(((left + right) / 2, y + 18), row.number, role="number")
         pen.text((left - 14, y + 18), "  ".join(row.inside), "end", "row")

@@ -288,7 +288,7 @@ class _Sheet:
         name = self.numbered.number_of.get(net, "")
         if not name:
             return
-        pen = Pen(net=name)
+        pen = Pen(net=self.numbered.id_if_wired(net))
         by_channel: dict[int, list[tuple[float, float]]] = defaultdict(list)
         for channel, x, block, terminal in ends:
             is_below = terminal in block.below

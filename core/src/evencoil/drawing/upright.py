@@ -61,7 +61,7 @@ def _one(
     for place, net in enumerate(rung.nets):
         number = numbered.number_of.get(net, "")
         is_end = place in {0, len(rung.nets) - 1}
-        pen = Pen(net=number)
+        pen = Pen(net=numbered.id_if_wired(net))
         pen.line((_AXIS - 34, y), (_AXIS + 34, y), weight="heavy" if is_end else "normal")
         pen.text((_AXIS - 42, y + 5), number, "end", "number")
         others = [other for other in rows.get(net, []) if other != row]
@@ -73,10 +73,10 @@ def _one(
         element = rung.elements[place]
         start = y + (_STEP - LENGTH) / 2
         for one, other, wire in (
-            (y, start, number),
-            (start + LENGTH, y + _STEP, numbered.number_of.get(rung.nets[place + 1], "")),
+            (y, start, net),
+            (start + LENGTH, y + _STEP, rung.nets[place + 1]),
         ):
-            line = Pen(net=wire)
+            line = Pen(net=numbered.id_if_wired(wire))
             line.line((_AXIS, one), (_AXIS, other))
             shapes += line.shapes
         drawn = symbol(element.device, element.link, style)

@@ -4,7 +4,6 @@ Knows every room before it.
 """
 
 from evencoil.job.choosing import Choice, choices
-from evencoil.job.drawn_sizes import with_drawing
 from evencoil.job.file import (
     MAX_BYTES,
     SCHEMA,
@@ -20,10 +19,12 @@ from evencoil.job.file import (
     load,
     work_out_job,
 )
-from evencoil.job.inputs import STEPS, StepName
-from evencoil.job.starter import StarterRoom, work_out_starter
+from evencoil.job.inputs import STEPS, JobInputs, StepName, step_model
+from evencoil.job.job_starter import JobStarter
+from evencoil.job.next_up import next_up
 from evencoil.job.starter_states import starter_states
-from evencoil.job.work_out import Worked, work_out
+from evencoil.job.work_out import work_out
+from evencoil.job.worked import Worked
 
 __all__ = [
     "MAX_BYTES",
@@ -34,8 +35,9 @@ __all__ = [
     "FileMotor",
     "FileProfile",
     "JobFile",
+    "JobInputs",
     "JobKind",
-    "StarterRoom",
+    "JobStarter",
     "StepName",
     "Worked",
     "canonical",
@@ -44,9 +46,9 @@ __all__ = [
     "fingerprint",
     "json_schema",
     "load",
+    "next_up",
     "starter_states",
-    "with_drawing",
+    "step_model",
     "work_out",
     "work_out_job",
-    "work_out_starter",
 ]

@@ -14,21 +14,20 @@ from decimal import Decimal
 from functools import cache
 from typing import Literal
 
-from evencoil.base import CoreError, Message
+from evencoil.base import Message
 from evencoil.checks import Restart, restarts_of
-from evencoil.job.work_out import Worked
-from evencoil.leads import derive
+from evencoil.job.motor_facts import motor_facts
+from evencoil.job.worked import Worked
 from evencoil.sizing import start_shares
 from evencoil.starters import (
-    LEADS_OF,
     CatalogueEntry,
     Load,
     MotorFacts,
-    barred_by,
     catalogue,
+    misfit,
+    needed_leads,
     start_of,
 )
-from evencoil.winding import StartMethod
 
 __all__ = ["Choice", "choices", "hazards_of_entry"]
 
@@ -88,7 +87,7 @@ def hazards_of_entry(circuit_id: str) -> tuple[str, ...]:
 
 def _reason(entry: CatalogueEntry, torque: Decimal, facts: MotorFacts) -> tuple[Verdict, Message]:
     """Return whether a circuit can, and the one reason that matters most."""
-    barred = barred_by(entry, facts)
+    barred = misfit(entry, facts)
     if barred is not None:
         return "cannot", barred
     need = {"loaded": _LOADED_PERCENT, "empty": _EMPTY_PERCENT}.get(facts.load)
@@ -100,18 +99,6 @@ def _reason(entry: CatalogueEntry, torque: Decimal, facts: MotorFacts) -> tuple[
     if start_of(entry) != "full_voltage":
         return "can", Message("choose.soft", said)
     return "can", Message(f"choose.can.{entry.group}")
-
-
-def _starts_as(worked: Worked, method: StartMethod) -> bool | None:
-    """Tell whether the leads can be joined for a way to start; None if nothing tells."""
-    box, supply, verdict = worked.box, worked.supply, worked.verdict
-    if box.winding is None or box.rating is None or supply is None or verdict is None:
-        return None
-    try:
-        derive(box.winding, rating=box.rating, supply=supply, verdict=verdict, start_method=method)
-    except CoreError:
-        return False
-    return True
 
 
 def choices(worked: Worked, load: Load, tap_percent: Decimal = Decimal(65)) -> tuple[Choice, ...]:
@@ -135,14 +122,7 @@ def choices(worked: Worked, load: Load, tap_percent: Decimal = Decimal(65)) -> t
         ),
         None,
     )
-    plate, winding = worked.reading.plate, worked.box.winding
-    facts = MotorFacts(
-        plate.phases,
-        plate.leads,
-        winding.kind if winding is not None else "",
-        _starts_as(worked, "wye_delta"),
-        load,
-    )
+    facts = motor_facts(worked, load)
     found = []
     for entry in catalogue().values():
         if entry.id in {"2B", "5C"}:
@@ -150,7 +130,6 @@ def choices(worked: Worked, load: Load, tap_percent: Decimal = Decimal(65)) -> t
         _, line, torque = start_shares(start_of(entry), tap_percent)
         torque_percent = torque * 100
         verdict, reason = _reason(entry, torque_percent, facts)
-        wanted = LEADS_OF.get(entry.id) or LEADS_OF.get(entry.group, ())
         found.append(
             Choice(
                 id=entry.id,
@@ -158,7 +137,7 @@ def choices(worked: Worked, load: Load, tap_percent: Decimal = Decimal(65)) -> t
                 line_percent=line * 100,
                 torque_percent=torque_percent,
                 line_a=None if locked is None else locked * line,
-                leads=wanted,
+                leads=needed_leads(entry),
                 verdict=verdict,
                 reason=reason,
                 hazards=hazards_of_entry(entry.id),

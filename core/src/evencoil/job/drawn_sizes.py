@@ -11,30 +11,14 @@ from collections.abc import Mapping
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.base import CoreError
 from evencoil.checks import COILED, LINE_ENDS, Graph, bridges_of, on_transformer
-from evencoil.circuit import Circuit, replay
+from evencoil.circuit import Circuit
 from evencoil.sizing import CoilInput, ControlInput, OverloadInput, SizeInputs
-from evencoil.starters import FOUND, StarterInputs, draw, found_entry
 
 __all__ = ["control_of", "heaters_lie", "with_drawing"]
 
 _WAY = {"pole", "heat", "fuse", "resistor"}
 _SPLIT = {"motor6", "motorpw"}
-
-
-def _drawn(starter: StarterInputs) -> Circuit | None:
-    if not starter.recipe:
-        return None
-    try:
-        drawn = (
-            found_entry().circuit
-            if starter.recipe == FOUND
-            else draw(starter.recipe, dict(starter.options)).circuit
-        )
-    except CoreError:
-        return None
-    return replay(drawn, [edit.as_core() for edit in starter.edits]).circuit
 
 
 def control_of(circuit: Circuit) -> ControlInput | None:
@@ -110,17 +94,16 @@ def heaters_lie(circuit: Circuit) -> Literal["line", "leg", "half"] | None:
     return "half" if motor.type == "motorpw" or kind == "part-winding" else "leg"
 
 
-def with_drawing(size: SizeInputs, starter: StarterInputs) -> SizeInputs:
-    """Return the inputs of the sizes with what the drawn starter tells and nobody entered.
+def with_drawing(size: SizeInputs, circuit: Circuit | None) -> SizeInputs:
+    """Return the inputs of the sizes with what the drawn starter says and nobody entered.
 
     Parameters
     ----------
     size : SizeInputs
         As entered.
-    starter : StarterInputs
-        The chosen starter with its options and edits.
+    circuit : Circuit or None
+        The drawn starter with its edits; None if there is none.
     """
-    circuit = _drawn(starter)
     if circuit is None:
         return size
     more: dict[str, object] = {}

@@ -29,12 +29,9 @@ from evencoil.codebook import (
     TwistOn,
     WireColours,
 )
-from evencoil.job.drawn_sizes import with_drawing
-from evencoil.job.work_out import Worked, work_out
-from evencoil.leads import BenchInputs, JointsInputs, LeadsInputs
-from evencoil.plate import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
-from evencoil.sizing import SizeInputs
-from evencoil.starters import StarterInputs
+from evencoil.job.inputs import STEPS, JobInputs
+from evencoil.job.work_out import work_out
+from evencoil.job.worked import Worked
 
 __all__ = [
     "FORMAT",
@@ -140,8 +137,8 @@ class FileProfile(_Model):
         return Profile(**said, amendments=more)
 
 
-class JobFile(_Model):
-    """One job of one motor: everything that people gave, nothing worked out."""
+class _Head(_Model):
+    """What stands in a job file before the inputs."""
 
     format: Literal["even-coil-job"] = "even-coil-job"
     schema_: Literal[6] = Field(default=6, alias="schema")
@@ -149,15 +146,15 @@ class JobFile(_Model):
     kind: JobKind = "new"
     motor: FileMotor
     profile: FileProfile = FileProfile()
-    plate: PlateInputs = PlateInputs()
-    supply: SupplyInputs = SupplyInputs()
-    leads: LeadsInputs = LeadsInputs()
-    bench: BenchInputs = BenchInputs()
-    trust: TrustInputs = TrustInputs()
-    replace: ReplaceInputs = ReplaceInputs()
-    joints: JointsInputs = JointsInputs()
-    size: SizeInputs = SizeInputs()
-    starter: StarterInputs = StarterInputs()
+
+
+class JobFile(JobInputs, _Head):
+    """One job of one motor: everything that people entered, nothing calculated."""
+
+    @property
+    def inputs(self) -> JobInputs:
+        """Return the inputs alone."""
+        return JobInputs.model_construct(**{step: getattr(self, step) for step in STEPS})
 
 
 def _not_json(reason: str) -> FileFormatError:
@@ -302,14 +299,11 @@ def json_schema() -> dict[str, Any]:
 
 
 def work_out_job(job: JobFile) -> Worked:
-    """Work out a job file.
+    """Calculate a job file.
 
     Raises
     ------
     CoreError
-        As `evencoil.work.work_out`.
+        As `evencoil.work_out`.
     """
-    size = with_drawing(job.size, job.starter)
-    return work_out(
-        job.plate, job.supply, size, job.profile.as_core(), job.leads, job.joints, job.trust
-    )
+    return work_out(job.inputs, job.profile.as_core())

@@ -7,11 +7,12 @@ from functools import partial
 
 from evencoil.base import Finding, Level, Message, finding, say
 from evencoil.checks import restarts_of
-from evencoil.circuit import Circuit
+from evencoil.circuit import Circuit, crowded, loose_ends
 from evencoil.job.choosing import hazards_of_entry
 from evencoil.job.drawn_sizes import heaters_lie
-from evencoil.job.work_out import Worked
-from evencoil.starters import AcceptedInput, CatalogueEntry, StarterInputs
+from evencoil.job.motor_facts import motor_facts
+from evencoil.job.worked import Worked
+from evencoil.starters import AcceptedInput, CatalogueEntry, StarterInputs, misfit
 
 __all__ = [
     "accessory_findings",
@@ -19,14 +20,8 @@ __all__ = [
     "fit_findings",
     "hazard_findings",
     "heater_findings",
+    "terminal_findings",
 ]
-
-_LEADS_OF = {
-    "motor6": (6, 12),
-    "motorpw": (6, 9, 12),
-    "motor2s": (6,),
-    "motor2w": (6,),
-}
 
 
 #: accessory leads of a motor, and the devices by which a drawing wires them
@@ -52,26 +47,31 @@ def fit_findings(entry: CatalogueEntry, worked: Worked) -> list[Finding]:
         The job, calculated.
     """
     found = []
-    kinds = {item.type for item in entry.circuit.netlist.devices if item.type.startswith("motor")}
-    leads = worked.reading.plate.leads
-    for kind in sorted(kinds):
-        wanted = _LEADS_OF.get(kind)
-        if wanted and leads is not None and leads not in wanted:
-            found.append(
-                fit_finding(
-                    "leads",
-                    "refusal",
-                    id=entry.id,
-                    leads=str(leads),
-                    wanted=" or ".join(str(count) for count in wanted),
-                )
-            )
-    is_single = kinds == {"motor1"}
-    phases = worked.reading.plate.phases
-    if phases is not None and (phases == 1) != is_single:
-        found.append(fit_finding("phases", "refusal", id=entry.id, phases=str(phases)))
+    reason = misfit(entry, motor_facts(worked))
+    if reason is not None:
+        code = reason.id.removeprefix("fit.")
+        found.append(fit_finding(code, "refusal", **reason.params))
     if len([item for item in entry.circuit.netlist.devices if item.type == "motor3"]) > 1:
         found.append(fit_finding("several", "note", id=entry.id))
+    return found
+
+
+def terminal_findings(circuit: Circuit) -> list[Finding]:
+    """Return the terminals with too many wires, and the ends that lead nowhere."""
+    found = [
+        fit_finding(
+            "crowded",
+            "doubt",
+            terminal=circuit.said(item.terminal),
+            wires=str(item.wires),
+            most=str(item.most),
+        )
+        for item in crowded(circuit)
+    ]
+    found += [
+        fit_finding("loose", "doubt", terminal=circuit.said(terminal))
+        for terminal in loose_ends(circuit)
+    ]
     return found
 
 
@@ -137,8 +137,8 @@ def heater_findings(circuit: Circuit, worked: Worked) -> list[Finding]:
         The job, calculated.
     """
     drawn = heaters_lie(circuit)
-    step = next((step for step in worked.steps if step.id == "heater_place"), None)
-    entered = str(step.value) if step is not None else "line"
+    trail = worked.trail
+    entered = trail["heater_place"].text if "heater_place" in trail else "line"
     if drawn is None or entered == drawn:
         return []
     places = {name: say(Message(f"heaters_lie.{name}")) for name in (drawn, entered)}

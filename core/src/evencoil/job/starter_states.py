@@ -4,29 +4,31 @@ from __future__ import annotations
 
 from evencoil.base import Message
 from evencoil.checks import readings_hold
-from evencoil.job.starter import StarterRoom
+from evencoil.job.job_starter import JobStarter
 from evencoil.job.states import StepState
 
 __all__ = ["starter_states"]
 
 
-def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
+def starter_states(room: JobStarter) -> tuple[StepState, ...]:
     """Return where the Starter, Drawings, Dead check and Rehearse steps stand.
 
     Parameters
     ----------
-    room : StarterRoom
+    room : JobStarter
         From `work_out_starter`.
     """
     if room.entry is None or room.circuit is None or room.numbered is None:
-        shout = Message("shout.starter.open")
+        headline = Message("headline.starter.open")
         if room.refusal is not None:
-            shout = Message("shout.starter.refused", {"detail": str(room.refusal)})
+            headline = Message("headline.starter.refused", {"detail": str(room.refusal)})
         return (
-            StepState(step="starter", state="held" if room.refusal else "open", shout=shout),
-            StepState(step="drawings", state="open", shout=Message("shout.drawings.open")),
-            StepState(step="check", state="open", shout=Message("shout.check.open")),
-            StepState(step="rehearse", state="open", shout=Message("shout.rehearse.open")),
+            StepState(
+                step="starter", state="blocked" if room.refusal else "open", headline=headline
+            ),
+            StepState(step="drawings", state="open", headline=Message("headline.drawings.open")),
+            StepState(step="check", state="open", headline=Message("headline.check.open")),
+            StepState(step="rehearse", state="open", headline=Message("headline.rehearse.open")),
         )
     refused = next((found for found in room.findings if found.level == "refusal"), None)
     open_hazard = next(
@@ -41,16 +43,16 @@ def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
     doubts = [found for found in room.findings if found.level == "doubt"]
     starter = StepState(
         step="starter",
-        state="held" if refused else "proven",
-        shout=refused.message
+        state="blocked" if refused else "done",
+        headline=refused.message
         if refused
-        else Message("shout.starter", {"id": room.entry.id, "title": room.entry.title}),
+        else Message("headline.starter", {"id": room.entry.id, "title": room.entry.title}),
     )
     drawings = StepState(
         step="drawings",
-        state="working" if doubts else "proven",
-        shout=Message(
-            "shout.drawings",
+        state="working" if doubts else "done",
+        headline=Message(
+            "headline.drawings",
             {
                 "wires": str(len(room.circuit.netlist.wires)),
                 "numbers": str(len(room.numbered.number_of)),
@@ -58,17 +60,19 @@ def starter_states(room: StarterRoom) -> tuple[StepState, ...]:
             },
         ),
     )
-    rehearse = StepState(step="rehearse", state="open", shout=Message("shout.rehearse"))
+    rehearse = StepState(step="rehearse", state="open", headline=Message("headline.rehearse"))
     return starter, drawings, _check_state(room), rehearse
 
 
-def _check_state(room: StarterRoom) -> StepState:
+def _check_state(room: JobStarter) -> StepState:
     """Return where the dead check stands: by what was read, never by what should be."""
     if room.circuit is None or not room.readings:
-        return StepState(step="check", state="open", shout=Message("shout.check.none"))
+        return StepState(step="check", state="open", headline=Message("headline.check.none"))
     hold = readings_hold(room.circuit, room.observed())
     wrong = sum(one is False for one in hold)
     params = {"done": str(len(hold)), "wrong": str(wrong)}
     if wrong:
-        return StepState(step="check", state="held", shout=Message("shout.check.wrong", params))
-    return StepState(step="check", state="working", shout=Message("shout.check", params))
+        return StepState(
+            step="check", state="blocked", headline=Message("headline.check.wrong", params)
+        )
+    return StepState(step="check", state="working", headline=Message("headline.check", params))

@@ -16,7 +16,7 @@ __all__ = ["StepState", "joints_state", "leads_state", "plate_state", "size_stat
 _GRAVE = {"short", "over", "foreign"}
 
 
-State = Literal["open", "working", "held", "proven"]
+State = Literal["open", "working", "blocked", "done"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -25,14 +25,14 @@ class StepState:
 
     step: Literal["plate", "leads", "joints", "size", "starter", "drawings", "check", "rehearse"]
     state: State
-    shout: Message
+    headline: Message
 
 
 def plate_state(reading: PlateReading) -> StepState:
     """Return where the nameplate step stands."""
     plate = reading.plate
     if not reading.text.strip():
-        return StepState(step="plate", state="open", shout=Message("shout.plate.empty"))
+        return StepState(step="plate", state="open", headline=Message("headline.plate.empty"))
     parts = []
     if plate.power_hp:
         parts.append("/".join(plain(hp) for hp in plate.power_hp) + " hp")
@@ -46,13 +46,13 @@ def plate_state(reading: PlateReading) -> StepState:
         parts.append(f"{plate.leads} leads")
     said = " · ".join(parts)
     if not said:
-        return StepState(step="plate", state="working", shout=Message("shout.plate.unread"))
+        return StepState(step="plate", state="working", headline=Message("headline.plate.unread"))
     doubts = [finding for finding in reading.findings if finding.level == "doubt"]
     done = not doubts and not reading.missing and not reading.assumed
     return StepState(
         step="plate",
-        state="proven" if done else "working",
-        shout=Message("shout.plate", {"said": said}),
+        state="done" if done else "working",
+        headline=Message("headline.plate", {"said": said}),
     )
 
 
@@ -60,31 +60,31 @@ def leads_state(box: Box) -> StepState:
     """Return where the leads step stands."""
     outcome, error = box.outcome, box.outcome_error or box.derived_error
     state: State = "open"
-    shout = Message("shout.leads.open")
+    headline = Message("headline.leads.open")
     if box.outcome_error is not None or (outcome is None and error is not None):
         missing = error is not None and error.code == "missing"
-        state = "open" if missing else "held"
-        shout = Message("shout.leads.wants", {"detail": str(error)})
+        state = "open" if missing else "blocked"
+        headline = Message("headline.leads.wants", {"detail": str(error)})
     elif box.is_disputed:
-        state = "held"
-        shout = Message("shout.leads.differs")
+        state = "blocked"
+        headline = Message("headline.leads.differs")
     elif outcome is not None and outcome.verdict == "right":
         joints = (
             " · ".join(_joint_text(joint, box.names) for joint in box.derived.joints)
             if box.derived
             else ""
         )
-        state = "proven"
-        shout = Message(
-            "shout.leads",
+        state = "done"
+        headline = Message(
+            "headline.leads",
             {"name": say(Message(f"connection.{outcome.name or 'other'}")), "joints": joints},
         )
     elif outcome is not None and outcome.verdict == "wrong":
-        state = "held"
+        state = "blocked"
         # the first finding names the mistake; the first line says the gravest that it does
         grave = (found for found in outcome.findings if found.code.split(".")[0] in _GRAVE)
-        shout = Message(f"shout.leads.{next(grave, outcome.findings[0]).code}")
-    return StepState(step="leads", state=state, shout=shout)
+        headline = Message(f"headline.leads.{next(grave, outcome.findings[0]).code}")
+    return StepState(step="leads", state=state, headline=headline)
 
 
 def joints_state(joints: JointsWorked | None, error: CoreError | None) -> StepState:
@@ -100,7 +100,9 @@ def joints_state(joints: JointsWorked | None, error: CoreError | None) -> StepSt
     if joints is None:
         detail = "" if error is None else str(error)
         return StepState(
-            step="joints", state="open", shout=Message("shout.joints.wants", {"detail": detail})
+            step="joints",
+            state="open",
+            headline=Message("headline.joints.wants", {"detail": detail}),
         )
     doubts = any(
         found.level == "doubt"
@@ -109,12 +111,14 @@ def joints_state(joints: JointsWorked | None, error: CoreError | None) -> StepSt
     params = {"count": str(len(joints.joints)), "fit": str(Message(f"fit.{joints.fit}"))}
     state: State = "working"
     if joints.fit == "no" or doubts:
-        state = "held"
+        state = "blocked"
     elif joints.fit == "unknown":
-        return StepState(step="joints", state="open", shout=Message("shout.joints.open", params))
+        return StepState(
+            step="joints", state="open", headline=Message("headline.joints.open", params)
+        )
     elif all(plan.is_recorded for plan in joints.joints):
-        state = "proven"
-    return StepState(step="joints", state=state, shout=Message("shout.joints", params))
+        state = "done"
+    return StepState(step="joints", state=state, headline=Message("headline.joints", params))
 
 
 def _joint_text(joint: Joint, names: Mapping[str, str]) -> str:
@@ -135,23 +139,23 @@ def size_state(figures: tuple[Figure, ...], trail: Trail) -> StepState:
     refused = next((line for line in figures if line.refusal and line.group == "branch"), None)
     if refused is not None and refused.refusal is not None:
         held = refused.refusal.code != "missing"
-        shout = "shout.size.held" if held else "shout.size.wants"
+        headline = "headline.size.held" if held else "headline.size.wants"
         return StepState(
             step="size",
-            state="held" if held else "open",
-            shout=Message(shout, {"detail": refused.refusal.detail}),
+            state="blocked" if held else "open",
+            headline=Message(headline, {"detail": refused.refusal.detail}),
         )
     if "protection_kind" not in trail:
-        return StepState(step="size", state="working", shout=Message("shout.size.own"))
+        return StepState(step="size", state="working", headline=Message("headline.size.own"))
     guessed = any(mark.kind == "assumed" for step in trail for mark in step.marks)
     fails = sum(step.verdict == "fails" and step.id != "weakest_part" for step in trail)
     withheld = any(line.refusal for line in figures)
-    state: State = "held" if fails else "working" if guessed or withheld else "proven"
+    state: State = "blocked" if fails else "working" if guessed or withheld else "done"
     return StepState(
         step="size",
         state=state,
-        shout=Message(
-            "shout.size.fails" if fails else "shout.size.full",
+        headline=Message(
+            "headline.size.fails" if fails else "headline.size.full",
             {
                 "count": str(fails),
                 "size": trail["conductor_size"].shown,

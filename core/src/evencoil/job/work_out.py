@@ -1,4 +1,4 @@
-"""One job worked out: plate read, supply judged, sizes with their evidence.
+"""One job calculated: nameplate read, supply judged, sizes with their evidence.
 
 Each figure is either a step or a refusal that says what to do; a refusal of
 one figure never takes another one with it, except those that stand on it.
@@ -6,27 +6,23 @@ one figure never takes another one with it, except those that stand on it.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from decimal import Decimal
 
-from evencoil.base import CoreError, Figure, Finding, Message, MissingError, Refusal, Step, Trail
+from evencoil.base import CoreError, Message, MissingError, Refusal, Trail
 from evencoil.codebook import Profile, edition_of
+from evencoil.job.drawn_sizes import with_drawing
+from evencoil.job.inputs import JobInputs
+from evencoil.job.job_starter import JobStarter, no_starter
+from evencoil.job.starter import finish_starter
+from evencoil.job.starter_draft import StarterDraft, draft_starter
 from evencoil.job.states import StepState, joints_state, leads_state, plate_state, size_state
-from evencoil.leads import (
-    Box,
-    JointInput,
-    JointsInputs,
-    JointsWorked,
-    LeadsInputs,
-    plan_joints,
-    work_out_box,
-)
+from evencoil.job.worked import Worked
+from evencoil.leads import Box, JointsInputs, JointsWorked, LeadsInputs, plan_joints, work_out_box
 from evencoil.plate import (
     Estimate,
-    PlateInputs,
     PlateReading,
     Supply,
-    SupplyInputs,
     TrustFacts,
     TrustInputs,
     Verdict,
@@ -37,74 +33,18 @@ from evencoil.plate import (
     read_supply,
 )
 from evencoil.sizing import (
-    SchoolRow,
-    SizeInputs,
+    MotorCircuit,
     branch_circuit,
+    conductor_facts,
+    further_sizes,
     horsepower_from_kw,
+    kind_of,
     own_sizes,
     schools_of,
 )
+from evencoil.winding import Joint
 
-__all__ = ["Worked", "work_out"]
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Worked:
-    """A whole job, worked out.
-
-    Attributes
-    ----------
-    reading : PlateReading
-        The plate, piece by piece.
-    supply : Supply or None
-        None if it was not given or could not be read.
-    verdict : Verdict or None
-        The plate column in use.
-    supply_refusal : Refusal or None
-        Why there is no supply, or why the motor must not be connected to it.
-    supply_checks : tuple of Finding
-        What was measured and said of the supply, held against the plate.
-    trail : Trail
-        Every value with its evidence, in the order it was worked out.
-    schools : tuple of SchoolRow
-        What each opinion would put in front of this motor.
-    figures : tuple of Figure
-        The lines of the Size sheet.
-    states : tuple of StepState
-        One for each step that exists.
-    box : Box
-        The Leads step: the derived joining, and what the joints given do.
-    estimate : Estimate, CoreError or None
-        For which volts a doubted winding is made, or why that cannot be told;
-        None while the plate is trusted.
-    planned : JointsWorked or None
-        The Joints step: how each is made, and whether they fit.
-    planned_refusal : Refusal or None
-        Why they cannot be planned.
-    joints : tuple of JointInput
-        The box as joined.
-    """
-
-    reading: PlateReading
-    supply: Supply | None
-    verdict: Verdict | None
-    supply_refusal: Refusal | None
-    supply_checks: tuple[Finding, ...]
-    trail: Trail
-    schools: tuple[SchoolRow, ...]
-    figures: tuple[Figure, ...]
-    states: tuple[StepState, ...]
-    profile: Profile
-    box: Box
-    estimate: Estimate | CoreError | None
-    planned: JointsWorked | None
-    planned_refusal: Refusal | None
-    joints: tuple[JointInput, ...]
-
-    @property
-    def steps(self) -> tuple[Step, ...]:
-        """Return every value with its evidence, in the order it was worked out."""
-        return tuple(self.trail)
+__all__ = ["work_out"]
 
 
 def _supply(
@@ -141,7 +81,7 @@ def _trust(
     power = given.power_hp or next(
         iter((*plate.power_hp, *(horsepower_from_kw(kw) for kw in plate.power_kw))), None
     )
-    held = StepState(step="leads", state="held", shout=Message("trust.held"))
+    held = StepState(step="leads", state="blocked", headline=Message("trust.held"))
     try:
         if power is None:
             raise MissingError(
@@ -161,7 +101,7 @@ def _trust(
         )
     except CoreError as error:
         return error, held
-    return found, None if found.may_energise else held
+    return found, None if found.may_energize else held
 
 
 def _plan(
@@ -173,8 +113,7 @@ def _plan(
     supply: Supply | None,
 ) -> tuple[JointsWorked | None, CoreError | None]:
     """Plan the joints of the box as joined, or as they are to be."""
-    made = tuple(joint.as_core() for joint in given.joints) or box.intended
-    made = tuple(joint for joint in made if joint.conductors > 1)
+    made = _joints_made(box, given)
     if not made:
         return None, MissingError(
             Message("joints.none"), field="leads.joints", hint=Message("joints.none.hint")
@@ -186,34 +125,20 @@ def _plan(
         return None, error
 
 
-def work_out(
-    plate: PlateInputs,
-    supply: SupplyInputs,
-    size: SizeInputs,
-    profile: Profile | None = None,
-    leads: LeadsInputs | None = None,
-    joints: JointsInputs | None = None,
-    trust: TrustInputs | None = None,
-) -> Worked:
-    """Work a job out from what people gave.
+def _joints_made(box: Box, given: LeadsInputs) -> tuple[Joint, ...]:
+    made = tuple(joint.as_core() for joint in given.joints) or box.intended
+    return tuple(joint for joint in made if joint.conductors > 1)
+
+
+def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
+    """Calculate a job from its inputs, once: the starter is drawn a single time.
 
     Parameters
     ----------
-    plate : PlateInputs
-        The plate's text and what was assumed.
-    supply : SupplyInputs
-        The supply's name.
-    size : SizeInputs
-        What decides the sizes besides; its edition and school go before the
-        works' own.
+    inputs : JobInputs
+        Everything entered. Edition and school of the size step go before the plant's own.
     profile : Profile, optional
-        The works' own rules.
-    leads : LeadsInputs, optional
-        The winding's kind and the joints.
-    joints : JointsInputs, optional
-        How the joints are made, and the housing.
-    trust : TrustInputs, optional
-        What was read on a motor whose plate nobody believes.
+        The plant rules.
 
     Returns
     -------
@@ -223,9 +148,10 @@ def work_out(
     Raises
     ------
     CoreError
-        If the plate's text is no text, or an assumed value no value.
+        If the nameplate's text is no text, or an assumed value no value.
     """
     base = profile or Profile()
+    plate, supply, size, leads = inputs.plate, inputs.supply, inputs.size, inputs.leads
     profile = replace(
         base, edition=edition_of(size.edition or base.edition), school=size.school or base.school
     )
@@ -235,24 +161,45 @@ def work_out(
         # the plate has a rating for each frequency: use the supply's
         reading = reading.at(found.frequency_hz)
         found, verdict, error = _supply(supply.text, reading)
-    if supply.territory == "other":
-        trail, figures = own_sizes(size)
-    else:
-        trail, figures = branch_circuit(
-            reading,
-            found,
-            verdict,
-            error,
-            size,
-            profile,
-            leads.start_method if leads else "full_voltage",
-            supply,
-        )
-    box = work_out_box(reading, found, verdict, error, leads or LeadsInputs(), swap=base.swap_lines)
-    estimate, untrusted = _trust(trust or TrustInputs(), reading)
-    planned, wanting = _plan(
-        box, leads or LeadsInputs(), joints or JointsInputs(), trail, profile, found
+    box = work_out_box(reading, found, verdict, error, leads, swap=base.swap_lines)
+    is_nec = supply.territory != "other"
+    facts = MotorCircuit(
+        reading=reading,
+        supply=found,
+        verdict=verdict,
+        error=error,
+        size=size,
+        profile=profile,
+        start_method=leads.start_method,
+        given_supply=supply,
     )
+    trail, figures = branch_circuit(facts) if is_nec else own_sizes(size)
+    kind = kind_of(size) if "protection_kind" in trail else None
+    draft: StarterDraft | CoreError | None
+    try:
+        draft = draft_starter(
+            inputs.starter,
+            reading=reading,
+            verdict=verdict,
+            box=box,
+            joints=leads.joints,
+            kind=kind,
+        )
+    except CoreError as refused:
+        draft = refused
+    if is_nec:
+        circuit = draft.replayed.circuit if isinstance(draft, StarterDraft) else None
+        drawn = replace(facts, size=with_drawing(size, circuit))
+        figures = (*figures, *further_sizes(drawn, trail))
+
+    def finish(worked: Worked) -> JobStarter:
+        if isinstance(draft, StarterDraft):
+            return finish_starter(draft, worked, inputs.starter)
+        return no_starter(inputs.starter, draft)
+
+    estimate, untrusted = _trust(inputs.trust, reading)
+    planned, wanting = _plan(box, leads, inputs.joints, trail, profile, found)
+    phases = reading.plate.phases or (0 if found is None else found.phases)
     return Worked(
         reading=reading,
         supply=found,
@@ -261,12 +208,14 @@ def work_out(
         supply_checks=() if found is None else check_supply(supply, found, verdict),
         trail=trail,
         schools=()
-        if found is None
+        if found is None or kind is None
         else schools_of(
             reading,
             profile,
             trail,
-            phases=reading.plate.phases or found.phases,
+            phases=phases,
+            kind=kind,
+            material=conductor_facts(size).material,
             machine=size.machine,
         ),
         figures=figures,
@@ -281,5 +230,7 @@ def work_out(
         estimate=estimate,
         planned=planned,
         planned_refusal=None if wanting is None else Refusal.of(wanting),
-        joints=(leads or LeadsInputs()).joints,
+        joints=leads.joints,
+        kind=kind,
+        finish=finish,
     )

@@ -372,7 +372,7 @@ def plan_joints(
 
 def _step_text(steps: Mapping[str, Step], name: str) -> str:
     step = steps.get(name)
-    return "" if step is None else str(step.value)
+    return "" if step is None else step.text
 
 
 def _needed(
@@ -397,11 +397,11 @@ def _needed(
                     marks=step.marks,
                 )
             )
-        hp, amps = Decimal(str(power.value)), Decimal(str(current.value))
+        hp, amps = power.number, current.number
         over = inputs.is_over_11_in if inputs.is_over_11_in is not None else hp > _SMALL_HP
         needed = housing_volume(
             power_hp=hp, flc_a=amps, is_over_11_in=over, edition=profile.edition, trail=trail
         )
     except CoreError as error:
         return None, error
-    return Decimal(str(needed.value)), None
+    return needed.number, None

@@ -3,27 +3,21 @@
 Knows jobs.
 """
 
-from evencoil.machine.conversion import (
-    MachineMotor,
-    MachineTransformer,
-    convert_motor,
-    convert_transformer,
-)
-from evencoil.machine.feeder import FeederLoads, FeederMotor, size_feeder
-from evencoil.machine.loads import MachineLoad, convert_load
-from evencoil.machine.taps import TapTo, group_device, tap_conductor
+from evencoil.machine.conversion import ConvertedMotor, MachineMotor, convert_motor
+from evencoil.machine.feeder_sheet import FeederMember, FeederRow, feeder_sheet
+from evencoil.machine.inputs import ConversionInputs, FeederInputs
+from evencoil.machine.plan import MachinePlan, PlannedTransformer, plan_machine
 
 __all__ = [
-    "FeederLoads",
-    "FeederMotor",
-    "MachineLoad",
+    "ConversionInputs",
+    "ConvertedMotor",
+    "FeederInputs",
+    "FeederMember",
+    "FeederRow",
     "MachineMotor",
-    "MachineTransformer",
-    "TapTo",
-    "convert_load",
+    "MachinePlan",
+    "PlannedTransformer",
     "convert_motor",
-    "convert_transformer",
-    "group_device",
-    "size_feeder",
-    "tap_conductor",
+    "feeder_sheet",
+    "plan_machine",
 ]

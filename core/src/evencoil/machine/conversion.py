@@ -10,7 +10,7 @@ Source: as `connection`; transformer volts go with the turns (textbook).
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from typing import Annotated, Literal
 
@@ -28,7 +28,7 @@ from evencoil.base import (
     show,
 )
 from evencoil.codebook import Profile
-from evencoil.job import work_out
+from evencoil.job import JobInputs, work_out
 from evencoil.leads import Box, LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs, read_supply
 from evencoil.sizing import SizeInputs
@@ -75,6 +75,10 @@ class MachineMotor:
     supply: SupplyInputs
     leads: LeadsInputs
     size: SizeInputs = field(default_factory=SizeInputs)
+
+    def on(self, supply: SupplyInputs) -> MachineMotor:
+        """Return the motor on another present supply."""
+        return replace(self, supply=supply)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -180,9 +184,9 @@ def _changed(before: Trail, after: Trail) -> tuple[ChangedSize, ...]:
             continue
         old, new = before[name], after[name]
         larger = False
-        if name == "conductor_size":
-            larger = ConductorSize(str(new.value)) > ConductorSize(str(old.value))
-        elif isinstance(old.value, Decimal) and isinstance(new.value, Decimal):
+        if (isinstance(old.value, ConductorSize) and isinstance(new.value, ConductorSize)) or (
+            isinstance(old.value, Decimal) and isinstance(new.value, Decimal)
+        ):
             larger = new.value > old.value
         rows.append(ChangedSize(figure=name, before=old.said, after=new.said, is_larger=larger))
     return tuple(rows)
@@ -225,9 +229,11 @@ def convert_motor(
     """
     to = read_supply(supply.text)
     size = motor.size
-    before = work_out(motor.plate, motor.supply, size, profile, motor.leads)
+    before = work_out(
+        JobInputs(plate=motor.plate, supply=motor.supply, size=size, leads=motor.leads), profile
+    )
     asked = motor.leads.model_copy(update={"joints": (), "maker": (), "followed": None})
-    after = work_out(motor.plate, supply, size, profile, asked)
+    after = work_out(JobInputs(plate=motor.plate, supply=supply, size=size, leads=asked), profile)
     can = after.box.derived is not None
     amps = [band.high for band in after.reading.plate.amps_a]
     paired = len(amps) == len(after.reading.plate.volts_v)

@@ -33,13 +33,14 @@ from evencoil.sizing import (
     LARGE_CIRCUIT_A,
     ConductorFacts,
     DeviceKind,
-    conductor_at,
+    Fitted,
+    fit_conductor,
     largest_not_above,
     next_up,
     protection_ratings,
 )
 
-__all__ = ["FeederLoads", "FeederMotor", "highest_rated", "size_feeder"]
+__all__ = ["FeederLoads", "FeederMotor", "SizedFeeder", "highest_rated", "size_feeder"]
 
 _QUARTER_MORE = Decimal("1.25")
 _MOST_COMBINATIONS = 4096
@@ -109,6 +110,29 @@ def _largest_device(
     return counted(found), found
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SizedFeeder:
+    """A feeder that was sized.
+
+    Attributes
+    ----------
+    device : Step
+        ``feeder_device_a``.
+    conductor : Step
+        ``feeder_conductor_size``.
+    holds_a : Decimal
+        Ampacity of the conductor. [A]
+    largest : FeederMotor
+        The highest rated motor, and ``share_a`` what it counts. [A]
+    """
+
+    device: Step
+    conductor: Step
+    holds_a: Decimal
+    largest: FeederMotor
+    share_a: Decimal
+
+
 def size_feeder(
     motors: Sequence[FeederMotor],
     loads: FeederLoads,
@@ -117,7 +141,7 @@ def size_feeder(
     device_kind: DeviceKind,
     edition: Edition,
     trail: Trail,
-) -> Step:
+) -> SizedFeeder:
     """Return conductors and device of a feeder.
 
     Parameters
@@ -137,9 +161,9 @@ def size_feeder(
 
     Returns
     -------
-    Step
-        ``feeder_device_a``, with ``feeder_ampacity_a`` and
-        ``feeder_conductor_size`` before it. [A]
+    SizedFeeder
+        Its steps ``feeder_ampacity_a``, ``feeder_conductor_size`` and ``feeder_device_a`` are
+        in the trail. [A]
 
     Raises
     ------
@@ -168,10 +192,11 @@ def size_feeder(
         subject = "feeder_interlocked"
     elif any(motor.duty_a is not None for motor in motors):
         subject = "feeder_duty"
+    share = _entry(largest) if not is_full else largest.flc_a
     said = {
         "left_out": ", ".join(motor.tag for motor in motors if motor not in running) or "none",
         "largest": largest.tag,
-        "flc": plain(largest.flc_a if is_full else _entry(largest)),
+        "flc": plain(share),
         "factor": "1.25" if is_full else "1",
         "others": " + ".join(plain(_entry(motor)) for motor in others) or "0",
         "continuous": plain(loads.continuous_a),
@@ -190,7 +215,7 @@ def size_feeder(
             marks=_marks(motors),
         )
     )
-    _conductor(facts, needed, edition, trail)
+    fitted = _conductor(facts, needed, edition, trail)
     device, whose, left = _device_of(together, device_kind, edition)
     left += more
     most = device + left
@@ -202,7 +227,7 @@ def size_feeder(
             hint=Message("feeder.no_device.hint"),
         )
     above = next_up(most, device_kind, edition)
-    return trail.add(
+    step = trail.add(
         Step(
             id="feeder_device_a",
             value=rating,
@@ -228,6 +253,13 @@ def size_feeder(
                 Tip(message=Message("feeder.tip_up", {"above": plain(above), "sum": plain(most)})),
             ),
         )
+    )
+    return SizedFeeder(
+        device=step,
+        conductor=fitted.step,
+        holds_a=fitted.holds_a,
+        largest=largest,
+        share_a=share * (_QUARTER_MORE if is_full else 1),
     )
 
 
@@ -308,10 +340,10 @@ def _marks(motors: Sequence[FeederMotor]) -> tuple[Mark, ...]:
     return tuple(found)
 
 
-def _conductor(facts: ConductorFacts, needed: Decimal, edition: Edition, trail: Trail) -> Step:
+def _conductor(facts: ConductorFacts, needed: Decimal, edition: Edition, trail: Trail) -> Fitted:
     """Add the smallest feeder conductor; without marked terminals 110.14(C) decides by size."""
     degrees = facts.termination_c or (75 if needed > LARGE_CIRCUIT_A else 60)
-    return conductor_at(
+    return fit_conductor(
         trail,
         "feeder_conductor_size",
         "feeder_ampacity_a",

@@ -6,7 +6,7 @@ Knows tables of the code book to hold figures against; no winding and no size.
 from evencoil.plate.checks import locked_rotor_band_a, poles_of
 from evencoil.plate.doubted import Estimate, TrustFacts, estimate_voltage
 from evencoil.plate.inputs import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
-from evencoil.plate.model import Band, Nameplate, PlateReading, Token
+from evencoil.plate.model import Band, Nameplate, PlateReading
 from evencoil.plate.reader import read
 from evencoil.plate.replaced import compare_plates
 from evencoil.plate.supply import Supply, Verdict, judge, read_supply
@@ -21,7 +21,6 @@ __all__ = [
     "ReplaceInputs",
     "Supply",
     "SupplyInputs",
-    "Token",
     "TrustFacts",
     "TrustInputs",
     "Verdict",

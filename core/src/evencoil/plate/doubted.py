@@ -69,12 +69,12 @@ class VoltageOdds:
 class Estimate:
     """The estimate, what it stands on, and what may be done.
 
-    ``may_energise`` is True only where a test at reduced volts supports it.
+    ``may_energize`` is True only where a test at reduced volts supports it.
     """
 
     odds: tuple[VoltageOdds, ...]
     confidence: Literal["high", "fair", "low"]
-    may_energise: bool
+    may_energize: bool
     working: tuple[Message, ...]
     ways_out: tuple[Message, ...]
 
@@ -217,7 +217,7 @@ def estimate_voltage(facts: TrustFacts) -> Estimate:
     return Estimate(
         odds=odds,
         confidence=confidence,
-        may_energise=tested and confidence == "high",
+        may_energize=tested and confidence == "high",
         working=tuple(working),
         ways_out=_ways_out(tested=tested, confidence=confidence),
     )

@@ -7,11 +7,10 @@ from evencoil.rehearsal.hazards import Hazard, Watch
 from evencoil.rehearsal.probes import Probe, opening_of, probes, starts_of, stops_of
 from evencoil.rehearsal.scenario import read_scenario, trace_as_json
 from evencoil.rehearsal.stage import MOST_ACTS, ScenarioAct, Stage
-from evencoil.rehearsal.trace import Frame, Trace
+from evencoil.rehearsal.trace import Trace
 
 __all__ = [
     "MOST_ACTS",
-    "Frame",
     "Hazard",
     "Probe",
     "ScenarioAct",

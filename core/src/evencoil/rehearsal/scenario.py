@@ -114,6 +114,7 @@ def frame_as_json(frame: Frame) -> dict[str, Any]:
             "words": dict(frame.words),
             "closed": list(frame.closed or ()),
             "nets": dict(frame.nets or {}),
+            "live": list(frame.live or ()),
             "snapshot": frame.snapshot,
         }
     return said

@@ -14,7 +14,7 @@ from decimal import Decimal
 from typing import Any
 
 from evencoil.base import Message, OutOfRangeError, RefusedError, __version__
-from evencoil.circuit import Circuit, Numbered, netlist_fingerprint, number_nets
+from evencoil.circuit import Circuit, netlist_fingerprint
 from evencoil.rehearsal.hazards import Hazard, Watch
 from evencoil.rehearsal.trace import Frame, MotorFrame, Trace
 from evencoil.solver import CATALOGUE, Action, Event, Motor, Plant, Run, compile_plant, expand
@@ -66,13 +66,17 @@ class Stage:
     circuit: Circuit
     set_name: str = CATALOGUE
     plant: Plant = field(init=False)
-    numbered: Numbered = field(init=False)
+    #: wired nets and their ids, by which a drawing is joined to the frames
+    net_ids: Mapping[int, str] = field(init=False)
     fingerprint: str = field(init=False)
 
     def __post_init__(self) -> None:
         """Compile once."""
         self.plant = compile_plant(self.circuit.netlist, self.set_name)
-        self.numbered = number_nets(self.circuit)
+        netlist = self.circuit.netlist
+        net_of = netlist.nets()
+        wired = {net_of[end] for wire in netlist.wires for end in (wire.start, wire.end)}
+        self.net_ids = {net: name for net, name in netlist.net_ids().items() if net in wired}
         self.fingerprint = netlist_fingerprint(self.circuit)
 
     def actions(self, acts: Sequence[ScenarioAct]) -> list[Action]:
@@ -313,6 +317,7 @@ class _Player:
             words=run.words() if is_full else None,
             closed=self._closed() if is_full else None,
             nets=self._nets() if is_full else None,
+            live=self._live() if is_full else None,
             motors=motors,
             heats=heats,
             snapshot=snapshot,
@@ -328,15 +333,18 @@ class _Player:
         )
 
     def _nets(self) -> dict[str, float]:
-        """Return volts to ground of every numbered net."""
+        """Return volts to ground of every wired net, by its id."""
         solved = self.run.solution
         found = {}
-        for net, number in self.stage.numbered.number_of.items():
+        for net, name in self.stage.net_ids.items():
             volts = abs(solved.volts[net])
             if solved.steady is not None:
                 volts = max(volts, abs(solved.steady[net]))
-            found[number] = round(volts, 1)
+            found[name] = round(volts, 1)
         return found
+
+    def _live(self) -> tuple[str, ...]:
+        return tuple(name for net, name in self.stage.net_ids.items() if self.run.is_live_net(net))
 
 
 def seconds(value: Decimal) -> int:

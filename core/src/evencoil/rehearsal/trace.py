@@ -27,14 +27,16 @@ class MotorFrame:
 class Frame:
     """The whole installation at one instant.
 
-    ``closed`` and ``nets`` are None in a light frame, which only moves speeds
-    and heats on.
+    ``closed``, ``nets`` and ``live`` are None in a light frame, which only moves speeds
+    and heats on. ``nets`` holds volts to ground by net id, ``live`` the ids of the nets
+    whose volts can hurt.
     """
 
     time_us: int
     words: Mapping[str, str] | None
     closed: tuple[str, ...] | None
     nets: Mapping[str, float] | None
+    live: tuple[str, ...] | None
     motors: Mapping[str, MotorFrame]
     heats: Mapping[str, float]
     snapshot: int | None

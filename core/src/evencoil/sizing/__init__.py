@@ -3,20 +3,20 @@
 Knows nameplate, supply and code book; no netlist.
 """
 
-from evencoil.sizing.branch_circuit import branch_circuit, own_sizes
+from evencoil.sizing.branch_circuit import MotorCircuit, branch_circuit, further_sizes, own_sizes
 from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
 from evencoil.sizing.full_load import horsepower_from_kw
 from evencoil.sizing.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
-from evencoil.sizing.inputs import CoilInput, ControlInput, OverloadInput, OwnSizeInput, SizeInputs
-from evencoil.sizing.part import conductor_at
+from evencoil.sizing.inputs import CoilInput, ControlInput, OverloadInput, SizeInputs
+from evencoil.sizing.part import Fitted, conductor_at, fit_conductor
 from evencoil.sizing.protection import (
     FUSES,
     DeviceKind,
-    kind_in,
     largest_not_above,
     next_up,
     protection_ratings,
 )
+from evencoil.sizing.readings import conductor_facts, kind_of
 from evencoil.sizing.schools import SchoolRow, schools_of
 from evencoil.sizing.starting import Start, start_shares
 from evencoil.sizing.time_current import curve_sheet, volts_along
@@ -30,19 +30,23 @@ __all__ = [
     "ConductorFacts",
     "ControlInput",
     "DeviceKind",
+    "Fitted",
     "HeaterTable",
     "Material",
+    "MotorCircuit",
     "OverloadInput",
-    "OwnSizeInput",
     "SchoolRow",
     "SizeInputs",
     "Start",
     "branch_circuit",
     "conductor_at",
+    "conductor_facts",
     "curve_sheet",
+    "fit_conductor",
+    "further_sizes",
     "headers_of",
     "horsepower_from_kw",
-    "kind_in",
+    "kind_of",
     "largest_not_above",
     "next_up",
     "own_sizes",

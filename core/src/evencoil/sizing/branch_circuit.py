@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import functools
 from collections.abc import Callable
+from dataclasses import dataclass
 from decimal import Decimal
 
 from evencoil.base import (
@@ -19,10 +20,10 @@ from evencoil.base import (
     plain,
     wait_for,
 )
-from evencoil.codebook import Profile, amended, given
+from evencoil.codebook import Profile, amended, given, smallest_conductor
 from evencoil.plate import PlateReading, Supply, SupplyInputs, Verdict, transformer_fault_current_a
 from evencoil.sizing.compressor import compressor_circuit, grounding_step
-from evencoil.sizing.conductor import conductor, required_ampacity
+from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
 from evencoil.sizing.disconnect import disconnect
 from evencoil.sizing.drop import DropFacts, grown_grounding, voltage_drop
 from evencoil.sizing.duty import duty_ampacity
@@ -30,20 +31,85 @@ from evencoil.sizing.inputs import OwnSizeInput, SizeInputs, SpeedsInput
 from evencoil.sizing.legs import LegStart, leg_conductor, leg_overload
 from evencoil.sizing.locked_rotor import locked_rotor_code, locked_rotor_table
 from evencoil.sizing.overload import overload_setting
-from evencoil.sizing.protection import FUSES, kind_in, protection_device
-from evencoil.sizing.readings import conductor_facts, full_load_step, read_step, size_input
-from evencoil.sizing.sheet_parts import more_sizes
+from evencoil.sizing.protection import FUSES, protection_device
+from evencoil.sizing.readings import (
+    add_conductor_inputs,
+    conductor_facts,
+    full_load_step,
+    kind_of,
+    read_step,
+    size_input,
+)
+from evencoil.sizing.sheet import further_figures
+from evencoil.sizing.sheet.context import SizeSheet
 from evencoil.sizing.speeds import device_current
 from evencoil.winding import StartMethod
 
-__all__ = ["branch_circuit", "own_sizes"]
+__all__ = ["MotorCircuit", "branch_circuit", "further_sizes", "own_sizes"]
 
 
-def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trail: Trail) -> Step:
-    size_input(trail, "conductor_material", inputs.conductor_material)
-    size_input(trail, "insulation", inputs.insulation)
-    size_input(trail, "ambient_c", inputs.ambient_c)
-    size_input(trail, "current_carrying", inputs.current_carrying)
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MotorCircuit:
+    """What one motor's circuit is calculated from.
+
+    Attributes
+    ----------
+    reading : PlateReading
+        The nameplate, piece by piece.
+    supply : Supply or None
+        The supply; None if it was not entered or could not be read.
+    verdict : Verdict or None
+        The nameplate column in use.
+    error : CoreError or None
+        Why there is no supply or no verdict.
+    size : SizeInputs
+        What decides the sizes besides.
+    profile : Profile
+        Edition, school and amendments.
+    start_method : str
+        Wye-delta and part-winding starts have motor-lead conductors with a part of the current.
+    given_supply : SupplyInputs or None
+        What else is known of the supply: its fault current.
+    """
+
+    reading: PlateReading
+    supply: Supply | None
+    verdict: Verdict | None
+    error: CoreError | None
+    size: SizeInputs
+    profile: Profile
+    start_method: StartMethod = "full_voltage"
+    given_supply: SupplyInputs | None = None
+
+    @property
+    def phases(self) -> int:
+        """Return the phases of the nameplate, or else of the supply; 0 for direct current."""
+        return self.reading.plate.phases or (0 if self.supply is None else self.supply.phases)
+
+    @property
+    def leg_start(self) -> LegStart:
+        """Return the start that splits the motor leads.
+
+        Raises
+        ------
+        RuntimeError
+            If the motor starts at full voltage: a bug.
+        """
+        if self.start_method == "full_voltage":
+            raise RuntimeError("a motor started at full voltage has no motor-lead conductors")
+        return self.start_method
+
+    def conductor_facts(self) -> ConductorFacts:
+        """Return what decides this motor's conductors, entered or assumed."""
+        smallest = (
+            None if self.size.duty is not None else smallest_conductor(self.profile.amendments)
+        )
+        return conductor_facts(self.size, self.reading.plate.design_letter, smallest)
+
+
+def _conductor(job: MotorCircuit, trail: Trail) -> Step:
+    reading, inputs, profile = job.reading, job.size, job.profile
+    add_conductor_inputs(inputs, trail)
     if inputs.termination_c is not None:
         shown = str(inputs.termination_c)
         trail.add(
@@ -79,20 +145,23 @@ def _conductor(reading: PlateReading, inputs: SizeInputs, profile: Profile, trai
             shown=str(Message(f"service.{duty.service}")),
         )
         duty_ampacity(duty.service, duty.rating, edition=profile.edition, trail=trail)
-    return conductor(conductor_facts(inputs, trail), edition=profile.edition, trail=trail)
+    return conductor(job.conductor_facts(), edition=profile.edition, trail=trail)
 
 
-def _leg(start: LegStart, inputs: SizeInputs, profile: Profile, trail: Trail) -> Step:
+def _leg(job: MotorCircuit, trail: Trail) -> Step:
     wait_for(trail, "conductor_size")
     return leg_conductor(
-        start, conductor_facts(inputs, trail), edition=profile.edition, trail=trail
+        job.leg_start, job.conductor_facts(), edition=job.profile.edition, trail=trail
     )
 
 
-def _drop(
-    reading: PlateReading, supply: Supply, inputs: SizeInputs, profile: Profile, trail: Trail
-) -> Step:
-    """Work the voltage along the run out, and the larger wire where the limit asks for it."""
+def _leg_overload(job: MotorCircuit, trail: Trail) -> Step:
+    return leg_overload(job.leg_start, edition=job.profile.edition, trail=trail)
+
+
+def _drop(job: MotorCircuit, trail: Trail) -> Step:
+    """Return the voltage drop, and add the larger wire where the limit asks for it."""
+    reading, inputs, profile = job.reading, job.size, job.profile
     wait_for(trail, "conductor_size", "supply_volts_v")
     length = inputs.run_length_ft or Decimal(0)
     trail.add(
@@ -112,8 +181,8 @@ def _drop(
             limit_percent=inputs.drop_limit_percent or Decimal(3),
             method=inputs.drop_method,
             conduit=inputs.conduit,
-            material=str(trail["conductor_material"].value),
-            phases=reading.plate.phases or supply.phases,
+            material=job.conductor_facts().material,
+            phases=job.phases,
             volts_v=trail.number("supply_volts_v"),
             power_factor=Decimal("0.85") if factor is None else factor / 100,
             parallel_sets=inputs.parallel_sets,
@@ -126,15 +195,13 @@ def _drop(
     return step
 
 
-def _locked(
-    reading: PlateReading, supply: Supply, verdict: Verdict, profile: Profile, trail: Trail
-) -> None:
+def _locked(job: MotorCircuit, verdict: Verdict, trail: Trail) -> None:
     """Add locked-rotor currents where letter and table give them; nothing waits for them."""
     if "power_hp" not in trail:
         return
     volts = (verdict.plate_volts.low + verdict.plate_volts.high) / 2
-    power, phases = trail.number("power_hp"), reading.plate.phases or supply.phases
-    letter = reading.plate.code_letter
+    power, phases = trail.number("power_hp"), job.phases
+    letter, profile = job.reading.plate.code_letter, job.profile
     with contextlib.suppress(CoreError):
         locked_rotor_table(
             power_hp=power, volts_v=volts, phases=phases, edition=profile.edition, trail=trail
@@ -151,9 +218,8 @@ def _locked(
             )
 
 
-def _protection(
-    reading: PlateReading, inputs: SizeInputs, profile: Profile, supply: Supply, trail: Trail
-) -> Step:
+def _protection(job: MotorCircuit, trail: Trail) -> Step:
+    reading, inputs, profile = job.reading, job.size, job.profile
     if profile.amendments:
         amended(profile.amendments, "device_percent", trail)
         amended(profile.amendments, "no_next_size_up", trail)
@@ -179,18 +245,19 @@ def _protection(
         maker_limit=None
         if inputs.maker_limit is None
         else (inputs.maker_limit.amps_a, inputs.maker_limit.source),
-        kind=kind_in(trail),
+        kind=kind_of(inputs),
         school=profile.school,
-        phases=reading.plate.phases or supply.phases,
+        phases=job.phases,
         edition=profile.edition,
         trail=trail,
+        material=job.conductor_facts().material,
         design_letter=reading.plate.design_letter,
         is_premium=reading.plate.is_premium_efficiency,
     )
 
 
-def _overload(reading: PlateReading, profile: Profile, trail: Trail) -> Step:
-    plate = reading.plate
+def _overload(job: MotorCircuit, trail: Trail) -> Step:
+    reading, plate = job.reading, job.reading.plate
     for name, value in (
         ("service_factor", plate.service_factor),
         ("temperature_rise_c", plate.temperature_rise_c),
@@ -200,16 +267,21 @@ def _overload(reading: PlateReading, profile: Profile, trail: Trail) -> Step:
     return overload_setting(
         service_factor=plate.service_factor,
         temperature_rise_c=plate.temperature_rise_c,
-        edition=profile.edition,
+        edition=job.profile.edition,
         trail=trail,
     )
 
 
-def _disconnect(profile: Profile, trail: Trail) -> Step:
+def _grounding(job: MotorCircuit, trail: Trail) -> Step:
+    return grounding_step(job.size, job.profile, job.phases, trail)
+
+
+def _disconnect(job: MotorCircuit, trail: Trail) -> Step:
+    profile = job.profile
     wait_for(trail, "protection_device_a")
     if profile.amendments:
         amended(profile.amendments, "disconnect_percent", trail)
-    is_fuse = kind_in(trail) in FUSES
+    is_fuse = kind_of(job.size) in FUSES
     return disconnect(
         fuse_a=trail.number("protection_device_a") if is_fuse else None,
         edition=profile.edition,
@@ -253,123 +325,85 @@ def _brought(name: str, item: OwnSizeInput | None, trail: Trail) -> Step:
     )
 
 
-def branch_circuit(
-    reading: PlateReading,
-    found: Supply | None,
-    verdict: Verdict | None,
-    error: CoreError | None,
-    size: SizeInputs,
-    profile: Profile,
-    start_method: StartMethod = "full_voltage",
-    given_supply: SupplyInputs | None = None,
-) -> tuple[Trail, tuple[Figure, ...]]:
-    """Work out the branch circuit of a plate that was read and a supply that was judged.
+def branch_circuit(job: MotorCircuit) -> tuple[Trail, tuple[Figure, ...]]:
+    """Return the branch circuit of a nameplate that was read and a supply that was judged.
 
     Parameters
     ----------
-    reading : PlateReading
-        The plate, piece by piece.
-    found : Supply or None
-        The supply; None if it was not given or could not be read.
-    verdict : Verdict or None
-        The plate column in use.
-    error : CoreError or None
-        Why there is no supply or no verdict.
-    size : SizeInputs
-        What decides the sizes besides.
-    profile : Profile
-        Edition and school.
-    start_method : str
-        Wye-delta and part-winding starts have legs with a part of the current.
-    given_supply : SupplyInputs or None
-        What else is known of the supply: its fault current.
+    job : MotorCircuit
+        What it is calculated from.
 
     Returns
     -------
     tuple of Trail and tuple of Figure
-        Every value with its evidence, and the lines of the Size sheet.
+        Every value with its evidence, and the lines of the size sheet.
 
     Raises
     ------
     RuntimeError
         If there is no verdict and no error either: a bug.
     """
-    if reading.plate.is_hermetic and found is not None and verdict is not None:
-        return compressor_circuit(reading, found, verdict, size, profile)
+    found, verdict, size, profile = job.supply, job.verdict, job.size, job.profile
+    if job.reading.plate.is_hermetic and found is not None and verdict is not None:
+        return compressor_circuit(job.reading, found, verdict, size, profile)
     trail = Trail()
 
     def flc() -> Step:
         if found is None or verdict is None:
-            raise error if error is not None else RuntimeError("no verdict and no error")
-        return full_load_step(reading, found, verdict, size, profile, trail)
+            raise job.error if job.error is not None else RuntimeError("no verdict and no error")
+        return full_load_step(job.reading, found, verdict, size, profile, trail)
 
-    def after_flc(make: Callable[[Supply], Step]) -> Callable[[], Step]:
+    def after_flc(make: Callable[[MotorCircuit, Trail], Step]) -> Callable[[], Step]:
         def made() -> Step:
             if found is None or "table_flc_a" not in trail:
                 raise MissingError(
                     Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
                 )
-            return make(found)
+            return make(job, trail)
 
         return made
 
     figures = [
         figure("table_flc_a", flc),
-        figure(
-            "conductor_size",
-            after_flc(lambda _: _conductor(reading, size, profile, trail)),
-        ),
-        figure(
-            "protection_device_a",
-            after_flc(lambda on: _protection(reading, size, profile, on, trail)),
-        ),
-        figure("overload_setting_a", after_flc(lambda _: _overload(reading, profile, trail))),
-        figure(
-            "grounding_conductor_size",
-            after_flc(lambda on: grounding_step(reading, profile, on, trail)),
-        ),
-        figure("disconnect_switch_a", after_flc(lambda _: _disconnect(profile, trail))),
+        figure("conductor_size", after_flc(_conductor)),
+        figure("protection_device_a", after_flc(_protection)),
+        figure("overload_setting_a", after_flc(_overload)),
+        figure("grounding_conductor_size", after_flc(_grounding)),
+        figure("disconnect_switch_a", after_flc(_disconnect)),
     ]
-    if start_method != "full_voltage":
-        start: LegStart = start_method
+    if job.start_method != "full_voltage":
         figures += [
-            figure("leg_conductor_size", after_flc(lambda _: _leg(start, size, profile, trail))),
-            figure(
-                "leg_overload_setting_a",
-                after_flc(lambda _: leg_overload(start, edition=profile.edition, trail=trail)),
-            ),
+            figure("leg_conductor_size", after_flc(_leg)),
+            figure("leg_overload_setting_a", after_flc(_leg_overload)),
         ]
     if size.run_length_ft is not None:
-        figures.append(
-            figure(
-                "voltage_drop_percent",
-                after_flc(lambda on: _drop(reading, on, size, profile, trail)),
-            )
-        )
+        figures.append(figure("voltage_drop_percent", after_flc(_drop)))
         figures += [
             Figure(id=name, step=name)
             for name in ("run_conductor_size", "run_grounding_size")
             if name in trail
         ]
     if found is not None and verdict is not None:
-        _locked(reading, found, verdict, profile, trail)
-        figures += _more(reading, found, size, profile, trail, start_method, given_supply)
+        _locked(job, verdict, trail)
     return trail, tuple(figures)
 
 
-def _more(
-    reading: PlateReading,
-    found: Supply,
-    size: SizeInputs,
-    profile: Profile,
-    trail: Trail,
-    start_method: StartMethod,
-    supply: SupplyInputs | None,
-) -> tuple[Figure, ...]:
-    """Return the further parts of the sheet, if the circuit itself is there."""
-    told = None if supply is None else supply.fault_current_a
-    is_plain = start_method == "full_voltage" and "speed_1_amps_a" not in trail
-    if is_plain and told is None and not size.asks_more:
+def further_sizes(job: MotorCircuit, trail: Trail) -> tuple[Figure, ...]:
+    """Return the further parts of the size sheet, if the branch circuit itself is there.
+
+    Parameters
+    ----------
+    job : MotorCircuit
+        What it is calculated from, with what the drawn starter says.
+    trail : Trail
+        Holds the branch circuit; the steps are added to it.
+    """
+    found, supply = job.supply, job.given_supply
+    if found is None or job.verdict is None or job.reading.plate.is_hermetic:
+        return ()
+    fault_a = None if supply is None else supply.fault_current_a
+    is_plain = job.start_method == "full_voltage" and "speed_1_amps_a" not in trail
+    if is_plain and fault_a is None and not job.size.asks_more:
         return ()
     if "conductor_material" not in trail or "protection_kind" not in trail:
         return ()
@@ -382,14 +416,17 @@ def _more(
                 phases=found.phases or 1,
                 z_percent=supply.transformer_z_percent,
             )
-    return more_sizes(
-        reading,
-        found,
-        size,
-        profile,
-        conductor_facts(size, trail),
-        trail,
-        start_method=start_method,
-        fault_a=told,
-        by_transformer_a=by_transformer,
+    return further_figures(
+        SizeSheet(
+            reading=job.reading,
+            supply=found,
+            size=job.size,
+            profile=job.profile,
+            facts=job.conductor_facts(),
+            kind=kind_of(job.size),
+            trail=trail,
+            start_method=job.start_method,
+            fault_a=fault_a,
+            by_transformer_a=by_transformer,
+        )
     )

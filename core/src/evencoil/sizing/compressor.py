@@ -17,31 +17,31 @@ from evencoil.sizing.hermetic import (
     hermetic_overload,
 )
 from evencoil.sizing.inputs import SizeInputs
-from evencoil.sizing.protection import kind_in
-from evencoil.sizing.readings import conductor_facts, size_input
+from evencoil.sizing.protection import FUSES
+from evencoil.sizing.readings import add_conductor_inputs, conductor_facts, kind_of, size_input
 
 __all__ = ["compressor_circuit", "grounding_step"]
 
 
-def grounding_step(reading: PlateReading, profile: Profile, supply: Supply, trail: Trail) -> Step:
+def grounding_step(size: SizeInputs, profile: Profile, phases: int, trail: Trail) -> Step:
     """Return the equipment grounding conductor.
 
     Parameters
     ----------
-    reading : PlateReading
-        The nameplate.
+    size : SizeInputs
+        Conductor material, kind of fuse or breaker.
     profile : Profile
         Edition and plant rules.
-    supply : Supply
-        The supply.
+    phases : int
+        1 or 3.
     trail : Trail
         Holds conductor and fuse or breaker.
     """
     wait_for(trail, "protection_device_a", "conductor_size")
     return grounding_conductor(
-        material=str(trail["conductor_material"].value),
-        kind=kind_in(trail),
-        phases=reading.plate.phases or supply.phases,
+        material=conductor_facts(size).material,
+        kind=kind_of(size),
+        phases=phases,
         edition=profile.edition,
         trail=trail,
     )
@@ -71,6 +71,7 @@ def compressor_circuit(
         If the rated-load current is not on the nameplate; it becomes the refusal of its figure.
     """
     trail, plate, edition = Trail(), reading.plate, profile.edition
+    phases = plate.phases or supply.phases
 
     def amps_of(bands: tuple[Band, ...], step_id: str) -> Decimal | None:
         if len(bands) not in {1, len(plate.volts_v)}:
@@ -103,25 +104,24 @@ def compressor_circuit(
 
     def wire() -> Step:
         wait_for(trail, "hermetic_current_a")
-        for name in ("conductor_material", "insulation", "ambient_c", "current_carrying"):
-            size_input(trail, name, getattr(size, name))
+        add_conductor_inputs(size, trail)
         hermetic_conductor_ampacity(edition=edition, trail=trail)
-        return conductor(conductor_facts(size, trail), edition=edition, trail=trail)
+        return conductor(conductor_facts(size), edition=edition, trail=trail)
 
     def device() -> Step:
         wait_for(trail, "hermetic_current_a")
         size_input(trail, "protection_kind", size.protection_kind)
-        return hermetic_device(kind=kind_in(trail), edition=edition, trail=trail)
+        return hermetic_device(kind=kind_of(size), edition=edition, trail=trail)
 
     def switch() -> Step:
         wait_for(trail, "protection_device_a")
-        return hermetic_disconnect(edition=edition, trail=trail)
+        return hermetic_disconnect(is_fuse=kind_of(size) in FUSES, edition=edition, trail=trail)
 
     return trail, (
         figure("hermetic_current_a", current),
         figure("conductor_size", wire),
         figure("protection_device_a", device),
         figure("overload_setting_a", lambda: hermetic_overload(edition=edition, trail=trail)),
-        figure("grounding_conductor_size", lambda: grounding_step(reading, profile, supply, trail)),
+        figure("grounding_conductor_size", lambda: grounding_step(size, profile, phases, trail)),
         figure("disconnect_switch_a", switch),
     )

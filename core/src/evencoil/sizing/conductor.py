@@ -88,7 +88,7 @@ class ConductorFacts:
         Current-carrying conductors in the raceway, spares included.
     parallel_sets : int
         Conductors in parallel per phase, each set in its own raceway.
-    smallest : str or None
+    smallest : ConductorSize or None
         What the place allows as the smallest size, where that is more than the code asks.
     """
 
@@ -99,7 +99,7 @@ class ConductorFacts:
     ambient_c: Decimal = Decimal(30)
     current_carrying: int = 3
     parallel_sets: int = 1
-    smallest: str | None = None
+    smallest: ConductorSize | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -346,7 +346,7 @@ def pick_conductor(
     if facts.parallel_sets > 1:
         least = ConductorSize(_SMALLEST_PARALLEL)
     if facts.smallest is not None:
-        least = max(least, ConductorSize(facts.smallest))
+        least = max(least, facts.smallest)
     before: ConductorSize | None = None
     for size, row in _ladder(facts.material):
         at_terminal, at_own = _ampacity(row, f"t{terminal_c}"), _ampacity(row, f"t{own}")
@@ -420,7 +420,7 @@ def conductor(facts: ConductorFacts, *, edition: Edition, trail: Trail) -> Step:
     )
     ambient = _ambient(facts, edition, trail)
     adjustment = _adjustment(facts, edition, trail)
-    factor = Decimal(ambient.value) * Decimal(adjustment.value)
+    factor = ambient.number * adjustment.number
     pick = pick_conductor(required_a=required, facts=facts, terminal_c=terminal_c, factor=factor)
     if pick is None:
         raise NotInTableError(
@@ -493,7 +493,7 @@ def _steps(
     return trail.add(
         Step(
             id="conductor_size",
-            value=pick.size.size,
+            value=pick.size,
             unit=pick.size.unit,
             kind="worked",
             shown=shown,

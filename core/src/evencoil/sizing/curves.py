@@ -19,7 +19,7 @@ from typing import Literal
 
 from evencoil.base import Message
 
-__all__ = ["Curve", "CurveFacts", "Sheet", "class_time_s", "damage_time_s", "sheet"]
+__all__ = ["Curve", "CurveFacts", "TimeCurrentSheet", "class_time_s", "damage_time_s", "sheet"]
 
 CurveId = Literal["motor", "overload_cold", "overload_hot", "device_fast", "device_slow", "damage"]
 _ULTIMATE = 1.15
@@ -104,7 +104,7 @@ class CurveFacts:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Sheet:
+class TimeCurrentSheet:
     """Every line, and what can be read off where lines meet."""
 
     curves: tuple[Curve, ...]
@@ -171,7 +171,7 @@ def _shape_time(kind: str, multiple: float) -> float:
     return points[-1][1]
 
 
-def sheet(facts: CurveFacts) -> Sheet:
+def sheet(facts: CurveFacts) -> TimeCurrentSheet:
     """Return the time-current sheet of one branch circuit.
 
     Parameters
@@ -216,7 +216,7 @@ def sheet(facts: CurveFacts) -> Sheet:
     cold, hot = overload("overload_cold", is_hot=False), overload("overload_hot", is_hot=True)
     fast, slow = device("device_fast", 1 / _BAND), device("device_slow", _BAND)
     said, through, first = _read_off(facts, full_load, currents)
-    return Sheet(
+    return TimeCurrentSheet(
         curves=(motor, cold, hot, fast, slow, damage),
         findings=said,
         rides_through=through,

@@ -149,7 +149,7 @@ def voltage_drop(facts: DropFacts, *, edition: Edition, trail: Trail) -> Step:
     """
     _check(facts)
     amps = trail.number("table_flc_a")
-    size = ConductorSize(str(trail["conductor_size"].value))
+    size = trail.size("conductor_size")
     book, column, rows = _rows(facts)
     here = next((row for known, row in rows if known == size), None)
     if here is None:
@@ -220,7 +220,7 @@ def _larger(
     trail: Trail,
 ) -> Step:
     """Add the smallest conductor that keeps the limit."""
-    least = ConductorSize(str(trail["conductor_size"].value))
+    least = trail.size("conductor_size")
     for size, row in rows:
         if size < least:
             continue
@@ -231,7 +231,7 @@ def _larger(
             return trail.add(
                 Step(
                     id="run_conductor_size",
-                    value=size.size,
+                    value=size,
                     unit=size.unit,
                     kind="worked",
                     shown=str(size),
@@ -287,7 +287,7 @@ def grown_grounding(*, edition: Edition, trail: Trail) -> Step:
         If no listed size has the area.
     """
     base, least, larger = (
-        ConductorSize(str(trail[name].value))
+        trail.size(name)
         for name in ("grounding_conductor_size", "conductor_size", "run_conductor_size")
     )
     ratio = _mils(larger) / _mils(least)
@@ -307,7 +307,7 @@ def grown_grounding(*, edition: Edition, trail: Trail) -> Step:
     return trail.add(
         Step(
             id="run_grounding_size",
-            value=chosen.size,
+            value=chosen,
             unit=chosen.unit,
             kind="worked",
             shown=str(chosen),

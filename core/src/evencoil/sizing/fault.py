@@ -148,7 +148,7 @@ def _against(
     subject: str,
     edition: Edition,
 ) -> Step:
-    most = Decimal(str(rating.value)) * 1000
+    most = rating.number * 1000
     holds = most >= amps
     return judged(
         trail,

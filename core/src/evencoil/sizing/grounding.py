@@ -70,13 +70,13 @@ def grounding_conductor(
         )
     column = book.columns.index(material)
     size = ConductorSize(book.rows[row][column])
-    conductor = ConductorSize(str(trail["conductor_size"].value))
+    conductor = trail.size("conductor_size")
     chosen = min(size, conductor)
     cell = book.find_text(row, material, edition=edition)
     return trail.add(
         Step(
             id="grounding_conductor_size",
-            value=chosen.size,
+            value=chosen,
             unit=chosen.unit,
             kind="worked",
             shown=str(chosen),

@@ -17,7 +17,7 @@ from decimal import Decimal
 from evencoil.base import Message, MissingError, NotInTableError, Step, Tip, Trail, plain, show
 from evencoil.codebook import Edition, rule
 from evencoil.sizing.disconnect import usual_switch_a
-from evencoil.sizing.protection import FUSES, DeviceKind, largest_not_above
+from evencoil.sizing.protection import DeviceKind, largest_not_above
 
 __all__ = [
     "hermetic_conductor_ampacity",
@@ -163,15 +163,17 @@ def hermetic_device(*, kind: DeviceKind, edition: Edition, trail: Trail) -> Step
     )
 
 
-def hermetic_disconnect(*, edition: Edition, trail: Trail) -> Step:
+def hermetic_disconnect(*, is_fuse: bool, edition: Edition, trail: Trail) -> Step:
     """Return the usual switch: 115 % of the current, and clips for its fuses.
 
     Parameters
     ----------
+    is_fuse : bool
+        Whether it holds fuses.
     edition : int
         Edition whose sections are cited.
     trail : Trail
-        Holds ``hermetic_current_a``, ``protection_device_a`` and its kind.
+        Holds ``hermetic_current_a`` and ``protection_device_a``.
 
     Returns
     -------
@@ -186,7 +188,6 @@ def hermetic_disconnect(*, edition: Edition, trail: Trail) -> Step:
     amps = trail.number("hermetic_current_a")
     least = amps * _DISCONNECT
     wanted = least
-    is_fuse = str(trail["protection_kind"].value) in FUSES
     if is_fuse:
         wanted = max(least, trail.number("protection_device_a"))
     size = usual_switch_a(wanted)

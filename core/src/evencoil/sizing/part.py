@@ -7,13 +7,23 @@ is told by whoever asks (legs, rotor, speeds, drives, taps, feeders).
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from decimal import Decimal
 
 from evencoil.base import Message, NotInTableError, Step, Trail, show
 from evencoil.codebook import Edition, table, worked
 from evencoil.sizing.conductor import ConductorFacts, pick_conductor
 
-__all__ = ["conductor_at", "part_conductor"]
+__all__ = ["Fitted", "conductor_at", "fit_conductor", "part_conductor"]
+
+
+@dataclass(frozen=True, slots=True)
+class Fitted:
+    """A conductor that was chosen, and the ampacity that governs it [A]."""
+
+    step: Step
+    holds_a: Decimal
+
 
 _AS_THE_LINE = ("terminal_temperature_c", "ambient_factor", "adjustment_factor")
 
@@ -111,6 +121,67 @@ def conductor_at(
     NotInTableError
         If no single conductor carries it.
     """
+    return fit_conductor(
+        trail,
+        step_id,
+        needs,
+        facts,
+        edition,
+        terminal_c=terminal_c,
+        factor=factor,
+        said=said,
+        subject=subject,
+        field=field,
+        uses=uses,
+    ).step
+
+
+def fit_conductor(
+    trail: Trail,
+    step_id: str,
+    needs: str,
+    facts: ConductorFacts,
+    edition: Edition,
+    *,
+    terminal_c: int,
+    factor: Decimal = Decimal(1),
+    said: str = "part.conductor",
+    subject: str = "ampacity",
+    field: str = "size.parallel_sets",
+    uses: tuple[str, ...] = (),
+) -> Fitted:
+    """Return the smallest conductor as `conductor_at` does, with its ampacity.
+
+    Parameters
+    ----------
+    trail : Trail
+        Holds the minimum ampacity; the step is added to it.
+    step_id : str
+        Name of the step that is added.
+    needs : str
+        Name of the minimum ampacity.
+    facts : ConductorFacts
+        Material, insulation, number of conductors.
+    edition : int
+        Edition whose sections are cited.
+    terminal_c : int
+        Terminal temperature rating. [C]
+    factor : Decimal
+        Ambient correction times adjustment.
+    said : str
+        Id of the sentence with the comparison.
+    subject : str
+        Subject of the rule.
+    field : str
+        Field that a refusal points at.
+    uses : tuple of str
+        Further steps that it depends on.
+
+    Raises
+    ------
+    NotInTableError
+        If no single conductor carries it.
+    """
     needed = trail.number(needs)
     pick = pick_conductor(required_a=needed, facts=facts, terminal_c=terminal_c, factor=factor)
     if pick is None:
@@ -119,10 +190,10 @@ def conductor_at(
             field=field,
             hint=Message("conductor.none.hint"),
         )
-    return worked(
+    step = worked(
         trail,
         step_id,
-        pick.size.size,
+        pick.size,
         pick.size.unit,
         said,
         subject,
@@ -137,3 +208,4 @@ def conductor_at(
         found=table("310_16").find(pick.row, f"t{terminal_c}", edition=edition),
         shown=str(pick.size),
     )
+    return Fitted(step, pick.holds_a)

@@ -15,19 +15,20 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import cache, lru_cache
-from typing import Literal, get_args
+from typing import Literal
 
 from evencoil.base import Message, NotInTableError, Step, Tip, Trail, plain, show
 from evencoil.codebook import Edition, School, rule, table
+from evencoil.sizing.conductor import Material
 
 __all__ = [
     "FUSES",
     "DeviceKind",
     "Machine",
     "Ratings",
-    "kind_in",
     "largest_not_above",
     "next_up",
+    "ordinary_limit_a",
     "protection_device",
     "protection_ratings",
     "ratings_in",
@@ -249,6 +250,7 @@ def protection_device(
     machine: Machine = "squirrel_cage",
     no_start: str | None = None,
     maker_limit: tuple[Decimal, str] | None = None,
+    material: Material = "cu",
 ) -> Step:
     """Return the rating of the short-circuit and ground-fault device.
 
@@ -275,6 +277,8 @@ def protection_device(
         Who recorded, and why, that the motor does not start on less.
     maker_limit : tuple or None
         The largest device printed by the maker [A], and where it is printed.
+    material : str
+        Of the conductors, for the figure of an ordinary circuit.
 
     Returns
     -------
@@ -361,17 +365,9 @@ def protection_device(
                     if name in trail
                 ),
             ),
-            tips=_tips(found, kind, flc, trail),
+            tips=_tips(found, kind, material, trail),
         )
     )
-
-
-_KINDS: dict[str, DeviceKind] = {kind: kind for kind in get_args(DeviceKind)}
-
-
-def kind_in(trail: Trail) -> DeviceKind:
-    """Return the kind of device that a trail was worked out with, its ``protection_kind``."""
-    return _KINDS[str(trail["protection_kind"].value)]
 
 
 def ratings_in(
@@ -438,8 +434,9 @@ def _choice(found: Ratings, kind: DeviceKind, school: School) -> tuple[Decimal, 
     return found.field_a, "protection.field" if school == "field" else "protection.no_smaller"
 
 
-def _tips(found: Ratings, kind: DeviceKind, flc_a: Decimal, trail: Trail) -> tuple[Tip, ...]:
-    """Work out what would tip the rating over, and name what does not apply."""
+def _tips(found: Ratings, kind: DeviceKind, material: Material, trail: Trail) -> tuple[Tip, ...]:
+    """Return what would change the rating, and what does not apply."""
+    flc_a = trail.number(_basis(trail))
     said = []
     if kind != "instantaneous_breaker":
         exam = "—" if found.exam_a is None else plain(found.exam_a)
@@ -461,15 +458,28 @@ def _tips(found: Ratings, kind: DeviceKind, flc_a: Decimal, trail: Trail) -> tup
     else:
         said.append(Message("protection.tip_setting", {"cap": show(found.cap_a, "limit")}))
     if "conductor_size" in trail:
-        said.append(_ordinary(trail))
+        said.append(_ordinary(material, trail))
     return tuple(Tip(message=message) for message in said)
 
 
-def _ordinary(trail: Trail) -> Message:
-    """Name the figure of an ordinary circuit, which motor circuits are released from."""
-    size = str(trail["conductor_size"].value)
-    metal = str(trail["conductor_material"].value) if "conductor_material" in trail else "cu"
-    small = table("240_4_d")
-    rows = [row for row in small.rows if row[0] == size and row[1] == metal]
-    amps = rows[0][2] if rows else show(trail.number("ampacity_a"), "limit")
+def ordinary_limit_a(material: Material, trail: Trail) -> Decimal:
+    """Return the largest device of an ordinary circuit on this conductor [A].
+
+    Motor circuits are released from it by 240.4(G); it is named so that nobody takes it
+    for theirs. 240.4(D) for small conductors, else the ampacity.
+
+    Parameters
+    ----------
+    material : str
+        ``cu`` or ``al``.
+    trail : Trail
+        Holds ``conductor_size`` and ``ampacity_a``.
+    """
+    size = trail.size("conductor_size").size
+    rows = [row for row in table("240_4_d").rows if row[0] == size and row[1] == material]
+    return Decimal(rows[0][2]) if rows else trail.number("ampacity_a")
+
+
+def _ordinary(material: Material, trail: Trail) -> Message:
+    amps = show(ordinary_limit_a(material, trail), "limit")
     return Message("protection.tip_ordinary", {"size": trail["conductor_size"].shown, "amps": amps})

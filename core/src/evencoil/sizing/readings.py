@@ -6,7 +6,18 @@ from decimal import Decimal
 from functools import lru_cache
 from typing import get_args
 
-from evencoil.base import Mark, Message, MissingError, Rule, Step, Trail, plain, say, show
+from evencoil.base import (
+    ConductorSize,
+    Mark,
+    Message,
+    MissingError,
+    Rule,
+    Step,
+    Trail,
+    plain,
+    say,
+    show,
+)
 from evencoil.codebook import Profile, given
 from evencoil.plate import PlateReading, Supply, Verdict
 from evencoil.sizing.conductor import ConductorFacts
@@ -15,14 +26,24 @@ from evencoil.sizing.inputs import SizeInputs
 from evencoil.sizing.protection import DeviceKind
 from evencoil.sizing.speeds import highest_current
 
-__all__ = ["conductor_facts", "full_load_step", "read_step", "size_input"]
+__all__ = [
+    "add_conductor_inputs",
+    "conductor_facts",
+    "full_load_step",
+    "kind_of",
+    "read_step",
+    "size_input",
+]
 
+USUAL_KIND: DeviceKind = "dual_element_fuse"
+_USUAL = ConductorFacts()
+#: what is assumed where nobody entered anything, its unit and its sentence
 _DEFAULTS: dict[str, tuple[str, str, str]] = {
-    "conductor_material": ("cu", "", "assumed.conductor_material"),
-    "insulation": ("THWN", "", "assumed.insulation"),
-    "ambient_c": ("30", "°C", "assumed.ambient_c"),
-    "current_carrying": ("3", "", "assumed.current_carrying"),
-    "protection_kind": ("dual_element_fuse", "", "assumed.protection_kind"),
+    "conductor_material": (_USUAL.material, "", "assumed.conductor_material"),
+    "insulation": (_USUAL.insulation, "", "assumed.insulation"),
+    "ambient_c": (plain(_USUAL.ambient_c), "°C", "assumed.ambient_c"),
+    "current_carrying": (str(_USUAL.current_carrying), "", "assumed.current_carrying"),
+    "protection_kind": (USUAL_KIND, "", "assumed.protection_kind"),
 }
 
 
@@ -79,8 +100,8 @@ def _input_step(
     )
 
 
-def size_input(trail: Trail, step_id: str, given: object) -> str:
-    """Add an input of the size step, entered or assumed, and return it as text.
+def size_input(trail: Trail, step_id: str, given: object) -> None:
+    """Add an input of the size step, entered or assumed.
 
     Parameters
     ----------
@@ -92,8 +113,7 @@ def size_input(trail: Trail, step_id: str, given: object) -> str:
         What was entered; None if nothing was.
     """
     text = None if given is None else plain(given) if isinstance(given, Decimal) else str(given)
-    step = trail.add(_size_step(step_id, text))
-    return str(step.value)
+    trail.add(_size_step(step_id, text))
 
 
 @lru_cache(maxsize=4096)
@@ -240,25 +260,46 @@ def _used_volts(supply: Supply, verdict: Verdict) -> Decimal:
     return min(choices, key=lambda volts: (not band.holds(volts), abs(volts - middle)))
 
 
-def conductor_facts(inputs: SizeInputs, trail: Trail) -> ConductorFacts:
-    """Return what decides a conductor, from the steps that were read or assumed.
+def conductor_facts(
+    size: SizeInputs, design_letter: str | None = None, smallest: ConductorSize | None = None
+) -> ConductorFacts:
+    """Return what decides a conductor, entered or assumed.
 
     Parameters
     ----------
-    inputs : SizeInputs
+    size : SizeInputs
         What was entered.
-    trail : Trail
-        Holds material, insulation, ambient, number of conductors.
+    design_letter : str, optional
+        Of the nameplate, where it decides the terminal temperature rating.
+    smallest : ConductorSize, optional
+        The smallest size that the plant allows.
     """
     return ConductorFacts(
-        material="al" if trail["conductor_material"].value == "al" else "cu",
-        insulation=str(trail["insulation"].value),
-        termination_c=inputs.termination_c,
-        design_letter=str(trail["design_letter"].value) if "design_letter" in trail else None,
-        ambient_c=Decimal(str(trail["ambient_c"].value)),
-        current_carrying=int(str(trail["current_carrying"].value)),
-        parallel_sets=inputs.parallel_sets,
-        smallest=str(trail["amendment_smallest_conductor"].value)
-        if "amendment_smallest_conductor" in trail
-        else None,
+        material=size.conductor_material or _USUAL.material,
+        insulation=size.insulation or _USUAL.insulation,
+        termination_c=size.termination_c,
+        design_letter=design_letter,
+        ambient_c=_USUAL.ambient_c if size.ambient_c is None else size.ambient_c,
+        current_carrying=size.current_carrying or _USUAL.current_carrying,
+        parallel_sets=size.parallel_sets,
+        smallest=smallest,
     )
+
+
+def kind_of(size: SizeInputs) -> DeviceKind:
+    """Return the kind of fuse or breaker, entered or assumed."""
+    return size.protection_kind or USUAL_KIND
+
+
+def add_conductor_inputs(size: SizeInputs, trail: Trail) -> None:
+    """Add the inputs that decide a conductor, entered or assumed.
+
+    Parameters
+    ----------
+    size : SizeInputs
+        What was entered.
+    trail : Trail
+        The steps are added to it.
+    """
+    for name in ("conductor_material", "insulation", "ambient_c", "current_carrying"):
+        size_input(trail, name, getattr(size, name))

@@ -7,12 +7,12 @@ Rules: NEC 430.52(C)(1) (main rule and next size up), 240.4(D) and (G).
 from __future__ import annotations
 
 from dataclasses import dataclass
-from decimal import Decimal
 
 from evencoil.base import Message, Trail, plain, show
-from evencoil.codebook import Profile, table
+from evencoil.codebook import Profile
 from evencoil.plate import PlateReading
-from evencoil.sizing.protection import FUSES, Machine, kind_in, ratings_in
+from evencoil.sizing.conductor import Material
+from evencoil.sizing.protection import FUSES, DeviceKind, Machine, ordinary_limit_a, ratings_in
 
 __all__ = ["SchoolRow", "schools_of"]
 
@@ -34,6 +34,8 @@ def schools_of(
     trail: Trail,
     *,
     phases: int,
+    kind: DeviceKind,
+    material: Material,
     machine: Machine = "squirrel_cage",
 ) -> tuple[SchoolRow, ...]:
     """Return what each opinion would put in front of this motor.
@@ -48,6 +50,10 @@ def schools_of(
         The branch circuit as worked out.
     phases : int
         1 or 3; 0 for direct current.
+    kind : str
+        Kind of fuse or breaker.
+    material : str
+        Of the conductors, ``cu`` or ``al``.
     machine : str
         Wound-rotor and synchronous motors have rows of their own.
 
@@ -58,7 +64,6 @@ def schools_of(
     """
     if "protection_device_a" not in trail or "protection_limit_a" not in trail:
         return ()
-    kind = kind_in(trail)
     if kind == "instantaneous_breaker" or "conductor_size" not in trail:
         return ()
     found = ratings_in(
@@ -100,18 +105,15 @@ def schools_of(
             applies="no_start" in trail,
             reason=Message("school.raised", {"cap": show(found.cap_a, "limit")}),
         ),
-        _ordinary(trail),
+        _ordinary(kind, material, trail),
     ]
     return tuple(rows)
 
 
-def _ordinary(trail: Trail) -> SchoolRow:
+def _ordinary(kind: DeviceKind, material: Material, trail: Trail) -> SchoolRow:
     """Name what an ordinary circuit of that wire would have, and why it does not hold here."""
-    size = str(trail["conductor_size"].value)
-    metal = str(trail["conductor_material"].value) if "conductor_material" in trail else "cu"
-    rows = [row for row in table("240_4_d").rows if row[0] == size and row[1] == metal]
-    amps = Decimal(rows[0][2]) if rows else trail.number("ampacity_a")
-    is_fuse = kind_in(trail) in FUSES
+    amps = ordinary_limit_a(material, trail)
+    is_fuse = kind in FUSES
     return SchoolRow(
         id="ordinary",
         amps_a=show(amps, "limit"),

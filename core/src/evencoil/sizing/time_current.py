@@ -12,9 +12,10 @@ from decimal import Decimal
 
 from evencoil.base import Message, MissingError, Trail
 from evencoil.codebook import table
-from evencoil.sizing.curves import CurveFacts, Sheet, sheet
+from evencoil.sizing.curves import CurveFacts, TimeCurrentSheet, sheet
 from evencoil.sizing.inputs import SizeInputs
 from evencoil.sizing.locked_rotor import locked_rotor_name
+from evencoil.sizing.readings import conductor_facts, kind_of
 
 __all__ = ["RunPoint", "curve_sheet", "volts_along"]
 
@@ -38,7 +39,7 @@ def _cmil(size: str) -> float:
     )
 
 
-def curve_sheet(trail: Trail, size: SizeInputs) -> Sheet:
+def curve_sheet(trail: Trail, size: SizeInputs) -> TimeCurrentSheet:
     """Return the time-current sheet of a branch circuit that was worked out.
 
     Parameters
@@ -83,10 +84,10 @@ def curve_sheet(trail: Trail, size: SizeInputs) -> Sheet:
             setting_a=float(trail.number("overload_setting_a")),
             trip_class=trip_class or _USUAL_CLASS,
             is_class_assumed=trip_class is None,
-            device_kind=str(trail["protection_kind"].value),
+            device_kind=kind_of(size),
             device_a=float(trail.number("protection_device_a")),
-            cmil=_cmil(str(trail[wire].value)) * size.parallel_sets,
-            metal="al" if trail["conductor_material"].value == "al" else "cu",
+            cmil=_cmil(trail.size(wire).size) * size.parallel_sets,
+            metal=conductor_facts(size).material,
         )
     )
 

@@ -40,7 +40,8 @@ def expand(verb: str, time: int, device: str, word: str) -> Sequence[Action]:
     Parameters
     ----------
     verb : str
-        ``push`` is press, and release after 0.3 s; ``dip`` takes the supply away for ``word`` seconds.
+        ``push`` is press, and release after 0.3 s; ``dip`` takes the supply away for ``word``
+        seconds.
     time : int
         When it begins. [us]
     device : str

@@ -252,7 +252,10 @@ class Run:
 
     def is_live(self, terminal: str) -> bool:
         """Tell whether a terminal has volts to ground that can hurt."""
-        node = self.plant.node_of[terminal]
+        return self.is_live_net(self.plant.node_of[terminal])
+
+    def is_live_net(self, node: int) -> bool:
+        """Tell whether a net has volts to ground that can hurt, alternating or direct."""
         level = self.plant.constants["live_v"]
         steady = self.solution.steady
         return abs(self.solution.volts[node]) >= level or (

@@ -4,14 +4,13 @@ Knows netlists, windings and sizes; does not run them.
 """
 
 from evencoil.starters.catalogue import FOUND, CatalogueEntry, catalogue, entry_of, found_entry
-from evencoil.starters.fit import LEADS_OF, Load, MotorFacts, barred_by, start_of
+from evencoil.starters.fit import Load, MotorFacts, misfit, needed_leads, start_of
 from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, StarterInputs
-from evencoil.starters.installation import MotorRating, install_motor, rate
+from evencoil.starters.installation import MotorRating, install_motor, ratings_of, with_ratings
 from evencoil.starters.recipe import OptionSpec, draw, options_of
 
 __all__ = [
     "FOUND",
-    "LEADS_OF",
     "AcceptedInput",
     "CatalogueEntry",
     "DeadReadingInput",
@@ -20,13 +19,15 @@ __all__ = [
     "MotorRating",
     "OptionSpec",
     "StarterInputs",
-    "barred_by",
     "catalogue",
     "draw",
     "entry_of",
     "found_entry",
     "install_motor",
+    "misfit",
+    "needed_leads",
     "options_of",
-    "rate",
+    "ratings_of",
     "start_of",
+    "with_ratings",
 ]

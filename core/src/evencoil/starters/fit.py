@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from evencoil.base import Message
+from evencoil.base import Message, say
 from evencoil.sizing import Start
 from evencoil.starters.catalogue import CatalogueEntry
 
-__all__ = ["LEADS_OF", "Load", "MotorFacts", "barred_by", "start_of"]
+__all__ = ["Load", "MotorFacts", "misfit", "needed_leads", "start_of"]
 
 Load = Literal["unknown", "empty", "loaded"]
 
@@ -22,7 +22,7 @@ _SOFT: dict[str, Start] = {
 
 
 #: leads that must come out of the motor; nothing stands for any
-LEADS_OF = {
+_LEADS = {
     "star_delta": (6, 12),
     "part_winding": (6, 9, 12),
     "two_speed": (6,),
@@ -64,8 +64,22 @@ class MotorFacts:
     load: Load
 
 
-def barred_by(entry: CatalogueEntry, facts: MotorFacts) -> Message | None:
-    """Return why the motor's own phases, leads or winding rule a circuit out.
+def needed_leads(entry: CatalogueEntry) -> tuple[int, ...]:
+    """Return how many leads a circuit needs out of the motor; empty if any number does.
+
+    Parameters
+    ----------
+    entry : CatalogueEntry
+        The standard circuit.
+    """
+    return _LEADS.get(entry.id) or _LEADS.get(entry.group, ())
+
+
+def misfit(entry: CatalogueEntry, facts: MotorFacts) -> Message | None:
+    """Return why a motor's own phases, leads or winding rule a circuit out, None if they fit.
+
+    The one answer to "does this starter fit this motor", for comparing and for the starter
+    step. What is not known rules nothing out.
 
     Parameters
     ----------
@@ -75,14 +89,16 @@ def barred_by(entry: CatalogueEntry, facts: MotorFacts) -> Message | None:
         What is known of the motor.
     """
     if facts.phases and (facts.phases == 1) != (entry.group == "single_phase"):
-        return Message("choose.phases", {"phases": str(facts.phases)})
-    wanted = LEADS_OF.get(entry.id) or LEADS_OF.get(entry.group, ())
+        return Message("fit.phases", {"id": entry.id, "phases": str(facts.phases)})
+    wanted = needed_leads(entry)
     if wanted and facts.leads and facts.leads not in wanted:
         listed = " or ".join(str(count) for count in wanted)
-        return Message("choose.leads", {"leads": str(facts.leads), "wanted": listed})
+        return Message("fit.leads", {"id": entry.id, "leads": str(facts.leads), "wanted": listed})
     kinds = _KINDS.get(entry.id) or _KINDS.get(entry.group)
     if kinds and facts.kind and facts.kind not in kinds:
-        return Message("choose.kind", {"kind": facts.kind})
+        return Message(
+            "fit.kind", {"id": entry.id, "kind": say(Message(f"kind_name.{facts.kind}"))}
+        )
     if (entry.group == "star_delta" or entry.id == "1D") and facts.delta_fits is False:
-        return Message("choose.delta_volts")
+        return Message("fit.delta_volts", {"id": entry.id})
     return None

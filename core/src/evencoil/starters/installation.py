@@ -8,14 +8,14 @@ sizes, each with the step it stands on.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from evencoil.base import Step, plain
-from evencoil.circuit import Circuit, Device, Netlist, Sheet, Wire, device, wire_id
+from evencoil.circuit import Circuit, CircuitEditor, Device, Edit, Netlist, Wire, device, wire_id
 from evencoil.winding import LINES, Joint, Winding
 
-__all__ = ["MotorRating", "Rated", "install_motor", "rate"]
+__all__ = ["MotorRating", "Rating", "install_motor", "ratings_of", "with_ratings"]
 
 #: device, parameter, value, the step that it stands on
 _Put = Callable[[str, str, str, str], None]
@@ -39,14 +39,13 @@ class MotorRating:
 
 
 @dataclass(frozen=True, slots=True)
-class Rated:
-    """A circuit with its ratings, and where each comes from.
+class Rating:
+    """A parameter of a device that this job decides, and the step it comes from, if any."""
 
-    ``sources`` maps ``device.parameter`` to the id of the step it stands on.
-    """
-
-    circuit: Circuit
-    sources: Mapping[str, str]
+    device: str
+    parameter: str
+    value: str
+    step: str
 
 
 def install_motor(
@@ -70,7 +69,7 @@ def install_motor(
     Circuit
         Joints are devices ``joint...``; every lead is a wire of its own.
     """
-    sheet = Sheet(circuit)
+    sheet = CircuitEditor(circuit)
     outputs = {
         line: [
             wire.end if wire.start == f"motor.{lead}" else wire.start
@@ -174,38 +173,63 @@ def _motor_side(
         put(item.id, "prim", plain((line_volts_v / 2).normalize()), "")
 
 
-def rate(circuit: Circuit, steps: Mapping[str, Step], line_volts_v: Decimal | None) -> Rated:
-    """Return a circuit with supply, device, overload and transformer rated for the job.
+def ratings_of(
+    circuit: Circuit, steps: Mapping[str, Step], line_volts_v: Decimal | None
+) -> tuple[Rating, ...]:
+    """Return what supply, main device, overload and transformer are rated for in this job.
 
     Parameters
     ----------
     circuit : Circuit
         With the catalogue's own ratings for a 10 A motor.
     steps : mapping
-        Steps of the Size sheet by id.
+        Steps of the size sheet by id.
     line_volts_v : Decimal or None
         Volts between lines. [V]
-
-    Returns
-    -------
-    Rated
-        What nothing decides stays as the catalogue has it and has no source.
     """
     items: dict[str, Device] = {item.id: item for item in circuit.netlist.devices}
-    sources: dict[str, str] = {}
+    found: list[Rating] = []
 
     def put(name: str, parameter: str, value: str, source: str) -> None:
-        item = items[name]
-        items[name] = device(item.type, item.id, {**item.parameters, parameter: value})
-        if source:
-            sources[f"{name}.{parameter}"] = source
+        found.append(Rating(name, parameter, value, source))
 
-    for item in list(items.values()):
+    for item in items.values():
         _motor_side(item, steps, line_volts_v, put)
         parameter, step = _CONTROL.get(item.id, ("", ""))
         value = _step_number(steps, step)
         if value is not None:
             put(item.id, parameter, value, step)
     _duties(items, _step_number(steps, "table_flc_a"), put)
-    netlist = Netlist(tuple(items.values()), circuit.netlist.wires)
-    return Rated(Circuit(netlist, circuit.tags, circuit.numbers, circuit.never_together), sources)
+    return tuple(found)
+
+
+def with_ratings(
+    circuit: Circuit, ratings: Sequence[Rating], edits: Sequence[Edit] = ()
+) -> Circuit:
+    """Return a circuit with its ratings; what a person put in or set goes before them.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        With the edits done.
+    ratings : sequence of Rating
+        From `ratings_of`.
+    edits : sequence of Edit
+        What people changed: devices that they added keep their own ratings, and so does
+        each parameter that they set.
+    """
+    added = {edit.id for edit in edits if edit.kind == "add_device"}
+    by_hand = {
+        (edit.device, name) for edit in edits if edit.kind == "set" for name in edit.parameters
+    }
+    given: dict[str, dict[str, str]] = {}
+    for one in ratings:
+        if one.device not in added and (one.device, one.parameter) not in by_hand:
+            given.setdefault(one.device, {})[one.parameter] = one.value
+    devices = tuple(
+        device(item.type, item.id, {**item.parameters, **given[item.id]})
+        if item.id in given
+        else item
+        for item in circuit.netlist.devices
+    )
+    return replace(circuit, netlist=Netlist(devices, circuit.netlist.wires))

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from itertools import pairwise
 
-from evencoil.circuit import Sheet, Wire, links_of, type_of
+from evencoil.circuit import CircuitEditor, Wire, links_of, type_of
 
 __all__ = ["motor_contactor"]
 
@@ -18,12 +18,12 @@ _COILED = {"contactor", "relay", "timer", "sdtimer"}
 _RUNNERS = ("main", "forward_contactor", "delta", "second_half", "low_contactor")
 
 
-def motor_contactor(sheet: Sheet) -> str:
+def motor_contactor(sheet: CircuitEditor) -> str:
     """Return the contactor whose auxiliary tells that the motor runs, empty if none."""
     return next((name for name in _RUNNERS if name in sheet.devices), "")
 
 
-def cross(sheet: Sheet, word: str) -> None:
+def cross(sheet: CircuitEditor, word: str) -> None:
     """Choose which two lines the reversing contactor exchanges, on its load side."""
     order = ["L1", "L2", "L3"]
     one, other = word.split("-")
@@ -38,7 +38,7 @@ def cross(sheet: Sheet, word: str) -> None:
         sheet.wire(f"{back}.{_POLES[line]}", f"{ahead}.{_POLES[target[line]]}")
 
 
-def heaters(sheet: Sheet, word: str) -> None:
+def heaters(sheet: CircuitEditor, word: str) -> None:
     """Set the star-delta overload in the line, ahead of both contactors, instead of the leg."""
     del word
     lines = (("1L1", "2T1"), ("3L2", "4T2"), ("5L3", "6T3"))
@@ -60,7 +60,7 @@ def heaters(sheet: Sheet, word: str) -> None:
     sheet.change("overload", iset=f"{setting / 0.58:g}")
 
 
-def tap(sheet: Sheet, word: str) -> None:
+def tap(sheet: CircuitEditor, word: str) -> None:
     """Move the motor's leads to another tap, the same on every leg; any that its plate has."""
     percent = str(round(float(word)))
     have = sheet.devices["autotransformer"].parameters.get("taps", "")
@@ -70,7 +70,7 @@ def tap(sheet: Sheet, word: str) -> None:
         sheet.merge(f"autotransformer.{leg}65", f"autotransformer.{leg}{percent}")
 
 
-def delta_order(sheet: Sheet, word: str) -> None:
+def delta_order(sheet: CircuitEditor, word: str) -> None:
     """Take the jumper set in which the delta volts lag those of the star."""
     del word
     moves = {"W2": "V2", "U2": "W2", "V2": "U2"}
@@ -83,14 +83,14 @@ def delta_order(sheet: Sheet, word: str) -> None:
         sheet.shift(name, here, there)
 
 
-def reset(sheet: Sheet, word: str) -> None:
+def reset(sheet: CircuitEditor, word: str) -> None:
     """Set every overload relay to manual or automatic reset."""
     for item in list(sheet.devices.values()):
         if item.type == "olr":
             sheet.change(item.id, reset=word)
 
 
-def stations(sheet: Sheet, word: str) -> None:
+def stations(sheet: CircuitEditor, word: str) -> None:
     """Draw any number of start-stop stations: stops in series, starts side by side."""
     count = int(word)
     have = sum(1 for name in sheet.devices if name.startswith("start"))
@@ -107,7 +107,7 @@ def stations(sheet: Sheet, word: str) -> None:
             _extend(sheet, f"{last_start}.{end}", f"{start}.{end}")
 
 
-def _drop_station(sheet: Sheet, number: int) -> None:
+def _drop_station(sheet: CircuitEditor, number: int) -> None:
     stop, start = f"stop_{number}", f"start_{number}"
     last_stop = "stop" if number == 2 else f"stop_{number - 1}"
     for wire in sheet.at(f"{last_stop}.12"):
@@ -120,7 +120,7 @@ def _drop_station(sheet: Sheet, number: int) -> None:
     sheet.remove(start)
 
 
-def _extend(sheet: Sheet, terminal: str, to: str) -> None:
+def _extend(sheet: CircuitEditor, terminal: str, to: str) -> None:
     """Lead a wire on to another terminal without a third wire under one screw."""
     there = sheet.at(terminal)
     number = sheet.numbers.get(there[0].id, "") if there else ""
@@ -129,7 +129,7 @@ def _extend(sheet: Sheet, terminal: str, to: str) -> None:
     sheet.wire(terminal, to, number)
 
 
-def lamps(sheet: Sheet, word: str) -> None:
+def lamps(sheet: CircuitEditor, word: str) -> None:
     """Draw exactly the lamps named; each on its own auxiliary contact."""
     for name in ("lamp_run", "lamp_off", "lamp_trip"):
         if name in sheet.devices:
@@ -153,7 +153,7 @@ def lamps(sheet: Sheet, word: str) -> None:
         _join_net(sheet, back, f"{lamp}.X2")
 
 
-def _bypass(sheet: Sheet, terminal: str) -> None:
+def _bypass(sheet: CircuitEditor, terminal: str) -> None:
     """Take a terminal out of the chain of its net: what was before it meets what was after."""
     around = sheet.at(terminal)
     number = next((sheet.numbers.get(wire.id, "") for wire in around), "")
@@ -164,7 +164,7 @@ def _bypass(sheet: Sheet, terminal: str) -> None:
         sheet.wire(one, other, number)
 
 
-def _take_lamp(sheet: Sheet, name: str) -> None:
+def _take_lamp(sheet: CircuitEditor, name: str) -> None:
     """Take a lamp out with the contact that served only it."""
     for end in ("X1", "X2", "T"):
         terminal = f"{name}.{end}"
@@ -177,7 +177,7 @@ def _take_lamp(sheet: Sheet, name: str) -> None:
     sheet.remove(name)
 
 
-def _serves_another(sheet: Sheet, terminal: str) -> bool:
+def _serves_another(sheet: CircuitEditor, terminal: str) -> bool:
     """Tell whether a terminal is the common of a contact whose other side is wired."""
     owner, _, end = terminal.rpartition(".")
     return any(
@@ -186,7 +186,7 @@ def _serves_another(sheet: Sheet, terminal: str) -> bool:
     )
 
 
-def _near_end(sheet: Sheet, terminal: str) -> str:
+def _near_end(sheet: CircuitEditor, terminal: str) -> str:
     """Return the other end of the contact that a terminal belongs to."""
     owner, _, end = terminal.rpartition(".")
     for link in links_of(sheet.devices[owner]):
@@ -195,7 +195,7 @@ def _near_end(sheet: Sheet, terminal: str) -> str:
     return terminal
 
 
-def _join_net(sheet: Sheet, start: str, terminal: str) -> None:
+def _join_net(sheet: CircuitEditor, start: str, terminal: str) -> None:
     """Lead a terminal to the net of another one, at the first screw with room."""
     number = next((sheet.numbers.get(wire.id, "") for wire in sheet.at(start)), "")
     ring = [start]
@@ -214,14 +214,14 @@ def _join_net(sheet: Sheet, start: str, terminal: str) -> None:
     raise KeyError(start)
 
 
-def overload_side(sheet: Sheet, word: str) -> None:
+def overload_side(sheet: CircuitEditor, word: str) -> None:
     """Set the overload's opening contact first on the hot side, or last before X2."""
     is_hot = any("control_fuse.2" in {wire.start, wire.end} for wire in sheet.at("overload.95"))
     if is_hot != (word == "hot"):
         (_overload_hot if word == "hot" else _overload_grounded)(sheet)
 
 
-def _overload_hot(sheet: Sheet) -> None:
+def _overload_hot(sheet: CircuitEditor) -> None:
     """Lead the coils' common side straight to X2; 95-96 goes behind the fuse."""
     near, far, back = "overload.95", "overload.96", "control_transformer.X2"
     ends = [_other(wire, near) for wire in sheet.at(near)]
@@ -233,7 +233,7 @@ def _overload_hot(sheet: Sheet) -> None:
     sheet.insert("control_fuse.2", near, far)
 
 
-def _overload_grounded(sheet: Sheet) -> None:
+def _overload_grounded(sheet: CircuitEditor) -> None:
     """Lead the coils' common side through 95-96 to X2."""
     near, far, back = "overload.95", "overload.96", "control_transformer.X2"
     for wire in sheet.at(far):
@@ -260,7 +260,7 @@ def _other(wire: Wire, terminal: str) -> str:
     return wire.end if wire.start == terminal else wire.start
 
 
-def estop(sheet: Sheet, word: str) -> None:
+def estop(sheet: CircuitEditor, word: str) -> None:
     """Put an emergency stop ahead of everything; with a reset relay behind it if wanted."""
     hot = "control_fuse.2"
     if word == "contact":
@@ -283,7 +283,7 @@ def estop(sheet: Sheet, word: str) -> None:
     _join_net(sheet, back, "master.A2")
 
 
-def local_isolator(sheet: Sheet, word: str) -> None:
+def local_isolator(sheet: CircuitEditor, word: str) -> None:
     """Set a lockable switch, or a manual starter, at the motor; its auxiliary ahead of the coil.
 
     Every lead of the motor passes it: three, or six where both ends come out.
@@ -321,7 +321,7 @@ def local_isolator(sheet: Sheet, word: str) -> None:
         sheet.insert(hot, "local_isolator.13", "local_isolator.14")
 
 
-def protection(sheet: Sheet, word: str) -> None:
+def protection(sheet: CircuitEditor, word: str) -> None:
     """Take a fused disconnect instead of a breaker."""
     del word
     old = sheet.devices["breaker"]
@@ -330,7 +330,7 @@ def protection(sheet: Sheet, word: str) -> None:
     sheet.tags["breaker"] = "QS1"
 
 
-def control_source(sheet: Sheet, word: str) -> None:
+def control_source(sheet: CircuitEditor, word: str) -> None:
     """Feed the control circuit from elsewhere than an own transformer."""
     for end in ("control_transformer.H2", "control_fuse.1"):
         for wire in sheet.at(end):
@@ -339,7 +339,7 @@ def control_source(sheet: Sheet, word: str) -> None:
     sheet.remove("control_transformer")
 
 
-def _from_lines(sheet: Sheet, line_v: str) -> None:
+def _from_lines(sheet: CircuitEditor, line_v: str) -> None:
     for wire in sheet.at("supply.PE"):
         sheet.cut(wire.id)
     sheet.merge("control_fuse.2", "control_fuse_1.2")
@@ -348,7 +348,7 @@ def _from_lines(sheet: Sheet, line_v: str) -> None:
     _set_volts(sheet, line_v)
 
 
-def _from_neutral(sheet: Sheet, line_v: str) -> None:
+def _from_neutral(sheet: CircuitEditor, line_v: str) -> None:
     _chain_back(sheet, "supply.N")
     for wire in sheet.at("control_fuse_1.2"):
         sheet.cut(wire.id)
@@ -358,7 +358,7 @@ def _from_neutral(sheet: Sheet, line_v: str) -> None:
     _set_volts(sheet, f"{float(line_v) / 3**0.5:.0f}")
 
 
-def _from_separate(sheet: Sheet, line_v: str) -> None:
+def _from_separate(sheet: CircuitEditor, line_v: str) -> None:
     del line_v
     sheet.add("control_supply", "SUP2", "source", v="120")
     _chain_back(sheet, "control_supply.N")
@@ -368,7 +368,7 @@ def _from_separate(sheet: Sheet, line_v: str) -> None:
         sheet.remove(name)
 
 
-def _from_dc(sheet: Sheet, line_v: str) -> None:
+def _from_dc(sheet: CircuitEditor, line_v: str) -> None:
     sheet.add("dc_supply", "PSU1", "psu", v=line_v, vdc="24")
     for fuse, end in (("control_fuse_1", "L"), ("control_fuse_2", "N")):
         for wire in sheet.at(f"{fuse}.2"):
@@ -387,13 +387,13 @@ _SOURCES = {
 }
 
 
-def _chain_back(sheet: Sheet, new: str) -> None:
+def _chain_back(sheet: CircuitEditor, new: str) -> None:
     for wire in sheet.at("supply.PE"):
         sheet.cut(wire.id)
     sheet.merge("control_transformer.X2", new)
 
 
-def _set_volts(sheet: Sheet, volts: str, *, is_dc: bool = False) -> None:
+def _set_volts(sheet: CircuitEditor, volts: str, *, is_dc: bool = False) -> None:
     for item in list(sheet.devices.values()):
         known = item.parameters
         if "coil" in known:
@@ -403,7 +403,7 @@ def _set_volts(sheet: Sheet, volts: str, *, is_dc: bool = False) -> None:
             sheet.change(item.id, v=volts)
 
 
-def control_tap(sheet: Sheet, word: str) -> None:
+def control_tap(sheet: CircuitEditor, word: str) -> None:
     """Take the control power ahead of the main switch, so that it stays live."""
     del word
     for number, pole in ((1, "1"), (2, "3")):
@@ -416,7 +416,7 @@ def control_tap(sheet: Sheet, word: str) -> None:
                 sheet.shift(wire.id, other, f"breaker.{pole}")
 
 
-def control_volts(sheet: Sheet, word: str) -> None:
+def control_volts(sheet: CircuitEditor, word: str) -> None:
     """Choose the control volts; coils, lamps and loads follow."""
     if "control_supply" in sheet.devices:
         sheet.change("control_supply", v=word)
@@ -425,6 +425,6 @@ def control_volts(sheet: Sheet, word: str) -> None:
     _set_volts(sheet, word)
 
 
-def timer(sheet: Sheet, word: str) -> None:
+def timer(sheet: CircuitEditor, word: str) -> None:
     """Set the time of the (first) timer."""
     sheet.change("timer", t=word)

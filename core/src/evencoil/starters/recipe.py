@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
 from evencoil.base import CoreError, Message, OutOfRangeError
-from evencoil.circuit import Circuit, Sheet
+from evencoil.circuit import Circuit, CircuitEditor
 from evencoil.starters import options as laid
 from evencoil.starters.catalogue import CatalogueEntry, entry_of
 
@@ -41,9 +41,11 @@ class OptionSpec:
 @dataclass(frozen=True, slots=True)
 class _Option:
     spec: OptionSpec
-    fits: Callable[[Sheet, CatalogueEntry], bool]
-    lay: Callable[[Sheet, str], None]
-    default_of: Callable[[Sheet, CatalogueEntry], str] = field(default=lambda sheet, entry: "")
+    fits: Callable[[CircuitEditor, CatalogueEntry], bool]
+    lay: Callable[[CircuitEditor, str], None]
+    default_of: Callable[[CircuitEditor, CatalogueEntry], str] = field(
+        default=lambda sheet, entry: ""
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,11 +57,11 @@ class Drawn:
     options: Mapping[str, str]
 
 
-def _has(*ids: str) -> Callable[[Sheet, CatalogueEntry], bool]:
+def _has(*ids: str) -> Callable[[CircuitEditor, CatalogueEntry], bool]:
     return lambda sheet, entry: all(name in sheet.devices for name in ids)
 
 
-def _has_three_leads(sheet: Sheet) -> bool:
+def _has_three_leads(sheet: CircuitEditor) -> bool:
     return "motor" in sheet.devices and sheet.devices["motor"].type in {"motor3", "motor1"}
 
 
@@ -169,7 +171,7 @@ def options_of(entry: CatalogueEntry) -> tuple[OptionSpec, ...]:
     entry : CatalogueEntry
         The circuit.
     """
-    sheet = Sheet(entry.circuit)
+    sheet = CircuitEditor(entry.circuit)
     found = []
     for option in _OPTIONS:
         if option.fits(sheet, entry):
@@ -230,8 +232,8 @@ def draw(circuit_id: str, chosen: Mapping[str, str] | None = None) -> Drawn:
                 hint=Message("starter.no_option.hint", {"names": ", ".join(specs) or "—"}),
             )
     used = {name: _checked(spec, given.get(name, spec.default)) for name, spec in specs.items()}
-    sheet = Sheet(entry.circuit)
-    plain = Sheet(entry.circuit)
+    sheet = CircuitEditor(entry.circuit)
+    plain = CircuitEditor(entry.circuit)
     for option in _OPTIONS:
         name = option.spec.name
         is_asked = name in used and used[name] != specs[name].default

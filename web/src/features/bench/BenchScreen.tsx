@@ -113,7 +113,7 @@ export function BenchScreen() {
       step="bench"
       state={state}
       keys={keys}
-      shout={<span className={ask ? "normal-case" : ""}>{shoutOf(guided)}</span>}
+      headline={<span className={ask ? "normal-case" : ""}>{shoutOf(guided)}</span>}
       isMakeBelieve={isMystery}
       margin={
         guided && bench ? (
@@ -205,7 +205,7 @@ export function BenchScreen() {
               <h2 id="next" className="stamp">
                 Next reading{isMystery && ", practice motor"}
               </h2>
-              <p className="font-shout text-2xl font-bold" data-testid="ask">
+              <p className="font-headline text-2xl font-bold" data-testid="ask">
                 {askWords(ask)}
               </p>
               <div className="flex flex-wrap items-end gap-3">
@@ -390,7 +390,7 @@ function Done({ guided }: { guided: Guided }) {
             className="border-2 border-ink bg-sheet px-3 py-1 text-center [clip-path:polygon(0_0,calc(100%-9px)_0,100%_9px,100%_100%,0_100%)]"
           >
             <span className="block font-mono text-sm text-soft">{name}</span>
-            <span className="block font-shout text-2xl font-bold">{guided.numbers[name]}</span>
+            <span className="block font-headline text-2xl font-bold">{guided.numbers[name]}</span>
           </li>
         ))}
       </ul>

@@ -77,7 +77,7 @@ export function CheckScreen() {
             className="space-y-2 border-2 border-live bg-sheet p-4 lg:sticky lg:top-20"
             data-testid="suspects"
           >
-            <h2 id="suspects" className="font-shout text-xl font-bold text-live uppercase">
+            <h2 id="suspects" className="font-headline text-xl font-bold text-live uppercase">
               What would make it read so
             </h2>
             <p className="text-sm text-soft">

@@ -87,7 +87,7 @@ export function ConvertScreen() {
         onHelp={() => undefined}
       />
       <main className="mx-auto max-w-[1280px] space-y-5 px-4 pt-4 pb-32">
-        <Shout>{plan.shout}</Shout>
+        <Shout>{plan.headline}</Shout>
         <div className="metal grid gap-3 px-6 pt-5 pb-4 sm:grid-cols-2">
           <Words
             label="Supply of today (empty: as each motor's job says)"
@@ -127,13 +127,13 @@ export function ConvertScreen() {
             >
               <span>
                 <Link
-                  className="font-shout text-2xl font-bold text-ink"
+                  className="font-headline text-2xl font-bold text-ink"
                   to={`/w/${works}/m/${encodeURIComponent(motor.tag)}/j/${motor.job}/leads`}
                 >
                   {motor.tag}
                 </Link>
                 <span
-                  className={`block font-shout text-lg font-bold uppercase ${TONE[motor.answer]}`}
+                  className={`block font-headline text-lg font-bold uppercase ${TONE[motor.answer]}`}
                 >
                   {motor.answer === "open" ? "fact missing" : motor.answer}
                 </span>

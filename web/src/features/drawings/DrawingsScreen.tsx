@@ -4,6 +4,7 @@ import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
 import { Diagram, Twin } from "../../diagram/Diagram";
+import { numbersOf } from "../../diagram/numbers";
 import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
@@ -56,11 +57,12 @@ export function DrawingsScreen() {
     setView(inLadder ? "ladder" : "power");
   };
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
-  const numbers = [...new Set(circuit?.wires.map((wire) => wire.number) ?? [])];
+  const numbers = useMemo(() => numbersOf(circuit), [circuit]);
+  const nets = Object.keys(numbers);
   const step = (by: number) => {
-    if (numbers.length === 0) return;
-    const at = net === null ? (by > 0 ? -1 : 0) : numbers.indexOf(net);
-    setNet(numbers[(at + by + numbers.length) % numbers.length] ?? null);
+    if (nets.length === 0) return;
+    const at = net === null ? (by > 0 ? -1 : 0) : nets.indexOf(net);
+    setNet(nets[(at + by + nets.length) % nets.length] ?? null);
   };
   const keys: Key[] = [
     ...VIEWS.map(([name, label], number) => ({
@@ -175,13 +177,20 @@ export function DrawingsScreen() {
           </div>
           <div className="border-2 border-ink bg-sheet p-3">
             {view === "ladder" && isNarrow && circuit.rungs.length > 0 && (
-              <Rungs rungs={circuit.rungs} picked={net} lit={lit} onPick={setNet} />
+              <Rungs
+                rungs={circuit.rungs}
+                numbers={numbers}
+                picked={net}
+                lit={lit}
+                onPick={setNet}
+              />
             )}
             {(view === "panel" || view === "strip") && (
               <>
                 <Diagram
                   picture={circuit[view]}
                   label={view === "panel" ? "Panel layout" : "Terminal strip"}
+                  numbers={numbers}
                   picked={net}
                   lit={lit}
                   onPick={setNet}
@@ -199,6 +208,7 @@ export function DrawingsScreen() {
                 <Diagram
                   picture={circuit.ladder}
                   label="Ladder"
+                  numbers={numbers}
                   picked={net}
                   lit={lit}
                   onPick={setNet}
@@ -212,6 +222,7 @@ export function DrawingsScreen() {
                 <Diagram
                   picture={circuit.power}
                   label="Power diagram"
+                  numbers={numbers}
                   picked={net}
                   lit={lit}
                   onPick={setNet}

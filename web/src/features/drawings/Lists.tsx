@@ -26,15 +26,15 @@ export function WireTable({
         {circuit.wires.map((wire) => (
           <tr
             key={wire.id}
-            data-lit={wire.number === net}
+            data-lit={wire.net === net}
             className="border-t border-hair font-mono data-[lit=true]:bg-sunk data-[lit=true]:font-semibold"
           >
             <td>
               <button
                 type="button"
                 className="ask font-mono"
-                aria-pressed={wire.number === net}
-                onClick={() => onPick(wire.number === net ? null : wire.number)}
+                aria-pressed={wire.net === net}
+                onClick={() => onPick(wire.net === net ? null : wire.net)}
               >
                 {wire.number}
               </button>

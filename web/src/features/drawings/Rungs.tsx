@@ -4,11 +4,13 @@ import { Diagram, type Picture } from "../../diagram/Diagram";
 /** A narrow screen reads one rung at a time, downwards, at full size. */
 export function Rungs({
   rungs,
+  numbers,
   picked,
   lit,
   onPick,
 }: {
   rungs: readonly Picture[];
+  numbers: Readonly<Record<string, string>>;
   picked: string | null;
   lit: ReadonlySet<string> | undefined;
   onPick: (net: string | null) => void;
@@ -26,6 +28,7 @@ export function Rungs({
       <Diagram
         picture={rung}
         label={`Rung ${place + 1}`}
+        numbers={numbers}
         picked={picked}
         lit={lit}
         onPick={onPick}

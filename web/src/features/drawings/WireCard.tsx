@@ -104,11 +104,11 @@ export function WireCard({
   net: string;
   onEdit: (edit: Partial<Edit>, why: string) => void;
 }) {
-  const wires = circuit.wires.filter((wire) => wire.number === net);
+  const wires = circuit.wires.filter((wire) => wire.net === net);
   return (
     <section aria-labelledby="wire" className="metal space-y-2 px-5 py-4" data-testid="wire-card">
       <h2 id="wire" className="font-mono text-2xl font-semibold">
-        {net}
+        {wires[0]?.number}
       </h2>
       <p className="text-soft">
         {wires.length} {wires.length === 1 ? "wire" : "wires"}, {wires[0]?.way}

@@ -11,7 +11,7 @@ import { useSession } from "../../state/session";
 import { Slip } from "../size/Slip";
 import { WhySheet } from "../size/WhySheet";
 
-type Asked = Schemas["FeederIn"];
+type Asked = Schemas["FeederInputs"];
 type Told = Schemas["FeederOut"];
 
 const KINDS: readonly { value: NonNullable<Asked["device_kind"]>; label: string }[] = [
@@ -64,7 +64,7 @@ export function FeederScreen() {
       />
       <div className="mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-4 pb-24 lg:grid-cols-[minmax(0,1fr)_400px]">
         <main className="min-w-0 space-y-5">
-          <Shout>{found.shout}</Shout>
+          <Shout>{found.headline}</Shout>
           {slab}
           {found.refusal && <ProblemSlab problem={found.refusal} />}
           <OneFeeder works={works} found={found} />
@@ -140,7 +140,7 @@ export function FeederScreen() {
               aria-label={`Why ${shown.said}?`}
               className="border-2 border-ink bg-ground p-4"
             >
-              <h2 className="font-shout text-xl font-bold text-plum uppercase">
+              <h2 className="font-headline text-xl font-bold text-plum uppercase">
                 Why {shown.said}?
               </h2>
               <WhySheet
@@ -257,7 +257,7 @@ function Taps({
                 key={motor.tag}
                 className="flex flex-wrap items-end gap-x-5 gap-y-1 border-l-4 border-edge pl-3"
               >
-                <b className="font-shout text-xl">{motor.tag}</b>
+                <b className="font-headline text-xl">{motor.tag}</b>
                 <Reading
                   label={`Tap to ${motor.tag}`}
                   unit="ft"
@@ -320,7 +320,7 @@ function OneFeeder({ works, found }: { works: string; found: Told }) {
             className="border-l-4 border-edge pl-3 data-[largest=true]:border-plum"
           >
             <Link
-              className="font-shout text-xl font-bold text-ink"
+              className="font-headline text-xl font-bold text-ink"
               to={`/w/${works}/m/${encodeURIComponent(motor.tag)}/j/${motor.job}/size`}
             >
               {motor.tag}

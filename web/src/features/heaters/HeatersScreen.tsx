@@ -54,7 +54,7 @@ export function HeatersScreen() {
             className="border-2 border-ink bg-sheet px-4 py-3"
           >
             <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-              <h2 className="font-shout text-xl font-bold">{chart.name}</h2>
+              <h2 className="font-headline text-xl font-bold">{chart.name}</h2>
               <span className="text-sm text-soft">
                 {chart.source} · {chart.by} · {chart.rows.length} heaters · × {chart.factor} below
                 service factor 1.15

@@ -226,7 +226,7 @@ export function JointsScreen() {
             onPick={setAt}
           />
           <section aria-labelledby="this-joint" className="space-y-3">
-            <h2 id="this-joint" className="font-shout text-2xl font-bold">
+            <h2 id="this-joint" className="font-headline text-2xl font-bold">
               This joint: {joint.ends.join(" ")}
             </h2>
             <p className="font-mono">

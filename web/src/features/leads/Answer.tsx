@@ -72,7 +72,7 @@ export function Answer({
         The answer for this supply
         {box.states.length > 1 && `, ${SAID[box.asked] ?? box.asked}`}
       </h2>
-      <p className="font-shout text-xl font-bold uppercase">{box.derived_name}</p>
+      <p className="font-headline text-xl font-bold uppercase">{box.derived_name}</p>
       <JointTable joints={box.derived} marks={box.marks} free={box.derived_free} testId="answer" />
       <p className="text-sm">{box.tell}</p>
       {box.notes.map((note) => (

@@ -70,7 +70,7 @@ export function Trust({ trust, worked, onTrustChange }: TrustProps) {
           {found?.refusal && <ProblemSlab problem={found.refusal} />}
           {found && !found.refusal && (
             <Plate isGuess>
-              <p className="font-shout text-2xl font-bold">
+              <p className="font-headline text-2xl font-bold">
                 {found.odds[0]?.volts} V, confidence {SURE[found.confidence]}
               </p>
               <ul className="space-y-1 text-sm">
@@ -83,7 +83,7 @@ export function Trust({ trust, worked, onTrustChange }: TrustProps) {
               </p>
             </Plate>
           )}
-          {!found?.may_energise && (
+          {!found?.may_energize && (
             <Stop title="Full volts are forbidden until a test supports them.">
               <ul className="list-disc pl-5">
                 {(found?.ways_out ?? []).map((way) => (
@@ -92,7 +92,7 @@ export function Trust({ trust, worked, onTrustChange }: TrustProps) {
               </ul>
             </Stop>
           )}
-          {found?.may_energise && (
+          {found?.may_energize && (
             <ul className="list-disc pl-5 text-sm">
               {found.ways_out.map((way) => (
                 <li key={way}>{way}</li>

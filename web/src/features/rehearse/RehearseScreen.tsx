@@ -5,6 +5,7 @@ import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
 import { Diagram, type Live } from "../../diagram/Diagram";
+import { numbersOf } from "../../diagram/numbers";
 import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
@@ -44,10 +45,17 @@ export function RehearseScreen() {
   const hands = handsOf(circuit?.devices ?? []);
   const culprit = held[0]?.device;
   // drawn anew only when something changed, not sixty times a second
+  const numbers = useMemo(() => numbersOf(circuit), [circuit]);
   const live = useMemo<Live | undefined>(
     () =>
       full?.nets
-        ? { nets: full.nets, closed: new Set(full.closed ?? []), words: full.words ?? {}, culprit }
+        ? {
+            nets: full.nets,
+            hot: new Set(full.live ?? []),
+            closed: new Set(full.closed ?? []),
+            words: full.words ?? {},
+            culprit,
+          }
         : undefined,
     [full, culprit],
   );
@@ -64,7 +72,7 @@ export function RehearseScreen() {
     })
     .filter(Boolean)
     .join(" · ");
-  const shout = !hasOne
+  const headline = !hasOne
     ? undefined
     : held[0]
       ? `${held[0].name} AT ${clock(held[0].t)}`
@@ -146,13 +154,13 @@ export function RehearseScreen() {
       step="rehearse"
       state={state}
       keys={keys}
-      shout={shout}
+      headline={headline}
       isMakeBelieve
       margin={
         circuit &&
         hasOne && (
           <div className="space-y-4">
-            <p className="bg-ink px-3 py-2 text-center font-shout text-lg font-bold text-ground uppercase">
+            <p className="bg-ink px-3 py-2 text-center font-headline text-lg font-bold text-ground uppercase">
               Rehearsal, nothing is live
             </p>
             <div className="border-2 border-ink bg-sheet p-3">
@@ -260,6 +268,7 @@ export function RehearseScreen() {
                 view === "ladder" && circuit.ladder.shapes.length ? circuit.ladder : circuit.power
               }
               label={view === "ladder" ? "Live ladder" : "Live power diagram"}
+              numbers={numbers}
               live={live}
               leastWidth={isNarrow ? 820 : 420}
             />

@@ -16,6 +16,7 @@ function frame(t: number, snapshot: number | null, speed?: number): Frame {
     words: snapshot === null ? null : { main: "1" },
     closed: snapshot === null ? null : [],
     nets: snapshot === null ? null : {},
+    live: snapshot === null ? null : [],
     motors:
       speed === undefined ? {} : { motor: { word: "fwd", v: 100, n: speed, a: 10, field: "high" } },
     heats: {},

@@ -64,7 +64,7 @@ export function ReplaceScreen() {
       step="replace"
       state={state}
       keys={[]}
-      shout={SHOUTS[found?.rotation ?? "unproven"]}
+      headline={SHOUTS[found?.rotation ?? "unproven"]}
       margin={
         found && (
           <div className="space-y-4">

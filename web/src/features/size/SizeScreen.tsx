@@ -124,7 +124,7 @@ export function SizeScreen() {
             aria-label={title}
             className="border-2 border-ink bg-ground p-4 lg:sticky lg:top-20 lg:max-h-[calc(100dvh-11rem)] lg:overflow-y-auto"
           >
-            <h2 className="font-shout text-xl font-bold text-plum uppercase">{title}</h2>
+            <h2 className="font-headline text-xl font-bold text-plum uppercase">{title}</h2>
             {why}
           </section>
         )

@@ -18,7 +18,7 @@ type Entry = Schemas["RecipeOut"];
 function About({ entry }: { entry: Entry }) {
   return (
     <section aria-labelledby="about" className="metal space-y-3 px-5 py-4">
-      <h2 id="about" className="font-shout text-xl leading-tight font-bold">
+      <h2 id="about" className="font-headline text-xl leading-tight font-bold">
         {entry.title}
       </h2>
       <p>{entry.purpose}</p>

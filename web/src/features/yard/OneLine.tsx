@@ -50,7 +50,7 @@ export function OneLine({ motors, to }: OneLineProps) {
                 x={x}
                 y="92"
                 textAnchor="middle"
-                className={`font-shout text-[18px] font-bold ${motor.wants ? "fill-ink" : "fill-sheet"}`}
+                className={`font-headline text-[18px] font-bold ${motor.wants ? "fill-ink" : "fill-sheet"}`}
               >
                 M
               </text>
@@ -58,7 +58,7 @@ export function OneLine({ motors, to }: OneLineProps) {
                 x={x}
                 y="126"
                 textAnchor="middle"
-                className="fill-ink font-shout text-[17px] font-bold"
+                className="fill-ink font-headline text-[17px] font-bold"
               >
                 {motor.tag}
               </text>

@@ -59,7 +59,7 @@ export function Yard() {
       />
       <main className="mx-auto max-w-[1280px] space-y-4 px-4 pt-4 pb-24">
         <div className="flex flex-wrap items-end justify-between gap-3">
-          <Shout>{yard.shout}</Shout>
+          <Shout>{yard.headline}</Shout>
           <div className="flex flex-wrap items-center gap-3">
             <label className="flex items-center gap-2">
               <span className="sr-only">Search motors</span>
@@ -127,14 +127,14 @@ export function Yard() {
                     onFocus={() => setAt(place)}
                     className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 border-[1.5px] border-edge bg-sheet px-3 py-2.5 text-ink no-underline hover:border-plum md:grid-cols-[5.2rem_minmax(0,1fr)_auto]"
                   >
-                    <span className="font-shout text-2xl leading-none font-bold">{motor.tag}</span>
+                    <span className="font-headline text-2xl leading-none font-bold">{motor.tag}</span>
                     <span className="min-w-0">
                       <span className="block">
                         <b>{motor.name || "not named"}</b>
                         <span className="text-soft"> · {motor.machine}</span>
                       </span>
                       <span className="block truncate font-mono text-sm text-soft">
-                        {motor.arches[0]?.state === "open" ? "no plate yet" : motor.shout}
+                        {motor.arches[0]?.state === "open" ? "no plate yet" : motor.headline}
                         {motor.supply && ` · on ${motor.supply}`}
                       </span>
                       {motor.wants && <span className="block text-caution">{motor.wants}</span>}
@@ -161,7 +161,7 @@ export function Yard() {
                     key={motor.tag}
                     className="border-t border-hair pt-2 first:border-0 first:pt-0"
                   >
-                    <Link to={to(motor)} className="ask font-shout text-lg">
+                    <Link to={to(motor)} className="ask font-headline text-lg">
                       {motor.tag}
                     </Link>
                     <span className="block">{motor.wants}</span>

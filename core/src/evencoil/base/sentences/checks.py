@@ -155,10 +155,6 @@ CHECK_SENTENCES: dict[str, str] = {
     "found.interlocks": "Whatever is there: the checks tell what is missing.",
     "fit.found": "Nothing is drawn for it: what stands here was traced, and every check runs on that.",
     # choosing
-    "choose.phases": "Not made for a motor of {phases} phase.",
-    "choose.leads": "Needs {wanted} leads; this motor has {leads}.",
-    "choose.kind": "This winding ({kind}) cannot be joined that way.",
-    "choose.delta_volts": "The winding is made for star at this supply: in delta it would get 173 % of its volts.",
     "choose.torque": "Gives {torque} % of the torque at full volts; such a load asks for about {need} % (assumed). Can it start empty?",
     "choose.torque_unknown": "Gives {torque} % of the torque at full volts. Say how the load starts.",
     "choose.soft": "Starts with {torque} % of the torque at full volts: enough for this load.",

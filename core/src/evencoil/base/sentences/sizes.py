@@ -47,7 +47,7 @@ SIZE_SENTENCES: dict[str, str] = {
     "curves.size": "The table has no cross-section for {size}.",
     "curves.waits": "The sheet waits for: {for}.",
     "curves.waits.hint": "Settle the branch circuit, and add the code letter of the plate.",
-    "shout.size.fails": "{size} · {device} A {kind} · TRIP {trip} A · {count} NOT HOLDING",
+    "headline.size.fails": "{size} · {device} A {kind} · TRIP {trip} A · {count} NOT HOLDING",
     "convert.left_large": "Heaters left in trip at {trip} A on a {amps} A motor, {percent} %: no protection.",
     "convert.left_small": "Heaters left in trip at {trip} A on a {amps} A motor, {percent} %: it will not carry its load.",
     "load.lamp": "lamp",

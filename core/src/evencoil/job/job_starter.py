@@ -1,0 +1,201 @@
+"""A starter drawn for one job, with everything that is derived from its netlist."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+
+from evencoil.base import CoreError, Finding, Message, MissingError
+from evencoil.checks import Graph, Hand, Observed, isolations
+from evencoil.circuit import (
+    Circuit,
+    Crowded,
+    Difference,
+    Edit,
+    Material,
+    Numbered,
+    WireRow,
+    crowded,
+    differences,
+    material,
+    wire_rows,
+)
+from evencoil.codebook import Profile
+from evencoil.drawing import (
+    Ladder,
+    Picture,
+    Style,
+    draw_ladder,
+    draw_panel,
+    draw_power,
+    draw_rungs,
+    draw_strip,
+)
+from evencoil.starters import CatalogueEntry, DeadReadingInput, OptionSpec, StarterInputs
+
+__all__ = ["JobStarter", "no_starter"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class JobStarter:
+    """A starter drawn for this job.
+
+    Attributes
+    ----------
+    entry : CatalogueEntry or None
+        The recipe; None until one is chosen, or if it was refused.
+    options : tuple of OptionSpec
+        What can be chosen, and ``used`` what is.
+    circuit : Circuit or None
+        The whole netlist with labels.
+    sources : mapping
+        ``device.parameter`` to the step of the Size sheet it stands on.
+    stale : tuple of (Edit, Message)
+        Edits that no longer apply.
+    findings : tuple of Finding
+        What does not fit, worst first.
+    refusal : CoreError or None
+        Why there is no circuit.
+    before : Circuit or None
+        As the recipe draws it, without anybody's edits.
+    profile : Profile
+        The works' own rules: colours, control conductor, ferrules.
+    power_size : str
+        Conductor of the motor circuit from the sizes, empty if not known.
+    """
+
+    entry: CatalogueEntry | None
+    options: tuple[OptionSpec, ...]
+    used: Mapping[str, str]
+    circuit: Circuit | None
+    numbered: Numbered | None
+    sources: Mapping[str, str]
+    stale: tuple[tuple[Edit, Message], ...]
+    findings: tuple[Finding, ...]
+    refusal: CoreError | None
+    style: Style
+    readings: tuple[DeadReadingInput, ...] = ()
+    before: Circuit | None = None
+    profile: Profile = field(default_factory=Profile)
+    power_size: str = ""
+
+    def changes(self) -> tuple[Difference, ...]:
+        """Return what differs from the circuit as the recipe draws it."""
+        if self.circuit is None or self.before is None:
+            return ()
+        return differences(self.before, self.circuit)
+
+    def observed(self) -> tuple[Observed, ...]:
+        """Return the ohm readings that were taken on the dead circuit."""
+        return tuple(
+            Observed(
+                start=one.start,
+                end=one.end,
+                hands=tuple(Hand(hand.verb, hand.device, hand.word) for hand in one.hands),
+                ohms=math.inf if one.ohms is None else float(one.ohms),
+            )
+            for one in self.readings
+        )
+
+    def rows(self) -> tuple[WireRow, ...]:
+        """Return the wire list."""
+        if self.circuit is None or self.numbered is None:
+            return ()
+        return wire_rows(
+            self.circuit, self.numbered, self.profile, self.power_size, self._foreign()
+        )
+
+    def _foreign(self) -> set[int]:
+        """Return the control nets that stay live with the main switch open."""
+        if self.circuit is None:
+            return set()
+        graph = Graph(self.circuit)
+        main = next((one for one in isolations(graph) if one.device == "breaker"), None)
+        return {graph.nets[end] for end in main.control} if main is not None else set()
+
+    def material(self) -> tuple[Material, ...]:
+        """Return the bill of material."""
+        return () if self.circuit is None else material(self.circuit)
+
+    def ladder(self) -> Ladder:
+        """Return the ladder as geometry."""
+        if self.circuit is None or self.numbered is None:
+            return Ladder(Picture(0, 0, (), ()), {})
+        return draw_ladder(self.circuit, self.numbered, self.style)
+
+    def power(self) -> Picture:
+        """Return the power diagram as geometry."""
+        if self.circuit is None or self.numbered is None:
+            return Picture(0, 0, (), ())
+        return draw_power(self.circuit, self.numbered, self.style)
+
+    def panel(self) -> Picture:
+        """Return the layout of panel and door as geometry."""
+        if self.circuit is None or self.numbered is None:
+            return Picture(0, 0, (), ())
+        return draw_panel(self.circuit, self.numbered)
+
+    def strip(self) -> Picture:
+        """Return the terminal strip as geometry."""
+        if self.circuit is None or self.numbered is None:
+            return Picture(0, 0, (), ())
+        return draw_strip(self.circuit, self.numbered)
+
+    def rungs(self, ladder: Ladder) -> tuple[Picture, ...]:
+        """Return each rung of the drawn ladder by itself, upright, for a narrow screen."""
+        if self.circuit is None or self.numbered is None:
+            return ()
+        return draw_rungs(ladder, self.circuit, self.numbered, self.style)
+
+    def sheet(self, which: str) -> Picture:
+        """Return one sheet by its name; the others are not drawn."""
+        sheets: Mapping[str, Callable[[], Picture]] = {
+            "ladder": lambda: self.ladder().picture,
+            "power": self.power,
+            "panel": self.panel,
+            "strip": self.strip,
+        }
+        return sheets[which]()
+
+    def required(self) -> Circuit:
+        """Return the circuit, or say that no starter is chosen or why it is not drawn.
+
+        Raises
+        ------
+        CoreError
+            If there is none.
+        """
+        if self.circuit is None:
+            raise self.refusal or MissingError(
+                Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
+            )
+        return self.circuit
+
+    def crowded(self) -> tuple[Crowded, ...]:
+        """Return the terminals with too many wires."""
+        return () if self.circuit is None else crowded(self.circuit)
+
+
+def no_starter(inputs: StarterInputs, refusal: CoreError | None = None) -> JobStarter:
+    """Return a job without a drawn starter, and why there is none if it was refused.
+
+    Parameters
+    ----------
+    inputs : StarterInputs
+        Standard of the symbols.
+    refusal : CoreError, optional
+        Why it cannot be drawn.
+    """
+    return JobStarter(
+        entry=None,
+        options=(),
+        used={},
+        circuit=None,
+        numbered=None,
+        sources={},
+        stale=(),
+        findings=(),
+        refusal=refusal,
+        style=inputs.symbols or "nema",
+    )

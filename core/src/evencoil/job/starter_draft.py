@@ -1,0 +1,172 @@
+"""A starter drawn once, with its motor and its edits, before the sizes rate it."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from evencoil.base import Finding
+from evencoil.circuit import Circuit, Replayed, renamed, replay
+from evencoil.job.starter_findings import fit_finding
+from evencoil.leads import Box, JointInput
+from evencoil.plate import PlateReading, Verdict
+from evencoil.sizing import FUSES, DeviceKind
+from evencoil.starters import (
+    FOUND,
+    CatalogueEntry,
+    MotorRating,
+    OptionSpec,
+    StarterInputs,
+    draw,
+    entry_of,
+    found_entry,
+    install_motor,
+    options_of,
+)
+from evencoil.winding import LINES
+
+__all__ = ["StarterDraft", "draft_starter"]
+
+
+def _options(inputs: StarterInputs, kind: DeviceKind | None) -> dict[str, str]:
+    """Return the options; fuse or breaker follows the sizes unless it was chosen here."""
+    chosen = dict(inputs.options)
+    names = {spec.name for spec in options_of(entry_of(inputs.recipe))}
+    if "protection" in names and kind in FUSES:
+        chosen.setdefault("protection", "fused_disconnect")
+    return chosen
+
+
+def _rating(reading: PlateReading, verdict: Verdict | None, box: Box) -> MotorRating:
+    plate = reading.plate
+    column = verdict.column if verdict else 0
+    volts = max((band.high for band in plate.volts_v), default=None)
+    amps = None
+    if plate.amps_a:
+        if len(plate.amps_a) == len(plate.volts_v):
+            place = max(range(len(plate.volts_v)), key=lambda one: plate.volts_v[one].high)
+            amps = plate.amps_a[place].high
+        else:
+            amps = plate.amps_a[min(column, len(plate.amps_a) - 1)].high
+    coils = {
+        known.speed: box.rating.line_band(known)[1] / known.factor
+        for known in reversed(box.known)
+        if box.rating is not None and known.stage == "run"
+    }
+    return MotorRating(
+        volts_v=volts,
+        amps_a=amps,
+        power_hp=plate.power_hp[0] if plate.power_hp else None,
+        coil_v=coils.get("high", coils.get("")),
+        coil_low_v=coils.get("low"),
+    )
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class StarterDraft:
+    """A starter drawn once, with its motor and its edits, before the sizes rate it.
+
+    Attributes
+    ----------
+    standard : Circuit
+        The standard circuit with this motor, without anybody's edits.
+    replayed : Replayed
+        The same with the edits done, and those that no longer apply.
+    notes : tuple of Finding
+        What was found while it was drawn.
+    """
+
+    entry: CatalogueEntry
+    options: tuple[OptionSpec, ...]
+    used: Mapping[str, str]
+    standard: Circuit
+    replayed: Replayed
+    notes: tuple[Finding, ...]
+
+
+def _with_motor(
+    circuit: Circuit,
+    box: Box,
+    given: Sequence[JointInput],
+    reading: PlateReading,
+    verdict: Verdict | None,
+) -> tuple[Circuit, list[Finding]]:
+    """Return a circuit with this motor's winding and joints in place of the stand-in."""
+    has_stand_in = any(
+        item.id == "motor" and item.type == "motor3" for item in circuit.netlist.devices
+    )
+    if not has_stand_in:
+        return circuit, []
+    if box.winding is None or box.winding.phases != 3:
+        return circuit, [fit_finding("stand_in", "note")]
+    ends = {*box.winding.leads, *LINES}
+    joints = tuple(
+        replace(joint, leads=tuple(lead for lead in joint.leads if lead in ends))
+        for joint in (one.as_core() for one in given)
+    )
+    notes = []
+    if not joints:
+        joints = box.intended
+        notes.append(fit_finding("derived", "note"))
+    if not joints:
+        return circuit, [*notes, fit_finding("no_joints", "note")]
+    rating = _rating(reading, verdict, box)
+    return install_motor(circuit, box.winding, joints, rating), notes
+
+
+def draft_starter(
+    inputs: StarterInputs,
+    *,
+    reading: PlateReading,
+    verdict: Verdict | None,
+    box: Box,
+    joints: Sequence[JointInput],
+    kind: DeviceKind | None,
+) -> StarterDraft | None:
+    """Draw the chosen starter with this motor and do the edits on it.
+
+    Parameters
+    ----------
+    inputs : StarterInputs
+        Circuit, options, edits.
+    reading : PlateReading
+        The nameplate.
+    verdict : Verdict or None
+        The nameplate column in use.
+    box : Box
+        Winding and joints.
+    joints : sequence of JointInput
+        The box as joined.
+    kind : str or None
+        Kind of fuse or breaker from the sizes, where they know it.
+
+    Returns
+    -------
+    StarterDraft or None
+        None until a circuit is chosen.
+
+    Raises
+    ------
+    CoreError
+        If it cannot be drawn.
+    """
+    if not inputs.recipe:
+        return None
+    if inputs.recipe == FOUND:
+        entry = found_entry()
+        options: tuple[OptionSpec, ...] = ()
+        used: Mapping[str, str] = {}
+        circuit, notes = entry.circuit, [fit_finding("found", "note")]
+    else:
+        drawn = draw(inputs.recipe, _options(inputs, kind))
+        entry, options, used = drawn.entry, options_of(drawn.entry), drawn.options
+        circuit, notes = _with_motor(drawn.circuit, box, joints, reading, verdict)
+    standard = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))
+    return StarterDraft(
+        entry=entry,
+        options=options,
+        used=used,
+        standard=standard,
+        replayed=replay(standard, [edit.as_core() for edit in inputs.edits]),
+        notes=tuple(notes),
+    )

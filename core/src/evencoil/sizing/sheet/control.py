@@ -1,0 +1,81 @@
+"""Control transformer, its fuses, control conductors."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from decimal import Decimal
+
+from evencoil.base import Figure
+from evencoil.codebook import assumed, given
+from evencoil.sizing.control import (
+    Coil,
+    control_conductor,
+    control_transformer,
+    primary_device,
+    secondary_device,
+)
+from evencoil.sizing.sheet.context import SizeSheet
+
+__all__ = ["figures"]
+
+
+def figures(sheet: SizeSheet) -> Iterator[Figure]:
+    """Yield the transformer, its fuses and the device of the control conductors."""
+    asked = sheet.size.control
+    if asked is None:
+        return
+    coils = [
+        Coil(
+            label=item.label,
+            count=item.count,
+            inrush_va=item.inrush_va,
+            sealed_va=item.sealed_va,
+        )
+        for item in asked.coils
+    ]
+    if coils:
+        named = " · ".join(f"{item.count} × {item.label or '—'}" for item in coils)
+        if asked.is_drawn:
+            assumed(sheet.trail, "coils", named, "", "control.coils_drawn")
+        else:
+            given(sheet.trail, "coils", named, "", "control.coils")
+        yield sheet.figure(
+            "transformer_va",
+            "control",
+            lambda: control_transformer(
+                coils, asked.lamps_va or Decimal(0), edition=sheet.edition, trail=sheet.trail
+            ),
+        )
+    if asked.transformer_va is not None:
+        given(sheet.trail, "control_va_there", asked.transformer_va, "VA")
+    va = asked.transformer_va or (
+        sheet.trail.number("transformer_va") if "transformer_va" in sheet.trail else None
+    )
+    primary = asked.primary_v or (
+        sheet.trail.number("supply_volts_v") if "supply_volts_v" in sheet.trail else None
+    )
+    if va is not None and primary is not None:
+        yield sheet.figure(
+            "primary_fuse_a",
+            "control",
+            lambda: primary_device(va, primary, edition=sheet.edition, trail=sheet.trail),
+        )
+    secondary = asked.volts_v or Decimal(120)
+    if va is not None:
+        yield sheet.figure(
+            "secondary_fuse_a",
+            "control",
+            lambda: secondary_device(va, secondary, edition=sheet.edition, trail=sheet.trail),
+        )
+    yield sheet.figure(
+        "control_device_most_a",
+        "control",
+        lambda: control_conductor(
+            asked.conductor,
+            asked.metal,
+            leaves_enclosure=asked.leaves_enclosure,
+            is_tapped=asked.is_tapped and not coils,
+            edition=sheet.edition,
+            trail=sheet.trail,
+        ),
+    )

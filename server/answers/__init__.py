@@ -1,0 +1,1 @@
+"""What is calculated for a screen and never stored."""

@@ -1,0 +1,91 @@
+"""The Starter, Drawings and Rehearse steps: catalogue, drawn circuit, rehearsal."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from django.core import signing
+from django.http import HttpRequest
+from ninja import Router, Schema
+from pydantic import Field, StringConstraints
+
+from answers.given import GivenIn, worked
+from answers.schemas.circuit import (
+    CatalogueOut,
+    CircuitOut,
+    TraceOut,
+    catalogue_out,
+    circuit_out,
+    trace_out,
+)
+from answers.stage import lent_stage
+from api.schemas import REFUSALS
+from evencoil.base import Message, RefusedError, Text
+from evencoil.rehearsal import MOST_ACTS, ScenarioAct
+from evencoil.starters import catalogue
+from people.access import caller_in
+
+__all__ = ["router"]
+
+router = Router(tags=["circuits"])
+SALT = "evencoil.rehearsal"
+Word = Annotated[Text, StringConstraints(max_length=60)]
+MOST_US = 4 * 3600 * 1_000_000
+
+
+class ActIn(Schema):
+    """One act: when in microseconds, what, on which device, with which word."""
+
+    t: int = Field(ge=0, le=MOST_US)
+    do: Word
+    on: Word = ""
+    word: Word = ""
+
+
+class RehearseIn(Schema):
+    """What to play, on the drawing as the screen holds it, from a snapshot or the start."""
+
+    given: GivenIn
+    snapshot: Annotated[str, StringConstraints(max_length=60_000)] = ""
+    actions: list[ActIn] = Field(default=[], max_length=MOST_ACTS)
+    until: int | None = Field(default=None, ge=0, le=MOST_US)
+
+
+@router.get("/w/{works}/catalogue", response={200: CatalogueOut, **REFUSALS})
+def circuits(request: HttpRequest, works: str) -> CatalogueOut:
+    """Return every starter of the catalogue with what it is for."""
+    caller_in(request, works)
+    return catalogue_out(list(catalogue().values()))
+
+
+@router.post("/w/{works}/circuit", response={200: CircuitOut, **REFUSALS})
+def circuit(request: HttpRequest, works: str, body: GivenIn) -> CircuitOut:
+    """Draw the starter of what is given without keeping anything."""
+    starter = worked(body, caller_in(request, works).works).starter
+    return circuit_out(starter)
+
+
+def _opened(sealed: str) -> dict[str, Any] | None:
+    """Return a snapshot that this server sealed; the stage checks that it is its own."""
+    if not sealed:
+        return None
+    try:
+        kept: dict[str, Any] = signing.loads(sealed, salt=SALT)
+    except signing.BadSignature as forged:
+        raise RefusedError(
+            Message("scenario.stale"), field="snapshot", hint=Message("scenario.stale.hint")
+        ) from forged
+    return kept
+
+
+@router.post("/w/{works}/rehearse", response={200: TraceOut, **REFUSALS})
+def rehearse(request: HttpRequest, works: str, body: RehearseIn) -> TraceOut:
+    """Play acts on the drawn starter and return ten seconds ahead."""
+    caller = caller_in(request, works)
+    acts = [
+        ScenarioAct(at_us=item.t, do=item.do, on=item.on, word=item.word) for item in body.actions
+    ]
+    with lent_stage(body.given, caller.works) as stage:
+        trace = stage.play(acts, until_us=body.until, snapshot=_opened(body.snapshot))
+        sealed = [signing.dumps(item, salt=SALT, compress=True) for item in trace.snapshots]
+        return trace_out(trace, stage.circuit, sealed)

@@ -1,0 +1,139 @@
+"""Checks with the ohmmeter on the dead circuit of what is given."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+
+from django.http import HttpRequest
+from ninja import Router
+from pydantic import Field
+
+from answers.given import GivenIn, worked
+from answers.schemas.base import Answer, Sentence
+from api.schemas import REFUSALS
+from evencoil.checks import (
+    Check,
+    DeadChecks,
+    dead_checks,
+    readings_hold,
+    said_expected,
+    said_hand,
+    suspects,
+)
+from evencoil.circuit import Circuit, netlist_fingerprint
+from people.access import caller_in
+
+__all__ = ["router"]
+
+router = Router(tags=["dead"])
+_KEPT = 48
+_known: OrderedDict[str, DeadChecks] = OrderedDict()
+
+
+class HandOut(Answer):
+    """What is held or set while a reading is taken."""
+
+    verb: str
+    device: str
+    word: str
+    label: str
+
+
+class DeadCheckOut(Answer):
+    """One reading to take: where, with what held, and what a right circuit reads."""
+
+    start: str
+    end: str
+    start_said: str
+    end_said: str
+    hands: list[HandOut]
+    expects: str
+    kind: str
+    wires: list[str]
+    guards: list[Sentence]
+
+
+class DeadReadOut(Answer):
+    """A reading that was taken, and whether the drawing gives it; None where its ends are gone."""
+
+    holds: bool | None
+
+
+class SuspectOut(Answer):
+    """A single fault that explains the readings."""
+
+    text: Sentence = Field(validation_alias="message")
+    explains: int
+    of: int
+    wire: str
+
+
+class DeadOut(Answer):
+    """Every check of a circuit, what was read, and what a wrong reading points at."""
+
+    checks: list[DeadCheckOut]
+    readings: list[DeadReadOut]
+    suspects: list[SuspectOut]
+    pulled: list[str]
+    line_side: list[str]
+    untold: list[str]
+    states: int
+
+
+def _checks(circuit: Circuit) -> DeadChecks:
+    """Return the checks of a netlist; the same netlist is not worked out twice in a row."""
+    key = netlist_fingerprint(circuit)
+    found = _known.get(key)
+    if found is None:
+        found = _known[key] = dead_checks(circuit)
+        while len(_known) > _KEPT:
+            _known.popitem(last=False)
+    return found
+
+
+def _check(circuit: Circuit, check: Check, ends: dict[str, str]) -> DeadCheckOut:
+    return DeadCheckOut(
+        start=check.start,
+        end=check.end,
+        start_said=circuit.said(check.start),
+        end_said=circuit.said(check.end),
+        hands=[
+            HandOut(
+                verb=hand.verb, device=hand.device, word=hand.word, label=said_hand(circuit, hand)
+            )
+            for hand in check.hands
+        ],
+        expects=said_expected(check),
+        kind=check.kind,
+        wires=[ends[wire] for wire in check.covers],
+        guards=check.guards,
+    )
+
+
+@router.post("/w/{works}/dead", response={200: DeadOut, **REFUSALS})
+def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
+    """Work out which ohms to read, judge those that were, and name what explains a wrong one."""
+    starter = worked(body, caller_in(request, works).works).starter
+    circuit = starter.circuit
+    if circuit is None:
+        return DeadOut(
+            checks=[], readings=[], suspects=[], pulled=[], line_side=[], untold=[], states=0
+        )
+    found = _checks(circuit)
+    ends = {
+        wire.id: f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
+        for wire in circuit.netlist.wires
+    }
+    observed = starter.observed()
+    hold = readings_hold(circuit, observed)
+    known = [one for one, holds in zip(observed, hold, strict=True) if holds is not None]
+    blamed = suspects(circuit, known) if False in hold else ()
+    return DeadOut(
+        checks=[_check(circuit, check, ends) for check in found.checks],
+        readings=[DeadReadOut(holds=holds) for holds in hold],
+        suspects=blamed,
+        pulled=[circuit.tags.get(fuse, fuse) for fuse in found.pulled],
+        line_side=[ends[wire] for wire in found.line_side],
+        untold=[ends[wire] for wire in found.untold],
+        states=found.states,
+    )

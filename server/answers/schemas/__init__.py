@@ -1,0 +1,1 @@
+"""Answers as the screens get them, made from core objects."""

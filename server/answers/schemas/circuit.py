@@ -1,0 +1,414 @@
+"""A drawn circuit and a rehearsal as the screens get them."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BeforeValidator, Field
+
+from answers.schemas.base import Answer, Refused, Sentence
+from answers.schemas.parts import FindingOut
+from answers.schemas.pictures import PictureOut
+from evencoil.base import Message, say
+from evencoil.circuit import TURNED, Circuit, links_of, types
+from evencoil.job import JobStarter
+from evencoil.rehearsal import Trace
+from evencoil.solver import PARTS, Motor
+from evencoil.starters import CatalogueEntry, OptionSpec, found_entry
+
+__all__ = ["CatalogueOut", "CircuitOut", "TraceOut", "catalogue_out", "circuit_out", "trace_out"]
+
+
+def _group(name: Any) -> Any:
+    return Message(f"group.{name}")
+
+
+def _setting(name: Any) -> Any:
+    return Message(f"setting.{name}")
+
+
+def _type(name: Any) -> Any:
+    return Message(f"type.{name}")
+
+
+class OptionOut(Answer):
+    """One option of a recipe: the words it takes, or its least and most."""
+
+    name: str
+    label: str
+    choices: list[str]
+    words: list[str]
+    default: str
+    least: float
+    most: float
+    unit: str
+    used: str
+
+
+class RecipeOut(Answer):
+    """One circuit of the catalogue."""
+
+    id: str
+    group: str
+    group_label: Annotated[Sentence, BeforeValidator(_group)] = Field(validation_alias="group")
+    title: str
+    purpose: str
+    use: str
+    avoid: str
+    interlocks: str
+
+
+class SettingOut(Answer):
+    """One thing that can be set on a device: a number, a text, contacts or one of some words."""
+
+    name: str
+    label: Annotated[Sentence, BeforeValidator(_setting)] = Field(validation_alias="name")
+    form: str
+    default: str
+    unit: str
+
+
+class DeviceTypeOut(Answer):
+    """A kind of device that can be put into a drawing."""
+
+    type: str = Field(validation_alias="name")
+    label: Annotated[Sentence, BeforeValidator(_type)] = Field(validation_alias="name")
+    letters: str = Field(validation_alias="letter_iec")
+    settings: list[SettingOut] = Field(validation_alias="parameters")
+
+
+class CatalogueOut(Answer):
+    """The catalogue, in its order, and the device library."""
+
+    circuits: list[RecipeOut]
+    library: list[DeviceTypeOut]
+
+
+class WireOut(Answer):
+    """One wire of the wire list."""
+
+    id: str
+    net: str
+    number: str
+    start: str
+    end: str
+    start_terminal: str
+    end_terminal: str
+    way: str
+    colour: str
+    size: str
+    ferrules: list[str]
+    is_maker: bool
+
+
+class RatingOut(Answer):
+    """One rating of a device, with the step of the Size sheet it stands on."""
+
+    name: str
+    value: str
+    unit: str
+    step: str
+
+
+class MaterialOut(Answer):
+    """One line of the bill of material."""
+
+    tag: str
+    device: str
+    type: str
+    type_label: str
+    ratings: list[RatingOut]
+    contacts: str
+
+
+class DeviceOut(Answer):
+    """A device as the hand meets it: its terminals and what can be done to it."""
+
+    id: str
+    tag: str
+    type: str
+    legend: str
+    terminals: list[str]
+    verbs: list[str]
+    positions: list[str]
+    links: list[str]
+
+
+class StaleEditOut(Answer):
+    """A change that no longer applies."""
+
+    id: str
+    kind: str
+    reason: str
+
+
+class ChangeOut(Answer):
+    """One difference from the circuit as the recipe draws it."""
+
+    what: str
+    on: str
+    text: Sentence = Field(validation_alias="message")
+
+
+class RestartOut(Answer):
+    """What the circuit does unasked; ``accepted`` tells by whom, ``never`` that nobody may."""
+
+    code: str
+    label: str
+    accepted: bool
+    never: bool
+
+
+class CircuitOut(Answer):
+    """A starter drawn for a job."""
+
+    entry: RecipeOut | None
+    options: list[OptionOut]
+    refusal: Refused
+    findings: list[FindingOut]
+    stale: list[StaleEditOut]
+    changes: list[ChangeOut]
+    hazards: list[RestartOut]
+    devices: list[DeviceOut]
+    wires: list[WireOut]
+    material: list[MaterialOut]
+    ladder: PictureOut
+    power: PictureOut
+    panel: PictureOut
+    strip: PictureOut
+    rungs: list[PictureOut]
+    style: Literal["nema", "iec"]
+
+
+class MotorFrameOut(Answer):
+    """A motor at an instant."""
+
+    word: str
+    v: float = Field(validation_alias="volts_percent")
+    n: float = Field(validation_alias="speed_percent")
+    a: float = Field(validation_alias="coil_amps_a")
+    field: str
+
+
+class FrameOut(Answer):
+    """The installation at an instant; a light frame moves speeds and heats only."""
+
+    t: int = Field(validation_alias="time_us")
+    words: dict[str, str] | None
+    closed: list[str] | None
+    nets: dict[str, float] | None
+    live: list[str] | None
+    motors: dict[str, MotorFrameOut]
+    heats: dict[str, float]
+    snapshot: int | None
+
+
+class EventOut(Answer):
+    """Something that happened."""
+
+    n: int
+    t: int
+    device: str
+    tag: str
+    what: str
+    value: str
+    cause: int | None
+
+
+class HazardOut(Answer):
+    """A hazard at its instant, with its chain of causes as a sentence."""
+
+    code: str
+    name: str
+    t: int
+    device: str
+    tag: str
+    sentence: str
+    chain: list[str]
+
+
+class TraceOut(Answer):
+    """What a rehearsal did, ten seconds ahead, with states to go on from."""
+
+    constants: str
+    fingerprint: str
+    start: int
+    until: int
+    never_settles: bool
+    frames: list[FrameOut]
+    events: list[EventOut]
+    hazards: list[HazardOut]
+    snapshots: list[str]
+
+
+def catalogue_out(entries: list[CatalogueEntry]) -> CatalogueOut:
+    """Return the catalogue and the device library."""
+    return CatalogueOut(
+        circuits=[*entries, found_entry()],
+        library=[kind for kind in types().values() if kind.name not in {"supply", "unknown_end"}],
+    )
+
+
+def _word(name: str, word: str) -> str:
+    """Return a choice as it is read: figures and lines say themselves."""
+    if word[:1].isdigit() or word.startswith("L"):
+        return word
+    return say(Message(f"option.{name}.{word}"))
+
+
+def _option(spec: OptionSpec, used: str) -> OptionOut:
+    return OptionOut(
+        name=spec.name,
+        label=say(Message(f"option.{spec.name}")),
+        choices=spec.choices,
+        words=[_word(spec.name, word) for word in spec.choices],
+        default=spec.default,
+        least=spec.least,
+        most=spec.most,
+        unit=spec.unit,
+        used=used,
+    )
+
+
+def _devices(circuit: Circuit) -> list[DeviceOut]:
+    found = []
+    for item in circuit.netlist.devices:
+        part = Motor if item.type.startswith("motor") else PARTS.get(item.type)
+        found.append(
+            DeviceOut(
+                id=item.id,
+                tag=circuit.tags.get(item.id, item.id),
+                type=item.type,
+                legend=item.parameters.get("legend", ""),
+                terminals=list(item.terminals),
+                verbs=[] if part is None else list(part.verbs),
+                positions=item.parameters.get("pos", "").split(",") if item.type in TURNED else [],
+                links=[link.name for link in links_of(item)],
+            )
+        )
+    return found
+
+
+def _hazards(starter: JobStarter) -> list[RestartOut]:
+    """Return what the circuit does unasked, from the findings that say so."""
+    return [
+        RestartOut(
+            code=name,
+            label=say(Message(f"restart.{name}")),
+            accepted=found.level == "note",
+            never=found.level == "refusal",
+        )
+        for found in starter.findings
+        if (name := found.code.removeprefix("restart.")) != found.code
+    ]
+
+
+def _wires(starter: JobStarter) -> list[WireOut]:
+    if starter.circuit is None:
+        return []
+    ends = {wire.id: wire for wire in starter.circuit.netlist.wires}
+    return [
+        WireOut(
+            id=row.id,
+            net=row.net,
+            number=row.number,
+            start=row.start,
+            end=row.end,
+            start_terminal=ends[row.id].start,
+            end_terminal=ends[row.id].end,
+            way=row.way,
+            colour=row.colour,
+            size=row.size,
+            ferrules=row.ferrules,
+            is_maker=row.is_maker,
+        )
+        for row in starter.rows()
+    ]
+
+
+def _material(starter: JobStarter) -> list[MaterialOut]:
+    return [
+        MaterialOut(
+            tag=row.tag,
+            device=row.device,
+            type=row.type,
+            type_label=say(Message(f"type.{row.type}")) if row.type in types() else row.type,
+            ratings=[
+                RatingOut(
+                    name=say(Message(f"rating.{name}")),
+                    value=value,
+                    unit=unit,
+                    step=starter.sources.get(f"{row.device}.{name}", ""),
+                )
+                for name, value, unit in row.ratings
+            ],
+            contacts=row.contacts,
+        )
+        for row in starter.material()
+    ]
+
+
+def circuit_out(starter: JobStarter) -> CircuitOut:
+    """Return a starter with drawings, lists and devices."""
+    ladder = starter.ladder()
+    return CircuitOut(
+        entry=starter.entry,
+        options=[
+            _option(spec, starter.used.get(spec.name, spec.default)) for spec in starter.options
+        ],
+        refusal=starter.refusal,
+        findings=starter.findings,
+        stale=[
+            StaleEditOut(id=edit.id, kind=edit.kind, reason=say(reason))
+            for edit, reason in starter.stale
+        ],
+        changes=starter.changes(),
+        hazards=_hazards(starter),
+        devices=[] if starter.circuit is None else _devices(starter.circuit),
+        wires=_wires(starter),
+        material=_material(starter),
+        ladder=ladder.picture,
+        power=starter.power(),
+        panel=starter.panel(),
+        strip=starter.strip(),
+        rungs=starter.rungs(ladder),
+        style=starter.style,
+    )
+
+
+def trace_out(trace: Trace, circuit: Circuit, snapshots: list[str]) -> TraceOut:
+    """Return a trace with its snapshots sealed."""
+    tags = circuit.tags
+    return TraceOut(
+        constants=trace.set_name,
+        fingerprint=trace.fingerprint,
+        start=trace.start_us,
+        until=trace.until_us,
+        never_settles=trace.never_settles,
+        frames=trace.frames,
+        events=[
+            EventOut(
+                n=event.n,
+                t=event.time,
+                device=event.device,
+                tag=tags.get(event.device, event.device),
+                what=event.aspect,
+                value=event.value,
+                cause=event.cause,
+            )
+            for event in trace.events
+        ],
+        hazards=[
+            HazardOut(
+                code=hazard.code,
+                name=say(Message(f"hazard.{hazard.code}")),
+                t=hazard.time_us,
+                device=hazard.device,
+                tag=tags.get(hazard.device, hazard.device),
+                sentence=hazard.sentence,
+                chain=[say(part) for part in hazard.chain],
+            )
+            for hazard in trace.hazards
+        ],
+        snapshots=snapshots,
+    )

@@ -1,0 +1,166 @@
+"""The API object: routers, error answers, strict JSON in and out."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+from django.http import Http404, HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.parser import Parser
+from ninja.renderers import JSONRenderer
+from ninja.responses import NinjaJSONEncoder
+from ninja.security import SessionAuth
+
+from answers.routers.checks import router as checks
+from answers.routers.circuit import router as circuits
+from answers.routers.dead_check import router as dead
+from answers.routers.leads import router as rooms
+from answers.routers.probes import router as probes
+from answers.routers.sizes import router as curves
+from answers.routers.starter import router as choosing
+from api.problems import ProblemError, problem
+from evencoil.base import CoreError
+from jobs.routers.enter import router as enter
+from jobs.routers.files import router as files
+from jobs.routers.job import router as jobs
+from paper.router import router as paper
+from people.router import router as people
+from plant.heaters import router as heaters
+from proving.router import router as proving
+from yard.convert import router as convert
+from yard.feeder import router as feeder
+from yard.photos import router as photos
+from yard.router import router as plant
+
+__all__ = ["api"]
+
+
+class _Renderer(JSONRenderer):
+    """JSON without NaN and infinities: sending one is a bug, not an answer."""
+
+    encoder_class = NinjaJSONEncoder
+    json_dumps_params = {"allow_nan": False, "ensure_ascii": False}
+
+
+class _Parser(Parser):
+    """JSON as the standard says: no NaN, no infinity, no lone surrogate."""
+
+    def parse_body(self, request: HttpRequest) -> Any:
+        """Return the body; anything else is a ValueError, told as 400."""
+
+        def refuse(name: str) -> Any:
+            raise ValueError(f"{name} is no number")
+
+        try:
+            body = json.loads(request.body, parse_constant=refuse)
+            json.dumps(body, ensure_ascii=False).encode()
+        except RecursionError as deep:
+            raise ValueError("nested too deeply") from deep
+        return body
+
+
+class _Session(SessionAuth):
+    """The session cookie, with the CSRF check on every change."""
+
+    def authenticate(self, request: HttpRequest, key: str | None) -> Any:
+        """Return the signed-in person, or None."""
+        del key
+        return request.user if request.user.is_authenticated else None
+
+
+api = NinjaAPI(
+    title="Even Coil",
+    version="0.1.0",
+    docs_url=None,
+    auth=_Session(csrf=True),
+    renderer=_Renderer(),
+    parser=_Parser(),
+)
+api.add_router("", people)
+api.add_router("", plant)
+api.add_router("", jobs)
+api.add_router("", enter)
+api.add_router("", circuits)
+api.add_router("", rooms)
+api.add_router("", photos)
+api.add_router("", convert)
+api.add_router("", feeder)
+api.add_router("", heaters)
+api.add_router("", curves)
+api.add_router("", dead)
+api.add_router("", probes)
+api.add_router("", checks)
+api.add_router("", choosing)
+api.add_router("", files)
+api.add_router("", proving)
+api.add_router("", paper)
+
+Answer = Callable[[HttpRequest, Any], HttpResponse]
+
+
+@api.exception_handler(ProblemError)
+def _told(request: HttpRequest, error: ProblemError) -> HttpResponse:
+    del request
+    return problem(error.status, error.body)
+
+
+@api.exception_handler(CoreError)
+def _core(request: HttpRequest, error: CoreError) -> HttpResponse:
+    del request
+    return problem(422, dict(error.problem()))
+
+
+@api.exception_handler(ValidationError)
+def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    del request
+    first = error.errors[0] if error.errors else {"loc": (), "msg": "The request is wrong."}
+    place = list(first["loc"])
+    # ninja puts where it came from, and for a body its parameter's name, before the path
+    del place[: 2 if place[:1] == ["body"] else 1]
+    field = ".".join(str(part) for part in place)
+    body = {
+        "code": "invalid",
+        "detail": str(first["msg"]).removeprefix("Value error, ")[:300],
+        "field": field[:120],
+        "hint": "Put this field right; nothing was kept.",
+    }
+    return problem(422, body)
+
+
+@api.exception_handler(AuthenticationError)
+def _nobody(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    del request, error
+    body = {
+        "code": "sign_in",
+        "detail": "Nobody is signed in.",
+        "field": "",
+        "hint": "Sign in and try again.",
+    }
+    return problem(401, body)
+
+
+@api.exception_handler(Http404)
+def _nothing(request: HttpRequest, error: Http404) -> HttpResponse:
+    del request, error
+    body = {
+        "code": "not_found",
+        "detail": "There is nothing at this address.",
+        "field": "",
+        "hint": "Go back to the Yard.",
+    }
+    return problem(404, body)
+
+
+@api.exception_handler(HttpError)
+def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
+    del request
+    body = {
+        "code": "bad_request",
+        "detail": "The request cannot be read: it is no JSON.",
+        "field": "body",
+        "hint": "Reload the page and try again.",
+    }
+    return problem(error.status_code, body)

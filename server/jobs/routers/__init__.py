@@ -1,0 +1,1 @@
+"""Routes that read and store a job."""

@@ -1,0 +1,28 @@
+"""The plant rules of a works as the core takes them."""
+
+from __future__ import annotations
+
+from evencoil.codebook import Profile, edition_of
+from evencoil.job import FileProfile
+from people.models import Works
+
+__all__ = ["profile_of"]
+
+
+def profile_of(works: Works) -> Profile:
+    """Return the works' own rules."""
+    said = FileProfile.model_validate(
+        {
+            "edition": edition_of(works.edition),
+            "school": works.school,
+            "swap_lines": works.swap_lines,
+            "twist_on": works.twist_on,
+            "twist_on_largest": works.twist_on_largest,
+            "school_reason": works.school_reason,
+            "wire_colours": works.wire_colours,
+            "control_wire": works.control_wire,
+            "ferrules": works.ferrules,
+            "amendments": works.amendments,
+        }
+    )
+    return said.as_core()

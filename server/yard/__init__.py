@@ -1,0 +1,1 @@
+"""Screens over many motors: motors, feeder, conversion, photos."""

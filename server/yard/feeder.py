@@ -1,0 +1,124 @@
+"""The feeder of a machine: its motors as sized, other loads, conductor and device."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from django.http import HttpRequest
+from ninja import Router
+from pydantic import BeforeValidator
+
+from answers.schemas.base import Answer, Plain, Refused, Sentence
+from answers.schemas.parts import StepOut
+from api.schemas import REFUSALS
+from evencoil.base import show
+from evencoil.codebook import edition_of
+from evencoil.machine import FeederInputs, FeederMember, FeederRow, feeder_sheet
+from jobs.models import JobMotor
+from jobs.store import kept, work_out_kept
+from people.access import Caller, caller_in, not_found
+from plant.models import Machine
+
+__all__ = ["router"]
+
+router = Router(tags=["feeder"])
+#: every step of a trail, in order
+Steps = Annotated[list[StepOut], BeforeValidator(list)]
+
+
+class TapOut(Answer):
+    """A tap sized, or why it cannot be."""
+
+    tag: str
+    steps: Steps
+    refusal: Refused
+
+
+class FeederMotorOut(Answer):
+    """A motor on the feeder, or why it does not count yet."""
+
+    tag: str
+    name: str
+    job: int
+    supply: str
+    flc_a: Plain
+    device_a: Plain
+    duty_a: str
+    is_largest: bool
+    share_a: Plain
+    refusal: Refused
+
+
+class FeederOut(Answer):
+    """The feeder sized, with its evidence."""
+
+    machine: str
+    headline: Sentence
+    supplies: list[str]
+    motors: list[FeederMotorOut]
+    steps: Steps
+    taps: list[TapOut]
+    refusal: Refused
+
+
+def _members(
+    caller: Caller, machine: Machine, supply: str
+) -> tuple[list[tuple[JobMotor, str, FeederMember]], list[str]]:
+    """Return the motors on a supply with their jobs calculated, and every supply there is."""
+    links = (
+        JobMotor.objects.select_related("job", "motor", "motor__machine")
+        .filter(motor__machine=machine)
+        .order_by("motor__tag", "-number")
+        .distinct("motor__tag")
+    )
+    members, supplies = [], []
+    for link in links:
+        now = kept(link, caller.works)
+        text = now.inputs.supply.text
+        if text and text not in supplies:
+            supplies.append(text)
+        if not supply or text == supply:
+            worked = work_out_kept(now, caller.works)
+            members.append((link, text, FeederMember(link.motor.tag, worked)))
+    return members, supplies
+
+
+def _row(link: JobMotor, supply: str, row: FeederRow) -> FeederMotorOut:
+    motor = row.motor
+    return FeederMotorOut(
+        tag=link.motor.tag,
+        name=link.motor.name,
+        job=link.number,
+        supply=supply,
+        flc_a=None if motor is None else motor.flc_a,
+        device_a=None if motor is None else motor.device_a,
+        duty_a="" if motor is None or motor.duty_a is None else show(motor.duty_a, "minimum"),
+        is_largest=row.share_a is not None,
+        share_a=row.share_a,
+        refusal=row.refusal,
+    )
+
+
+@router.post("/w/{works}/feeder/{machine}", response={200: FeederOut, **REFUSALS})
+def feeder(request: HttpRequest, works: str, machine: str, body: FeederInputs) -> FeederOut:
+    """Size the feeder of a machine from its motors as they are sized today."""
+    caller = caller_in(request, works)
+    found = Machine.objects.filter(works=caller.works, name=machine).first()
+    if found is None:
+        raise not_found("machine")
+    members, supplies = _members(caller, found, body.supply)
+    sheet = feeder_sheet(
+        [member for _, _, member in members], body, edition_of(caller.works.edition)
+    )
+    return FeederOut(
+        machine=found.name,
+        headline=sheet.headline,
+        supplies=supplies,
+        motors=[
+            _row(link, supply, row)
+            for (link, supply, _), row in zip(members, sheet.rows, strict=True)
+        ],
+        steps=sheet.trail,
+        taps=[TapOut(tag=tap.tag, steps=tap.trail, refusal=tap.refusal) for tap in sheet.taps],
+        refusal=sheet.refusal,
+    )

@@ -1,0 +1,135 @@
+"""Pictures of plates and diagrams: checked, shrunk, without where they were taken."""
+
+from __future__ import annotations
+
+import base64
+import binascii
+import hashlib
+import io
+from typing import Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from api.problems import ProblemError
+from api.schemas import REFUSALS
+from evencoil.base import LongText
+from jobs.models import JobMotor
+from jobs.routers.place import JOB, Number
+from jobs.store import motor_job
+from people.access import Caller, caller_in, not_found
+from people.actions import Action
+from plant.models import Photo
+
+__all__ = ["router"]
+
+router = Router(tags=["photos"])
+MOST_PIXELS, LONGEST, QUALITY = 40_000_000, 1600, 82
+Subject = Literal["plate", "diagram", "box"]
+
+
+class PhotoIn(Schema):
+    """A picture as the browser shrank it, base64."""
+
+    subject: Subject
+    data: str
+
+
+class PhotoOut(Schema):
+    """A kept picture; its name is the digest of what is kept."""
+
+    sha256: str
+    subject: str
+    width: int
+    height: int
+
+
+def _refused(detail: str, hint: str) -> ProblemError:
+    return ProblemError(422, code="file_format", detail=detail, field="photo", hint=hint)
+
+
+def clean(data: str) -> tuple[bytes, int, int]:
+    """Return a picture re-encoded as JPEG, at most `LONGEST` a side, with no metadata.
+
+    Raises
+    ------
+    ProblemError
+        422 if it is no picture, or larger than `MOST_PIXELS`.
+    """
+    try:
+        raw = base64.b64decode(data, validate=True)
+    except (binascii.Error, ValueError) as wrong:
+        raise _refused("That is no picture file.", "Take the photo again.") from wrong
+    try:
+        with Image.open(io.BytesIO(raw), formats=("JPEG", "PNG", "WEBP")) as opened:
+            if opened.width * opened.height > MOST_PIXELS:
+                raise _refused(
+                    f"{opened.width} by {opened.height} pixels is too large.",
+                    "Take it at a lower resolution; 40 megapixels is the most.",
+                )
+            picture = ImageOps.exif_transpose(opened).convert("RGB")
+    except (UnidentifiedImageError, OSError, SyntaxError, Image.DecompressionBombError) as wrong:
+        raise _refused(
+            "That is no picture that can be read.", "JPEG, PNG or WebP; take it again."
+        ) from wrong
+    picture.thumbnail((LONGEST, LONGEST))
+    out = io.BytesIO()
+    picture.save(out, "JPEG", quality=QUALITY)
+    return out.getvalue(), picture.width, picture.height
+
+
+class KeepPhoto(Action[Photo]):
+    """Keep a picture of a motor."""
+
+    name = "keep photo"
+
+    def __init__(self, caller: Caller, link: JobMotor, subject: Subject, data: str) -> None:
+        super().__init__(caller)
+        self.link, self.subject = link, subject
+        self.data, self.width, self.height = clean(data)
+
+    @property
+    def target(self) -> str:
+        """Return motor and subject."""
+        return f"{self.link.motor.tag} {self.subject}"
+
+    def perform(self) -> Photo:
+        """Keep it once, by its digest."""
+        found, _ = Photo.objects.get_or_create(
+            motor=self.link.motor,
+            sha256=hashlib.sha256(self.data).hexdigest(),
+            defaults={
+                "subject": self.subject,
+                "width": self.width,
+                "height": self.height,
+                "data": self.data,
+                "by": self.caller.user,
+            },
+        )
+        return found
+
+
+@router.post(f"{JOB}/photos", response={200: PhotoOut, **REFUSALS})
+def add_photo(
+    request: HttpRequest, works: str, tag: str, number: Number, body: PhotoIn
+) -> PhotoOut:
+    """Keep a picture of plate, diagram or box."""
+    caller = caller_in(request, works)
+    photo = KeepPhoto(caller, motor_job(caller, tag, number), body.subject, body.data).run()
+    return PhotoOut(
+        sha256=photo.sha256, subject=photo.subject, width=photo.width, height=photo.height
+    )
+
+
+@router.get(f"{JOB}/photos/{{sha256}}", response={200: LongText, **REFUSALS})
+def photo(request: HttpRequest, works: str, tag: str, number: Number, sha256: str) -> HttpResponse:
+    """Return a picture of a motor of the caller's works."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    found = Photo.objects.filter(motor=link.motor, sha256=sha256).first()
+    if found is None:
+        raise not_found("photo")
+    response = HttpResponse(bytes(found.data), content_type="image/jpeg")
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
