@@ -19,10 +19,10 @@ import { Winding } from "./Winding";
 const ONLY_HERE = "On this page only";
 
 function lineWords(line: Line): string {
-  if (line.state === "typing") return "Read, not kept yet";
-  if (line.state === "keeping") return "Keeping…";
+  if (line.state === "typing") return "Calculated, not saved yet";
+  if (line.state === "saving") return "Saving…";
   if (line.state === "refused") return ONLY_HERE;
-  return line.version ? `Kept ${line.version.at.slice(-5)}` : "Kept";
+  return line.version ? `Saved ${line.version.at.slice(-5)}` : "Saved";
 }
 
 export interface JobFrameProps {

@@ -76,7 +76,9 @@ export function Winding({ arches, here, to }: WindingProps) {
                 <ArchShape state={arch.state} x={6} width={34} />
               </svg>
               <span className="sr-only pb-0.5 leading-tight lg:not-sr-only">
-                <span className="block font-headline text-lg font-bold">{words.steps[arch.step]}</span>
+                <span className="block font-headline text-lg font-bold">
+                  {words.steps[arch.step]}
+                </span>
                 <span className="block text-sm text-soft">{words.states[arch.state]}</span>
               </span>
             </Link>

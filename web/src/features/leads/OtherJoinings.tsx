@@ -5,11 +5,10 @@ import type { Given } from "../../state/useJob";
 
 /** Every other joining of the half-coils: what supply it suits, at the box or opened. */
 export function OtherJoinings({ works, given }: { works: string; given: Given }) {
-  const { bench: _, replace: __, ...body } = given;
   const found = useQuery({
-    queryKey: ["inside", works, body.plate, body.supply, body.leads],
+    queryKey: ["inside", works, given.plate, given.supply, given.leads],
     queryFn: ({ signal }) =>
-      told(api.POST("/api/w/{works}/inside", { params: { path: { works } }, body, signal })),
+      told(api.POST("/api/w/{works}/inside", { params: { path: { works } }, body: given, signal })),
   });
   const rows: readonly Schemas["InsideOut"][] = found.data?.rows ?? [];
   if (found.data?.refusal) return <ProblemSlab problem={found.data.refusal} />;

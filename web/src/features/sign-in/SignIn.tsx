@@ -33,7 +33,9 @@ export function SignIn() {
   return (
     <main className="mx-auto grid min-h-dvh max-w-5xl content-center gap-8 px-4 py-10 md:grid-cols-2">
       <div className="space-y-4">
-        <p className="font-headline text-3xl font-bold tracking-wide text-plum uppercase">Even Coil</p>
+        <p className="font-headline text-3xl font-bold tracking-wide text-plum uppercase">
+          Even Coil
+        </p>
         <svg viewBox="0 0 440 130" className="w-full max-w-md" aria-hidden="true">
           {Array.from({ length: 12 }, (_, place) => {
             const x = 8 + place * 35.4;

@@ -127,7 +127,9 @@ export function Yard() {
                     onFocus={() => setAt(place)}
                     className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 border-[1.5px] border-edge bg-sheet px-3 py-2.5 text-ink no-underline hover:border-plum md:grid-cols-[5.2rem_minmax(0,1fr)_auto]"
                   >
-                    <span className="font-headline text-2xl leading-none font-bold">{motor.tag}</span>
+                    <span className="font-headline text-2xl leading-none font-bold">
+                      {motor.tag}
+                    </span>
                     <span className="min-w-0">
                       <span className="block">
                         <b>{motor.name || "not named"}</b>
