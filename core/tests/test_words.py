@@ -6,7 +6,8 @@ from pathlib import Path
 import pytest
 
 import evencoil
-from evencoil.base.words import ALL_SENTENCES, Message, say
+from evencoil.base.sentences import ALL_SENTENCES
+from evencoil.base.words import Message, say
 from evencoil.plate.replaced import TAKES_DOWN
 from evencoil.plate.vocabulary import FIELDS, FLAGS
 from evencoil.winding.coils import KINDS

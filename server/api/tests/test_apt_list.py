@@ -9,7 +9,7 @@ CALLS = {
     "postgresql-15": ("tools/cluster.py", r"/usr/lib/postgresql/15/bin"),
     "chromium": ("tests/e2e/conftest.py", r"/usr/bin/chromium"),
     "poppler-utils": ("server/paper/tests/test_pack.py", r"pdftotext|pdffonts"),
-    "libpango-1.0-0": ("server/paper/pack.py", r"weasyprint"),
+    "libpango-1.0-0": ("server/answers/pdf.py", r"weasyprint"),
 }
 
 

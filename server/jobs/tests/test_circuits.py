@@ -40,7 +40,9 @@ def test_a_drawn_circuit_comes_with_geometry_lists_and_devices(client):
     """Ratings stand on the sizes; every shape says what it belongs to."""
     said = post(client, "circuit", GIVEN).json()
     assert said["ladder"]["twin"][0].startswith("1: 1 – [S1 11-12 nc]")
-    assert {shape["net"] for shape in said["ladder"]["shapes"]} > {"1", "2", "3", "X2"}
+    numbers = {wire["net"]: wire["number"] for wire in said["wires"]}
+    drawn = {shape["net"] for shape in said["ladder"]["shapes"]} - {""}
+    assert {numbers[net] for net in drawn} > {"1", "2", "3", "X2"}
     rated = {row["device"]: row["ratings"] for row in said["material"]}
     setting = next(item for item in rated["overload"] if item["name"] == "setting")
     assert (setting["value"], setting["step"]) == ("19.3", "plate_amps_a")

@@ -230,7 +230,7 @@ def test_a_new_motor_is_in_the_yard_and_wants_its_plate(client):
     line = client.get("/api/w/here/yard").json()["motors"][-1]
     assert (line["tag"], line["wants"], line["next_step"]) == (
         "SF-5",
-        "Plate not read yet.",
+        "Nameplate not entered yet.",
         "plate",
     )
 

@@ -28,7 +28,7 @@ from evencoil.base.evidence import (
 )
 from evencoil.base.fields import DecimalText, Inputs, Insulation, ShortText
 from evencoil.base.figure import Figure, Refusal, figure, wait_for
-from evencoil.base.quantities import ROOT3, ConductorSize, number, plain, show
+from evencoil.base.quantities import ROOT3, ConductorSize, exact, number, plain, show
 from evencoil.base.text import HugeText, LongText, MotorTag, Text
 from evencoil.base.version import __version__
 from evencoil.base.words import Message, counted, say
@@ -65,6 +65,7 @@ __all__ = [
     "Verdict",
     "__version__",
     "counted",
+    "exact",
     "figure",
     "finding",
     "finding_of",

@@ -14,7 +14,7 @@ from pydantic import (
     StringConstraints,
 )
 
-from evencoil.base.quantities import number, plain
+from evencoil.base.quantities import exact, number
 from evencoil.base.text import Text
 
 __all__ = ["DecimalText", "Inputs", "Insulation", "ShortText"]
@@ -36,7 +36,7 @@ DecimalText = Annotated[
     Decimal,
     BeforeValidator(_decimal, json_schema_input_type=str),
     Field(allow_inf_nan=False, max_digits=12, decimal_places=6),
-    PlainSerializer(plain, return_type=str),
+    PlainSerializer(exact, return_type=str),
 ]
 Insulation = Literal[
     "TW",

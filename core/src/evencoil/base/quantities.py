@@ -15,7 +15,7 @@ from typing import Literal
 from evencoil.base.errors import AmbiguousError, OutOfRangeError
 from evencoil.base.words import Message
 
-__all__ = ["ROOT3", "SIZES", "ConductorSize", "number", "plain", "show"]
+__all__ = ["ROOT3", "SIZES", "ConductorSize", "exact", "number", "plain", "show"]
 
 ROOT3 = Decimal(3).sqrt()
 
@@ -34,6 +34,8 @@ _PLAIN = re.compile(r"[-+]?(\d+([.,]\d+)?|[.,]\d+)")
 _THOUSANDS = re.compile(r"[1-9]\d{0,2}(,\d{3})+\.\d+|[1-9]\d{0,2}(,\d{3}){2,}")
 MAX_FIGURE = Decimal(10) ** 9
 _PLACES = Decimal("0.01")
+#: decimals that are shown as they are, and digits of everything longer
+_DECIMALS, _SIGNIFICANT = 4, 4
 
 
 def number(text: str, *, field: str) -> Decimal:
@@ -99,8 +101,10 @@ def number(text: str, *, field: str) -> Decimal:
 
 
 @lru_cache(maxsize=8192)
-def plain(value: Decimal) -> str:
-    """Return a number without exponent and without trailing zeros.
+def exact(value: Decimal) -> str:
+    """Return a number in full, without exponent and without trailing zeros.
+
+    For files, netlists and evidence; `plain` is for reading.
 
     Parameters
     ----------
@@ -114,6 +118,34 @@ def plain(value: Decimal) -> str:
     """
     text = f"{value:f}"
     return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+@lru_cache(maxsize=8192)
+def plain(value: Decimal) -> str:
+    """Return a figure for reading: in full while it is short, else four significant digits.
+
+    Parameters
+    ----------
+    value : Decimal
+        Any finite figure; up to four decimals are what somebody entered or a table holds.
+
+    Returns
+    -------
+    str
+        Without exponent and without trailing zeros.
+
+    Examples
+    --------
+    >>> plain(Decimal("24.125")), plain(Decimal("50") / 480), plain(Decimal("75") * 5252 / 1780)
+    ('24.125', '0.1042', '221.3')
+    >>> plain(Decimal("33132.98374")), plain(Decimal("1250.00"))
+    ('33133', '1250')
+    """
+    exponent = value.normalize().as_tuple().exponent
+    if isinstance(exponent, int) and exponent < -_DECIMALS:
+        places = min(0, value.adjusted() - _SIGNIFICANT + 1)
+        value = value.quantize(Decimal(1).scaleb(places), rounding=ROUND_HALF_EVEN)
+    return exact(value)
 
 
 @lru_cache(maxsize=8192)
@@ -138,7 +170,7 @@ def show(value: Decimal, rounding: Literal["none", "limit", "minimum"] = "none")
     ('2.08', '76.67')
     """
     mode = {"limit": ROUND_FLOOR, "minimum": ROUND_CEILING, "none": ROUND_HALF_EVEN}[rounding]
-    return plain(value.quantize(_PLACES, rounding=mode))
+    return exact(value.quantize(_PLACES, rounding=mode))
 
 
 _AWG = ("18", "16", "14", "12", "10", "8", "6", "4", "3", "2", "1", "1/0", "2/0", "3/0", "4/0")

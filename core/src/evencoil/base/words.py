@@ -1,9 +1,11 @@
 """Every sentence of the core, by message id.
 
-A `Message` holds an id and parameters, never a finished sentence, so that a
-screen, a page and the command line say the same thing and a translation needs
-no change in the rules. The sentences themselves are in ``words_en.py``,
-``words_circuit_en.py``, ``words_leads_en.py`` and ``words_sizes_en.py``.
+A `Message` holds an id and parameters, never a finished sentence, so that a screen, a page
+and the command line say the same thing and a translation needs no change in the rules. The
+sentences themselves are in `base.sentences`, one module for each room.
+
+A gap may count or take an article: ``{wires:n wire}``, ``{count:N PROBLEM}`` in capitals,
+``{kind:a}``, ``{kind:A}`` at the start of a sentence.
 """
 
 from __future__ import annotations
@@ -11,21 +13,9 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from evencoil.base.sentences.checks import CHECK_SENTENCES
-from evencoil.base.sentences.circuit import CIRCUIT_SENTENCES
-from evencoil.base.sentences.common import SENTENCES
-from evencoil.base.sentences.leads import LEADS_SENTENCES
-from evencoil.base.sentences.sizes import SIZE_SENTENCES
+from evencoil.base.sentences import ALL_SENTENCES
 
 __all__ = ["Message", "counted", "say", "with_article"]
-
-ALL_SENTENCES = {
-    **SENTENCES,
-    **CIRCUIT_SENTENCES,
-    **CHECK_SENTENCES,
-    **LEADS_SENTENCES,
-    **SIZE_SENTENCES,
-}
 
 
 @dataclass(slots=True)
@@ -61,7 +51,27 @@ def say(message: Message) -> str:
     KeyError
         If the id is unknown or a parameter is missing: a bug, not bad input.
     """
-    return ALL_SENTENCES[message.id].format_map(message.params)
+    sentence = ALL_SENTENCES[message.id]
+    params = message.params
+    if ":" in sentence:
+        params = {name: _Gap(value) for name, value in params.items()}
+    return sentence.format_map(params)
+
+
+class _Gap(str):
+    """What goes into a gap: alone, with a noun in the right number, or with its article."""
+
+    __slots__ = ()
+
+    def __format__(self, spec: str) -> str:
+        """Return the text as ``n NOUN``, ``N NOUN``, ``a`` or ``A`` ask for it."""
+        if spec in {"a", "A"}:
+            said = with_article(str(self))
+            return said if spec == "a" else said[0].upper() + said[1:]
+        if spec[:2] in {"n ", "N "}:
+            noun = spec[2:]
+            return f"{self} {noun if str(self) == '1' else noun + ('s' if spec[0] == 'n' else 'S')}"
+        return str(self)
 
 
 def counted(count: int, noun: str, plural: str = "") -> str:

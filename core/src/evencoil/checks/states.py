@@ -191,7 +191,7 @@ def _histories(graph: Graph, one: Watched) -> Iterator[Problem]:
         if "plug" in one.seen.get(name, []):
             yield problem(circuit, "H18", "doubt", "plugs", name)
         contactors, _ = feeds_of(graph, name)
-        if graph.kinds[name].type == "motorpw":
+        if {"first_half", "second_half"} <= graph.kinds.keys():
             times = sorted(one.closed_at[key] for key in contactors if key in one.closed_at)
             if len(times) > 1 and times[-1] - times[0] > 3 * SECOND_US:
                 yield problem(

@@ -4,7 +4,7 @@ Knows the codebook for wire sizes; not how a device behaves nor which starter it
 """
 
 from evencoil.circuit.compare import Difference, differences
-from evencoil.circuit.devices.motors import coils_of, winding_of_type
+from evencoil.circuit.devices.motors import ALIASES, coils_of, winding_of_type
 from evencoil.circuit.devices.sources import taps_of
 from evencoil.circuit.editor import CircuitEditor
 from evencoil.circuit.edits import Edit, EditKind, Replayed, replay, swap_ends
@@ -36,6 +36,7 @@ from evencoil.circuit.wirelist import (
 )
 
 __all__ = [
+    "ALIASES",
     "CONTACTS",
     "TURNED",
     "Circuit",

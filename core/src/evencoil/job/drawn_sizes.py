@@ -19,6 +19,7 @@ __all__ = ["control_of", "heaters_lie", "with_drawing"]
 
 _WAY = {"pole", "heat", "fuse", "resistor"}
 _SPLIT = {"motor6", "motorpw"}
+_SPLIT_KINDS = {"6", "9-wye", "12", "part-winding"}
 
 
 def control_of(circuit: Circuit) -> ControlInput | None:
@@ -71,7 +72,7 @@ def heaters_lie(circuit: Circuit) -> Literal["line", "leg", "half"] | None:
         return None
     (motor,) = motors
     kind = motor.parameters.get("kind", "")
-    if motor.type not in _SPLIT and kind not in {"6", "12", "part-winding"}:
+    if motor.type not in _SPLIT and kind not in _SPLIT_KINDS:
         return "line"
     lines = {
         graph.net(item.id, line)
@@ -91,7 +92,8 @@ def heaters_lie(circuit: Circuit) -> Literal["line", "leg", "half"] | None:
             found[relays[0] in through].add(end)
     if not found[True] or not found[False] - found[True]:
         return "line"
-    return "half" if motor.type == "motorpw" or kind == "part-winding" else "leg"
+    has_halves = {"first_half", "second_half"} <= {item.id for item in circuit.netlist.devices}
+    return "half" if has_halves else "leg"
 
 
 def with_drawing(size: SizeInputs, circuit: Circuit | None) -> SizeInputs:

@@ -95,6 +95,7 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> JobStarter:
         draft = draft_starter(
             inputs,
             reading=worked.reading,
+            supply=worked.supply,
             verdict=worked.verdict,
             box=worked.box,
             joints=worked.joints,

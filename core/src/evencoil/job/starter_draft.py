@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from evencoil.base import Finding
+from evencoil.base import CoreError, Finding
 from evencoil.circuit import Circuit, Replayed, renamed, replay
 from evencoil.job.starter_findings import fit_finding
-from evencoil.leads import Box, JointInput
-from evencoil.plate import PlateReading, Verdict
+from evencoil.leads import Box, JointInput, derive
+from evencoil.plate import PlateReading, Supply, Verdict
 from evencoil.sizing import FUSES, DeviceKind
 from evencoil.starters import (
     FOUND,
     CatalogueEntry,
+    MotorFacts,
     MotorRating,
     OptionSpec,
     StarterInputs,
@@ -21,9 +22,13 @@ from evencoil.starters import (
     entry_of,
     found_entry,
     install_motor,
+    is_fed_by_line,
+    misfit,
     options_of,
+    stand_in_of,
+    start_of,
 )
-from evencoil.winding import LINES
+from evencoil.winding import LINES, Joint, StartMethod
 
 __all__ = ["StarterDraft", "draft_starter"]
 
@@ -84,40 +89,101 @@ class StarterDraft:
     notes: tuple[Finding, ...]
 
 
+def _switched(
+    entry: CatalogueEntry, box: Box, supply: Supply | None, verdict: Verdict | None
+) -> tuple[Joint, ...] | None:
+    """Return the joints that stay in the box of a motor whose leads the starter switches.
+
+    None where nameplate, supply or winding do not say yet.
+    """
+    start = start_of(entry)
+    method: StartMethod = "full_voltage" if start == "autotransformer" else start
+    if box.winding is None or box.rating is None or supply is None or verdict is None:
+        return None
+    try:
+        found = derive(
+            box.winding,
+            rating=box.rating,
+            supply=supply,
+            verdict=verdict,
+            start_method=method,
+        )
+    except CoreError:
+        return None
+    return found.permanent
+
+
 def _with_motor(
+    entry: CatalogueEntry,
     circuit: Circuit,
     box: Box,
     given: Sequence[JointInput],
     reading: PlateReading,
+    supply: Supply | None,
     verdict: Verdict | None,
 ) -> tuple[Circuit, list[Finding]]:
     """Return a circuit with this motor's winding and joints in place of the stand-in."""
-    has_stand_in = any(
-        item.id == "motor" and item.type == "motor3" for item in circuit.netlist.devices
-    )
-    if not has_stand_in:
+    stand_in = stand_in_of(circuit)
+    if stand_in is None:
         return circuit, []
-    if box.winding is None or box.winding.phases != 3:
+    facts = MotorFacts(
+        phases=reading.plate.phases,
+        leads=reading.plate.leads,
+        kind="" if box.winding is None else box.winding.kind,
+        delta_fits=None,
+        load="unknown",
+    )
+    phases = 1 if stand_in.type == "motor1" else 3
+    if box.winding is None or box.winding.phases != phases or misfit(entry, facts) is not None:
         return circuit, [fit_finding("stand_in", "note")]
     ends = {*box.winding.leads, *LINES}
-    joints = tuple(
+    joints: tuple[Joint, ...] | None = tuple(
         replace(joint, leads=tuple(lead for lead in joint.leads if lead in ends))
         for joint in (one.as_core() for one in given)
     )
-    notes = []
-    if not joints:
-        joints = box.intended
+    by_line = is_fed_by_line(stand_in)
+    notes: list[Finding] = []
+    if joints and not by_line:
+        notes += _bars_left(entry, box, joints, supply, verdict)
+    elif not joints:
+        joints = box.intended if by_line else _switched(entry, box, supply, verdict)
         notes.append(fit_finding("derived", "note"))
-    if not joints:
+    if joints is None or (by_line and not joints):
         return circuit, [*notes, fit_finding("no_joints", "note")]
     rating = _rating(reading, verdict, box)
     return install_motor(circuit, box.winding, joints, rating), notes
+
+
+def _bars_left(
+    entry: CatalogueEntry,
+    box: Box,
+    joints: Sequence[Joint],
+    supply: Supply | None,
+    verdict: Verdict | None,
+) -> list[Finding]:
+    """Name the bars that join leads which the starter switches apart from each other."""
+    stays = _switched(entry, box, supply, verdict)
+    if stays is None:
+        return []
+    allowed = [set(joint.leads) for joint in stays]
+    return [
+        fit_finding(
+            "bar_left",
+            "refusal",
+            id=entry.id,
+            leads="-".join(lead.removeprefix("T") for lead in leads),
+        )
+        for joint in joints
+        if len(leads := [lead for lead in joint.leads if lead not in LINES]) > 1
+        and not any(set(leads) <= kept for kept in allowed)
+    ]
 
 
 def draft_starter(
     inputs: StarterInputs,
     *,
     reading: PlateReading,
+    supply: Supply | None,
     verdict: Verdict | None,
     box: Box,
     joints: Sequence[JointInput],
@@ -131,6 +197,8 @@ def draft_starter(
         Circuit, options, edits.
     reading : PlateReading
         The nameplate.
+    supply : Supply or None
+        The supply.
     verdict : Verdict or None
         The nameplate column in use.
     box : Box
@@ -160,7 +228,7 @@ def draft_starter(
     else:
         drawn = draw(inputs.recipe, _options(inputs, kind))
         entry, options, used = drawn.entry, options_of(drawn.entry), drawn.options
-        circuit, notes = _with_motor(drawn.circuit, box, joints, reading, verdict)
+        circuit, notes = _with_motor(entry, drawn.circuit, box, joints, reading, supply, verdict)
     standard = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))
     return StarterDraft(
         entry=entry,

@@ -180,6 +180,7 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         draft = draft_starter(
             inputs.starter,
             reading=reading,
+            supply=found,
             verdict=verdict,
             box=box,
             joints=leads.joints,

@@ -21,6 +21,7 @@ from evencoil.plate import Supply, Verdict
 from evencoil.winding import (
     KINDS,
     Connection,
+    Joint,
     Rating,
     Speed,
     StartMethod,
@@ -54,6 +55,27 @@ class Derived:
     def connection(self) -> Connection:
         """Return the joining of the state asked for."""
         return self.states[self.of]
+
+    @property
+    def permanent(self) -> tuple[Joint, ...]:
+        """Return the joints that every state has alike: all that may stay in the box.
+
+        What one state joins and another does not, the starter switches.
+        """
+        states = list(self.states.values())
+        blocks = [frozenset(joint.leads) for joint in states[0].joints]
+        for known in states[1:]:
+            others = [frozenset(joint.leads) for joint in known.joints]
+            blocks = [one & other for one in blocks for other in others]
+        found = sorted(tuple(sorted(block, key=_number)) for block in blocks if len(block) > 1)
+        return tuple(
+            Joint(id=f"joint.stays_{letter}", leads=leads)
+            for letter, leads in zip("abcdef", found, strict=False)
+        )
+
+
+def _number(lead: str) -> int:
+    return int(lead.removeprefix("T"))
 
 
 def _no_start(winding: Winding, method: StartMethod) -> CoreError:

@@ -6,7 +6,14 @@ Knows netlists, windings and sizes; does not run them.
 from evencoil.starters.catalogue import FOUND, CatalogueEntry, catalogue, entry_of, found_entry
 from evencoil.starters.fit import Load, MotorFacts, misfit, needed_leads, start_of
 from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, StarterInputs
-from evencoil.starters.installation import MotorRating, install_motor, ratings_of, with_ratings
+from evencoil.starters.installation import (
+    MotorRating,
+    install_motor,
+    is_fed_by_line,
+    ratings_of,
+    stand_in_of,
+    with_ratings,
+)
 from evencoil.starters.recipe import OptionSpec, draw, options_of
 
 __all__ = [
@@ -24,10 +31,12 @@ __all__ = [
     "entry_of",
     "found_entry",
     "install_motor",
+    "is_fed_by_line",
     "misfit",
     "needed_leads",
     "options_of",
     "ratings_of",
+    "stand_in_of",
     "start_of",
     "with_ratings",
 ]

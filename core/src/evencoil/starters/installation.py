@@ -11,15 +11,39 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
-from evencoil.base import Step, plain
-from evencoil.circuit import Circuit, CircuitEditor, Device, Edit, Netlist, Wire, device, wire_id
+from evencoil.base import Step, exact
+from evencoil.circuit import (
+    ALIASES,
+    Circuit,
+    CircuitEditor,
+    Device,
+    Edit,
+    Netlist,
+    Wire,
+    device,
+    wire_id,
+)
 from evencoil.winding import LINES, Joint, Winding
 
-__all__ = ["MotorRating", "Rating", "install_motor", "ratings_of", "with_ratings"]
+__all__ = [
+    "MotorRating",
+    "Rating",
+    "install_motor",
+    "is_fed_by_line",
+    "ratings_of",
+    "stand_in_of",
+    "with_ratings",
+]
 
 #: device, parameter, value, the step that it stands on
 _Put = Callable[[str, str, str, str], None]
-_OUT = {"L1": "U1", "L2": "V1", "L3": "W1"}
+#: stand-ins that one conductor a line feeds, and their terminal for each line
+_BY_LINE = {
+    "motor3": {"L1": "U1", "L2": "V1", "L3": "W1"},
+    "motor1": {"L1": "T1", "L2": "T4"},
+}
+#: where the second phase ends of a six-lead starter land on twelve leads
+_TWELVE = {"T4": "T10", "T5": "T11", "T6": "T12"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -48,66 +72,111 @@ class Rating:
     step: str
 
 
+def stand_in_of(circuit: Circuit) -> Device | None:
+    """Return the motor that a standard circuit is drawn with, None if a job has put its own."""
+    for item in circuit.netlist.devices:
+        if item.id == "motor" and item.type.startswith("motor") and item.type != "motor":
+            return item
+    return None
+
+
+def is_fed_by_line(stand_in: Device) -> bool:
+    """Tell whether one conductor a line feeds the motor; else each lead has its own."""
+    return stand_in.type in _BY_LINE
+
+
 def install_motor(
     circuit: Circuit, winding: Winding, joints: Sequence[Joint], rating: MotorRating
 ) -> Circuit:
-    """Return a circuit whose stand-in motor is replaced by winding and joints.
+    """Return a circuit whose stand-in motor is replaced by winding and joints of the box.
+
+    Where one conductor a line comes from the starter it lands on the joints with that line.
+    Where the starter switches the leads themselves (wye-delta, part winding, two speeds) each
+    of its conductors lands on its lead, and with it on whatever a bar joins to that lead.
 
     Parameters
     ----------
     circuit : Circuit
-        With a `motor3` called ``motor``.
+        With a stand-in called ``motor``.
     winding : Winding
         This motor's coils.
     joints : sequence of Joint
-        The box as joined. A lead in no joint stays loose.
+        The box as joined. A lead in no joint, with no conductor, stays loose.
     rating : MotorRating
-        From the plate.
+        From the nameplate.
 
     Returns
     -------
     Circuit
         Joints are devices ``joint...``; every lead is a wire of its own.
     """
-    sheet = CircuitEditor(circuit)
+    editor = CircuitEditor(circuit)
+    stand_in = editor.devices["motor"]
     outputs = {
-        line: [
-            wire.end if wire.start == f"motor.{lead}" else wire.start
-            for wire in sheet.at(f"motor.{lead}")
+        end: [
+            wire.end if wire.start == f"motor.{end}" else wire.start
+            for wire in editor.at(f"motor.{end}")
         ]
-        for line, lead in _OUT.items()
+        for end in stand_in.terminals
     }
-    tag = sheet.tags.get("motor", "M1")
-    sheet.remove("motor")
+    tag = editor.tags.get("motor", "M1")
+    editor.remove("motor")
+    if is_fed_by_line(stand_in):
+        landing = {line: outputs[end] for line, end in _BY_LINE[stand_in.type].items()}
+    else:
+        landing = _by_lead(stand_in, outputs, winding)
+        joints = _with_landings(joints, landing)
+    _put_motor(editor, tag, winding, rating)
     for joint in joints:
-        ends = (*joint.lines, *(lead for lead in joint.leads if lead not in LINES))
-        sheet.devices[joint.id] = Device(joint.id, "joint", ends)
-        sheet.tags[joint.id] = joint.line or "-".join(
-            lead.removeprefix("T") for lead in joint.leads
-        )
+        leads = [lead for lead in joint.leads if lead not in LINES]
+        if is_fed_by_line(stand_in):
+            arrivals = {line: landing.get(line, []) for line in joint.lines}
+        else:
+            arrivals = {f"C{lead[1:]}": landing[lead] for lead in leads if lead in landing}
+        editor.devices[joint.id] = Device(joint.id, "joint", (*arrivals, *leads))
+        editor.tags[joint.id] = joint.line or "-".join(lead.removeprefix("T") for lead in leads)
+        wires = [
+            *((out, f"{joint.id}.{end}") for end, outs in arrivals.items() for out in outs),
+            *((f"{joint.id}.{lead}", f"motor.{lead}") for lead in leads),
+        ]
+        for start, end in wires:
+            name = wire_id(start, end)
+            editor.wires[name] = Wire(name, start, end)
+    return editor.done()
+
+
+def _by_lead(
+    stand_in: Device, outputs: Mapping[str, list[str]], winding: Winding
+) -> dict[str, list[str]]:
+    """Return what arrives for each lead of this winding, where the starter switches leads."""
+    leads = {end: lead for lead, end in ALIASES.get(stand_in.type, {}).items()}
+    found = {leads.get(end, end): outs for end, outs in outputs.items()}
+    if stand_in.type == "motor6" and winding.kind == "12":
+        found = {_TWELVE.get(lead, lead): outs for lead, outs in found.items()}
+    return {lead: outs for lead, outs in found.items() if outs and lead in winding.leads}
+
+
+def _with_landings(joints: Sequence[Joint], landing: Mapping[str, object]) -> tuple[Joint, ...]:
+    """Return the bars of the box, and a joint of its own for each other lead with a conductor."""
+    bars = [Joint(id=joint.id, leads=joint.leads) for joint in joints if len(joint.leads) > 1]
+    held = {lead for joint in bars for lead in joint.leads}
+    own = [Joint(id=f"joint.{lead}", leads=(lead,)) for lead in landing if lead not in held]
+    return (*bars, *own)
+
+
+def _put_motor(editor: CircuitEditor, tag: str, winding: Winding, rating: MotorRating) -> None:
     given: dict[str, str] = {"kind": winding.kind}
     if rating.volts_v is not None:
-        given["v"] = plain(rating.volts_v)
+        given["v"] = exact(rating.volts_v)
     if rating.amps_a is not None:
-        given["fla"] = plain(rating.amps_a)
+        given["fla"] = exact(rating.amps_a)
     for name, volts in (("coil_v", rating.coil_v), ("coil_low_v", rating.coil_low_v)):
         if volts is not None:
             given[name] = f"{volts:.1f}"
     if rating.power_hp is not None:
-        given["hp"] = plain(rating.power_hp)
-    sheet.devices["motor"] = device("motor", "motor", given)
-    sheet.tags["motor"] = tag
-    wires = []
-    for joint in joints:
-        for line in joint.lines:
-            wires += [(out, f"{joint.id}.{line}") for out in outputs[line]]
-        wires += [
-            (f"{joint.id}.{lead}", f"motor.{lead}") for lead in joint.leads if lead not in LINES
-        ]
-    for start, end in wires:
-        name = wire_id(start, end)
-        sheet.wires[name] = Wire(name, start, end)
-    return sheet.done()
+        given["hp"] = exact(rating.power_hp)
+    editor.devices["motor"] = device("motor", "motor", given)
+    editor.tags["motor"] = tag
 
 
 #: device to its parameter and the step of the Size sheet that gives it
@@ -119,13 +188,17 @@ _CONTROL = {
 }
 
 
+def _has_speeds(item: Device) -> bool:
+    return item.type.startswith("motor2") or item.parameters.get("kind", "").startswith("2-speed")
+
+
 def _duties(items: Mapping[str, Device], flc: str | None, put: _Put) -> None:
     """Give each contactor the part of the motor's current that it switches (AC-3).
 
     In a star-delta starter the winding legs carry 58 % and the star a third; each half of a
     part winding carries half. What a speed of several draws is not known here.
     """
-    if flc is None or any(item.type.startswith("motor2") for item in items.values()):
+    if flc is None or any(_has_speeds(item) for item in items.values()):
         return
     motors = [item for item in items.values() if item.type.startswith("motor")]
     if len(motors) != 1:
@@ -142,14 +215,14 @@ def _duties(items: Mapping[str, Device], flc: str | None, put: _Put) -> None:
     for item in list(items.values()):
         if item.type == "contactor":
             amps = Decimal(flc) * known.get(item.id, Decimal(1))
-            put(item.id, "ac3_a", plain(amps.quantize(Decimal("0.1"))), "table_flc_a")
+            put(item.id, "ac3_a", exact(amps.quantize(Decimal("0.1"))), "table_flc_a")
 
 
 def _step_number(steps: Mapping[str, Step], name: str) -> str | None:
     step = steps.get(name)
     if step is None or not isinstance(step.value, Decimal):
         return None
-    return plain(step.value)
+    return exact(step.value)
 
 
 def _motor_side(
@@ -158,19 +231,19 @@ def _motor_side(
     """Rate a supply, a main device, an overload, a motor or a control transformer."""
     rating, amps = _step_number(steps, "protection_device_a"), _step_number(steps, "plate_amps_a")
     if item.type == "supply" and line_volts_v is not None:
-        put(item.id, "v", plain(line_volts_v), "supply_volts_v" if steps else "")
+        put(item.id, "v", exact(line_volts_v), "supply_volts_v" if steps else "")
     if item.id == "breaker" and rating is not None:
         put(item.id, "a", rating, "protection_device_a")
         if item.type == "cb3":
-            put(item.id, "mag", plain(Decimal(rating) * 10), "protection_device_a")
+            put(item.id, "mag", exact(Decimal(rating) * 10), "protection_device_a")
     if item.type == "olr" and amps is not None:
         factor = Decimal(item.parameters.get("iset") or "10") / 10
         setting = (Decimal(amps) * factor).quantize(Decimal("0.01"))
-        put(item.id, "iset", plain(setting), "plate_amps_a")
+        put(item.id, "iset", exact(setting), "plate_amps_a")
     if item.type.startswith("motor") and item.type != "motor" and amps is not None:
         put(item.id, "fla", amps, "plate_amps_a")
     if item.id == "control_transformer" and line_volts_v is not None:
-        put(item.id, "prim", plain((line_volts_v / 2).normalize()), "")
+        put(item.id, "prim", exact((line_volts_v / 2).normalize()), "")
 
 
 def ratings_of(

@@ -1,3 +1,44 @@
-"""The sentences of the core, one module for each room."""
+"""The sentences of the core, one module for each room, in American trade English.
 
-__all__: list[str] = []
+An electrician's words, the unit always there, what is wrong before what to do, no sentence
+copied from a standard. A gap may count or take an article: ``{wires:n wire}`` gives
+``1 wire`` or ``2 wires``, ``{kind:a}`` gives ``an inverse-time breaker``.
+"""
+
+from __future__ import annotations
+
+from evencoil.base.sentences import (
+    checks,
+    circuit,
+    codebook,
+    common,
+    job,
+    labels,
+    leads,
+    machine,
+    plate,
+    rehearsal,
+    sizing,
+    solver,
+    starters,
+    winding,
+)
+
+__all__ = ["ALL_SENTENCES"]
+
+ALL_SENTENCES: dict[str, str] = {
+    **common.SENTENCES,
+    **labels.SENTENCES,
+    **codebook.SENTENCES,
+    **plate.SENTENCES,
+    **winding.SENTENCES,
+    **circuit.SENTENCES,
+    **sizing.SENTENCES,
+    **solver.SENTENCES,
+    **starters.SENTENCES,
+    **leads.SENTENCES,
+    **rehearsal.SENTENCES,
+    **checks.SENTENCES,
+    **job.SENTENCES,
+    **machine.SENTENCES,
+}
