@@ -141,7 +141,7 @@ def test_fifteen_horsepower_by_hand(kind, school, device, ground, switch):
 
 
 def test_the_ordinary_circuits_figure_is_named_as_what_does_not_apply():
-    """10 AWG would be held to 30 A as an ordinary circuit; 240.4(G) releases it."""
+    """10 AWG would be limited to 30 A as an ordinary circuit; 240.4(G) releases it."""
     worked = work_out(
         JobInputs(
             plate=PlateInputs(text="15 HP 460 V 19.3 A 3 PH DES B"),
@@ -152,8 +152,8 @@ def test_the_ordinary_circuits_figure_is_named_as_what_does_not_apply():
     step = next(step for step in worked.steps if step.id == "protection_device_a")
 
     said = " ".join(say(tip.message) for tip in step.tips)
-    assert "As an ordinary circuit 10 AWG would be held to 30 A. 240.4(G) releases" in said
-    assert "Exam 35 A, field 40 A." in said
+    assert "As an ordinary circuit 10 AWG would be limited to 30 A. 240.4(G) releases" in said
+    assert "Main rule 35 A, next size up 40 A." in said
     assert "up to 225 % = 47.25 A, so 45 A" in said
 
 

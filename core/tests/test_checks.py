@@ -184,7 +184,7 @@ def test_a_number_on_two_nets_and_two_numbers_on_one():
         "S1 pb c=11-12\nS2 pb c=13-14\nH1 lamp\nH2 lamp", "", "7: S1.11 - H1.X1\n7: S2.13 - H2.X1"
     )
     said = [say(one.message) for one in check_circuit(twice) if one.rule == "H47"]
-    assert said == ["Number 7 stands on two nets that no wire joins: S1.11, S2.13."]
+    assert said == ["Number 7 is on two nets that no wire joins: S1.11, S2.13."]
     two = read_circuit("S1 pb c=11-12\nH1 lamp\nH2 lamp", "", "7: S1.11 - H1.X1\n8: S1.11 - H2.X1")
     assert [one.rule for one in check_circuit(two) if one.rule == "H47"] == ["H47"]
 

@@ -51,7 +51,7 @@ def test_a_withheld_figure_exits_with_1_and_says_why(tmp_path, capsys):
     path = written(tmp_path, plate={"text": "15 HP 230 V 3 PH"})
 
     assert main(["size", path]) == 1
-    assert "It would burn out." in capsys.readouterr().out
+    assert "The motor would burn out." in capsys.readouterr().out
 
 
 def test_json_tells_a_withheld_figure_too(tmp_path, capsys):
@@ -134,7 +134,7 @@ def test_wirelist_as_table_json_and_csv(tmp_path, capsys):
     assert "No starter is chosen" in capsys.readouterr().err
     path = written(tmp_path, starter={"recipe": "7A"})
     assert main(["wirelist", path]) == 1
-    assert "7A needs a motor of 6 or 12 leads; this one has 9." in capsys.readouterr().out
+    assert "Needs a motor with 6 or 12 leads; this one has 9." in capsys.readouterr().out
 
 
 def test_rehearse_tells_the_trace_and_exits_1_on_a_hazard(tmp_path, capsys):
@@ -160,7 +160,7 @@ def test_rehearse_tells_the_trace_and_exits_1_on_a_hazard(tmp_path, capsys):
     said = json.loads(capsys.readouterr().out)
     assert said["hazards"][0]["code"] == "springs_to_life"
     assert main(["rehearse", two_wire, str(scenario)]) == 1
-    assert "SPRINGS TO LIFE: power back → KM1 pulls in" in capsys.readouterr().out
+    assert "UNEXPECTED START: power back → KM1 pulls in" in capsys.readouterr().out
 
     scenario.write_text('{"actions": [{"at_s": "0", "do": "press", "on": "S77"}]}')
     assert main(["rehearse", two_wire, str(scenario)]) == 2

@@ -81,8 +81,8 @@ def test_every_traced_circuit_is_named(name):
 
 
 ONE_WIRE = [
-    ("3A", "remove S2.13 KM1.13", ["KM1.13", "joined there and not here"]),
-    ("3A", "add S2.13 S2.14", ["S2.14", "joined here and not there"]),
+    ("3A", "remove S2.13 KM1.13", ["KM1.13", "joined in the standard circuit and not here"]),
+    ("3A", "add S2.13 S2.14", ["S2.14", "joined here and not in the standard circuit"]),
     ("6A", "swap KR.2T1 KR.6T3", ["KR.2T1"]),
     ("7A", "remove KY.4T2 KY.6T3", ["KY.2T1 and KY.6T3"]),
 ]
@@ -120,14 +120,14 @@ def test_a_netlist_file_is_read_back_as_it_was_written(name):
 @pytest.mark.parametrize(
     ("text", "field", "says"),
     [
-        ("S1 pb", "netlist.1", "before any part"),
-        ("[device]\nS1 pb", "netlist.1", "no part"),
+        ("S1 pb", "netlist.1", "before any section"),
+        ("[device]\nS1 pb", "netlist.1", "no section"),
         ("[devices]\nS1 pb\nS1 lamp", "devices.3", "already a device S1"),
-        ("[devices]\nS1 switchboard", "type", "no device of the library"),
+        ("[devices]\nS1 switchboard", "type", "not a device in the library"),
         ("[devices]\nS1 pb c=11-12\n[wires]\nS1.11 - S1.99", "control.4", "no terminal S1.99"),
-        ("[devices]\nS1 pb c=11-12\n[wires]\nS1.11 S1.12", "control.4", "no wire"),
+        ("[devices]\nS1 pb c=11-12\n[wires]\nS1.11 S1.12", "control.4", "is not a wire"),
         ("[devices]\nKM1 contactor coil=loud", "KM1", "coil cannot be loud"),
-        ("x" * 700_000, "netlist", "signs"),
+        ("x" * 700_000, "netlist", "characters"),
     ],
 )
 def test_a_bad_netlist_file_names_the_line(text, field, says):
@@ -233,7 +233,7 @@ def test_a_hazard_holds_the_starter_until_somebody_takes_it_on():
     held, room = state(accepted=taken, options={"estop": "contact"})
     assert held.state == "blocked"
     assert any(
-        one.level == "refusal" and "never accepted" in say(one.message) for one in room.findings
+        one.level == "refusal" and "never acceptable" in say(one.message) for one in room.findings
     )
     assert state(accepted=taken, options={"estop": "reset_relay"})[0].state == "done"
 
@@ -255,7 +255,7 @@ def test_an_empty_panel_takes_devices_and_wires_with_one_end_unknown():
     assert room.numbered.at("k.A1") == "3"
     assert len(room.changes()) == 5
     said = [say(one.message) for one in check_circuit(room.circuit)]
-    assert "Nobody knows where the wire from S1.13 goes." in said
+    assert "The other end of the wire from S1.13 is not traced." in said
     assert room.ladder().picture.shapes or room.rows()
 
 

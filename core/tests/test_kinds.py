@@ -174,7 +174,7 @@ def test_derived_for_every_kind(plate, supply, leads, state, wanted):
             "480Y/277",
             {"winding": "2-speed-ct"},
             "refused",
-            "cannot be",
+            "cannot have two voltages",
         ),
     ],
 )
@@ -199,14 +199,14 @@ def test_look_alikes_are_excluded_by_speeds_powers_signs_and_ohms():
     assert left((3, 3)) == ["2-speed-2-winding"]
     one = read("10 HP 460 V 1750 RPM 60 HZ 3 PH").plate
     kinds = {item.kind: item for item in look_alikes(one, 6)}
-    assert say(kinds["2-speed-ct"].reason) == "the plate gives one speed."
+    assert say(kinds["2-speed-ct"].reason) == "the nameplate gives one speed."
     assert kinds["6"].is_possible
 
 
 def test_a_choice_that_the_ohms_contradict_is_refused():
     """Three pairs are not a ring of six."""
     box = box_of("10 HP 460 V 3 PH 6 LEADS", "480Y/277", winding="2-speed-ct", groups=(2, 2, 2))
-    assert "rings in groups of 6; you read 2 + 2 + 2" in str(box.derived_error)
+    assert "has continuity in groups of 6; you read 2 + 2 + 2" in str(box.derived_error)
 
 
 @pytest.mark.parametrize(
@@ -313,7 +313,7 @@ def test_a_thermostat_lead_on_a_line_is_named():
     )
     assert box.outcome.verdict == "wrong"
     assert say(box.outcome.findings[0].message) == (
-        "P1 is a thermostat lead and is joined with L1 T1."
+        "P1 is a thermostat lead and is joined to L1 T1."
     )
 
 

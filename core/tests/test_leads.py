@@ -242,7 +242,7 @@ def test_a_three_lead_motor_is_drawn_as_a_wye_and_says_so():
     box = work_out_box(reading, HIGH, judge(reading.plate, HIGH), None, LeadsInputs())
 
     assert box.derived.name == "wye"
-    assert "Nothing says wye or delta" in say(box.notes[0])
+    assert "Wye or delta inside is not stated" in say(box.notes[0])
 
 
 @pytest.mark.parametrize("text", ["L1 1, L2 1", "L1 1, L1 2", "L1 12"])

@@ -167,7 +167,7 @@ def test_code_letter_against_hand_work():
     """Code G, 15 hp, 460 V: 5.6 and 6.29 kVA/hp x 15 / (1.732 x 0.46) = 105.4 and 118.4 A."""
     found = next(item for item in read(IC_2).findings if item.code == "code")
 
-    assert say(found.message) == "Code G is 105.43 to 118.41 A locked at 460 V."
+    assert say(found.message) == "Code G: 105.43 to 118.41 A locked-rotor current at 460 V."
 
 
 def test_assumed_fields_fill_gaps_and_never_overrule_the_plate():

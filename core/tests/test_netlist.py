@@ -23,13 +23,13 @@ BASE = circuit_of("3A")
 @pytest.mark.parametrize(
     ("devices", "wires", "field", "says"),
     [
-        ("S1", "", "devices.1", "is no device line"),
-        ("S1 toaster", "", "type", "toaster is no device of the library"),
+        ("S1", "", "devices.1", "is not a device line"),
+        ("S1 toaster", "", "type", "toaster is not a device in the library"),
         ("S1 pb\nS1 pb", "", "devices.2", "already a device S1"),
-        ("S1 pb colour=red", "", "S1", "nothing called colour"),
+        ("S1 pb colour=red", "", "S1", "no setting called colour"),
         ("S1 pb c=13", "", "S1", "c cannot be 13"),
         ("K1 contactor coil=many", "", "K1", "coil cannot be many"),
-        ("S1 pb", "S1.13 S1.14", "control.1", "is no wire"),
+        ("S1 pb", "S1.13 S1.14", "control.1", "is not a wire"),
         ("S1 pb", "S1.13 - S9.14", "control.1", "no terminal S9.14"),
         ("S1 pb", "1: S1.13 - S1.99", "control.1", "no terminal S1.99"),
     ],

@@ -115,14 +115,14 @@ def test_snapshots_are_small():
             "move KM1.13 S2.13 -> S1.11",
             [*START, act(5, "press", "S1")],
             "does_not_stop",
-            "S1 pressed → M1 still runs",
+            "S1 pressed → M1 is still running",
         ),
         (
             "3A",
             "move KM1.A2 OL1.95 -> OL1.96",
             [*START, act(5, "trip", "OL1")],
             "does_not_stop",
-            "OL1 trips → M1 still runs",
+            "OL1 trips → M1 is still running",
         ),
         (
             "6B",
@@ -136,7 +136,7 @@ def test_snapshots_are_small():
             "remove KF.22 KR.A1; add KF.21 KR.A1",
             [act(0, "close", "QF1"), act(1, "push", "S2"), act(3, "push", "S3")],
             "both_ways",
-            "both conduct at once",
+            "both are closed at once",
         ),
         ("3A", "", [*START, act(3, "ground", "S2.14")], "short", "FU3 clears a short circuit"),
     ],
@@ -195,7 +195,7 @@ def test_a_loop_that_never_settles_is_a_finding():
         ([act(0, "turn", "S1", "ON")], "scenario", "cannot do"),
         ([act(0, "dip", "", "long")], "scenario.actions.0.word", "does not take “long”"),
         ([act(-1, "press", "S1")], "scenario.actions.0.at_s", "outside what a rehearsal"),
-        ([act(0, "press", "S1")] * 401, "scenario.actions", "401 acts"),
+        ([act(0, "press", "S1")] * 401, "scenario.actions", "401 actions"),
         ([act(0, "ground", "S2.99")], "scenario.actions.0", "no S2.99"),
         ([act(0, "load", "M1", "heavy")], "scenario", "cannot do"),
     ],
@@ -363,7 +363,7 @@ def test_every_option_of_every_circuit_can_be_drawn_and_wired():
 @pytest.mark.parametrize(
     ("name", "options", "field", "says"),
     [
-        ("99Z", {}, "starter.recipe", "99Z is no circuit"),
+        ("99Z", {}, "starter.recipe", "99Z is not a standard circuit"),
         ("3A", {"cross": "L1-L3"}, "starter.options.cross", "3A has no option cross"),
         ("3A", {"stations": "9"}, "starter.options.stations", "stations cannot be 9"),
         ("7A", {"timer_s": "0"}, "starter.options.timer_s", "timer_s cannot be 0"),

@@ -179,7 +179,7 @@ def test_table_current_by_hand(changes, amps):
         (
             {"power_hp": Decimal("0.25")},
             "missing",
-            "Table 430.250 begins at 0.5 hp. The plate current governs, and it is not known.",
+            "Table 430.250 begins at 0.5 hp. The nameplate current governs, and it is not known.",
         ),
     ],
 )
@@ -269,8 +269,8 @@ def test_what_would_tip_the_conductor_over():
     trail = size_of("21", design_letter="B")
     tips = [say(tip.message) for tip in trail["conductor_size"].tips]
 
-    assert tips[0] == "10 AWG holds up to a table current of 28 A."
-    assert "In aluminium it would be 10 AWG." in tips
+    assert tips[0] == "10 AWG is enough up to a full-load current of 28 A."
+    assert "In aluminum it would be 10 AWG." in tips
 
 
 def test_a_doubtful_cell_marks_everything_that_stands_on_it():

@@ -93,8 +93,8 @@ def test_which_plate_column_a_supply_uses(plate, supply, column, code):
 @pytest.mark.parametrize(
     ("plate", "supply", "words"),
     [
-        ("230 V 3 PH", "480Y/277", "480 V is 2.09 times the plate's 230 V. It would burn out."),
-        ("460 V 3 PH", "240 delta", "240 V is only 0.52 of the plate's 460 V."),
+        ("230 V 3 PH", "480Y/277", "480 V is 2.09 times the nameplate's 230 V. The motor would burn out."),
+        ("460 V 3 PH", "240 delta", "240 V is only 0.52 of the nameplate's 460 V."),
         ("460 V 3 PH", "240 V 1PH", "A three-phase motor cannot start on a single-phase supply."),
     ],
 )
@@ -200,5 +200,5 @@ def test_outside_the_nec_sizes_are_withheld_and_brought_ones_kept():
     )
     told = {figure.id: figure for figure in found.figures}
     assert told["conductor_size"].refusal is None
-    assert "does not live under the NEC" in told["table_flc_a"].refusal.detail
+    assert "is not under the NEC" in told["table_flc_a"].refusal.detail
     assert [step.shown for step in found.steps] == ["4 mm2"]

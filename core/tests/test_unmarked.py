@@ -211,10 +211,10 @@ def test_a_wrong_voltage_is_found():
 @pytest.mark.parametrize(
     ("reading", "said"),
     [
-        (Touch(("a", "z"), rings=True), "no sleeve z"),
+        (Touch(("a", "z"), rings=True), "there is no lead z"),
         (Touch(("a", "a"), rings=True), "read against itself"),
-        (Touch(("a", "b"), rings=True, ohms=-1), "no resistance"),
-        (Volts(("a", "b"), 0, (), ("c", "d"), 1), "no volts"),
+        (Touch(("a", "b"), rings=True, ohms=-1), "not a resistance"),
+        (Volts(("a", "b"), 0, (), ("c", "d"), 1), "the test voltage is missing or too high"),
         (Volts(("a", "b"), 10, (), ("c", "d"), 99), "cannot come from"),
         (Volts(("a",), 10, (), ("c", "d"), 1), "two leads at rest"),
     ],
