@@ -32,7 +32,7 @@ def test_the_catalogue_says_what_each_circuit_is_for(client):
     circuits = client.get("/api/w/here/catalogue").json()["circuits"]
     three = next(item for item in circuits if item["id"] == "3A")
     assert len(circuits) == 42
-    assert three["group_label"] == "Start and stop"
+    assert three["group_label"] == "Three-wire, start-stop"
     assert "START" in three["purpose"]
 
 
@@ -63,7 +63,7 @@ def test_a_starter_that_cannot_do_is_held_with_one_reason(client):
     body = {**GIVEN, "starter": {"recipe": "7A"}}
     said = post(client, "circuit", body).json()
     assert said["findings"][0]["level"] == "refusal"
-    assert "needs a motor of 6 or 12 leads" in said["findings"][0]["text"]
+    assert "Needs a motor with 6 or 12 leads" in said["findings"][0]["text"]
     states = post(client, "work-out", body).json()["states"]
     assert states[4]["state"] == "blocked"
     wrong = post(client, "circuit", {**GIVEN, "starter": {"recipe": "3A", "options": {"x": "y"}}})
@@ -117,7 +117,7 @@ def test_a_rehearsal_goes_on_from_its_own_snapshot_only(client):
         assert (answer.status_code, answer.json()["field"]) == (422, "snapshot")
     other = {**GIVEN, "starter": {"recipe": "3A", "options": {"lamps": "none"}}}
     answer = post(client, "rehearse", {"given": other, "snapshot": snapshot, "actions": []})
-    assert answer.json()["detail"] == "This snapshot is of another drawing."
+    assert answer.json()["detail"] == "This snapshot belongs to another drawing."
     answer = post(client, "rehearse", {"given": {**GIVEN, "starter": {}}, "actions": []})
     assert answer.json()["detail"] == "No starter is chosen in this job."
 
@@ -132,7 +132,7 @@ def test_hazards_come_with_their_sentence(client):
         {"t": 3_000_000, "do": "dip", "word": "1"},
     ]
     trace = post(client, "rehearse", {"given": given, "actions": acts}).json()
-    assert trace["hazards"][0]["name"] == "SPRINGS TO LIFE"
+    assert trace["hazards"][0]["name"] == "UNEXPECTED START"
     assert trace["hazards"][0]["sentence"].startswith("power back → KM1 pulls in")
 
 
@@ -179,5 +179,5 @@ def test_probes_say_what_was_searched_and_what_breaks_it(client):
     two, three = found["2A"]["power_back"], found["3A"]["power_back"]
     assert (two["holds"], three["holds"], three["searched"]) == (False, True, 1)
     assert two["sequence"][-1] == "power off and back"
-    assert "nobody pressed anything" in two["chain"][-1]
+    assert "no one pressed anything" in two["chain"][-1]
     assert client.post("/api/w/here/probes", {}, content_type="application/json").json() == []

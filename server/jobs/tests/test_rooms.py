@@ -75,7 +75,7 @@ def test_a_reading_that_cannot_be_is_refused_and_nothing_is_lost(client):
         {"leads": 6, "readings": [{"what": "touch", "pair": ["a", "z"], "rings": True}]},
     ).json()
     assert said["refusal"]["field"] == "bench.readings.0"
-    assert "no sleeve z" in said["refusal"]["detail"]
+    assert "there is no lead z" in said["refusal"]["detail"]
     assert post(client, BENCH, {"leads": 0}).status_code == 422
 
 

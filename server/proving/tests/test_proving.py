@@ -46,7 +46,7 @@ def test_a_changed_circuit_is_proven_anew_and_says_what_breaks_it(client):
     assert not weld["holds"]
     (both, short) = weld["broken"]
     assert both["code"] == "both_ways"
-    assert both["sequence"] == ["S2 held", "S2 let go", "KF welds", "S3 held"]
+    assert both["sequence"] == ["S2 held", "S2 released", "KF welds", "S3 held"]
     assert short["chain"]
 
 
