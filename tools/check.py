@@ -1,8 +1,4 @@
-"""Run the parts of ``./check``: quiet when good, the whole output when not.
-
-A long part that held today on the very same files is not run again, and says so;
-``./check --anew`` runs all, and a part that is named always runs.
-"""
+"""Run the parts of ``./check``: quiet when good, the whole output when not."""
 
 from __future__ import annotations
 
@@ -18,8 +14,6 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from cluster import Cluster, ClusterError, free_port, memory_folder, throw_away
-from held import PARTS as LONG
-from held import Held
 from processes import end, serve, work
 
 CLONE = Path(__file__).resolve().parents[1]
@@ -28,19 +22,19 @@ PYTHON = str(BIN / "python")
 Environment = dict[str, str]
 
 
-#: what runs now, and whether it was told to stop because another part does not hold
+#: what runs now, and whether it was told to stop because another part fails
 RUNNING: set[subprocess.Popen[str]] = set()
 STOPPED = threading.Event()
 
 
 class PartError(Exception):
-    """A part does not hold; the text is its output."""
+    """A part fails; the text is its output."""
 
 
 def run(*command: str, cwd: Path = CLONE, env: Environment | None = None) -> str:
     """Run a command and return its output; a failure raises it."""
     if STOPPED.is_set():
-        raise PartError("stopped: another part does not hold")
+        raise PartError("stopped: another part fails")
     with subprocess.Popen(
         command,
         cwd=cwd,
@@ -232,17 +226,6 @@ ALONE = {"lint", "types", "web-types", "api", "web"}
 NEED_DATABASE = {"server", "e2e"}
 
 
-def still_hold(held: Held) -> set[str]:
-    """Say which long parts held today on the same files, and return them."""
-    found = set()
-    for name in LONG:
-        said = held.said(name, held.mark(name))
-        if said:
-            print(f"{name:9} held at {said}; nothing it stands on has changed (--anew runs it)")
-            found.add(name)
-    return found
-
-
 def in_turn(part: Callable[[str], bool], names: list[str], pool: ThreadPoolExecutor) -> bool:
     """Run parts one after another, and beside them the core's tests; tell whether all hold."""
 
@@ -262,19 +245,16 @@ def in_turn(part: Callable[[str], bool], names: list[str], pool: ThreadPoolExecu
 
 
 def main(words: list[str]) -> int:
-    """Run the named parts, or all that do not hold yet."""
-    names = [word for word in words if word != "--anew"]
-    unknown = [name for name in names if name not in PARTS]
+    """Run the named parts, or all."""
+    unknown = [name for name in words if name not in PARTS]
     if unknown:
-        print(f"./check has no part {', '.join(unknown)}; parts: {' '.join(PARTS)}, or --anew")
+        print(f"./check has no part {', '.join(unknown)}; parts: {' '.join(PARTS)}")
         return 2
-    held = Held(CLONE)
-    skipped = set() if words else still_hold(held)
-    chosen = names or [name for name in PARTS if name not in skipped]
+    chosen = words or list(PARTS)
     base = {
         "EVENCOIL_SECRET_KEY": "check",
         "PYTHONPATH": f"{CLONE}/server:{CLONE}/core/src",
-        # every part starts Python anew: compile once, beside the sources of nobody
+        # every part starts its own Python: compile once, outside the source tree
         "PYTHONDONTWRITEBYTECODE": "",
         "PYTHONPYCACHEPREFIX": str(CLONE / ".run" / "pycache"),
     }
@@ -284,15 +264,13 @@ def main(words: list[str]) -> int:
 
         def part(name: str) -> bool:
             begun = time.monotonic()
-            mark = held.mark(name) if name in LONG else ""
             try:
                 said = PARTS[name](env)
             except PartError as broken:
                 if not STOPPED.is_set():
-                    print(f"{broken}\n./check: {name} does not hold", flush=True)
+                    print(f"{broken}\n./check: {name} fails", flush=True)
                 return False
             print(f"{name:9} ok {time.monotonic() - begun:6.1f} s  {said}", flush=True)
-            held.keep(name, mark, said)
             return True
 
         with ThreadPoolExecutor(2) as pool:

@@ -93,7 +93,11 @@ def test_which_plate_column_a_supply_uses(plate, supply, column, code):
 @pytest.mark.parametrize(
     ("plate", "supply", "words"),
     [
-        ("230 V 3 PH", "480Y/277", "480 V is 2.09 times the nameplate's 230 V. The motor would burn out."),
+        (
+            "230 V 3 PH",
+            "480Y/277",
+            "480 V is 2.09 times the nameplate's 230 V. The motor would burn out.",
+        ),
         ("460 V 3 PH", "240 delta", "240 V is only 0.52 of the nameplate's 460 V."),
         ("460 V 3 PH", "240 V 1PH", "A three-phase motor cannot start on a single-phase supply."),
     ],

@@ -33,7 +33,7 @@ from evencoil.job import (
 from evencoil.leads import guide_bench
 from evencoil.machine import MachineMotor, convert_motor
 from evencoil.plate import SupplyInputs
-from evencoil.rehearsal import Stage, read_scenario, trace_as_json
+from evencoil.rehearsal import read_scenario, rehearse, trace_as_json
 
 __all__ = ["main"]
 
@@ -348,8 +348,7 @@ def _rehearse(arguments: argparse.Namespace) -> int:
     scenario = read_scenario(_read(arguments.scenario))
     if room.circuit is None:
         return WRONG
-    stage = Stage(room.circuit, scenario.constants)
-    trace = stage.play(scenario.acts(), until_us=scenario.until_us())
+    trace = rehearse(room.circuit, scenario)
     tags = room.circuit.tags
     if arguments.format == "json":
         print(json.dumps(trace_as_json(trace, room.circuit), indent=2, ensure_ascii=False))

@@ -5,7 +5,7 @@ Knows the solver and netlists; no job.
 
 from evencoil.rehearsal.hazards import Hazard, Watch
 from evencoil.rehearsal.probes import Probe, opening_of, probes, starts_of, stops_of
-from evencoil.rehearsal.scenario import read_scenario, trace_as_json
+from evencoil.rehearsal.scenario import Scenario, read_scenario, rehearse, trace_as_json
 from evencoil.rehearsal.stage import MOST_ACTS, ScenarioAct, Stage
 from evencoil.rehearsal.trace import Trace
 
@@ -13,6 +13,7 @@ __all__ = [
     "MOST_ACTS",
     "Hazard",
     "Probe",
+    "Scenario",
     "ScenarioAct",
     "Stage",
     "Trace",
@@ -20,6 +21,7 @@ __all__ = [
     "opening_of",
     "probes",
     "read_scenario",
+    "rehearse",
     "starts_of",
     "stops_of",
     "trace_as_json",

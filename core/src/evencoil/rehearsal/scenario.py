@@ -14,10 +14,17 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints, Validation
 
 from evencoil.base import DecimalText, FileFormatError, Message, Text, say
 from evencoil.circuit import Circuit
-from evencoil.rehearsal.stage import ScenarioAct, seconds
+from evencoil.rehearsal.stage import ScenarioAct, Stage, seconds
 from evencoil.rehearsal.trace import Frame, Trace
 
-__all__ = ["ActInput", "Scenario", "frame_as_json", "read_scenario", "trace_as_json"]
+__all__ = [
+    "ActInput",
+    "Scenario",
+    "frame_as_json",
+    "read_scenario",
+    "rehearse",
+    "trace_as_json",
+]
 
 Word = Annotated[Text, StringConstraints(max_length=60)]
 MOST_BYTES = 200_000
@@ -85,6 +92,30 @@ def read_scenario(data: bytes) -> Scenario:
             field="scenario." + ".".join(str(part) for part in first["loc"])[:120],
             hint=Message("file.field.hint"),
         ) from wrong
+
+
+def rehearse(circuit: Circuit, scenario: Scenario) -> Trace:
+    """Run a circuit through a scenario, from open disconnects.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        Devices and wires, from the supply to the coils.
+    scenario : Scenario
+        Its actions, and the constants to use.
+
+    Returns
+    -------
+    Trace
+        Every event with its time [us], the frames, the hazards with their chain of causes.
+
+    Raises
+    ------
+    OutOfRangeError
+        Actions that this circuit cannot take, or too many.
+    """
+    stage = Stage(circuit, scenario.constants)
+    return stage.play(scenario.acts(), until_us=scenario.until_us())
 
 
 def frame_as_json(frame: Frame) -> dict[str, Any]:
