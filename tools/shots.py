@@ -74,7 +74,7 @@ def prepare(page: Page, name: str) -> None:
         page.get_by_role("button", name="Checks", exact=True).click()
         page.get_by_test_id("proof-weld").get_by_text("proven").wait_for()
     elif name == "joints":
-        page.get_by_label("You measured").fill("41")
+        page.get_by_label("Measured volume").fill("41")
         page.wait_for_timeout(600)
 
 

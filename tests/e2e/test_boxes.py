@@ -8,7 +8,7 @@ from playwright.sync_api import expect
 
 from conftest import DESK, PANEL, violations
 
-KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
+SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 # where the bench asks what to touch next
 ASKS = "**/larkfall/bench"
 # the smallest PNG there is: one pixel
@@ -38,21 +38,21 @@ def test_joints_fit_tight_and_one_is_recorded(opened, seat):
     page = opened("/w/larkfall/m/IC-2/j/1/joints", seat=seat)
     page.get_by_test_id("housing").wait_for()
     expect(page.get_by_test_id("slip-housing_volume_in3")).to_contain_text("36.4")
-    page.get_by_label("You measured").fill("30")
+    page.get_by_label("Measured volume").fill("30")
     expect(page.get_by_text("30 in³ measured, 36.4 in³ asked for by the rule.")).to_be_visible()
     expect(headline(page)).to_contain_text("FIT: NO")
-    page.get_by_label("You measured").fill("41")
+    page.get_by_label("Measured volume").fill("41")
     expect(headline(page)).to_have_text("6 JOINTS · FIT: TIGHT")
     press(page, seat, "Split bolt")
     expect(page.get_by_test_id("stack")).to_contain_text("split bolt listed for these sizes")
     press(page, seat, "Bolted rings")
     expect(page.get_by_test_id("stack")).to_contain_text("no lock washer in the current path")
-    page.get_by_label("Torque, from the part you hold").fill("20")
+    page.get_by_label("Torque, from the connector in hand").fill("20")
     expect(page.get_by_test_id("record")).to_contain_text("Dov Ansell")
     expect(page.get_by_test_id("record")).to_contain_text("Recorded")
     assert violations(page) == []
-    page.get_by_label("You measured").fill("")
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    page.get_by_label("Measured volume").fill("")
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
@@ -74,7 +74,7 @@ def test_a_mystery_motor_is_identified_touch_by_touch(opened, seat):
     expect(page.get_by_test_id("tags").locator("li")).to_have_count(6)
     expect(headline(page)).to_have_text("Numbered: six-lead wye-delta")
     assert violations(page) == []
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_a_contradicting_reading_is_named_and_taken_out(opened):
@@ -105,7 +105,7 @@ def test_a_contradicting_reading_is_named_and_taken_out(opened):
         expect(taken).to_have_count(count)
     page.get_by_label("Meter, V").fill("39")
     page.get_by_role("button", name="Enter", exact=True).click()
-    expect(headline(page)).to_have_text("A reading is wrong")
+    expect(headline(page)).to_have_text("At least one reading is wrong")
     expect(page.get_by_role("alert")).to_contain_text("Read again")
     expect(page.locator("[data-doubtful=true]").last).to_contain_text("39")
     # another one is taken out first: what is doubted was counted in the readings there were
@@ -113,13 +113,13 @@ def test_a_contradicting_reading_is_named_and_taken_out(opened):
     page.get_by_role("button", name="Take reading 1 out").click()
     expect(taken).to_have_count(left)
     page.get_by_role("button", name=f"Take reading {left} out").click()
-    expect(headline(page)).not_to_have_text("A reading is wrong")
+    expect(headline(page)).not_to_have_text("At least one reading is wrong")
 
 
 def test_look_alikes_are_ruled_out_and_the_speeds_switched(opened):
     """LS-4: two speeds and a ring of six; one voltage only, so 480 V is refused with the reason."""
     page = opened("/w/larkfall/m/LS-4/j/1/leads")
-    page.get_by_text("Which winding").click()
+    page.get_by_text("Winding type").click()
     kinds = page.get_by_test_id("kinds")
     expect(kinds).to_contain_text("Out: it would ring in groups of 3 + 3.")
     expect(kinds.locator("button[aria-pressed=true]")).to_contain_text("constant torque")
@@ -138,15 +138,15 @@ def test_the_makers_diagram_differs_and_a_person_decides(opened):
     page.get_by_role("button", name=re.compile("^series wye")).click()
     page.get_by_text("Maker’s diagram").click()
     page.get_by_label("Where it stands").fill("box cover")
-    page.get_by_role("button", name="Keep the joints shown as the maker’s").click()
+    page.get_by_role("button", name="Save the joints shown as the maker’s diagram").click()
     expect(page.get_by_test_id("maker")).to_contain_text("Stamped only: T10 T11 T12.")
     expect(page.get_by_role("heading", level=1)).to_have_text("DERIVED AND STAMPED JOINTS DIFFER")
-    page.get_by_label("Why", exact=True).fill("cover belongs to another motor")
-    page.get_by_role("button", name="Follow the derived joints").click()
+    page.get_by_label("Reason", exact=True).fill("cover belongs to another motor")
+    page.get_by_role("button", name="Follow the derived connection").click()
     expect(page.get_by_text("Followed:")).to_contain_text("Dov Ansell")
-    page.get_by_role("button", name="Take this diagram out").click()
+    page.get_by_role("button", name="Remove this diagram").click()
     page.get_by_role("button", name="Open all joints").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_a_stud_board_shows_bars_and_what_is_left_over(opened):
@@ -164,7 +164,7 @@ def test_a_stud_board_shows_bars_and_what_is_left_over(opened):
     expect(board).to_contain_text("bars: 3 used of 3, 0 left over")
     assert violations(page) == []
     page.get_by_role("button", name="Flying leads").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_a_photo_of_the_plate_is_kept_and_shown(opened):
@@ -177,25 +177,25 @@ def test_a_photo_of_the_plate_is_kept_and_shown(opened):
     page.get_by_label("Another photo").set_input_files(
         {"name": "plate.txt", "mimeType": "text/plain", "buffer": b"no picture"}
     )
-    expect(page.get_by_role("alert")).to_contain_text("That is no picture that can be read.")
-    page.get_by_role("button", name="Take it off").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_role("alert")).to_contain_text("This picture cannot be read.")
+    page.get_by_role("button", name="Remove it").click()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_a_plate_nobody_trusts_holds_the_leads(opened):
     """Doubted: full volts are forbidden; a test and an earlier supply lift it."""
     page = opened("/w/larkfall/m/SF-5/j/1/plate")
-    page.get_by_text("A plate nobody trusts").click()
-    page.get_by_role("button", name="Nobody trusts this plate").click()
+    page.get_by_text("Nameplate in doubt").click()
+    page.get_by_role("button", name="Nameplate in doubt").click()
     trust = page.get_by_test_id("trust")
     expect(trust).to_contain_text("Full volts are forbidden")
-    trust.get_by_label("Test, rotor held").fill("60")
-    trust.get_by_label("drove").fill("4.9")
-    trust.get_by_label("Ran on, known").fill("460")
+    trust.get_by_label("Test with locked rotor").fill("60")
+    trust.get_by_label("drew").fill("4.9")
+    trust.get_by_label("Known to have run on").fill("460")
     expect(trust).to_contain_text("460 V, confidence high")
     expect(trust.get_by_role("alert")).to_have_count(0)
-    page.get_by_role("button", name="Nobody trusts this plate").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    page.get_by_role("button", name="Nameplate in doubt").click()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_measured_volts_and_unbalance(opened):
@@ -209,7 +209,7 @@ def test_measured_volts_and_unbalance(opened):
     expect(page.get_by_text("Above 5 % do not run a motor on it.")).to_be_visible()
     for pair in ("L1-L2", "L2-L3", "L3-L1"):
         page.get_by_label(pair).fill("")
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_a_machine_is_converted_and_the_plan_kept(opened, complaints):
@@ -230,15 +230,15 @@ def test_a_machine_is_converted_and_the_plan_kept(opened, complaints):
     complaints.allowed.append("ERR_FAILED")
     page.route("**/larkfall/convert/**", lambda route: route.abort())
     page.get_by_role("button", name="208Y/120").click()
-    expect(page.get_by_role("alert")).to_contain_text("Not worked out yet for what you gave")
-    expect(page.get_by_role("alert")).to_contain_text("still the answer to what was given before")
+    expect(page.get_by_role("alert")).to_contain_text("Not calculated yet for this input")
+    expect(page.get_by_role("alert")).to_contain_text("still for the previous input")
     page.unroute("**/larkfall/convert/**")
-    expect(page.get_by_role("alert").filter(has_text="Not worked out yet")).to_have_count(0)
+    expect(page.get_by_role("alert").filter(has_text="Not calculated yet")).to_have_count(0)
     expect(row_of("LS-4")).to_have_attribute("data-answer", "can")
     page.get_by_role("button", name="480Y/277").click()
     page.get_by_role("button", name="Add a control transformer").click()
     expect(page.get_by_text("from 240 V to 480 V, links H2-H3; secondary 120 V.")).to_be_visible()
-    page.get_by_role("button", name="Keep this plan").click()
+    page.get_by_role("button", name="Save this plan").click()
     expect(page.get_by_text("Dov Ansell").last).to_be_visible()
     assert violations(page) == []
 
@@ -246,14 +246,14 @@ def test_a_machine_is_converted_and_the_plan_kept(opened, complaints):
 def test_a_replacement_shows_what_it_takes_down(opened):
     """An old plate of another size: the fields that differ, the steps that go down, rotation."""
     page = opened("/w/larkfall/m/BM-3/j/1/replace")
-    page.get_by_label("Plate of the old motor").fill("HP 125 V 230/460 RPM 1785 HZ 60 PH 3 LEADS 9")
+    page.get_by_label("Nameplate of the old motor").fill("HP 125 V 230/460 RPM 1785 HZ 60 PH 3 LEADS 9")
     expect(page.get_by_test_id("plates")).to_contain_text("125")
     expect(page.get_by_text("The new motor's rotation is not proven yet.")).to_be_visible()
     page.get_by_role("button", name="Clockwise", exact=True).first.click()
     page.get_by_role("button", name="shaft end").first.click()
     page.get_by_role("button", name="Counter-clockwise").last.click()
     page.get_by_role("button", name="fan end").last.click()
-    expect(headline(page)).to_have_text("Rotation proven equal")
+    expect(headline(page)).to_have_text("Rotation verified the same")
     assert violations(page) == []
 
 
@@ -273,10 +273,10 @@ def new_motor(page, tag, plate, supply):
     page.get_by_label("Tag on the motor").fill(tag)
     page.get_by_label("What it drives").fill("test pump")
     page.get_by_label("Machine or line").fill("Lime Line 1")
-    page.get_by_role("button", name="Add and read its plate").click()
-    page.get_by_label("Plate as stamped").fill(plate)
+    page.get_by_role("button", name="Add and read its nameplate").click()
+    page.get_by_label("Nameplate as stamped").fill(plate)
     page.get_by_label("Supply", exact=True).fill(supply)
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_what_starts_a_single_phase_motor(opened):
@@ -304,7 +304,7 @@ def test_a_reading_nobody_asked_for_is_taken(opened):
     """Three fed leads of a running motor: the form says what is missing, then adds it."""
     page = opened("/w/larkfall/m/SF-5/j/1/bench")
     page.get_by_role("button", name="9", exact=True).click()
-    page.get_by_text("A reading of your own").click()
+    page.get_by_text("Your own reading").click()
     own = page.get_by_test_id("own-reading")
     own.get_by_role("button", name="Volts, motor running").click()
     expect(own.get_by_role("status")).to_contain_text("3 sleeves fed, 0 given")
@@ -317,4 +317,4 @@ def test_a_reading_nobody_asked_for_is_taken(opened):
     own.get_by_role("button", name="Add this reading").click()
     expect(page.get_by_test_id("taken").locator("li")).to_have_count(1)
     page.get_by_role("button", name="6", exact=True).click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()

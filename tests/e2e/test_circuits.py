@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from conftest import DESK, PANEL, violations
 
-KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
+SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 
 
 def headline(page):
@@ -34,14 +34,14 @@ def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat)
     hazards = page.get_by_test_id("hazards")
     expect(hazards.get_by_role("alert")).to_have_count(2)
     first = hazards.get_by_role("alert").first
-    first.get_by_role("button", name="I take this on").click()
+    first.get_by_role("button", name="Accept").click()
     expect(first).to_contain_text("A reason first")
     for left in (1, 0):
         slab = hazards.get_by_role("alert").first
         slab.get_by_role("textbox").fill("unattended pump behind a locked fence")
-        slab.get_by_role("button", name="I take this on").click()
+        slab.get_by_role("button", name="Accept").click()
         expect(hazards.get_by_role("alert")).to_have_count(left)
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
     expect(hazards).to_contain_text("Dov Ansell")
     # an emergency stop that starts it again is never taken on, only cured
     stop = page.get_by_role("group", name="Emergency stop")
@@ -52,7 +52,7 @@ def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat)
     assert violations(page) == []
     page.get_by_role("button", name="Start soft: autotransformer").click()
     page.get_by_test_id("recipe-9A").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
@@ -62,31 +62,31 @@ def test_a_wrong_wire_is_found_lit_and_put_right(opened, seat):
     page.get_by_role("button", name="Wire list").click()
     page.get_by_role("button", name="4", exact=True).click()
     card = page.get_by_test_id("wire-card")
-    card.get_by_role("button", name="Change this wire").click()
+    card.get_by_role("button", name="Edit this wire").click()
     card.get_by_role("button", name="off OL1.95").click()
     card.get_by_label("on to").select_option("overload.96")
-    card.get_by_label("Why").fill("tried on the bench")
+    card.get_by_label("Reason").fill("tried on the bench")
     card.get_by_role("button", name="Move this end").click()
     page.get_by_role("button", name="Checks", exact=True).click()
     finding = page.get_by_test_id("check-H07")
     expect(finding).to_contain_text("With OL1 tripped a contactor of M1 can still be fed")
-    finding.get_by_role("button", name="Light it").click()
+    finding.get_by_role("button", name="Show it").click()
     if seat is DESK:
         expect(page.locator(".part[data-lit=true]").first).to_be_visible()
-    page.get_by_role("button", name="Changes", exact=True).click()
+    page.get_by_role("button", name="Edit wiring", exact=True).click()
     expect(page.get_by_test_id("differences")).to_contain_text("lies on KM1.A2 – OL1.96")
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
     expect(page.get_by_test_id("changes")).to_contain_text("tried on the bench")
     expect(page.get_by_test_id("changes")).to_contain_text("Dov Ansell")
     expect(page.get_by_test_id("nearest")).to_contain_text("3A")
     assert violations(page) == []
     page.get_by_role("button", name="Checks", exact=True).click()
-    page.get_by_test_id("check-H07").get_by_role("button", name="Change it so").click()
+    page.get_by_test_id("check-H07").get_by_role("button", name="Make this change").click()
     expect(page.get_by_test_id("check-H07")).to_have_count(0)
-    page.get_by_role("button", name="Changes", exact=True).click()
-    page.get_by_role("button", name="Back to the recipe").click()
-    expect(page.get_by_text("Drawn as the recipe has it.")).to_be_visible()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    page.get_by_role("button", name="Edit wiring", exact=True).click()
+    page.get_by_role("button", name="Back to the standard circuit").click()
+    expect(page.get_by_text("Drawn as the standard circuit.")).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_proofs_run_in_the_background_and_say_what_was_searched(opened):
@@ -102,7 +102,7 @@ def test_proofs_run_in_the_background_and_say_what_was_searched(opened):
     probes = page.get_by_test_id("probes")
     expect(probes).to_contain_text("Can both ways close together")
     expect(probes).to_contain_text("scenarios played")
-    expect(probes).not_to_contain_text("it does")
+    expect(probes).not_to_contain_text("it happens")
     assert violations(page) == []
 
 
@@ -111,7 +111,7 @@ def test_every_sheet_can_be_taken_along(opened):
     page = opened("/w/larkfall/m/SF-5/j/1/drawings")
     for sheet, name in (
         ("panel", "Panel"),
-        ("strip", "Terminals"),
+        ("strip", "Terminal temperature rating"),
         ("power", "Power"),
         ("ladder", "Ladder"),
     ):
@@ -146,30 +146,30 @@ def test_a_starter_as_found_is_entered_named_and_checked(opened, complaints):
     page.get_by_role("button", name="As found").click()
     page.get_by_test_id("recipe-found").click()
     expect(headline(page)).to_contain_text("Starter as found")
-    page.get_by_role("link", name="To the drawings").click()
-    page.get_by_role("button", name="Changes", exact=True).click()
+    page.get_by_role("link", name="To Drawings").click()
+    page.get_by_role("button", name="Edit wiring", exact=True).click()
     expect(page.get_by_text("Nothing traced yet.")).to_be_visible()
     paste = page.get_by_label("Or paste a netlist")
     complaints.allowed.append("422")
     paste.fill("[devices]\nS1 stop pb c=11-12\n[wires]\n2: S1.12 - S9.13")
-    page.get_by_role("button", name="Take it over").click()
+    page.get_by_role("button", name="Use this netlist").click()
     expect(page.get_by_role("alert")).to_contain_text("Line 4: there is no terminal S9.13")
     good = page.request.get("/api/w/larkfall/m/IC-2/j/1/netlist.txt").text()
     paste.fill(good)
-    page.get_by_role("button", name="Take it over").click()
+    page.get_by_role("button", name="Use this netlist").click()
     expect(page.get_by_test_id("nearest")).to_contain_text("3A")
-    wire = page.get_by_role("group", name="A wire")
+    wire = page.get_by_role("group", name="Wire")
     wire.get_by_label("From").select_option("stop.23")
-    wire.get_by_label("Why, or how it was traced").fill("brown, goes into the door loom")
-    wire.get_by_role("button", name="Lead this wire").click()
+    wire.get_by_label("Reason, or how it was traced").fill("brown, goes into the door loom")
+    wire.get_by_role("button", name="Add wire").click()
     expect(page.get_by_test_id("differences")).to_contain_text("S1.23 – ?1")
     page.get_by_role("button", name="Checks", exact=True).click()
     expect(page.get_by_test_id("check-H46").first).to_contain_text("Nobody knows where the wire")
     assert violations(page) == []
-    page.get_by_role("button", name="Changes", exact=True).click()
-    page.get_by_role("button", name="Undo the last").click()
+    page.get_by_role("button", name="Edit wiring", exact=True).click()
+    page.get_by_role("button", name="Undo the last edit").click()
     expect(page.get_by_test_id("differences")).not_to_contain_text("?1")
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_a_drum_switch_is_turned_and_plugs(opened):
@@ -178,8 +178,8 @@ def test_a_drum_switch_is_turned_and_plugs(opened):
     page.get_by_role("button", name="By hand, no control circuit").click()
     page.get_by_test_id("recipe-1B").click()
     expect(page.get_by_test_id("hazards")).to_contain_text("against its own motion")
-    expect(page.get_by_text(KEPT)).to_be_visible()
-    page.get_by_role("link", name="Rehearse it").click()
+    expect(page.get_by_text(SAVED)).to_be_visible()
+    page.get_by_role("link", name="Rehearse").click()
     for device in ("disconnect", "starter"):
         page.locator(f"[data-hand={device}]").click()
     page.locator("[data-hand=drum]").click()

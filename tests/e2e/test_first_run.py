@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from conftest import DESK, PANEL, WORD, violations
 
-KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
+SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 
 
 def read_back(page):
@@ -22,20 +22,20 @@ def test_a_change_in_place_moves_the_slips_and_ghosts_the_old_value(opened):
     slip = page.get_by_test_id("slip-conductor_size")
     expect(slip).to_contain_text("10 AWG")
     page.get_by_role("button", name="60 °C").click()
-    page.get_by_role("button", name="Aluminium").click()
+    page.get_by_role("button", name="Aluminum").click()
 
     expect(slip).to_contain_text("8 AWG")
     expect(slip.get_by_test_id("ghost")).to_contain_text("10 AWG")
     page.get_by_role("button", name="Copper").click()
-    page.get_by_role("button", name="Not read").click()
+    page.get_by_role("button", name="Not known").click()
     expect(slip).to_contain_text("10 AWG")
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_a_wrong_entry_is_named_and_nothing_is_lost(opened, complaints):
     """Amps that contradict the volts light up; without a line all stays here and is kept later."""
     page = opened("/w/larkfall/m/SF-5/j/1/plate")
-    plate = page.get_by_label("Plate as stamped")
+    plate = page.get_by_label("Nameplate as stamped")
     before = plate.input_value()
     plate.fill("5 HP, 230/460 V, 13.2/7.6 A, 1,745 RPM, 60 HZ, 3 PH, rusty, 9 LEADS")
 
@@ -48,17 +48,17 @@ def test_a_wrong_entry_is_named_and_nothing_is_lost(opened, complaints):
     ).to_be_visible()
     plate.fill(before)
     expect(page.locator("mark[data-status=doubted]")).to_have_count(0)
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
     complaints.allowed.append("ERR_FAILED")
     page.route("**/work-out", lambda route: route.abort())
     plate.fill(f"{before}, TEFC")
     expect(page.get_by_role("alert")).to_contain_text("The server does not answer.")
-    expect(page.get_by_role("alert")).to_contain_text("still the answer to what was given before")
+    expect(page.get_by_role("alert")).to_contain_text("still for the previous input")
     expect(page.get_by_text("On this page only")).to_be_visible()
     page.unroute("**/work-out")
     expect(page.get_by_role("alert")).to_have_count(0)
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
     page.reload()
     expect(plate).to_have_value(f"{before}, TEFC")
 
@@ -67,7 +67,7 @@ def test_a_motor_that_must_not_be_connected_is_refused_with_a_way_out(opened):
     """LS-4 is 230 V only: on 480 V the slab says why, on 240 V the two powers hold the size."""
     page = opened("/w/larkfall/m/LS-4/j/1/plate")
     expect(page.get_by_role("alert")).to_contain_text("480 V is 2.09 times the plate's 230 V.")
-    page.get_by_role("link", name="To the sizes").click()
+    page.get_by_role("link", name="To Size").click()
     expect(page.get_by_role("alert")).to_contain_text("It would burn out.")
     expect(page.get_by_test_id("withheld-conductor_size")).to_contain_text("Waits for the table")
 
@@ -75,10 +75,10 @@ def test_a_motor_that_must_not_be_connected_is_refused_with_a_way_out(opened):
 def test_horsepower_between_rows_asks_before_it_steps_up(opened):
     """7.25 hp has no row: refused, and one tap allows the next row up."""
     page = opened("/w/larkfall/m/BS-6/j/1/plate")
-    page.get_by_label("Plate as stamped").fill("7.25 HP 460 V 3 PH 11 A")
+    page.get_by_label("Nameplate as stamped").fill("7.25 HP 460 V 3 PH 11 A")
     read_back(page)
     page.get_by_role("button", name="480Y/277").click()
-    page.get_by_role("link", name="To the sizes").click()
+    page.get_by_role("link", name="To Size").click()
     expect(page.get_by_role("alert")).to_contain_text(
         "no row for 7.25 hp. Nearest rows: 5 and 7.5."
     )
@@ -89,16 +89,16 @@ def test_horsepower_between_rows_asks_before_it_steps_up(opened):
 def test_a_guess_is_put_in_marked_and_taken_out(opened):
     """The design letter cannot be read: B is assumed, and marks the size that stands on it."""
     page = opened("/w/larkfall/m/BS-6/j/1/plate")
-    page.get_by_label("Plate as stamped").fill("3/4 HP 230 V 3 PH 2.8 A")
+    page.get_by_label("Nameplate as stamped").fill("3/4 HP 230 V 3 PH 2.8 A")
     read_back(page)
     page.get_by_role("button", name="240 delta").click()
     gap = page.get_by_role("listitem").filter(has_text="No design letter")
-    gap.get_by_role("button", name="Cannot read it: assume").click()
+    gap.get_by_role("button", name="Unreadable: assume").click()
     gap.get_by_role("button", name="B", exact=True).click()
     gap.get_by_label("Taken from").fill("same frame as SF-5")
-    gap.get_by_role("button", name="Put it in as a guess").click()
+    gap.get_by_role("button", name="Enter as a guess").click()
     expect(page.get_by_text("From: same frame as SF-5")).to_be_visible()
-    page.get_by_role("link", name="To the sizes").click()
+    page.get_by_role("link", name="To Size").click()
     page.get_by_test_id("slip-terminal_temperature_c").click()
     expect(page.get_by_test_id("why")).to_contain_text("same frame as SF-5")
 
@@ -110,7 +110,7 @@ def test_two_people_at_one_plate_see_the_difference_and_lose_nothing(opened, com
     dov, marta = opened(place), opened(place, username="marta")
     expect(dov.get_by_label("Supply", exact=True)).to_have_value("480Y/277")
     marta.get_by_role("button", name="240 delta").click()
-    expect(marta.get_by_text(KEPT)).to_be_visible()
+    expect(marta.get_by_text(SAVED)).to_be_visible()
     dov.get_by_role("button", name="208Y/120").click()
 
     slab = dov.get_by_role("alert").filter(has_text="Marta Quillan changed this")
@@ -119,7 +119,7 @@ def test_two_people_at_one_plate_see_the_difference_and_lose_nothing(opened, com
     slab.get_by_role("button", name="Take theirs").click()
     expect(dov.get_by_label("Supply", exact=True)).to_have_value("240 delta")
     dov.get_by_role("button", name="480Y/277").click()
-    expect(dov.get_by_text(KEPT)).to_be_visible()
+    expect(dov.get_by_text(SAVED)).to_be_visible()
 
 
 def test_keys_work_while_no_field_has_focus(opened):
@@ -135,11 +135,11 @@ def test_keys_work_while_no_field_has_focus(opened):
     expect(page).to_have_url(re.compile(r"/plate$"))
     # on arrival the first line takes the focus; a person looks before they type
     read_back(page)
-    page.get_by_label("Plate as stamped").focus()
+    page.get_by_label("Nameplate as stamped").focus()
     page.keyboard.press("]")
     expect(page).to_have_url(re.compile(r"/plate$"))
     page.keyboard.press("Backspace")
-    page.get_by_label("Plate as stamped").blur()
+    page.get_by_label("Nameplate as stamped").blur()
     page.keyboard.press("]")
     expect(page).to_have_url(re.compile(r"/leads$"))
     page.get_by_test_id("winding").wait_for()
@@ -181,7 +181,7 @@ def test_no_screen_has_a_barrier(opened, browser, base_url, seat):
     for path in SCREENS:
         page.goto(path)
         page.get_by_role("heading").first.wait_for()
-        page.get_by_text("Kept").or_(page.get_by_text("Next thing undone")).first.wait_for()
+        page.get_by_text("Saved").or_(page.get_by_text("Next up")).first.wait_for()
         found[path] = violations(page)
         page.emulate_media(color_scheme="dark")
         found[f"{path} in the dark"] = violations(page, "color-contrast")

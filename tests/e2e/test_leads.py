@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 
 from conftest import DESK, PANEL, moved, violations
 
-KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
+SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 LEADS = "/w/larkfall/m/SF-5/j/1/leads"
 
 
@@ -18,7 +18,7 @@ def end(page, name):
 
 def settled(page):
     """Wait until the last change is kept."""
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def choose(page, kind):
@@ -40,8 +40,8 @@ def test_four_to_five_instead_of_four_to_seven_changes_the_volts(opened, seat):
     assert moved(page) < 0.01  # 0.29 while the faces came after the first line was set
     choose(page, "nine-lead wye")
     page.get_by_role("button", name="Open all joints").click()
-    page.get_by_role("button", name="Join the box like this").click()
-    expect(page.get_by_text("The box is joined like this.")).to_be_visible()
+    page.get_by_role("button", name="Connect the box like this").click()
+    expect(page.get_by_text("The box is connected like this.")).to_be_visible()
     expect(page.locator("[data-coil=A1]")).to_contain_text("139 V")
     expect(page.locator("[data-state=right]")).to_have_count(6)
 
@@ -58,7 +58,7 @@ def test_four_to_five_instead_of_four_to_seven_changes_the_volts(opened, seat):
     expect(page.get_by_role("heading", level=1)).to_have_text("TOO MANY VOLTS: IT WILL SMOKE")
     assert violations(page) == []
 
-    page.get_by_role("button", name="Join the box like this").click()
+    page.get_by_role("button", name="Connect the box like this").click()
     expect(page.locator("[data-state=right]")).to_have_count(6)
     settled(page)
 
@@ -77,7 +77,7 @@ def test_the_keyboard_does_the_same(opened):
     page.keyboard.press("u")
     expect(page.get_by_role("alert")).to_be_visible()
     page.keyboard.press("d")
-    expect(page.get_by_text("The box is joined like this.")).to_be_visible()
+    expect(page.get_by_text("The box is connected like this.")).to_be_visible()
     end(page, "T1").focus()
     page.keyboard.press("Enter")
     expect(end(page, "T1")).to_have_attribute("aria-pressed", "true")
@@ -100,14 +100,14 @@ def test_two_lines_in_one_joint_are_shown_for_what_they_do(opened):
     choose(page, "nine-lead wye")
     page.get_by_test_id("winding").wait_for()
     page.keyboard.press("d")
-    expect(page.get_by_text("The box is joined like this.")).to_be_visible()
+    expect(page.get_by_text("The box is connected like this.")).to_be_visible()
     end(page, "L1").click()
     end(page, "L2").click()
     expect(page.get_by_role("alert")).to_contain_text(
         "L1 and L2 are joined: a bolted short circuit."
     )
     page.keyboard.press("d")
-    expect(page.get_by_text("The box is joined like this.")).to_be_visible()
+    expect(page.get_by_text("The box is connected like this.")).to_be_visible()
     settled(page)
 
 
@@ -118,15 +118,15 @@ def test_two_people_at_one_box_see_the_difference(opened, complaints):
     choose(dov, "nine-lead wye")
     dov.get_by_test_id("winding").wait_for()
     dov.get_by_role("button", name="Open all joints").click()
-    dov.get_by_role("button", name="Join the box like this").click()
-    expect(dov.get_by_text("The box is joined like this.")).to_be_visible()
+    dov.get_by_role("button", name="Connect the box like this").click()
+    expect(dov.get_by_text("The box is connected like this.")).to_be_visible()
     settled(dov)
     dov.reload()
     dov.get_by_test_id("winding").wait_for()
     marta = opened(LEADS, username="marta")
     marta.get_by_test_id("winding").wait_for()
     marta.get_by_role("button", name="Open all joints").click()
-    expect(marta.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+    expect(marta.get_by_text(re.compile(r"^Saved \d\d:\d\d$"))).to_be_visible()
     end(dov, "T4").click()
     end(dov, "T7").click()
     slab = dov.get_by_role("alert").filter(has_text="Marta Quillan changed this")
@@ -134,8 +134,8 @@ def test_two_people_at_one_box_see_the_difference(opened, complaints):
     slab.get_by_role("button", name="Keep mine as the next version").click()
     settled(dov)
     # the box is left right, for whoever rehearses with this motor next
-    dov.get_by_role("button", name="Join the box like this").click()
-    expect(dov.get_by_text("The box is joined like this.")).to_be_visible()
+    dov.get_by_role("button", name="Connect the box like this").click()
+    expect(dov.get_by_text("The box is connected like this.")).to_be_visible()
     settled(dov)
 
 
@@ -148,7 +148,7 @@ def test_an_old_version_is_compared_and_brought_back(opened):
     other = "240 delta" if before != "240 delta" else "480Y/277"
     page.get_by_role("button", name=other).click()
     expect(supply).to_have_value(other)
-    expect(page.get_by_text(re.compile(r"^Kept \d\d:\d\d$"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^Saved \d\d:\d\d$"))).to_be_visible()
     page.get_by_role("button", name="History").click()
     sheet = page.get_by_role("dialog")
     sheet.get_by_role("button", name="Supply").click()
@@ -164,7 +164,7 @@ def test_an_old_version_is_compared_and_brought_back(opened):
 def test_horsepower_is_changed_in_place_and_rows_move(opened):
     """15 to 20 hp on the Size screen: 27 A, 47.25 A, a 50 A fuse; then back again."""
     page = opened("/w/larkfall/m/IC-2/j/1/size")
-    plate = page.get_by_label("Plate as stamped")
+    plate = page.get_by_label("Nameplate as stamped")
     expect(plate).to_have_value(re.compile("15 HP"))
     before = plate.input_value()
     plate.fill(before.replace("15 HP", "20 HP"))
@@ -180,8 +180,8 @@ def test_schools_and_devices_change_in_place(opened):
     page = opened("/w/larkfall/m/IC-2/j/1/size")
     slip = page.get_by_test_id("slip-protection_device_a")
     expect(slip).to_contain_text("40 A")
-    expect(slip).to_contain_text("Exam 35 A, field 40 A.")
-    page.get_by_role("button", name="Exam: not above").click()
+    expect(slip).to_contain_text("Main rule 35 A, next size up 40 A.")
+    page.get_by_role("button", name="Main rule: not above").click()
     expect(slip).to_contain_text("35 A")
     expect(slip).to_contain_text("moved")
     page.get_by_role("button", name="Inverse-time breaker").click()

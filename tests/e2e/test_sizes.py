@@ -18,13 +18,13 @@ def test_every_part_answers_and_says_what_fails(opened, seat):
     page.get_by_test_id("part-place").click()
     page.get_by_role("button", name="no reason").click()
     page.get_by_test_id("part-fault").click()
-    page.get_by_label("Starter or panel, short circuit").fill("5")
+    page.get_by_label("Starter or panel, short-circuit current rating").fill("5")
     expect(page.get_by_test_id("part-fault")).to_contain_text("1 fails")
     expect(page.get_by_test_id("part-place")).to_contain_text("1 fails")
     slip = page.get_by_test_id("slip-starter_short_circuit")
     expect(slip).to_contain_text("does not hold")
     expect(slip).to_contain_text("ASSUMED")
-    page.get_by_label("Starter or panel, short circuit").fill("65")
+    page.get_by_label("Starter or panel, short-circuit current rating").fill("65")
     expect(slip).to_contain_text("holds")
     expect(page.get_by_test_id("part-fault")).not_to_contain_text("fails")
     page.get_by_test_id("part-place").click()
@@ -38,7 +38,7 @@ def test_every_part_answers_and_says_what_fails(opened, seat):
     page.get_by_label("Overload trips at").fill("63.8")
     page.get_by_test_id("part-control").click()
     page.get_by_test_id("slip-transformer_va").click()
-    expect(page.get_by_test_id("why")).to_contain_text("Held VA")
+    expect(page.get_by_test_id("why")).to_contain_text("Sealed VA")
     assert violations(page) == []
 
 
@@ -62,9 +62,9 @@ def test_schools_stand_side_by_side(opened):
     schools = page.get_by_test_id("schools")
     expect(schools).to_contain_text("35 A")
     expect(schools).to_contain_text("240.4(G) releases motor circuits")
-    page.get_by_label("Does not start on less, recorded").fill("opened twice when loaded")
+    page.get_by_label("Will not start on a smaller rating, as recorded").fill("opened twice when loaded")
     expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("45 A")
-    page.get_by_label("Does not start on less, recorded").fill("")
+    page.get_by_label("Will not start on a smaller rating, as recorded").fill("")
     expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("40 A")
 
 
@@ -75,20 +75,20 @@ def test_a_heater_chart_comes_in_and_names_the_heater(opened, complaints):
         "Relay,Size,Elements,Ambient,Heater,From,To\n"
         "QT-1,1,3,same,Q6,6.3,6.9\nQT-1,1,3,same,Q7,7.0,7.6\nQT-1,1,three,same,Q8,7.7,8\n"
     )
-    page.get_by_label("Call it").fill("Door of SF-5")
-    page.get_by_role("button", name="Take the chart in").click()
+    page.get_by_label("Name").fill("Door of SF-5")
+    page.get_by_role("button", name="Import chart").click()
     expect(page.get_by_test_id("taken-in")).to_contain_text("2 heaters taken in, 1 lines left out")
     expect(page.get_by_test_id("taken-in")).to_contain_text("Line 4")
     assert violations(page) == []
     page.goto("/w/larkfall/m/SF-5/j/1/size?part=overload")
     page.get_by_role("button", name="Door of SF-5").click()
     expect(page.get_by_test_id("slip-heater_code")).to_contain_text("Q6")
-    page.get_by_label("Code that is there").fill("Q7")
+    page.get_by_label("Existing heater code").fill("Q7")
     expect(page.get_by_test_id("slip-there_heaters")).to_contain_text("8.75")
     complaints.allowed.append("422")
-    page.get_by_label("Code that is there").fill("Q99")
+    page.get_by_label("Existing heater code").fill("Q99")
     expect(page.get_by_role("alert")).to_contain_text("has no code Q99")
-    page.get_by_label("Code that is there").fill("")
+    page.get_by_label("Existing heater code").fill("")
 
 
 def test_a_tap_from_the_feeder_by_its_length(opened):
@@ -104,9 +104,9 @@ def test_a_local_amendment_shows_in_the_evidence(opened):
     """12 AWG at least, by name and reason; taken out again it is gone."""
     page = opened("/w/larkfall/rules")
     page.get_by_label("Value, AWG").fill("8")
-    page.get_by_label("Who asks for it").fill("county inspector")
-    page.get_by_label("Why", exact=True).fill("local ordinance")
-    page.get_by_role("button", name="Put it in force").click()
+    page.get_by_label("Required by").fill("county inspector")
+    page.get_by_label("Reason", exact=True).fill("local ordinance")
+    page.get_by_role("button", name="Put in force").click()
     expect(page.get_by_text("county inspector: local ordinance")).to_be_visible()
     page.goto("/w/larkfall/m/SF-5/j/1/size#conductor_size")
     expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("8 AWG")
@@ -122,7 +122,7 @@ def test_motors_that_never_run_together_count_once(opened):
     before = page.get_by_test_id("slip-feeder_ampacity_a").inner_text()
     group = page.get_by_role("group", name="Never run together")
     group.get_by_role("button", name="JC-1").click()
-    expect(group).to_contain_text("and which other?")
+    expect(group).to_contain_text("with which other motor?")
     group.get_by_role("button", name="BM-3").click()
     expect(page.get_by_test_id("slip-feeder_ampacity_a")).not_to_have_text(before)
     page.get_by_test_id("slip-feeder_ampacity_a").click()
@@ -134,15 +134,15 @@ def test_motors_that_never_run_together_count_once(opened):
 def test_duty_rotor_and_drive_are_asked_for_and_answered(opened):
     """Other duty, a wound rotor's secondary, a drive's rated input: each gives its figures."""
     page = opened("/w/larkfall/m/BM-3/j/1/size?part=motor")
-    page.get_by_role("button", name="It is not continuous").click()
-    page.get_by_label("Why it cannot run on").fill("the mill empties in ten minutes")
+    page.get_by_role("button", name="Not continuous duty").click()
+    page.get_by_label("Why it cannot run continuously").fill("the mill empties in ten minutes")
     page.get_by_test_id("part-branch").click()
     page.get_by_test_id("slip-conductor_size").click()
     expect(page.get_by_test_id("why")).to_contain_text("Table 430.22(E)")
     page.get_by_test_id("part-motor").click()
-    page.get_by_role("button", name="It is continuous after all").click()
+    page.get_by_role("button", name="Continuous duty").click()
     page.get_by_role("button", name="wound rotor").click()
-    page.get_by_label("Secondary amps, plate").fill("120")
+    page.get_by_label("Secondary amps, nameplate").fill("120")
     # 120 A x 1.25 = 150 A
     expect(page.get_by_test_id("slip-secondary_conductor_size")).to_contain_text("1/0")
     page.get_by_role("button", name="squirrel cage").click()

@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 
 from conftest import DESK, PANEL, ROOT, enter, violations
 
-KEPT = re.compile(r"^Kept( \d\d:\d\d)?$")
+SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 PLATE = (
     "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, "
     "40 C AMB, 9 LEADS"
@@ -49,9 +49,9 @@ def from_plate_to_sizes(page, tag):
     page.get_by_label("Tag on the motor").fill(tag)
     page.get_by_label("What it drives").fill("test conveyor")
     page.get_by_label("Machine or line").fill("Lime Line 1")
-    page.get_by_role("button", name="Add and read its plate").click()
+    page.get_by_role("button", name="Add and read its nameplate").click()
     expect(headline(page)).to_have_text("TYPE THE PLATE AS STAMPED")
-    page.get_by_label("Plate as stamped").fill(PLATE)
+    page.get_by_label("Nameplate as stamped").fill(PLATE)
     expect(headline(page)).to_contain_text("15 hp")
     expect(page.get_by_test_id("as-read")).to_be_visible()
     page.get_by_role("button", name="480Y/277").click()
@@ -61,16 +61,16 @@ def from_plate_to_sizes(page, tag):
     expect(page.get_by_text("38.6 A is 2 times 19.3 A, as the volts ask.")).to_be_visible()
     expect(page.get_by_text("A 480 V system is the home of a 460 V plate.")).to_be_visible()
     assert violations(page) == []
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
-    page.get_by_role("link", name="To the leads").click()
+    page.get_by_role("link", name="To Leads").click()
     page.get_by_role("button", name="nine-lead wye").click()
-    page.get_by_role("button", name="Join the box like this").click()
+    page.get_by_role("button", name="Connect the box like this").click()
     expect(page.locator("[data-state=right]")).to_have_count(6)
-    page.get_by_role("link", name="To the joints").click()
+    page.get_by_role("link", name="To Joints").click()
     expect(headline(page)).to_have_text("6 JOINTS · MEASURE THE HOUSING")
 
-    page.get_by_role("link", name="To the sizes").click()
+    page.get_by_role("link", name="To Size").click()
     expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("40 A")
     expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
     expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
@@ -85,7 +85,7 @@ def from_plate_to_sizes(page, tag):
 
 def from_starter_to_rehearsal(page, seat):
     """Choose a starter, read its drawings and lists, run and stop it on the screen."""
-    page.get_by_role("link", name="To the starter").click()
+    page.get_by_role("link", name="To Starter").click()
     page.get_by_role("button", name="Start and stop").click()
     page.get_by_test_id("recipe-3A").click()
     expect(headline(page)).to_have_text("Three-wire start-stop with seal-in · 3A")
@@ -94,7 +94,7 @@ def from_starter_to_rehearsal(page, seat):
     ).click()
     assert violations(page) == []
 
-    page.get_by_role("link", name="To the drawings").click()
+    page.get_by_role("link", name="To Drawings").click()
     expect(headline(page)).to_have_text("46 WIRES · 28 NUMBERS · 0 TO PUT RIGHT")
     page.get_by_role("button", name="wire 3", exact=True).focus()
     page.keyboard.press("Enter")
@@ -107,8 +107,8 @@ def from_starter_to_rehearsal(page, seat):
     expect(row).to_contain_text("setting 19.3 A")
     assert violations(page) == []
 
-    page.get_by_role("link", name="Rehearse it").click()
-    expect(page.get_by_text("Rehearsal, nothing is live")).to_be_visible()
+    page.get_by_role("link", name="Rehearse").click()
+    expect(page.get_by_text("Rehearsal: simulation only")).to_be_visible()
     press = hand(page, "breaker").click if seat is DESK else hand(page, "breaker").tap
     press()
     expect(hand(page, "breaker")).to_have_attribute("data-word", "on")
@@ -154,9 +154,9 @@ def export_and_import(page, address, tag, folder):
     page.get_by_role("button", name="Import file").click()
     page.get_by_label(re.compile("Job file")).set_input_files(path)
     expect(page.get_by_role("alert")).to_contain_text(f"There is a motor {tag} in this works")
-    page.get_by_label("Take it over under another tag").fill(f"{tag}-copy")
+    page.get_by_label("Import under another tag").fill(f"{tag}-copy")
     page.get_by_role("button", name=f"Import as {tag}-copy").click()
-    expect(page.get_by_label("Plate as stamped")).to_have_value(PLATE)
+    expect(page.get_by_label("Nameplate as stamped")).to_have_value(PLATE)
     page.goto(page.url.replace("/plate", "/size"))
     expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
     expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
@@ -171,14 +171,14 @@ def test_a_choice_in_place_makes_the_issue_differ(opened):
     page.keyboard.press("Escape")
     lamps = page.get_by_role("group", name="Lamps")
     lamps.get_by_role("button", name="none").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
     page.get_by_role("button", name="Print", exact=True).click()
     page.get_by_role("button", name="Compare with today").first.click()
-    expect(page.get_by_text("the job was changed since")).to_be_visible()
+    expect(page.get_by_text("the job was changed")).to_be_visible()
     expect(page.get_by_role("cell", name="5: KM1.34 – H1.X1")).to_be_visible()
     page.keyboard.press("Escape")
     lamps.get_by_role("button", name="as in the catalogue").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
@@ -190,7 +190,7 @@ def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
     expect(slab).to_contain_text("Choose another way to start")
     page.get_by_role("button", name="Both ways").click()
     page.get_by_test_id("recipe-6C").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
+    expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def test_keys_are_the_panel_and_two_can_be_held(opened):
@@ -198,8 +198,8 @@ def test_keys_are_the_panel_and_two_can_be_held(opened):
     page = opened("/w/larkfall/m/JC-1/j/1/starter")
     page.get_by_role("button", name="Both ways").click()
     page.get_by_test_id("recipe-6C").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
-    page.get_by_role("link", name="Rehearse it").click()
+    expect(page.get_by_text(SAVED)).to_be_visible()
+    page.get_by_role("link", name="Rehearse").click()
     expect(hand(page, "forward")).to_be_visible()
     page.keyboard.press("b")
     expect(hand(page, "breaker")).to_have_attribute("data-word", "on")
@@ -260,16 +260,16 @@ def test_power_back_on_two_wire_control_springs_to_life(opened):
     page = opened("/w/larkfall/m/BS-6/j/1/starter")
     page.get_by_role("button", name="Follow a sensor").click()
     page.get_by_test_id("recipe-2A").click()
-    expect(page.get_by_text(KEPT)).to_be_visible()
-    page.get_by_role("link", name="Rehearse it").click()
+    expect(page.get_by_text(SAVED)).to_be_visible()
+    page.get_by_role("link", name="Rehearse").click()
     for device in ("breaker", "selector", "pilot"):
         hand(page, device).click()
     expect(headline(page)).to_contain_text("RUNNING FORWARD")
     page.keyboard.press("x")
     page.get_by_role("button", name="Supply dips 1 s").click()
-    expect(headline(page)).to_contain_text("SPRINGS TO LIFE AT")
+    expect(headline(page)).to_contain_text("UNEXPECTED START AT")
     expect(page.get_by_test_id("chain")).to_contain_text("power back → KM1 pulls in")
-    page.get_by_role("alert").get_by_role("button", name="Go on").click()
+    page.get_by_role("alert").get_by_role("button", name="Continue").click()
     expect(headline(page)).to_contain_text("RUNNING FORWARD")
 
 

@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import { frameWords } from "../words/frame";
 import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];
@@ -11,9 +12,9 @@ export type Figure = Schemas["FigureOut"];
 
 const LINE_DOWN: Problem = {
   code: "no_line",
-  detail: "The server does not answer.",
+  detail: frameWords.serverNotAnswer,
   field: "",
-  hint: "What you typed stays on this page and is tried again.",
+  hint: frameWords.yourEntriesStay,
 };
 
 /** A refusal in the one problem shape, or a lost line. */

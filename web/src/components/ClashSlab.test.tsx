@@ -8,7 +8,7 @@ import { ClashSlab, differences } from "./ClashSlab";
 afterEach(cleanup);
 
 describe("differences", () => {
-  it("names only the fields that differ, in words for what nobody said", () => {
+  it("names only the fields that differ, in words for what is not given", () => {
     const rows = differences(
       { insulation: "THWN", ambient_c: null, parallel_sets: 1 },
       { insulation: "TW", ambient_c: "40", parallel_sets: 1 },
@@ -16,7 +16,7 @@ describe("differences", () => {
 
     expect(rows).toEqual([
       { field: "insulation", mine: "THWN", theirs: "TW" },
-      { field: "ambient_c", mine: "not said", theirs: "40" },
+      { field: "ambient_c", mine: "not given", theirs: "40" },
     ]);
   });
 });

@@ -1,4 +1,5 @@
 import type { JobState } from "../state/useJob";
+import { frameWords } from "../words/frame";
 import { Stop } from "./shapes";
 
 /** Return the fields in which two versions differ, each as text. */
@@ -8,7 +9,7 @@ export function differences(
 ): { field: string; mine: string; theirs: string }[] {
   const said = (value: unknown) =>
     value === null || value === undefined || value === ""
-      ? "not said"
+      ? frameWords.notGiven
       : typeof value === "string"
         ? value
         : JSON.stringify(value);
@@ -28,13 +29,13 @@ export function ClashSlab({ state }: { state: JobState }) {
   return (
     <Stop
       strength="hold"
-      title={`${clash.theirs.by} changed this at ${clash.theirs.at.slice(-5)}, after you opened it.`}
+      title={frameWords.changedAfterYou(clash.theirs.by, clash.theirs.at.slice(-5))}
     >
       <table className="w-full text-sm">
         <thead>
           <tr className="text-left">
-            <th scope="col">What</th>
-            <th scope="col">Yours</th>
+            <th scope="col">{frameWords.what}</th>
+            <th scope="col">{frameWords.yours}</th>
             <th scope="col">{clash.theirs.by}</th>
           </tr>
         </thead>
@@ -52,13 +53,13 @@ export function ClashSlab({ state }: { state: JobState }) {
       </table>
       <div className="flex flex-wrap gap-3">
         <button type="button" className="control" onClick={() => state.settle("theirs")}>
-          Take theirs
+          {frameWords.takeTheirs}
         </button>
         <button type="button" className="control" onClick={() => state.settle("mine")}>
-          Keep mine as the next version
+          {frameWords.keepMineNext}
         </button>
       </div>
-      <p className="text-sm">Both stay in the history, whichever you choose.</p>
+      <p className="text-sm">{frameWords.bothStayHistory}</p>
     </Stop>
   );
 }

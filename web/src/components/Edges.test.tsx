@@ -6,10 +6,10 @@ import { Working } from "./Edges";
 
 afterEach(cleanup);
 
-it("says why a part cannot be worked out, and asks again", () => {
+it("says why a part cannot be calculated, and asks again", () => {
   const refetch = vi.fn();
   const { rerender } = render(<Working query={{ error: null, refetch }} />);
-  expect(screen.getByRole("status").textContent).toBe("Working it out…");
+  expect(screen.getByRole("status").textContent).toBe("Calculating…");
 
   const lost = { code: "no_line", detail: "No line.", field: "", hint: "Later." };
   rerender(<Working query={{ error: new Refused(lost, 0), refetch }} />);

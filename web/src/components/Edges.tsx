@@ -2,13 +2,14 @@ import { useEffect } from "react";
 import { Link, Navigate, useLocation, useRouteError } from "react-router";
 import { Refused } from "../api/client";
 import { useSession } from "../state/session";
+import { frameWords } from "../words/frame";
 import { AskAgain, ProblemSlab, Shout, Stop } from "./shapes";
 
 /** While the first screen loads: words, no spinner. */
 export function Waiting() {
   return (
     <main className="p-6">
-      <p role="status">Opening…</p>
+      <p role="status">{frameWords.opening}</p>
     </main>
   );
 }
@@ -22,7 +23,7 @@ export function Working({ query }: { query: { error: Error | null; refetch: () =
       </ProblemSlab>
     );
   }
-  return <p role="status">Working it out…</p>;
+  return <p role="status">{frameWords.calculating}</p>;
 }
 
 /** To the first works of whoever is signed in, else to the sign-in. */
@@ -35,8 +36,8 @@ export function Home() {
   if (!first) {
     return (
       <main className="mx-auto max-w-3xl p-6">
-        <Shout>You belong to no works yet.</Shout>
-        <p>Ask an admin of your works to add you.</p>
+        <Shout>{frameWords.youNotMember}</Shout>
+        <p>{frameWords.askAdministratorYour}</p>
       </main>
     );
   }
@@ -46,9 +47,9 @@ export function Home() {
 export function NotHere() {
   return (
     <main className="mx-auto max-w-3xl space-y-3 p-6">
-      <Shout>There is nothing at this address.</Shout>
+      <Shout>{frameWords.thereNothingAddress}</Shout>
       <Link to="/" className="ask">
-        Back to the Yard
+        {frameWords.backMotors}
       </Link>
     </main>
   );
@@ -66,12 +67,12 @@ export function Failure({ error }: { error: unknown }) {
       {problem ? (
         <ProblemSlab problem={problem} />
       ) : (
-        <Stop strength="hold" title="This screen broke.">
-          <p>Reload the page. What was kept is safe; tell an admin if it happens again.</p>
+        <Stop strength="hold" title={frameWords.screenBroke}>
+          <p>{frameWords.reloadPageWhat}</p>
         </Stop>
       )}
       <Link to="/" className="ask">
-        Back to the Yard
+        {frameWords.backMotors}
       </Link>
     </main>
   );
@@ -80,7 +81,7 @@ export function Failure({ error }: { error: unknown }) {
 export function Broken() {
   const error = useRouteError();
   useEffect(() => {
-    document.title = "Even Coil";
+    document.title = frameWords.evenCoil;
   }, []);
   return <Failure error={error} />;
 }

@@ -1,4 +1,5 @@
 import { useGhost } from "../state/useGhost";
+import { frameWords } from "../words/frame";
 
 /** A figure, with the one before it struck through for four seconds after a change. */
 export function Ghosted({ value, className = "" }: { value: string; className?: string }) {
@@ -8,7 +9,7 @@ export function Ghosted({ value, className = "" }: { value: string; className?: 
       {value}
       {ghost !== null && ghost !== "" && (
         <del className="ghost ml-2 text-[0.6em] font-normal text-soft" data-testid="ghost">
-          <span className="sr-only">was </span>
+          <span className="sr-only">{frameWords.was} </span>
           {ghost}
         </del>
       )}

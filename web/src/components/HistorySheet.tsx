@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, told } from "../api/client";
 import type { Given, JobState, Part, Place } from "../state/useJob";
+import { frameWords } from "../words/frame";
 import { differences } from "./ClashSlab";
 import { Sheet } from "./Sheet";
 import { ProblemSlab, Tag } from "./shapes";
@@ -42,7 +43,7 @@ export function HistorySheet({ place, step, state, onClose }: HistorySheetProps)
   });
   const now = state.given?.[part] as unknown as Record<string, unknown> | undefined;
   return (
-    <Sheet isOpen onOpenChange={(isOpen) => !isOpen && onClose()} title="History">
+    <Sheet isOpen onOpenChange={(isOpen) => !isOpen && onClose()} title={frameWords.history}>
       {parts.length > 1 && (
         <div className="mb-3 flex gap-2">
           {parts.map((name) => (
@@ -53,13 +54,13 @@ export function HistorySheet({ place, step, state, onClose }: HistorySheetProps)
               aria-pressed={name === part}
               onClick={() => setPart(name)}
             >
-              {name === "plate" ? "Plate" : "Supply"}
+              {name === "plate" ? frameWords.nameplate : frameWords.supply}
             </button>
           ))}
         </div>
       )}
       {query.error instanceof Refused && <ProblemSlab problem={query.error.problem} />}
-      {query.data?.length === 0 && <p>Nothing was kept here yet.</p>}
+      {query.data?.length === 0 && <p>{frameWords.nothingWasSaved}</p>}
       <ol className="space-y-2">
         {query.data?.map((entry) => {
           const rows = now ? differences(now, entry.body) : [];
@@ -76,10 +77,10 @@ export function HistorySheet({ place, step, state, onClose }: HistorySheetProps)
                     aria-expanded={open === entry.n}
                     onClick={() => setOpen(open === entry.n ? null : entry.n)}
                   >
-                    Compare with now
+                    {frameWords.compareNow}
                   </button>
                 ) : (
-                  <span>as it is now</span>
+                  <span>{frameWords.now}</span>
                 )}
               </div>
               {open === entry.n && (
@@ -87,9 +88,9 @@ export function HistorySheet({ place, step, state, onClose }: HistorySheetProps)
                   <table className="w-full text-sm">
                     <thead>
                       <tr className="text-left">
-                        <th scope="col">What</th>
-                        <th scope="col">Now</th>
-                        <th scope="col">Version {entry.n}</th>
+                        <th scope="col">{frameWords.what}</th>
+                        <th scope="col">{frameWords.now2}</th>
+                        <th scope="col">{frameWords.version(entry.n)}</th>
                       </tr>
                     </thead>
                     <tbody>
@@ -112,7 +113,7 @@ export function HistorySheet({ place, step, state, onClose }: HistorySheetProps)
                       onClose();
                     }}
                   >
-                    Bring version {entry.n} back
+                    {frameWords.restoreVersion(entry.n)}
                   </button>
                 </div>
               )}

@@ -5,7 +5,8 @@ import type { Key } from "../state/keys";
 import { useKeys } from "../state/keys";
 import { useSession } from "../state/session";
 import type { JobState, Line, Place } from "../state/useJob";
-import { words } from "../words/en";
+import { words } from "../words/common";
+import { frameWords } from "../words/frame";
 import { ClashSlab } from "./ClashSlab";
 import { Failure, Waiting } from "./Edges";
 import { HistorySheet } from "./HistorySheet";
@@ -16,13 +17,13 @@ import { TopBar } from "./TopBar";
 import { OLD } from "./useAnswer";
 import { Winding } from "./Winding";
 
-const ONLY_HERE = "On this page only";
+const ONLY_HERE = frameWords.pageOnly;
 
 function lineWords(line: Line): string {
-  if (line.state === "typing") return "Calculated, not saved yet";
-  if (line.state === "saving") return "Saving…";
+  if (line.state === "typing") return frameWords.calculatedNotSaved;
+  if (line.state === "saving") return frameWords.saving;
   if (line.state === "refused") return ONLY_HERE;
-  return line.version ? `Saved ${line.version.at.slice(-5)}` : "Saved";
+  return line.version ? frameWords.saved(line.version.at.slice(-5)) : frameWords.saved2;
 }
 
 export interface JobFrameProps {
@@ -72,31 +73,31 @@ export function JobFrame({
     steps[(steps.indexOf(step as "plate") + by + steps.length) % steps.length];
   const all: Key[] = [
     ...keys,
-    { press: "[", does: "Step before", run: () => navigate(`${base}/${beside(-1)}`) },
-    { press: "]", does: "Step after", run: () => navigate(`${base}/${beside(1)}`) },
-    { press: "g p", does: "Go to Plate", run: () => navigate(`${base}/plate`) },
-    { press: "g l", does: "Go to Leads", run: () => navigate(`${base}/leads`) },
-    { press: "g j", does: "Go to Joints", run: () => navigate(`${base}/joints`) },
-    { press: "g i", does: "Identify leads", run: () => navigate(`${base}/bench`) },
-    { press: "h", does: "History of this step", run: () => setHistory(true) },
-    { press: "g s", does: "Go to Size", run: () => navigate(`${base}/size`) },
-    { press: "g y", does: "Go to the Yard", run: () => navigate(`/w/${place.works}`) },
-    { press: "g t", does: "Go to Starter", run: () => navigate(`${base}/starter`) },
-    { press: "g d", does: "Go to Drawings", run: () => navigate(`${base}/drawings`) },
-    { press: "g c", does: "Go to Dead check", run: () => navigate(`${base}/check`) },
-    { press: "g r", does: "Go to Rehearse", run: () => navigate(`${base}/rehearse`) },
-    { press: "p", does: "Print the pack", run: () => setPrint(true) },
-    { press: "?", does: "Keys on this screen", run: () => setHelp(true) },
+    { press: "[", does: frameWords.previousStep, run: () => navigate(`${base}/${beside(-1)}`) },
+    { press: "]", does: frameWords.nextStep, run: () => navigate(`${base}/${beside(1)}`) },
+    { press: "g p", does: frameWords.goNameplate, run: () => navigate(`${base}/plate`) },
+    { press: "g l", does: frameWords.goLeads, run: () => navigate(`${base}/leads`) },
+    { press: "g j", does: frameWords.goJoints, run: () => navigate(`${base}/joints`) },
+    { press: "g i", does: frameWords.identifyLeads, run: () => navigate(`${base}/bench`) },
+    { press: "h", does: frameWords.historyStep, run: () => setHistory(true) },
+    { press: "g s", does: frameWords.goSize, run: () => navigate(`${base}/size`) },
+    { press: "g y", does: frameWords.goMotors, run: () => navigate(`/w/${place.works}`) },
+    { press: "g t", does: frameWords.goStarter, run: () => navigate(`${base}/starter`) },
+    { press: "g d", does: frameWords.goDrawings, run: () => navigate(`${base}/drawings`) },
+    { press: "g c", does: frameWords.goDeadCheck, run: () => navigate(`${base}/check`) },
+    { press: "g r", does: frameWords.goRehearse, run: () => navigate(`${base}/rehearse`) },
+    { press: "p", does: frameWords.printPack, run: () => setPrint(true) },
+    { press: "?", does: frameWords.keysScreen, run: () => setHelp(true) },
   ];
   useKeys(all);
   useEffect(() => {
-    document.title = `${place.tag} ${words.steps[step]} · Even Coil`;
+    document.title = frameWords.evenCoil2(place.tag, words.steps[step] ?? "");
   }, [place.tag, step]);
   if (state.error) return <Failure error={state.error} />;
   if (!job || !worked) return <Waiting />;
   const printButton = (
     <button type="button" className="control" aria-keyshortcuts="p" onClick={() => setPrint(true)}>
-      Print
+      {frameWords.print}
     </button>
   );
   const shown = worked.states.find((item) => item.step === step);
@@ -129,13 +130,13 @@ export function JobFrame({
         <main className="min-w-0 space-y-4">
           <Shout>{headline ?? shown?.headline}</Shout>
           {job.is_stale && (
-            <Stop strength="hold" title="The plate was read again after this job used it.">
+            <Stop strength="hold" title={frameWords.nameplateWasRead}>
               <button
                 type="button"
                 className="control"
                 onClick={() => void state.takeNewestPlate()}
               >
-                Use the newest reading
+                {frameWords.useNewestReading}
               </button>
             </Stop>
           )}
@@ -155,14 +156,14 @@ export function JobFrame({
           )}
           {version && version.n > 0 && (
             <p className="flex flex-wrap items-center gap-2 text-sm text-soft">
-              Version {version.n} <Tag who={version.by} when={version.at} />
+              {frameWords.version(version.n)} <Tag who={version.by} when={version.at} />
               <button type="button" className="ask" onClick={() => setHistory(true)}>
-                History
+                {frameWords.history}
               </button>
             </p>
           )}
         </main>
-        <aside aria-label="Margin" className="min-w-0 pt-4 lg:pt-0">
+        <aside aria-label={frameWords.margin} className="min-w-0 pt-4 lg:pt-0">
           {margin}
         </aside>
       </div>

@@ -1,5 +1,6 @@
 import { useDevice } from "../state/device";
 import type { Key } from "../state/keys";
+import { frameWords } from "../words/frame";
 import { Sheet } from "./Sheet";
 
 export interface KeySheetProps {
@@ -12,7 +13,7 @@ export interface KeySheetProps {
 export function KeySheet({ keys, isOpen, onOpenChange }: KeySheetProps) {
   const { areKeysOn, onKeysChange } = useDevice();
   return (
-    <Sheet isOpen={isOpen} onOpenChange={onOpenChange} title="Keys on this screen">
+    <Sheet isOpen={isOpen} onOpenChange={onOpenChange} title={frameWords.keysScreen}>
       <table className="w-full">
         <tbody>
           {keys.map((key) => (
@@ -32,12 +33,9 @@ export function KeySheet({ keys, isOpen, onOpenChange }: KeySheetProps) {
           checked={areKeysOn}
           onChange={(event) => onKeysChange(event.target.checked)}
         />
-        Single letters act while no field has focus
+        {frameWords.singleLetterKeys}
       </label>
-      <p className="mt-2 text-soft">
-        Figures follow the code's rules in our own words. The code book in force, the authority
-        having jurisdiction and licensed people decide.
-      </p>
+      <p className="mt-2 text-soft">{frameWords.figuresFollowCodes}</p>
     </Sheet>
   );
 }

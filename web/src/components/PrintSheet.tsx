@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, type Schemas, told } from "../api/client";
 import type { JobState, Place } from "../state/useJob";
+import { frameWords } from "../words/frame";
 import { Sheet } from "./Sheet";
 import { ProblemSlab, Tag } from "./shapes";
 
@@ -27,24 +28,25 @@ function Compared({ place, n }: { place: Place; n: number }) {
   });
   if (query.error instanceof Refused) return <ProblemSlab problem={query.error.problem} />;
   const found = query.data;
-  if (!found) return <p role="status">Comparing…</p>;
+  if (!found) return <p role="status">{frameWords.comparing}</p>;
   const why = [
-    found.inputs_changed && "the job was changed since",
-    found.core_changed && "the rules of the program are another version",
-    found.tables_changed.length > 0 && `code tables changed: ${found.tables_changed.join(", ")}`,
+    found.inputs_changed && frameWords.jobWasChanged,
+    found.core_changed && frameWords.programsRulesDifferent,
+    found.tables_changed.length > 0 &&
+      frameWords.codeTablesChanged(found.tables_changed.join(", ")),
   ].filter(Boolean);
   return (
     <div className="mt-2 space-y-2">
-      {why.length > 0 && <p className="text-caution">Since then {why.join("; ")}.</p>}
+      {why.length > 0 && <p className="text-caution">{frameWords.sinceThen(why.join("; "))}</p>}
       {found.differences.length === 0 ? (
-        <p className="text-proven">Nothing differs: as issued is as computed today.</p>
+        <p className="text-proven">{frameWords.noDifferencesTodays}</p>
       ) : (
         <table className="w-full text-sm">
           <thead>
             <tr className="text-left">
-              <th scope="col">What</th>
-              <th scope="col">As issued</th>
-              <th scope="col">Computed today</th>
+              <th scope="col">{frameWords.what}</th>
+              <th scope="col">{frameWords.issued}</th>
+              <th scope="col">{frameWords.calculatedToday}</th>
             </tr>
           </thead>
           <tbody>
@@ -56,14 +58,14 @@ function Compared({ place, n }: { place: Place; n: number }) {
                 <th scope="row" className="pr-3 text-left">
                   {row.what}
                 </th>
-                <td className="pr-3 font-mono break-words">{row.issued || "not there"}</td>
-                <td className="font-mono break-words">{row.today || "not there"}</td>
+                <td className="pr-3 font-mono break-words">{row.issued || frameWords.missing}</td>
+                <td className="font-mono break-words">{row.today || frameWords.missing}</td>
               </tr>
             ))}
           </tbody>
         </table>
       )}
-      <p className="text-sm break-all text-soft">Seal of the paper: {found.sha256}</p>
+      <p className="text-sm break-all text-soft">{frameWords.shaPdf(found.sha256)}</p>
     </div>
   );
 }
@@ -104,11 +106,8 @@ export function PrintSheet({ place, state, onClose }: PrintSheetProps) {
     `/api/w/${works}/m/${encodeURIComponent(tag)}/j/${number}/issues/${n}/pdf`;
   const made = issue.data;
   return (
-    <Sheet isOpen onOpenChange={(isOpen) => !isOpen && onClose()} title="Print the pack">
-      <p className="mb-3">
-        Cover, plate, leads, sizes with their Why, drawings, wire list with boxes to tick. What is
-        printed is kept as it was.
-      </p>
+    <Sheet isOpen onOpenChange={(isOpen) => !isOpen && onClose()} title={frameWords.printPack}>
+      <p className="mb-3">{frameWords.coverNameplateLeads}</p>
       <div className="flex flex-wrap gap-3">
         <button
           type="button"
@@ -117,7 +116,7 @@ export function PrintSheet({ place, state, onClose }: PrintSheetProps) {
           aria-disabled={issue.isPending}
           onClick={() => !issue.isPending && issue.mutate(false)}
         >
-          {issue.isPending ? "Printing…" : "Print now"}
+          {issue.isPending ? frameWords.printing : frameWords.printNow}
         </button>
         <button
           type="button"
@@ -125,7 +124,7 @@ export function PrintSheet({ place, state, onClose }: PrintSheetProps) {
           aria-disabled={issue.isPending}
           onClick={() => !issue.isPending && issue.mutate(true)}
         >
-          Issue for wiring: freezes wire numbers
+          {frameWords.issueWiringFreezes}
         </button>
       </div>
       {issue.error instanceof Refused && (
@@ -136,7 +135,7 @@ export function PrintSheet({ place, state, onClose }: PrintSheetProps) {
       {made && (
         <p className="mt-3" role="status">
           <a className="ask" href={paper(made.n)} target="_blank" rel="noreferrer">
-            Open issue {made.n}
+            {frameWords.openIssue(made.n)}
           </a>
         </p>
       )}
@@ -146,9 +145,9 @@ export function PrintSheet({ place, state, onClose }: PrintSheetProps) {
             <div className="flex flex-wrap items-center gap-3">
               <b className="font-mono">{row.n}</b>
               <Tag who={row.by} when={row.at} />
-              {row.kind === "wiring" && <b className="text-signed">issued for wiring</b>}
+              {row.kind === "wiring" && <b className="text-signed">{frameWords.issuedWiring}</b>}
               <a className="ask" href={paper(row.n)} target="_blank" rel="noreferrer">
-                Open
+                {frameWords.open}
               </a>
               <button
                 type="button"
@@ -156,7 +155,7 @@ export function PrintSheet({ place, state, onClose }: PrintSheetProps) {
                 aria-expanded={open === row.n}
                 onClick={() => setOpen(open === row.n ? null : row.n)}
               >
-                Compare with today
+                {frameWords.compareToday}
               </button>
             </div>
             {open === row.n && <Compared place={place} n={row.n} />}

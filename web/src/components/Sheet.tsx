@@ -1,5 +1,6 @@
 import { Dialog } from "radix-ui";
 import type { ReactNode } from "react";
+import { frameWords } from "../words/frame";
 
 export interface SheetProps {
   isOpen: boolean;
@@ -22,7 +23,7 @@ export function Sheet({ isOpen, onOpenChange, title, children }: SheetProps) {
             <Dialog.Title className="font-headline text-2xl leading-tight font-bold uppercase">
               {title}
             </Dialog.Title>
-            <Dialog.Close className="control shrink-0">Close</Dialog.Close>
+            <Dialog.Close className="control shrink-0">{frameWords.close}</Dialog.Close>
           </div>
           {children}
         </Dialog.Content>

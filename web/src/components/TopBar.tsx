@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { signOut } from "../api/client";
 import { type Lamp, type Seat, useDevice, useIsNarrow } from "../state/device";
+import { frameWords } from "../words/frame";
 import { Sheet } from "./Sheet";
 
 export interface TopBarProps {
@@ -28,47 +29,47 @@ function Settings({ who, onHelp }: { who: string; onHelp: () => void }) {
         type="single"
         value={device.seat}
         onValueChange={(value) => value && device.onSeatChange(value as Seat)}
-        aria-label="Seat"
+        aria-label={frameWords.seat}
         className="inline-flex rounded-control border-[1.5px] border-edge"
       >
         <ToggleGroup.Item value="desk" className={item}>
-          Desk
+          {frameWords.desk}
         </ToggleGroup.Item>
         <ToggleGroup.Item value="panel" className={item}>
-          Panel
+          {frameWords.panel}
         </ToggleGroup.Item>
       </ToggleGroup.Root>
       <ToggleGroup.Root
         type="single"
         value={device.lamp}
         onValueChange={(value) => value && device.onLampChange(value as Lamp)}
-        aria-label="Lamp"
+        aria-label={frameWords.theme}
         className="inline-flex rounded-control border-[1.5px] border-edge"
       >
         <ToggleGroup.Item value="light" className={item}>
-          Light
+          {frameWords.light}
         </ToggleGroup.Item>
         <ToggleGroup.Item value="dark" className={item}>
-          Dark
+          {frameWords.dark}
         </ToggleGroup.Item>
         <ToggleGroup.Item value="auto" className={item}>
-          Auto
+          {frameWords.auto}
         </ToggleGroup.Item>
       </ToggleGroup.Root>
       <button
         type="button"
         className="ask"
-        title={`Signed in as ${who}`}
+        title={frameWords.signed(who)}
         onClick={async () => {
           await signOut();
           client.clear();
           navigate("/sign-in");
         }}
       >
-        Sign out
+        {frameWords.signOut}
       </button>
       <button type="button" className="ask" aria-keyshortcuts="?" onClick={onHelp}>
-        Keys and help
+        {frameWords.keysHelp}
       </button>
     </>
   );
@@ -87,7 +88,7 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
         href="#headline"
         className="absolute -top-20 left-2 z-30 bg-plum px-3 py-2 font-semibold text-on-plum focus:top-1"
       >
-        Skip to the work
+        {frameWords.skipContent}
       </a>
       <div className="mx-auto flex min-h-14 max-w-[1280px] items-center gap-x-4 px-4 py-1.5">
         {!isNarrow && (
@@ -95,10 +96,10 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
             to="/"
             className="font-headline text-xl font-bold tracking-wide text-plum uppercase no-underline"
           >
-            Even Coil
+            {frameWords.evenCoil}
           </Link>
         )}
-        <nav aria-label="Where you are" className="min-w-0 flex-1">
+        <nav aria-label={frameWords.whereYou} className="min-w-0 flex-1">
           <ol className="flex min-w-0 items-center gap-x-2">
             {shown.map((crumb) => (
               <li
@@ -110,7 +111,7 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
                     to={crumb.to}
                     className="inline-flex min-h-8 items-center text-ink underline underline-offset-3 in-data-[seat=panel]:min-h-14"
                   >
-                    {isNarrow ? "Yard" : crumb.name}
+                    {isNarrow ? frameWords.motors : crumb.name}
                   </Link>
                 ) : (
                   <span className="font-semibold">{crumb.name}</span>
@@ -124,14 +125,14 @@ export function TopBar({ crumbs, line = "", who, onHelp }: TopBarProps) {
         </p>
         {isNarrow ? (
           <button type="button" className="control px-3" onClick={() => setOpen(true)}>
-            Menu
+            {frameWords.menu}
           </button>
         ) : (
           <Settings who={who} onHelp={onHelp} />
         )}
       </div>
       {isNarrow && (
-        <Sheet isOpen={isOpen} onOpenChange={setOpen} title="Menu">
+        <Sheet isOpen={isOpen} onOpenChange={setOpen} title={frameWords.menu}>
           <div className="flex flex-col items-start gap-4">
             <Settings
               who={who}

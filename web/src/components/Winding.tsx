@@ -1,5 +1,6 @@
 import { Link } from "react-router";
-import { words } from "../words/en";
+import { words } from "../words/common";
+import { frameWords } from "../words/frame";
 
 export interface Arch {
   step: string;
@@ -63,7 +64,7 @@ export interface WindingProps {
 export function Winding({ arches, here, to }: WindingProps) {
   const at = arches.findIndex((arch) => arch.step === here);
   return (
-    <nav aria-label="Steps of this job" className="border-b border-edge bg-ground">
+    <nav aria-label={frameWords.stepsJob} className="border-b border-edge bg-ground">
       <ol className="mx-auto flex max-w-[1280px] items-stretch gap-1 px-4 pt-1.5">
         {arches.map((arch) => (
           <li key={arch.step} className="min-w-0 flex-1 lg:min-w-32 lg:flex-none">
@@ -90,7 +91,7 @@ export function Winding({ arches, here, to }: WindingProps) {
           <span className="font-headline text-lg font-bold">{words.steps[here]}</span>
           <span className="text-sm text-soft">
             {" "}
-            {words.states[arches[at]?.state ?? ""]}, {at + 1} of {arches.length}
+            {frameWords.ofWord(words.states[arches[at]?.state ?? ""] ?? "", at + 1, arches.length)}
           </span>
         </p>
       )}

@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useId, useState } from "react";
+import { frameWords } from "../words/frame";
 
 /** A few ways to choose one, as buttons; the one that holds is dark. */
 export function Choice<T extends string | number | boolean | null>({
@@ -84,7 +85,7 @@ export function Reading({
       </span>
       {isWrong && (
         <span role="status" className="block text-sm text-caution">
-          “{text.slice(0, 12)}” is no number; {value || "nothing"} is still used.
+          {frameWords.notNumberStill(text.slice(0, 12), value || "nothing")}
         </span>
       )}
     </div>

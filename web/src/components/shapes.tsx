@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { Problem } from "../api/client";
+import { frameWords } from "../words/frame";
 
 /** The first line of a screen: one sentence, read at arm's length. */
 export function Shout({ children, id }: { children: ReactNode; id?: string }) {
@@ -21,7 +22,9 @@ export interface PlateProps {
 export function Plate({ children, isGuess = false, className = "" }: PlateProps) {
   return (
     <div className={`metal px-4 py-3 ${className}`} data-guess={isGuess}>
-      {isGuess && <span className="stamp absolute top-1 right-4 text-caution">Assumed</span>}
+      {isGuess && (
+        <span className="stamp absolute top-1 right-4 text-caution">{frameWords.assumed}</span>
+      )}
       {children}
     </div>
   );
@@ -61,7 +64,9 @@ export function Stop({ strength = "stop", title, children }: StopProps) {
         <p
           className={`font-headline text-xl leading-tight font-bold ${strength === "hold" ? "text-caution" : "text-live"}`}
         >
-          <span className="sr-only">{strength === "hold" ? "Hold: " : "Stop: "}</span>
+          <span className="sr-only">
+            {strength === "hold" ? frameWords.blocked : frameWords.stop}
+          </span>
           {title}
         </p>
         {children && <div className="mt-1 space-y-2">{children}</div>}
@@ -87,7 +92,7 @@ export function ProblemSlab({ problem, children }: { problem: Problem; children?
 export function AskAgain({ query }: { query: { refetch: () => unknown } }) {
   return (
     <button type="button" className="control" onClick={() => void query.refetch()}>
-      Try again
+      {frameWords.tryAgain}
     </button>
   );
 }

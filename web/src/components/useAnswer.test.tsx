@@ -52,13 +52,13 @@ describe("useAnswer", () => {
   it("says so when the answer to what was given before stands for a second", () => {
     render(<Shown query={{ data: "21 A", ...WAY }} />);
     act(() => void vi.advanceTimersByTime(1100));
-    expect(slab()).toContain("Not worked out yet for what you gave");
-    expect(slab()).toContain("still the answer to what was given before");
+    expect(slab()).toContain("Not calculated yet for this input");
+    expect(slab()).toContain("still for the previous input");
   });
 
   it("says so at the first try that failed, without waiting", () => {
     render(<Shown query={{ data: "21 A", ...WAY, failureCount: 1 }} />);
-    expect(slab()).toContain("Not worked out yet");
+    expect(slab()).toContain("Not calculated yet");
   });
 
   it("keeps the last answer when none can be had, and says why and that it is old", () => {
@@ -67,7 +67,7 @@ describe("useAnswer", () => {
     view.rerender(<Shown query={{ error: LOST, isError: true, refetch }} />);
     expect(answer()).toBe("21 A old");
     expect(slab()).toContain("No line.");
-    expect(slab()).toContain("still the answer to what was given before");
+    expect(slab()).toContain("still for the previous input");
     fireEvent.click(screen.getByRole("button", { name: "Try again" }));
     expect(refetch).toHaveBeenCalledOnce();
   });

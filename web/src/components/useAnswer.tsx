@@ -1,11 +1,12 @@
 import type { UseQueryResult } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Refused } from "../api/client";
+import { frameWords } from "../words/frame";
 import { AskAgain, ProblemSlab, Stop } from "./shapes";
 
 const LONG_MS = 1000;
 /** Said wherever an answer is not of what is given now. */
-export const OLD = "What stands here is still the answer to what was given before.";
+export const OLD = frameWords.figuresShownStill;
 
 export interface Answer<T> {
   data: T | undefined;
@@ -41,7 +42,7 @@ function slabOf(query: UseQueryResult<unknown, Error>, isLate: boolean, isOld: b
   }
   if (!isLate) return null;
   return (
-    <Stop strength="hold" title="Not worked out yet for what you gave">
+    <Stop strength="hold" title={frameWords.notCalculatedYet}>
       {isOld && <p>{OLD}</p>}
     </Stop>
   );

@@ -1,5 +1,6 @@
 import { memo } from "react";
 import type { Schemas } from "../api/client";
+import { diagramWords } from "../words/diagram";
 
 export type Picture = Schemas["PictureOut"];
 type Shape = Schemas["ShapeOut"];
@@ -105,7 +106,7 @@ export const Diagram = memo(function Diagram({
     <section
       className="overflow-x-auto"
       data-testid="diagram"
-      aria-label={`${label}, to move`}
+      aria-label={diagramWords.operable(label)}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: a drawing wider than the screen is moved by arrow keys
       tabIndex={0}
     >
@@ -120,7 +121,7 @@ export const Diagram = memo(function Diagram({
       >
         {[...nets].map(([net, shapes]) => {
           const isHot = live?.hot.has(net) ?? false;
-          const name = `wire ${numbers?.[net] ?? net}${live ? (isHot ? `, live ${volts(net).toFixed(0)} V` : ", dead") : ""}`;
+          const name = `wire ${numbers?.[net] ?? net}${live ? (isHot ? diagramWords.liveV(volts(net).toFixed(0)) : diagramWords.dead) : ""}`;
           const draw = (shape: Shape, place: number) => (
             <Drawn key={place} shape={shape} isHot={isHot || picked === net} />
           );
@@ -201,7 +202,7 @@ export const Diagram = memo(function Diagram({
 export function Twin({ picture, title }: { picture: Picture; title: string }) {
   return (
     <details>
-      <summary className="ask">{title} in words</summary>
+      <summary className="ask">{diagramWords.words(title)}</summary>
       <ul className="space-y-1 font-mono text-sm">
         {picture.twin.map((line) => (
           <li key={line}>{line}</li>

@@ -9,6 +9,7 @@ import { ProblemSlab, Stop } from "../../components/shapes";
 import { useAnswer } from "../../components/useAnswer";
 import type { Key } from "../../state/keys";
 import type { Given } from "../../state/useJob";
+import { benchWords } from "../../words/bench";
 import { JointTable } from "../leads/Answer";
 import { OwnReading } from "./OwnReading";
 import { askWords, Probes } from "./Probes";
@@ -30,10 +31,11 @@ const MYSTERIES = [
 const LEADS_OF: Record<string, 6 | 9 | 12> = { "9-wye": 9, "9-delta": 9, "12": 12 };
 
 function shoutOf(guided: Guided | undefined): string {
-  if (!guided) return "Tags gone: put sleeves on, then read";
-  if (guided.stage === "done") return `Numbered: ${guided.kind_names.join(" or ")}`;
-  if (guided.stage === "contradiction") return "A reading is wrong";
-  if (guided.stage === "stuck") return "No reading tells the rest apart";
+  if (!guided) return benchWords.leadTagsMissing;
+  if (guided.stage === "done")
+    return benchWords.numbered(guided.kind_names.join(benchWords.orWord));
+  if (guided.stage === "contradiction") return benchWords.leastOneReading;
+  if (guided.stage === "stuck") return benchWords.noFurtherReading;
   return guided.ask ? askWords(guided.ask) : "";
 }
 
@@ -101,10 +103,10 @@ export function BenchScreen() {
   const undo = () => set({ readings: readings.slice(0, -1) });
   const isNumber = /^\d{1,6}([.,]\d{1,4})?$/.test(typed.trim());
   const keys: Key[] = [
-    { press: "o", does: "Open: OL", run: () => answer("", true) },
-    { press: "r", does: "It rings, no figure read", run: () => answer("", false) },
-    { press: "u", does: "Take the last reading back", run: undo },
-    { press: "b", does: "Let the practice motor answer", run: () => void askMotor() },
+    { press: "o", does: benchWords.openOl, run: () => answer("", true) },
+    { press: "r", does: benchWords.continuityNoValue, run: () => answer("", false) },
+    { press: "u", does: benchWords.undoLastReading, run: undo },
+    { press: "b", does: benchWords.letPracticeMotor, run: () => void askMotor() },
   ];
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   return (
@@ -121,7 +123,7 @@ export function BenchScreen() {
             <Grid guided={guided} readings={readings} />
             <section aria-labelledby="taken" className="space-y-1">
               <h2 id="taken" className="stamp">
-                Readings, {readings.length}
+                {benchWords.readings(readings.length)}
               </h2>
               <ol
                 className="max-h-72 space-y-0.5 overflow-y-auto font-mono text-sm"
@@ -136,17 +138,17 @@ export function BenchScreen() {
                   >
                     <span>
                       {number + 1}. {said(reading)}
-                      {doubtful.includes(number) && " · read it again"}
+                      {doubtful.includes(number) && benchWords.measureAgain}
                     </span>
                     <button
                       type="button"
                       className="ask text-sm"
-                      aria-label={`Take reading ${number + 1} out`}
+                      aria-label={benchWords.removeReading(number + 1)}
                       onClick={() =>
                         set({ readings: readings.filter((_, place) => place !== number) })
                       }
                     >
-                      out
+                      {benchWords.removed}
                     </button>
                   </li>
                 ))}
@@ -157,16 +159,16 @@ export function BenchScreen() {
       }
       primary={
         <Link to={`${base}/leads`} className="control md:w-auto!" data-primary="true">
-          Back to the leads
+          {benchWords.backLeads}
         </Link>
       }
       others={
         <>
           <button type="button" className="control" onClick={undo}>
-            Take the last reading back
+            {benchWords.undoLastReading}
           </button>
           <button type="button" className="control" onClick={() => window.print()}>
-            Print the tags
+            {benchWords.printTags}
           </button>
         </>
       }
@@ -175,14 +177,14 @@ export function BenchScreen() {
         <div className="space-y-4">
           <div className="flex flex-wrap gap-x-6 gap-y-2 print:hidden">
             <Choice
-              label="Leads without tags"
+              label={benchWords.leadsWithoutTags}
               options={COUNTS.map((value) => ({ value, label: String(value) }))}
               value={(count || null) as 6 | 9 | 12 | null}
               onValueChange={(leads) =>
                 set({ leads, readings: [], groups: [], mystery: null, mystery_kind: null })
               }
             />
-            <span className="text-sm text-soft">Leave heater and sensor leads out.</span>
+            <span className="text-sm text-soft">{benchWords.leaveOutHeater}</span>
           </div>
           {count > 0 && answered.slab}
           {guided?.refusal && <ProblemSlab problem={guided.refusal} />}
@@ -191,8 +193,12 @@ export function BenchScreen() {
             <Stop strength="hold" title={guided.notes[0] ?? ""}>
               <p>
                 {doubtful.length > 0
-                  ? `Read again: ${doubtful.map((at) => `${at + 1}. ${said(readings[at] as Taken)}`).join("; or ")}. Without it the rest agree.`
-                  : "No single reading explains it. Take the last ones out and read them again."}
+                  ? benchWords.readAgainRest(
+                      doubtful
+                        .map((at) => `${at + 1}. ${said(readings[at] as Taken)}`)
+                        .join(benchWords.orBetween),
+                    )
+                  : benchWords.noSingleWrong}
               </p>
             </Stop>
           )}
@@ -203,7 +209,8 @@ export function BenchScreen() {
               className="metal space-y-3 px-5 py-4 print:hidden"
             >
               <h2 id="next" className="stamp">
-                Next reading{isMystery && ", practice motor"}
+                {benchWords.nextReading}
+                {isMystery && benchWords.practiceMotor}
               </h2>
               <p className="font-headline text-2xl font-bold" data-testid="ask">
                 {askWords(ask)}
@@ -211,7 +218,7 @@ export function BenchScreen() {
               <div className="flex flex-wrap items-end gap-3">
                 <label className="min-w-0">
                   <span className="block text-sm text-soft">
-                    Meter, {ask.what === "touch" ? "Ω" : "V"}
+                    {benchWords.meter} {ask.what === "touch" ? "Ω" : "V"}
                   </span>
                   <input
                     className="field w-32 text-2xl font-semibold"
@@ -230,7 +237,7 @@ export function BenchScreen() {
                   aria-disabled={!isNumber || !isAsking}
                   onClick={() => isNumber && answer(typed, false)}
                 >
-                  Enter
+                  {benchWords.enter}
                 </button>
                 {ask.what === "touch" && (
                   <>
@@ -240,7 +247,7 @@ export function BenchScreen() {
                       aria-disabled={!isAsking}
                       onClick={() => answer("", false)}
                     >
-                      Rings
+                      {benchWords.continuity}
                     </button>
                     <button
                       type="button"
@@ -248,7 +255,7 @@ export function BenchScreen() {
                       aria-disabled={!isAsking}
                       onClick={() => answer("", true)}
                     >
-                      OL
+                      {benchWords.ol}
                     </button>
                   </>
                 )}
@@ -259,46 +266,38 @@ export function BenchScreen() {
                     aria-disabled={!isAsking}
                     onClick={() => void askMotor()}
                   >
-                    Let the motor answer
+                    {benchWords.letMotorAnswer}
                   </button>
                 )}
               </div>
               {ask.what === "volts" && (
                 <div className="flex flex-wrap items-end gap-4">
                   <Reading
-                    label="Feed, low AC"
+                    label={benchWords.feedLowVoltage}
                     unit="V"
                     value={feedV}
                     onValueChange={(feed_v) => set({ feed_v })}
                   />
-                  <p className="max-w-prose text-sm text-soft">
-                    3 to 8 % of the coil’s volts, current limited to a quarter, short, rotor at
-                    rest, hands off: it kicks when you let go. Read volts without their sign.
-                  </p>
+                  <p className="max-w-prose text-sm text-soft">{benchWords.feedCoilsRated}</p>
                 </div>
               )}
               <p>
-                <b>About {guided.about}</b> of about {guided.taken + guided.about} readings left ·{" "}
-                {guided.left} {guided.groups.length ? "numberings" : "groupings"} still fit
+                <b>{benchWords.about(guided.about)}</b>{" "}
+                {benchWords.aboutReadingsLeft(guided.taken + guided.about, guided.left)}{" "}
+                {guided.groups.length ? "numberings" : "groupings"} {benchWords.stillFit}
                 {guided.kind_names.length > 0 && ` · ${guided.kind_names.join(", ")}`}
               </p>
             </section>
           )}
           {guided?.stage === "done" && <Done guided={guided} />}
           {guided?.stage === "stuck" && <p>{guided.notes.join(" ")}</p>}
-          {count === 0 && (
-            <p>
-              How many leads have no tag? Put a numbered or lettered sleeve on each first: a, b, c…
-              Isolate, prove dead, open all joints. Continuity finds which leads belong together;
-              start and finish need the induction test.
-            </p>
-          )}
+          {count === 0 && <p>{benchWords.howManyLeads}</p>}
           {guided && (
-            <Drawer name="A reading of your own" hint="ohms, volts at rest or running">
+            <Drawer name={benchWords.yourOwnReading} hint={benchWords.ohmsVoltsRest}>
               <OwnReading sleeves={guided.sleeves} onAdd={add} />
             </Drawer>
           )}
-          <Drawer name="Practise on a mystery motor" hint="it answers in place of a real one">
+          <Drawer name={benchWords.practiseMysteryMotor} hint={benchWords.answersInsteadReal}>
             <div className="flex flex-wrap gap-1.5">
               {MYSTERIES.map((kind) => (
                 <button
@@ -316,13 +315,11 @@ export function BenchScreen() {
                     })
                   }
                 >
-                  {kind === "12" || kind === "6" ? `${kind} leads` : kind}
+                  {kind === "12" || kind === "6" ? benchWords.leads(kind) : kind}
                 </button>
               ))}
             </div>
-            <p className="text-sm text-soft">
-              Seed {bench.mystery ?? "none"}. The meter is off by up to 2 %, like a real one.
-            </p>
+            <p className="text-sm text-soft">{benchWords.seedMeterOff(bench.mystery ?? "none")}</p>
           </Drawer>
         </div>
       )}
@@ -381,7 +378,7 @@ function Done({ guided }: { guided: Guided }) {
   return (
     <section aria-labelledby="tags" className="space-y-3">
       <h2 id="tags" className="stamp">
-        Tags
+        {benchWords.tags}
       </h2>
       <ul className="flex flex-wrap gap-3" data-testid="tags">
         {guided.sleeves.map((name) => (
@@ -401,7 +398,7 @@ function Done({ guided }: { guided: Guided }) {
       ))}
       {guided.joinings.map((item) => (
         <details key={item.said} className="border-t border-hair pt-1">
-          <summary className="ask">{item.said}, by sleeve</summary>
+          <summary className="ask">{benchWords.leadLetter(item.said)}</summary>
           <JointTable joints={item.joints} marks={marks} free={[]} />
         </details>
       ))}

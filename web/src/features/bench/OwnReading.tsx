@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Choice, Reading, Words } from "../../components/inputs";
+import { benchWords } from "../../words/bench";
 import { said, type Taken } from "./readings";
 
 type What = "touch" | "rest" | "running";
@@ -37,16 +38,16 @@ export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
   const wanted = what === "running" ? 3 : 2;
   const joins = pairs(joined);
   const missing = [
-    ...(one && other && one !== other ? [] : ["two sleeves to read"]),
+    ...(one && other && one !== other ? [] : [benchWords.twoLeadsRead]),
     ...[...fed, one, other, ...joins.flat()]
       .filter((name) => name && !sleeves.includes(name))
-      .map((name) => `no sleeve ${name}`),
+      .map((name) => benchWords.noLead(name)),
     ...(what !== "touch" && fed.length !== wanted
-      ? [`${wanted} sleeves fed, ${fed.length} given`]
+      ? [benchWords.leadsMustFed(wanted, fed.length)]
       : []),
-    ...(joins.some((pair) => pair.includes("")) ? ["write a join as d-e"] : []),
-    ...(what !== "touch" && !feedV ? ["volts of the feed"] : []),
-    ...(what !== "touch" && !shown ? ["what the meter shows"] : []),
+    ...(joins.some((pair) => pair.includes("")) ? [benchWords.writeJoinD] : []),
+    ...(what !== "touch" && !feedV ? [benchWords.voltageFeed] : []),
+    ...(what !== "touch" && !shown ? [benchWords.meterReading] : []),
   ];
   const make = (): Taken =>
     what === "touch"
@@ -63,39 +64,35 @@ export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
     <div className="space-y-3" data-testid="own-reading">
       <Choice
         options={[
-          { value: "touch", label: "Ohms" },
-          { value: "rest", label: "Volts, at rest" },
-          { value: "running", label: "Volts, motor running" },
+          { value: "touch", label: benchWords.ohms },
+          { value: "rest", label: benchWords.voltsRest },
+          { value: "running", label: benchWords.voltsMotorRunning },
         ]}
         value={what}
         onValueChange={(next) => setWhat(next as What)}
       />
       {what === "running" && (
-        <p className="border-l-4 border-caution pl-3 text-sm">
-          Only uncoupled, on three fed leads of one group, at reduced volts, guarded; the open leads
-          are live with it running: insulate each, read with a permit and gloves, or use the reading
-          at rest instead.
-        </p>
+        <p className="border-l-4 border-caution pl-3 text-sm">{benchWords.onlyMotorUncoupled}</p>
       )}
       <div className="flex flex-wrap items-end gap-3">
         {what !== "touch" && (
           <>
             <Words
-              label={what === "running" ? "Fed by L1 L2 L3" : "Fed"}
+              label={what === "running" ? benchWords.fedLL : benchWords.fed}
               value={feed}
               onValueChange={setFeed}
               placeholder={what === "running" ? "a b c" : "a b"}
               className="w-28"
             />
             <Reading
-              label="Feed"
+              label={benchWords.feed}
               unit="V"
               value={feedV}
               onValueChange={setFeedV}
               className="w-20"
             />
             <Words
-              label="Joined, if any"
+              label={benchWords.joinedIfAny}
               value={joined}
               onValueChange={setJoined}
               placeholder="d-e"
@@ -104,7 +101,7 @@ export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
           </>
         )}
         <Words
-          label="Read between"
+          label={benchWords.readBetween}
           value={read}
           onValueChange={setRead}
           placeholder="g h"
@@ -112,7 +109,7 @@ export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
         />
         {!(what === "touch" && isOpen) && (
           <Reading
-            label="Meter"
+            label={benchWords.meter2}
             unit={what === "touch" ? "Ω" : "V"}
             value={shown}
             onValueChange={setShown}
@@ -126,7 +123,7 @@ export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
             aria-pressed={isOpen}
             onClick={() => setOpen(!isOpen)}
           >
-            OL
+            {benchWords.ol}
           </button>
         )}
         <button
@@ -141,11 +138,11 @@ export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
             setOpen(false);
           }}
         >
-          Add this reading
+          {benchWords.addReading}
         </button>
       </div>
       <p className="text-sm text-soft" role="status">
-        {missing.length > 0 ? `Still missing: ${missing.join("; ")}.` : said(make())}
+        {missing.length > 0 ? benchWords.stillMissing(missing.join("; ")) : said(make())}
       </p>
     </div>
   );

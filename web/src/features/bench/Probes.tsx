@@ -1,3 +1,4 @@
+import { benchWords } from "../../words/bench";
 import type { Ask, Guided } from "./readings";
 
 const [STEP, TOP] = [56, 96];
@@ -13,7 +14,7 @@ export function Probes({ guided, ask }: { guided: Guided; ask: Ask | null }) {
       viewBox={`0 0 ${width} ${ask?.what === "volts" ? 210 : 140}`}
       className="block max-h-[30vh] w-full border-2 border-ink bg-sheet"
       role="img"
-      aria-label={ask ? askWords(ask) : "All leads with their sleeves"}
+      aria-label={ask ? askWords(ask) : benchWords.allLeadsLetter}
       data-testid="probes"
     >
       {(ask?.joined ?? []).map(([one, other]) => (
@@ -93,8 +94,8 @@ export function Probes({ guided, ask }: { guided: Guided; ask: Ask | null }) {
 
 /** The next reading as one sentence. */
 export function askWords(ask: Ask): string {
-  const [one, other] = ask.pair;
-  if (ask.what === "touch") return `Touch ${one} and ${other}`;
-  const joined = ask.joined.map(([a, b]) => `join ${a} and ${b}, `).join("");
-  return `Feed ${ask.feed.join(" and ")}, ${joined}read ${one} to ${other}`;
+  const [one = "", other = ""] = ask.pair;
+  if (ask.what === "touch") return benchWords.read(one, other);
+  const joined = ask.joined.map(([a = "", b = ""]) => benchWords.join(a, b)).join("");
+  return benchWords.feedRead(ask.feed.join(" and "), joined, one, other);
 }

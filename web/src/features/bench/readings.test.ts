@@ -22,7 +22,7 @@ test("an induction reading names feed, jumper and probes", () => {
     read: ["a", "d"],
     volts: "12.6",
   };
-  expect(said(reading)).toBe("10 V on a-b, b joined c, a to d: 12.6 V");
+  expect(said(reading)).toBe("10 V on a-b, b joined to c, a to d: 12.6 V");
 });
 
 test("what rings through a third lead follows without a touch", () => {

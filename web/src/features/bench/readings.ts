@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { benchWords } from "../../words/bench";
 
 export type Bench = Schemas["BenchInputs"];
 export type Guided = Schemas["GuidedOut"];
@@ -9,11 +10,19 @@ export type Ask = NonNullable<Guided["ask"]>;
 export function said(reading: Taken): string {
   if (reading.what === "touch") {
     const [one, other] = reading.pair;
-    if (!reading.rings) return `${one} to ${other}: OL`;
-    return `${one} to ${other}: ${reading.ohms ? `${reading.ohms} Ω` : "rings"}`;
+    if (!reading.rings) return benchWords.open(one ?? "", other ?? "");
+    return benchWords.measured(one ?? "", other ?? "", reading.ohms ?? "");
   }
-  const joined = (reading.joined ?? []).map(([one, other]) => `${one} joined ${other}, `).join("");
-  return `${reading.feed_v} V on ${reading.feed.join("-")}, ${joined}${reading.read.join(" to ")}: ${reading.volts} V`;
+  const joined = (reading.joined ?? [])
+    .map(([one, other]) => benchWords.joinedTo(one ?? "", other ?? ""))
+    .join("");
+  return benchWords.induced(
+    reading.feed_v,
+    reading.feed.join("-"),
+    joined,
+    reading.read.join(benchWords.toBetween),
+    reading.volts,
+  );
 }
 
 /** What a cell of the grid shows: read, following from what was read, or nothing yet. */

@@ -7,6 +7,7 @@ import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
 import { useAnswer } from "../../components/useAnswer";
+import { checkWords } from "../../words/check";
 
 type Check = Schemas["DeadCheckOut"];
 type Taken = NonNullable<Schemas["StarterInputs"]["readings"]>[number];
@@ -58,7 +59,7 @@ export function CheckScreen() {
   };
   const groups: { held: string; checks: Check[] }[] = [];
   for (const check of found?.checks ?? []) {
-    const held = check.hands.map((hand) => hand.label).join(" and ") || "nothing held";
+    const held = check.hands.map((hand) => hand.label).join(" and ") || checkWords.nothingOperated;
     const group = groups.find((item) => item.held === held);
     if (group) group.checks.push(check);
     else groups.push({ held, checks: [check] });
@@ -78,17 +79,15 @@ export function CheckScreen() {
             data-testid="suspects"
           >
             <h2 id="suspects" className="font-headline text-xl font-bold text-live uppercase">
-              What would make it read so
+              {checkWords.whatWouldExplain}
             </h2>
-            <p className="text-sm text-soft">
-              Single faults that explain all of the most readings, commonest first.
-            </p>
+            <p className="text-sm text-soft">{checkWords.singleFaultsExplain}</p>
             <ol className="list-decimal space-y-1.5 pl-5">
               {found.suspects.map((one) => (
                 <li key={one.text}>
                   {one.text}{" "}
                   <span className="text-sm text-soft">
-                    explains {one.explains} of {one.of}
+                    {checkWords.explains(one.explains, one.of)}
                   </span>
                 </li>
               ))}
@@ -98,12 +97,12 @@ export function CheckScreen() {
       }
       primary={
         <Link to={`${base}/rehearse`} className="control md:w-auto!" data-primary="true">
-          To the rehearsal
+          {checkWords.rehearse}
         </Link>
       }
       others={
         <Link to={`${base}/drawings`} className="control">
-          To the drawings
+          {checkWords.drawings}
         </Link>
       }
     >
@@ -112,26 +111,24 @@ export function CheckScreen() {
         !slab && <Waiting />
       ) : found.checks.length === 0 ? (
         <p>
-          There is no circuit yet.{" "}
+          {checkWords.thereNoCircuit}{" "}
           <Link className="ask" to={`${base}/starter`}>
-            Choose a starter
+            {checkWords.chooseStarter}
           </Link>
         </p>
       ) : (
         <div className="space-y-5">
-          <Stop strength="hold" title="Locked out, tried, and proved dead first">
+          <Stop strength="hold" title={checkWords.firstLockOut}>
             <p>
               {found.pulled.length > 0 &&
-                `Take out ${found.pulled.join(", ")}: the transformer would hide every reading. `}
-              In front of the main device it stays live: no probe on{" "}
+                checkWords.removeOtherwiseTransformer(found.pulled.join(", "))}
+              {checkWords.lineSideMain}{" "}
               <span className="font-mono text-sm">{found.line_side.join(", ")}</span>.
             </p>
           </Stop>
           <p className="text-soft">
-            {found.checks.length} readings tell every wire; {found.states} positions of hands were
-            tried. Ohms of coils and windings are estimates: within five times counts as drawn. What
-            your own coil reads by itself can be entered on Drawings, under Changes.
-            {found.untold.length > 0 && ` No reading tells: ${found.untold.join(", ")}.`}
+            {checkWords.readingsCheckEvery(found.checks.length, found.states)}
+            {found.untold.length > 0 && checkWords.notDetectedAny(found.untold.join(", "))}
           </p>
           {groups.map((group) => (
             <section key={group.held} aria-label={group.held}>
@@ -178,7 +175,7 @@ function CheckRow({
   const ohms = reading?.ohms;
   const isZero = reading !== undefined && ohms !== null && Number(ohms) < 2;
   const isOpen = reading !== undefined && ohms === null;
-  const name = `${check.start_said} to ${check.end_said}`;
+  const name = checkWords.to(check.start_said, check.end_said);
   const tone = { true: "border-proven", false: "border-live" }[String(holds)] ?? "border-edge";
   return (
     <li
@@ -190,34 +187,36 @@ function CheckRow({
           {check.start_said} – {check.end_said}
         </b>{" "}
         <span className="whitespace-nowrap">
-          should read <b>{check.expects}</b>
+          {checkWords.shouldRead} <b>{check.expects}</b>
         </span>
         <details className="text-sm text-soft">
           <summary>
-            {check.wires.length > 0 &&
-              `tells ${check.wires.length} ${check.wires.length === 1 ? "wire" : "wires"}`}
+            {check.wires.length > 0 && checkWords.checksWires(check.wires.length)}
             {check.wires.length > 0 && check.guards.length > 0 && ", "}
-            {check.guards.length > 0 && "rules out contacts exchanged or bridged"}
+            {check.guards.length > 0 && checkWords.alsoRulesOut}
           </summary>
           <span className="font-mono">{check.wires.join(" · ")}</span>
           <ul>
             {check.guards.map((text) => (
-              <li key={text}>Not so: {text}</li>
+              <li key={text}>{checkWords.notDrawn(text)}</li>
             ))}
           </ul>
         </details>
       </span>
-      <fieldset className="flex flex-wrap items-end gap-1.5" aria-label={`The meter at ${name}`}>
+      <fieldset
+        className="flex flex-wrap items-end gap-1.5"
+        aria-label={checkWords.meterReading(name)}
+      >
         <button
           type="button"
           className="control px-2.5 text-sm"
           aria-pressed={isZero}
           onClick={() => onTake(isZero ? undefined : "0")}
         >
-          near zero
+          {checkWords.nearZero}
         </button>
         <Reading
-          label="reads"
+          label={checkWords.reads}
           unit="Ω"
           value={reading && !isZero && !isOpen ? ohms : ""}
           onValueChange={(value) => onTake(value ?? undefined)}
@@ -230,13 +229,13 @@ function CheckRow({
           aria-pressed={isOpen}
           onClick={() => onTake(isOpen ? undefined : null)}
         >
-          open
+          {checkWords.open}
         </button>
         <b
           role="status"
           className={`stamp min-w-20 ${holds === false ? "text-live" : "text-proven"}`}
         >
-          {holds === undefined ? "" : holds ? "as drawn" : "differs"}
+          {holds === undefined ? "" : holds ? checkWords.drawn : "differs"}
         </b>
       </fieldset>
     </li>

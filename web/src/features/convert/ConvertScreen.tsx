@@ -8,6 +8,7 @@ import { ProblemSlab, Shout, Tag } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useAnswer } from "../../components/useAnswer";
 import { useSession } from "../../state/session";
+import { convertWords } from "../../words/convert";
 
 type Given = Schemas["ConversionInputs"];
 type Transformer = NonNullable<Given["transformers"]>[number];
@@ -17,7 +18,7 @@ const TONE: Record<string, string> = {
   cannot: "text-live",
   open: "text-caution",
 };
-const SUPPLIES = ["480Y/277", "240 delta", "208Y/120", "600Y/347"];
+const SUPPLIES = ["480Y/277", convertWords.delta, "208Y/120", "600Y/347"];
 
 /** One machine, another supply: what becomes of every motor and control transformer. */
 export function ConvertScreen() {
@@ -49,7 +50,7 @@ export function ConvertScreen() {
   });
   const answered = useAnswer(tried, kept.data);
   useEffect(() => {
-    document.title = `Convert ${machine} · Even Coil`;
+    document.title = convertWords.convertEvenCoil(machine);
   }, [machine]);
   if (kept.error) return <Failure error={kept.error} />;
   if (!kept.data || !given) return <Waiting />;
@@ -81,8 +82,12 @@ export function ConvertScreen() {
   return (
     <>
       <TopBar
-        crumbs={[{ name: "Yard", to: `/w/${works}` }, { name: machine }, { name: "Convert" }]}
-        line={draft ? "Not kept yet" : "Kept"}
+        crumbs={[
+          { name: convertWords.motors, to: `/w/${works}` },
+          { name: machine },
+          { name: convertWords.convert },
+        ]}
+        line={draft ? convertWords.notSavedYet : convertWords.saved}
         who={session.data?.display_name ?? ""}
         onHelp={() => undefined}
       />
@@ -90,18 +95,22 @@ export function ConvertScreen() {
         <Shout>{plan.headline}</Shout>
         <div className="metal grid gap-3 px-6 pt-5 pb-4 sm:grid-cols-2">
           <Words
-            label="Supply of today (empty: as each motor's job says)"
+            label={convertWords.presentSupplyEmpty}
             value={given.now?.text}
-            placeholder="240 delta"
+            placeholder={convertWords.delta}
             onValueChange={(text) => set({ now: { ...given.now, text } })}
           />
           <Words
-            label="New supply"
+            label={convertWords.newSupply}
             value={given.supply?.text}
             placeholder="480Y/277"
             onValueChange={(text) => set({ supply: { ...given.supply, text } })}
           />
-          <div className="flex flex-wrap gap-1.5 sm:col-start-2" role="group" aria-label="Usual">
+          <div
+            className="flex flex-wrap gap-1.5 sm:col-start-2"
+            role="group"
+            aria-label={convertWords.usual}
+          >
             {SUPPLIES.map((text) => (
               <button
                 key={text}
@@ -118,7 +127,7 @@ export function ConvertScreen() {
         {draft && answered.slab}
         {plan.refusal && <ProblemSlab problem={plan.refusal} />}
         {refusal && <ProblemSlab problem={refusal.problem} />}
-        <ul className="space-y-2" aria-label="Motors" data-testid="conversion">
+        <ul className="space-y-2" aria-label={convertWords.motors2} data-testid="conversion">
           {plan.motors.map((motor) => (
             <li
               key={motor.tag}
@@ -135,7 +144,7 @@ export function ConvertScreen() {
                 <span
                   className={`block font-headline text-lg font-bold uppercase ${TONE[motor.answer]}`}
                 >
-                  {motor.answer === "open" ? "fact missing" : motor.answer}
+                  {motor.answer === "open" ? convertWords.informationMissing : motor.answer}
                 </span>
               </span>
               <span>
@@ -143,7 +152,7 @@ export function ConvertScreen() {
                 {motor.answer === "can" ? (
                   <>
                     <span className="block">
-                      {motor.before || "not derived today"} → <b>{motor.after}</b>
+                      {motor.before || convertWords.notDerivedPresent} → <b>{motor.after}</b>
                     </span>
                     {motor.amps_after && (
                       <span className="block font-mono text-sm">
@@ -156,7 +165,7 @@ export function ConvertScreen() {
                       </b>
                     )}
                     {motor.changed.length > 0 && (
-                      <table className="text-sm" aria-label={`Sizes of ${motor.tag}`}>
+                      <table className="text-sm" aria-label={convertWords.sizes(motor.tag)}>
                         <tbody>
                           {motor.changed.map((row) => (
                             <tr key={row.label}>
@@ -167,7 +176,9 @@ export function ConvertScreen() {
                               <td className="font-mono font-semibold">
                                 {row.before === row.after ? "same" : row.after}
                                 {row.is_larger && (
-                                  <b className="stamp ml-2 text-caution">more than today</b>
+                                  <b className="stamp ml-2 text-caution">
+                                    {convertWords.moreThanPresent}
+                                  </b>
                                 )}
                               </td>
                             </tr>
@@ -191,7 +202,7 @@ export function ConvertScreen() {
                       ))}
                     </ul>
                   ) : (
-                    "No joint moves."
+                    convertWords.noConnectionChanges
                   )
                 ) : (
                   <>
@@ -202,7 +213,7 @@ export function ConvertScreen() {
                     </ul>
                     {motor.load_kva && (
                       <span className="block font-mono">
-                        {motor.load_kva} kVA for a transformer of its own
+                        {convertWords.kvaOwnTransformer(motor.load_kva)}
                       </span>
                     )}
                   </>
@@ -213,7 +224,7 @@ export function ConvertScreen() {
         </ul>
         <section aria-labelledby="transformers" className="space-y-3">
           <h2 id="transformers" className="stamp">
-            Control transformers
+            {convertWords.controlTransformers}
           </h2>
           {transformers.map((item, at) => {
             const found = plan.transformers.find((other) => other.tag === item.tag);
@@ -224,7 +235,7 @@ export function ConvertScreen() {
                 className="metal flex flex-wrap items-end gap-3 px-5 py-3"
               >
                 <Words
-                  label="Tag"
+                  label={convertWords.tag}
                   value={item.tag}
                   onValueChange={(tag) => setTransformer(at, { tag })}
                   className="w-24"
@@ -234,7 +245,7 @@ export function ConvertScreen() {
                   onTapsChange={(taps) => setTransformer(at, { taps })}
                 />
                 <Reading
-                  label="Secondary"
+                  label={convertWords.secondary}
                   unit="V"
                   value={item.secondary_v}
                   onValueChange={(value) => setTransformer(at, { secondary_v: value ?? "120" })}
@@ -254,7 +265,7 @@ export function ConvertScreen() {
                     set({ transformers: transformers.filter((_, other) => other !== at) })
                   }
                 >
-                  Take out
+                  {convertWords.remove}
                 </button>
               </div>
             );
@@ -279,7 +290,7 @@ export function ConvertScreen() {
               })
             }
           >
-            Add a control transformer
+            {convertWords.addControlTransformer}
           </button>
         </section>
         <Loads
@@ -288,13 +299,10 @@ export function ConvertScreen() {
           feeds={transformers.map((item) => item.tag)}
           onLoadsChange={(loads) => set({ loads })}
         />
-        <p className="text-sm text-soft">
-          Low-voltage heaters left in give no protection at the high voltage. Old labels come off,
-          they are not covered.
-        </p>
+        <p className="text-sm text-soft">{convertWords.heatersSizedLow}</p>
         {kept.data.version.n > 0 && (
           <p className="text-sm text-soft">
-            Version {kept.data.version.n}{" "}
+            {convertWords.version(kept.data.version.n)}{" "}
             <Tag who={kept.data.version.by} when={kept.data.version.at} />
           </p>
         )}
@@ -307,10 +315,10 @@ export function ConvertScreen() {
             data-primary="true"
             onClick={() => void keep()}
           >
-            {draft ? "Keep this plan" : "Kept"}
+            {draft ? convertWords.savePlan : convertWords.saved}
           </button>
           <Link className="control" to={`/w/${works}`}>
-            Yard
+            {convertWords.motors}
           </Link>
         </div>
       </footer>
@@ -356,7 +364,7 @@ function Loads({
   return (
     <section aria-labelledby="loads" className="space-y-3">
       <h2 id="loads" className="stamp">
-        Lamps, coils, rectifiers, solenoids
+        {convertWords.lampsCoilsRectifiers}
       </h2>
       {loads.map((item, at) => {
         const answer = answers.find((other) => other.tag === item.tag);
@@ -368,13 +376,13 @@ function Loads({
             data-testid={`load-${item.tag}`}
           >
             <Words
-              label="Tag"
+              label={convertWords.tag}
               value={item.tag}
               onValueChange={(tag) => tag && change(at, { tag })}
               className="w-24"
             />
             <label className="block">
-              <span className="block text-sm text-soft">It is</span>
+              <span className="block text-sm text-soft">{convertWords.type}</span>
               <select
                 className="field font-semibold"
                 value={item.kind}
@@ -391,19 +399,19 @@ function Loads({
               </select>
             </label>
             <Reading
-              label="Its own volts"
+              label={convertWords.ratedVoltage}
               unit="V"
               value={item.rated_v}
               onValueChange={(rated_v) => rated_v && change(at, { rated_v })}
             />
             <label className="block">
-              <span className="block text-sm text-soft">Fed from</span>
+              <span className="block text-sm text-soft">{convertWords.fedFrom}</span>
               <select
                 className="field font-semibold"
                 value={item.fed_from ?? ""}
                 onChange={(event) => change(at, { fed_from: event.target.value })}
               >
-                <option value="">the line</option>
+                <option value="">{convertWords.line}</option>
                 {feeds.map((name) => (
                   <option key={name} value={name}>
                     {name}
@@ -424,7 +432,7 @@ function Loads({
               className="ask"
               onClick={() => onLoadsChange(loads.filter((_, place) => place !== at))}
             >
-              Take out
+              {convertWords.remove}
             </button>
           </div>
         );
@@ -444,7 +452,7 @@ function Loads({
           ])
         }
       >
-        Add a load
+        {convertWords.addLoad}
       </button>
     </section>
   );
@@ -462,7 +470,7 @@ function Taps({
   const shown = taps.map((tap) => `${tap.volts_v} ${tap.links ?? ""}`.trim()).join(" / ");
   return (
     <label className="min-w-0">
-      <span className="block text-sm text-soft">Primary volts and their links</span>
+      <span className="block text-sm text-soft">{convertWords.primaryVoltagesTheir}</span>
       <input
         className="field w-80 max-w-full"
         value={text ?? shown}

@@ -6,6 +6,7 @@ import { Words } from "../../components/inputs";
 import { ProblemSlab, Tag } from "../../components/shapes";
 import type { Circuit } from "../../diagram/useCircuit";
 import type { Given } from "../../state/useJob";
+import { drawingsWords } from "../../words/drawings";
 import { type Edit, type Starter, withEdits, withoutEdit } from "./edits";
 import { TerminalPicker } from "./TerminalPicker";
 
@@ -25,17 +26,22 @@ function NewWire({
   const [why, setWhy] = useState("");
   return (
     <fieldset className="grid gap-2 sm:grid-cols-2">
-      <legend className="stamp mb-1 text-soft">A wire</legend>
-      <TerminalPicker circuit={circuit} label="From" value={start} onValueChange={setStart} />
+      <legend className="stamp mb-1 text-soft">{drawingsWords.wire}</legend>
       <TerminalPicker
         circuit={circuit}
-        label="To"
+        label={drawingsWords.from}
+        value={start}
+        onValueChange={setStart}
+      />
+      <TerminalPicker
+        circuit={circuit}
+        label={drawingsWords.to}
         value={end}
         onValueChange={setEnd}
-        unknown="nobody knows yet"
+        unknown={drawingsWords.notTraced}
       />
-      <Words label="Number on its ferrule" value={number} onValueChange={setNumber} />
-      <Words label="Why, or how it was traced" value={why} onValueChange={setWhy} />
+      <Words label={drawingsWords.numberFerrule} value={number} onValueChange={setNumber} />
+      <Words label={drawingsWords.reasonHowWas} value={why} onValueChange={setWhy} />
       <button
         type="button"
         className="control sm:col-span-2"
@@ -46,7 +52,7 @@ function NewWire({
           setNumber("");
         }}
       >
-        {start ? "Lead this wire" : "Lead this wire: say where it starts"}
+        {start ? drawingsWords.addWire : drawingsWords.addWireChoose}
       </button>
     </fieldset>
   );
@@ -110,10 +116,10 @@ function NewDevice({
   const kind = library.find((one) => one.type === type);
   return (
     <fieldset className="grid gap-2 sm:grid-cols-2">
-      <legend className="stamp mb-1 text-soft">A device</legend>
+      <legend className="stamp mb-1 text-soft">{drawingsWords.newDevice}</legend>
       <div className="min-w-0">
         <label htmlFor={id} className="block text-sm text-soft">
-          What it is
+          {drawingsWords.type}
         </label>
         <select
           id={id}
@@ -134,7 +140,7 @@ function NewDevice({
         </select>
       </div>
       <Words
-        label="Its tag"
+        label={drawingsWords.tag}
         value={tag}
         onValueChange={setTag}
         placeholder={kind ? `${kind.letters}1` : ""}
@@ -163,7 +169,7 @@ function NewDevice({
           setTag("");
         }}
       >
-        Put it in
+        {drawingsWords.addDevice}
       </button>
     </fieldset>
   );
@@ -187,10 +193,10 @@ function OldDevice({
   const settings = library.find((one) => one.type === chosen?.type)?.settings ?? [];
   return (
     <fieldset className="grid gap-2 sm:grid-cols-2">
-      <legend className="stamp mb-1 text-soft">A device that is there</legend>
+      <legend className="stamp mb-1 text-soft">{drawingsWords.existingDevice}</legend>
       <div className="min-w-0">
         <label htmlFor={ids[0]} className="block text-sm text-soft">
-          Which
+          {drawingsWords.device}
         </label>
         <select
           id={ids[0]}
@@ -198,7 +204,7 @@ function OldDevice({
           value={device}
           onChange={(event) => setDevice(event.target.value)}
         >
-          <option value="">choose a device</option>
+          <option value="">{drawingsWords.chooseDevice}</option>
           {circuit.devices.map((one) => (
             <option key={one.id} value={one.id}>
               {one.tag}
@@ -208,7 +214,7 @@ function OldDevice({
       </div>
       <div className="min-w-0">
         <label htmlFor={ids[1]} className="block text-sm text-soft">
-          What of it
+          {drawingsWords.setting}
         </label>
         <select
           id={ids[1]}
@@ -216,7 +222,7 @@ function OldDevice({
           value={name}
           onChange={(event) => setName(event.target.value)}
         >
-          <option value="">its tag</option>
+          <option value="">{drawingsWords.tag2}</option>
           {settings.map((one) => (
             <option key={one.name} value={one.name}>
               {one.label}
@@ -225,7 +231,7 @@ function OldDevice({
           ))}
         </select>
       </div>
-      <Words label="Becomes" value={value} onValueChange={setValue} />
+      <Words label={drawingsWords.newValue} value={value} onValueChange={setValue} />
       <div className="flex flex-wrap items-end gap-2">
         <button
           type="button"
@@ -240,14 +246,14 @@ function OldDevice({
             );
           }}
         >
-          Set it
+          {drawingsWords.set}
         </button>
         <button
           type="button"
           className="control"
           onClick={() => device && onEdit({ kind: "remove_device", device }, "")}
         >
-          Take it out
+          {drawingsWords.removeDevice}
         </button>
       </div>
     </fieldset>
@@ -272,7 +278,7 @@ function Nearest({ works, given }: { works: string; given: Given }) {
             <span className="font-mono text-soft">{one.id}</span> <b>{one.title}</b>{" "}
             <span className="stamp text-soft">
               {one.score === 0
-                ? "the same circuit"
+                ? drawingsWords.sameCircuit
                 : `${one.score} ${one.score === 1 ? "difference" : "differences"}`}
             </span>
           </p>
@@ -304,18 +310,18 @@ function FromText({ works, onTake }: { works: string; onTake: (edits: Partial<Ed
   return (
     <div className="space-y-2">
       <label htmlFor={id} className="stamp text-soft">
-        Or paste a netlist
+        {drawingsWords.pasteNetlist}
       </label>
       <textarea
         id={id}
         className="field h-32 w-full font-mono text-sm"
         value={text}
-        placeholder={"[devices]\nS1 pb c=11-12\n[wires]\n2: S1.12 - S2.13"}
+        placeholder={drawingsWords.devicesSPb}
         onChange={(event) => setText(event.target.value)}
       />
       {read.error instanceof Refused && <ProblemSlab problem={read.error.problem} />}
       <button type="button" className="control" onClick={() => text.trim() && read.mutate()}>
-        Take it over
+        {drawingsWords.useNetlist}
       </button>
     </div>
   );
@@ -344,10 +350,10 @@ export function Changes({
     <div className="space-y-6" data-testid="changes">
       <section aria-labelledby="differs" className="space-y-2">
         <h2 id="differs" className="stamp text-soft">
-          {isFound ? "Traced so far" : "As it is, against the recipe"}
+          {isFound ? drawingsWords.tracedSoFar : drawingsWords.differencesFromStandard}
         </h2>
         {circuit.changes.length === 0 ? (
-          <p>{isFound ? "Nothing traced yet." : "Drawn as the recipe has it."}</p>
+          <p>{isFound ? drawingsWords.nothingTracedYet : drawingsWords.drawnStandardCircuit}</p>
         ) : (
           <ul className="text-sm" data-testid="differences">
             {circuit.changes.map((one) => (
@@ -363,14 +369,14 @@ export function Changes({
                 className="control"
                 onClick={() => onChange(withoutEdit(starter))}
               >
-                Undo the last
+                {drawingsWords.undoLastEdit}
               </button>
               <button
                 type="button"
                 className="control"
                 onClick={() => onChange({ ...starter, edits: [] })}
               >
-                {isFound ? "Empty the panel" : "Back to the recipe"}
+                {isFound ? drawingsWords.startFromEmpty : drawingsWords.backStandardCircuit}
               </button>
             </div>
             <ol className="space-y-1">
@@ -382,14 +388,16 @@ export function Changes({
                   )}
                   {edit.why && <span>{edit.why}</span>}
                   {stale.has(edit.id) && (
-                    <span className="text-caution">No longer applies: {stale.get(edit.id)}</span>
+                    <span className="text-caution">
+                      {drawingsWords.noLongerApplies(stale.get(edit.id) ?? "")}
+                    </span>
                   )}
                   <button
                     type="button"
                     className="ask"
                     onClick={() => onChange(withoutEdit(starter, edit.id))}
                   >
-                    Take back
+                    {drawingsWords.undo}
                   </button>
                 </li>
               ))}
@@ -409,7 +417,7 @@ export function Changes({
       {(isFound || edits.length > 0) && (
         <section aria-labelledby="nearest" className="space-y-2">
           <h2 id="nearest" className="stamp text-soft">
-            Nearest in the catalogue
+            {drawingsWords.nearestStandardCircuits}
           </h2>
           <Nearest works={works} given={given} />
         </section>

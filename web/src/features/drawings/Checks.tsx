@@ -3,6 +3,7 @@ import { api, type Schemas, told } from "../../api/client";
 import { Working } from "../../components/Edges";
 import { Drawer } from "../../components/inputs";
 import type { Given } from "../../state/useJob";
+import { drawingsWords } from "../../words/drawings";
 import { Probes } from "./Probes";
 import { Proofs } from "./Proofs";
 
@@ -59,11 +60,11 @@ function Finding({
       <p>{check.change}</p>
       <div className="mt-1 flex flex-wrap gap-2">
         <button type="button" className="control" aria-pressed={isShown} onClick={onShow}>
-          Light it
+          {drawingsWords.show}
         </button>
         {check.edits.length > 0 && (
           <button type="button" className="control" onClick={onDo}>
-            Change it so
+            {drawingsWords.makeChange}
           </button>
         )}
       </div>
@@ -107,19 +108,19 @@ export function Checks({
     <div className="space-y-5" data-testid="checks">
       {wrong.length === 0 ? (
         <p className="border-l-8 border-proven px-4 py-1.5 font-semibold">
-          No rule of wiring, interlock, stop or setting is broken.
+          {drawingsWords.noProblemFound}
         </p>
       ) : (
         list(wrong)
       )}
       {notes.length > 0 && (
-        <Drawer name="To know" hint={`${notes.length}`}>
+        <Drawer name={drawingsWords.goodKnow} hint={`${notes.length}`}>
           {list(notes)}
         </Drawer>
       )}
       <section aria-labelledby="isolators">
         <h2 id="isolators" className="stamp mb-1 text-soft">
-          Opened, what stays live
+          {drawingsWords.whatStaysLive}
         </h2>
         <ul className="space-y-2">
           {checks.isolations.map((one) => (
@@ -137,13 +138,13 @@ export function Checks({
       </section>
       <section aria-labelledby="proofs">
         <h2 id="proofs" className="stamp mb-1 text-soft">
-          Proven over every settled state
+          {drawingsWords.searchedOverEvery}
         </h2>
         <Proofs works={works} given={given} />
       </section>
       <section aria-labelledby="played">
         <h2 id="played" className="stamp mb-1 text-soft">
-          Played through
+          {drawingsWords.scenarioTests}
         </h2>
         <Probes works={works} given={given} />
       </section>

@@ -9,6 +9,7 @@ import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
+import { drawingsWords } from "../../words/drawings";
 import { Changes } from "./Changes";
 import { type Check, Checks } from "./Checks";
 import { type Edit, withEdits, withoutEdit } from "./edits";
@@ -18,14 +19,14 @@ import { Rungs } from "./Rungs";
 import { WireCard } from "./WireCard";
 
 const VIEWS = [
-  ["ladder", "Ladder"],
-  ["power", "Power"],
-  ["wires", "Wire list"],
-  ["material", "Material"],
-  ["panel", "Panel"],
-  ["strip", "Terminals"],
-  ["checks", "Checks"],
-  ["changes", "Changes"],
+  ["ladder", drawingsWords.ladder],
+  ["power", drawingsWords.power],
+  ["wires", drawingsWords.wireList],
+  ["material", drawingsWords.material],
+  ["panel", drawingsWords.panel],
+  ["strip", drawingsWords.terminals],
+  ["checks", drawingsWords.checks],
+  ["changes", drawingsWords.editWiring],
 ] as const;
 type View = (typeof VIEWS)[number][0];
 
@@ -67,15 +68,15 @@ export function DrawingsScreen() {
   const keys: Key[] = [
     ...VIEWS.map(([name, label], number) => ({
       press: String(number + 1),
-      does: `Show the ${label.toLowerCase()}`,
+      does: drawingsWords.show2(label.toLowerCase()),
       run: () => setView(name),
     })),
-    { press: "j", does: "Next wire", run: () => step(1) },
-    { press: "k", does: "Wire before", run: () => step(-1) },
-    { press: "0", does: "Light no wire", run: () => setNet(null) },
+    { press: "j", does: drawingsWords.nextWire, run: () => step(1) },
+    { press: "k", does: drawingsWords.wireBefore, run: () => step(-1) },
+    { press: "0", does: drawingsWords.clearHighlight, run: () => setNet(null) },
     {
       press: "u",
-      does: "Undo the last change",
+      does: drawingsWords.undoLastEdit2,
       run: () => given && state.change("starter", withoutEdit(given.starter)),
     },
   ];
@@ -91,7 +92,10 @@ export function DrawingsScreen() {
         hasOne && (
           <div className="space-y-4">
             {check && (
-              <section className="metal space-y-2 px-5 py-4" aria-label="What the check says">
+              <section
+                className="metal space-y-2 px-5 py-4"
+                aria-label={drawingsWords.whatChecksSay}
+              >
                 <p className="font-mono text-sm text-soft">{check.rule}</p>
                 <p className="font-semibold">{check.text}</p>
                 <p>{check.change}</p>
@@ -108,11 +112,11 @@ export function DrawingsScreen() {
                         setNet(null);
                       }}
                     >
-                      Change it so
+                      {drawingsWords.makeChange}
                     </button>
                   )}
                   <button type="button" className="control" onClick={() => setView("checks")}>
-                    Back to the checks
+                    {drawingsWords.backChecks}
                   </button>
                 </div>
               </section>
@@ -120,14 +124,14 @@ export function DrawingsScreen() {
             {net ? (
               <WireCard circuit={circuit} net={net} onEdit={edit} />
             ) : (
-              <p className="text-soft">Tap a wire: it lights in every view.</p>
+              <p className="text-soft">{drawingsWords.tapWireHighlight}</p>
             )}
             <div className="flex gap-3">
               <button type="button" className="control" onClick={() => step(-1)}>
-                Wire before
+                {drawingsWords.wireBefore}
               </button>
               <button type="button" className="control" onClick={() => step(1)}>
-                Next wire
+                {drawingsWords.nextWire}
               </button>
             </div>
             {circuit.findings
@@ -146,7 +150,7 @@ export function DrawingsScreen() {
           className="control md:w-auto!"
           data-primary="true"
         >
-          {hasOne ? "Rehearse it" : "Choose a starter"}
+          {hasOne ? drawingsWords.rehearse : drawingsWords.chooseStarter}
         </Link>
       }
       others={hasOne && <Files base={base} view={view} />}
@@ -162,7 +166,7 @@ export function DrawingsScreen() {
                 <p>{found.hint}</p>
               </Stop>
             ))}
-          <div className="flex flex-wrap gap-2" role="group" aria-label="Views">
+          <div className="flex flex-wrap gap-2" role="group" aria-label={drawingsWords.views}>
             {VIEWS.map(([name, label]) => (
               <button
                 key={name}
@@ -189,7 +193,7 @@ export function DrawingsScreen() {
               <>
                 <Diagram
                   picture={circuit[view]}
-                  label={view === "panel" ? "Panel layout" : "Terminal strip"}
+                  label={view === "panel" ? drawingsWords.panelLayout : drawingsWords.terminalStrip}
                   numbers={numbers}
                   picked={net}
                   lit={lit}
@@ -198,37 +202,37 @@ export function DrawingsScreen() {
                 />
                 <Twin
                   picture={circuit[view]}
-                  title={view === "panel" ? "The panel" : "The terminal strip"}
+                  title={view === "panel" ? drawingsWords.panel2 : drawingsWords.terminalStrip2}
                 />
               </>
             )}
             {view === "ladder" && !(isNarrow && circuit.rungs.length > 0) && (
               <>
-                {circuit.ladder.shapes.length === 0 && <p>There is no control circuit.</p>}
+                {circuit.ladder.shapes.length === 0 && <p>{drawingsWords.thereNoControl}</p>}
                 <Diagram
                   picture={circuit.ladder}
-                  label="Ladder"
+                  label={drawingsWords.ladder}
                   numbers={numbers}
                   picked={net}
                   lit={lit}
                   onPick={setNet}
                   leastWidth={isNarrow ? 880 : 420}
                 />
-                <Twin picture={circuit.ladder} title="The ladder" />
+                <Twin picture={circuit.ladder} title={drawingsWords.ladder2} />
               </>
             )}
             {view === "power" && (
               <>
                 <Diagram
                   picture={circuit.power}
-                  label="Power diagram"
+                  label={drawingsWords.powerDiagram}
                   numbers={numbers}
                   picked={net}
                   lit={lit}
                   onPick={setNet}
                   leastWidth={isNarrow ? 620 : 420}
                 />
-                <Twin picture={circuit.power} title="The power diagram" />
+                <Twin picture={circuit.power} title={drawingsWords.powerDiagram2} />
               </>
             )}
             {view === "wires" && <WireTable circuit={circuit} net={net} onPick={setNet} />}

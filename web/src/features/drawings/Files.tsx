@@ -1,3 +1,5 @@
+import { drawingsWords } from "../../words/drawings";
+
 const SHEETS = new Set(["ladder", "power", "panel", "strip"]);
 const LISTS: Record<string, string> = { wires: "wires", material: "material", strip: "terminals" };
 
@@ -12,18 +14,18 @@ export function Files({ base, view }: { base: string; view: string }) {
             key={kind}
             className="control uppercase"
             href={`/api${base}/drawing/${view}.${kind}`}
-            aria-label={`This drawing as ${kind.toUpperCase()}`}
+            aria-label={drawingsWords.drawing(kind.toUpperCase())}
           >
             {kind}
           </a>
         ))}
       {list && (
         <a className="control" href={`/api${base}/list/${list}.csv`}>
-          CSV
+          {drawingsWords.csv}
         </a>
       )}
       <a className="control" href={`/api${base}/netlist.txt`}>
-        Netlist
+        {drawingsWords.netlist}
       </a>
     </>
   );

@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { Circuit } from "../../diagram/useCircuit";
+import { drawingsWords } from "../../words/drawings";
 
 /** Every wire from end to end, grounds and power first. */
 export function WireTable({
@@ -15,11 +16,11 @@ export function WireTable({
     <table className="w-full" data-testid="wirelist">
       <thead>
         <tr className="text-left text-sm text-soft">
-          <th scope="col">No.</th>
-          <th scope="col">From</th>
-          <th scope="col">To</th>
-          <th scope="col">Colour</th>
-          <th scope="col">Size</th>
+          <th scope="col">{drawingsWords.no}</th>
+          <th scope="col">{drawingsWords.from}</th>
+          <th scope="col">{drawingsWords.to}</th>
+          <th scope="col">{drawingsWords.color}</th>
+          <th scope="col">{drawingsWords.size}</th>
         </tr>
       </thead>
       <tbody>
@@ -43,7 +44,7 @@ export function WireTable({
             <td>{wire.end}</td>
             <td className="font-words text-sm text-soft">{wire.colour}</td>
             <td className="font-words text-sm text-soft">
-              {wire.is_maker ? "maker’s: verify, do not land" : wire.size}
+              {wire.is_maker ? drawingsWords.factoryLinkVerify : wire.size}
             </td>
           </tr>
         ))}
@@ -58,9 +59,9 @@ export function MaterialTable({ circuit, base }: { circuit: Circuit; base: strin
     <table className="w-full" data-testid="material">
       <thead>
         <tr className="text-left text-sm text-soft">
-          <th scope="col">Tag</th>
-          <th scope="col">What</th>
-          <th scope="col">Ratings</th>
+          <th scope="col">{drawingsWords.tag3}</th>
+          <th scope="col">{drawingsWords.type2}</th>
+          <th scope="col">{drawingsWords.ratings}</th>
         </tr>
       </thead>
       <tbody>
@@ -82,7 +83,7 @@ export function MaterialTable({ circuit, base }: { circuit: Circuit; base: strin
                   </span>{" "}
                   {rating.step && (
                     <Link className="ask" to={`${base}/size#${rating.step}`}>
-                      Why
+                      {drawingsWords.reason}
                     </Link>
                   )}
                 </span>

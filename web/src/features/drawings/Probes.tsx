@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, told } from "../../api/client";
 import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
+import { drawingsWords } from "../../words/drawings";
 
 /** What could start it, hold it or cross it unasked: played on this circuit, told with the count. */
 export function Probes({ works, given }: { works: string; given: Given }) {
@@ -23,11 +24,16 @@ export function Probes({ works, given }: { works: string; given: Given }) {
               <b
                 className={`stamp ${!isTried ? "text-soft" : one.holds ? "text-proven" : "text-live"}`}
               >
-                {!isTried ? "nothing here to try" : one.holds ? "none found" : "it does"}
+                {!isTried
+                  ? drawingsWords.nothingTryHere
+                  : one.holds
+                    ? drawingsWords.noneFound
+                    : drawingsWords.happens}
               </b>
               {isTried && (
                 <span className="text-sm text-soft">
-                  {one.searched} {one.searched === 1 ? "scenario" : "scenarios"} played
+                  {one.searched} {one.searched === 1 ? "scenario" : "scenarios"}{" "}
+                  {drawingsWords.tested}
                 </span>
               )}
             </p>

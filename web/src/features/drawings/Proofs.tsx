@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, told } from "../../api/client";
 import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
+import { drawingsWords } from "../../words/drawings";
 
 const PAUSE_MS = 700;
 const OPEN = new Set(["waiting", "running"]);
@@ -24,12 +25,12 @@ export function Proofs({ works, given }: { works: string; given: Given }) {
         const word = isOpen
           ? "searching"
           : one.state === "failed"
-            ? "broke off"
+            ? drawingsWords.stoppedEarly
             : one.holds
               ? "proven"
               : one.broken.length > 0
-                ? "it does"
-                : "not exhausted";
+                ? drawingsWords.happens
+                : drawingsWords.searchNotComplete;
         return (
           <li key={one.kind} className={`border-l-8 px-4 py-1.5 ${tone}`}>
             <p className="flex flex-wrap items-baseline gap-x-3">
@@ -43,10 +44,14 @@ export function Proofs({ works, given }: { works: string; given: Given }) {
             </p>
             <p className="text-sm text-soft">
               {isOpen
-                ? `${one.transitions} actions tried, ${one.left} states still to look at`
-                : `${one.states} states, ${one.transitions} actions, ${one.depth} deep, ${
-                    one.exhausted ? "nothing left" : "cut off"
-                  }${one.faults.length > 0 ? `; welded one at a time: ${one.faults.join(", ")}` : ""}`}
+                ? drawingsWords.actionsTriedStates(one.transitions, one.left)
+                : drawingsWords.statesActionsDeep(
+                    one.states,
+                    one.transitions,
+                    one.depth,
+                    one.exhausted ? drawingsWords.nothingLeft : drawingsWords.cutOff,
+                    one.faults.length > 0 ? drawingsWords.weldedOneTime(one.faults.join(", ")) : "",
+                  )}
             </p>
             {one.broken.map((broken) => (
               <div key={broken.code}>

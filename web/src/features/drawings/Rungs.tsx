@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Diagram, type Picture } from "../../diagram/Diagram";
+import { drawingsWords } from "../../words/drawings";
 
 /** A narrow screen reads one rung at a time, downwards, at full size. */
 export function Rungs({
@@ -23,11 +24,11 @@ export function Rungs({
   return (
     <div className="space-y-3" data-testid="rung">
       <p className="stamp" aria-live="polite">
-        Rung {place + 1} of {rungs.length}
+        {drawingsWords.rung(place + 1, rungs.length)}
       </p>
       <Diagram
         picture={rung}
-        label={`Rung ${place + 1}`}
+        label={drawingsWords.rung2(place + 1)}
         numbers={numbers}
         picked={picked}
         lit={lit}
@@ -36,10 +37,10 @@ export function Rungs({
       <p className="sr-only">{rung.twin[0]}</p>
       <div className="grid grid-cols-2 gap-3">
         <button type="button" className="control" onClick={() => move(-1)}>
-          Rung before
+          {drawingsWords.rungBefore}
         </button>
         <button type="button" className="control" onClick={() => move(1)}>
-          Next rung
+          {drawingsWords.nextRung}
         </button>
       </div>
     </div>

@@ -1,5 +1,6 @@
 import { useId } from "react";
 import type { Circuit } from "../../diagram/useCircuit";
+import { drawingsWords } from "../../words/drawings";
 
 /** A terminal of the drawing, by its device and its own number. */
 export function TerminalPicker({
@@ -28,7 +29,7 @@ export function TerminalPicker({
         value={value}
         onChange={(event) => onValueChange(event.target.value)}
       >
-        <option value="">{unknown ?? "choose a terminal"}</option>
+        <option value="">{unknown ?? drawingsWords.chooseTerminal}</option>
         {circuit.devices.map((device) => (
           <optgroup key={device.id} label={device.tag}>
             {device.terminals.map((terminal) => (

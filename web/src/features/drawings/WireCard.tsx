@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Words } from "../../components/inputs";
 import type { Circuit } from "../../diagram/useCircuit";
+import { drawingsWords } from "../../words/drawings";
 import type { Edit } from "./edits";
 import { TerminalPicker } from "./TerminalPicker";
 
@@ -24,14 +25,14 @@ function WireRow({
   return (
     <li className="border-t border-hair py-1">
       <p className="font-mono">
-        {wire.start} <span className="text-soft">to</span> {wire.end}
+        {wire.start} <span className="text-soft">{drawingsWords.to2}</span> {wire.end}
       </p>
       <p className="text-sm text-soft">
         {wire.is_maker ? (
-          <b className="stamp text-caution">maker’s: verify, do not land</b>
+          <b className="stamp text-caution">{drawingsWords.factoryLinkVerify}</b>
         ) : (
           <>
-            {wire.colour}, {wire.size || "size not known"}; ferrules{" "}
+            {drawingsWords.ferrules(wire.colour, wire.size || drawingsWords.sizeUnknown)}{" "}
             <span className="font-mono">{wire.ferrules.join(" · ")}</span>
           </>
         )}
@@ -42,7 +43,7 @@ function WireRow({
         aria-expanded={isOpen}
         onClick={() => setOpen((now) => !now)}
       >
-        Change this wire
+        {drawingsWords.editWire}
       </button>
       {isOpen && (
         <div className="mt-1 space-y-2">
@@ -55,12 +56,17 @@ function WireRow({
                 aria-pressed={end === side}
                 onClick={() => setEnd(side)}
               >
-                off {side === "start" ? wire.start : wire.end}
+                {drawingsWords.off} {side === "start" ? wire.start : wire.end}
               </button>
             ))}
           </div>
-          <TerminalPicker circuit={circuit} label="on to" value={to} onValueChange={setTo} />
-          <Words label="Why" value={why} onValueChange={setWhy} />
+          <TerminalPicker
+            circuit={circuit}
+            label={drawingsWords.onTo}
+            value={to}
+            onValueChange={setTo}
+          />
+          <Words label={drawingsWords.reason} value={why} onValueChange={setWhy} />
           <div className="flex flex-wrap gap-2">
             <button
               type="button"
@@ -71,21 +77,21 @@ function WireRow({
                 setOpen(false);
               }}
             >
-              {to ? "Move this end" : "Move this end: say where to"}
+              {to ? drawingsWords.moveEnd : drawingsWords.moveEndChoose}
             </button>
             <button
               type="button"
               className="control"
               onClick={() => onEdit({ kind: "remove_wire", wire: wire.id }, why)}
             >
-              Take the wire off
+              {drawingsWords.removeWire}
             </button>
             <button
               type="button"
               className="control"
               onClick={() => onEdit({ kind: "maker", wire: wire.id }, why)}
             >
-              {wire.is_maker ? "It is no maker’s link" : "It is the maker’s link"}
+              {wire.is_maker ? drawingsWords.notFactoryLink : drawingsWords.factoryLink}
             </button>
           </div>
         </div>

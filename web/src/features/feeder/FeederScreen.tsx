@@ -8,6 +8,7 @@ import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useAnswer } from "../../components/useAnswer";
 import { useSession } from "../../state/session";
+import { feederWords } from "../../words/feeder";
 import { Slip } from "../size/Slip";
 import { WhySheet } from "../size/WhySheet";
 
@@ -15,9 +16,9 @@ type Asked = Schemas["FeederInputs"];
 type Told = Schemas["FeederOut"];
 
 const KINDS: readonly { value: NonNullable<Asked["device_kind"]>; label: string }[] = [
-  { value: "inverse_time_breaker", label: "Inverse-time breaker" },
-  { value: "dual_element_fuse", label: "Dual-element fuse" },
-  { value: "nontime_delay_fuse", label: "Fuse without delay" },
+  { value: "inverse_time_breaker", label: feederWords.inverseTimeBreaker },
+  { value: "dual_element_fuse", label: feederWords.dualElementFuse },
+  { value: "nontime_delay_fuse", label: feederWords.fuseWithoutDelay },
 ];
 
 /** What must this machine's feeder carry, and what may protect it? */
@@ -49,7 +50,7 @@ export function FeederScreen() {
       ),
   });
   useEffect(() => {
-    document.title = `Feeder ${machine} · Even Coil`;
+    document.title = feederWords.feederEvenCoil(machine);
   }, [machine]);
   const { data: found, slab } = useAnswer(query);
   if (!found) return query.error ? <Failure error={query.error} /> : <Waiting />;
@@ -58,7 +59,11 @@ export function FeederScreen() {
   return (
     <>
       <TopBar
-        crumbs={[{ name: "Yard", to: `/w/${works}` }, { name: machine }, { name: "Feeder" }]}
+        crumbs={[
+          { name: feederWords.motors, to: `/w/${works}` },
+          { name: machine },
+          { name: feederWords.feeder },
+        ]}
         who={session.data?.display_name ?? ""}
         onHelp={() => undefined}
       />
@@ -71,45 +76,45 @@ export function FeederScreen() {
           <div className="metal flex flex-wrap items-end gap-x-5 gap-y-3 px-5 py-4">
             {found.supplies.length > 1 && (
               <Choice
-                label="Motors on"
+                label={feederWords.motors2}
                 options={["", ...found.supplies].map((value) => ({
                   value,
-                  label: value || "any supply",
+                  label: value || feederWords.anySupply,
                 }))}
                 value={asked.supply ?? ""}
                 onValueChange={(supply) => set({ supply })}
               />
             )}
             <Reading
-              label="Other loads, continuous"
+              label={feederWords.otherLoadsContinuous}
               unit="A"
               value={asked.continuous_a}
               onValueChange={(value) => set({ continuous_a: value ?? "0" })}
             />
             <Reading
-              label="Other loads, not continuous"
+              label={feederWords.otherLoadsNoncontinuous}
               unit="A"
               value={asked.noncontinuous_a}
               onValueChange={(value) => set({ noncontinuous_a: value ?? "0" })}
             />
             <Choice
-              label="Feeder device"
+              label={feederWords.feederFuseBreaker}
               options={KINDS}
               value={asked.device_kind}
               onValueChange={(device_kind) => set({ device_kind })}
             />
             <Choice
-              label="Terminals"
+              label={feederWords.terminalTemperatureRating}
               options={[
                 { value: 75, label: "75 °C" },
                 { value: 60, label: "60 °C" },
-                { value: null, label: "not read" },
+                { value: null, label: feederWords.notKnown },
               ]}
               value={asked.termination_c}
               onValueChange={(termination_c) => set({ termination_c })}
             />
             <Choice
-              label="Metal"
+              label={feederWords.conductorMaterial}
               options={[
                 { value: "cu", label: "copper" },
                 { value: "al", label: "aluminum" },
@@ -120,12 +125,9 @@ export function FeederScreen() {
           </div>
           <NeverTogether asked={asked} found={found} onAskedChange={set} />
           <Taps asked={asked} found={found} onAskedChange={set} />
-          <p className="text-sm text-soft">
-            Each motor with the sizes of its own job, whatever is kept there now; one of other than
-            continuous duty enters by its duty. Demand factors by the authority are not taken off.
-          </p>
+          <p className="text-sm text-soft">{feederWords.eachMotorEnters}</p>
         </main>
-        <aside aria-label="Margin" className="min-w-0 space-y-3 pt-4 lg:pt-0">
+        <aside aria-label={feederWords.margin} className="min-w-0 space-y-3 pt-4 lg:pt-0">
           {found.steps.map((step) => (
             <Slip
               key={step.id}
@@ -137,11 +139,11 @@ export function FeederScreen() {
           ))}
           {shown && (
             <section
-              aria-label={`Why ${shown.said}?`}
+              aria-label={feederWords.why(shown.said)}
               className="border-2 border-ink bg-ground p-4"
             >
               <h2 className="font-headline text-xl font-bold text-plum uppercase">
-                Why {shown.said}?
+                {feederWords.why(shown.said)}
               </h2>
               <WhySheet
                 worked={{ steps: found.steps } as unknown as Worked}
@@ -151,7 +153,7 @@ export function FeederScreen() {
             </section>
           )}
           <Link className="control" to={`/w/${works}`}>
-            Yard
+            {feederWords.motors}
           </Link>
         </aside>
       </div>
@@ -179,7 +181,7 @@ function NeverTogether({
   };
   return (
     <fieldset className="flex flex-wrap items-center gap-2">
-      <legend className="stamp mb-1 text-soft">Never run together, by interlock</legend>
+      <legend className="stamp mb-1 text-soft">{feederWords.interlockedNeverRun}</legend>
       {found.motors
         .filter((motor) => !motor.refusal)
         .map((motor) => (
@@ -193,7 +195,7 @@ function NeverTogether({
             {motor.tag}
           </button>
         ))}
-      {picked.length === 1 && <span className="text-soft">and which other?</span>}
+      {picked.length === 1 && <span className="text-soft">{feederWords.whichOtherMotor}</span>}
     </fieldset>
   );
 }
@@ -212,14 +214,14 @@ function Taps({
   return (
     <section aria-labelledby="taps" className="space-y-3">
       <h2 id="taps" className="stamp text-soft">
-        Taps
+        {feederWords.taps}
       </h2>
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
         <Choice
-          label="Motors hang"
+          label={feederWords.eachTap}
           options={[
-            { value: false, label: "each behind its own device" },
-            { value: true, label: "together behind one device" },
+            { value: false, label: feederWords.ownFuseBreaker },
+            { value: true, label: feederWords.oneFuseBreaker },
           ]}
           value={asked.is_group}
           onValueChange={(is_group) => onAskedChange({ is_group })}
@@ -227,14 +229,14 @@ function Taps({
         {asked.is_group && (
           <>
             <Reading
-              label="That device"
+              label={feederWords.groupFuseBreaker}
               unit="A"
               value={asked.group_device_a}
               onValueChange={(group_device_a) => onAskedChange({ group_device_a })}
               className="w-20"
             />
             <Reading
-              label="Starters listed in a group for"
+              label={feederWords.startersListedGroup}
               unit="A"
               value={asked.group_listed_a}
               onValueChange={(group_listed_a) => onAskedChange({ group_listed_a })}
@@ -259,8 +261,8 @@ function Taps({
               >
                 <b className="font-headline text-xl">{motor.tag}</b>
                 <Reading
-                  label={`Tap to ${motor.tag}`}
-                  unit="ft"
+                  label={feederWords.tap(motor.tag)}
+                  unit={feederWords.ft}
                   value={tap?.length_ft}
                   onValueChange={(length_ft) =>
                     onAskedChange({
@@ -282,7 +284,7 @@ function Taps({
                 {tap && (
                   <Choice
                     options={[
-                      { value: true, label: "in a raceway" },
+                      { value: true, label: feederWords.raceway },
                       { value: false, label: "open" },
                     ]}
                     value={tap.is_protected}
@@ -326,14 +328,18 @@ function OneFeeder({ works, found }: { works: string; found: Told }) {
               {motor.tag}
             </Link>{" "}
             {motor.name}
-            {motor.is_largest && <b className="stamp ml-2 text-plum">highest rated</b>}
+            {motor.is_largest && (
+              <b className="stamp ml-2 text-plum">{feederWords.highestRatedMotor}</b>
+            )}
             {motor.refusal ? (
-              <span className="block text-caution">Does not count yet: {motor.refusal.detail}</span>
+              <span className="block text-caution">
+                {feederWords.notCountedYet(motor.refusal.detail)}
+              </span>
             ) : (
               <span className="block font-mono">
-                {motor.flc_a}&nbsp;A{motor.duty_a && `, by its duty ${motor.duty_a}\u00a0A`}
-                {motor.is_largest && `, counts as ${motor.share_a}\u00a0A`} · device{" "}
-                {motor.device_a}&nbsp;A
+                {motor.flc_a}&nbsp;A{motor.duty_a && feederWords.duty(motor.duty_a)}
+                {motor.is_largest && feederWords.counts(motor.share_a)}{" "}
+                {feederWords.device(motor.device_a)}
               </span>
             )}
           </li>

@@ -7,6 +7,7 @@ import { Reading, Words } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession } from "../../state/session";
+import { heatersWords } from "../../words/heaters";
 
 type Look = Schemas["LookOut"];
 type Made = Schemas["HeatersOut"];
@@ -22,7 +23,7 @@ export function HeatersScreen() {
       told(api.GET("/api/w/{works}/heaters", { params: { path: { works } }, signal })),
   });
   useEffect(() => {
-    document.title = "Heater charts · Even Coil";
+    document.title = heatersWords.heaterChartsEven;
   }, []);
   if (charts.error) return <Failure error={charts.error} />;
   if (!charts.data) return <Waiting />;
@@ -33,16 +34,16 @@ export function HeatersScreen() {
   return (
     <>
       <TopBar
-        crumbs={[{ name: "Yard", to: `/w/${works}` }, { name: "Heater charts" }]}
+        crumbs={[
+          { name: heatersWords.motors, to: `/w/${works}` },
+          { name: heatersWords.heaterCharts },
+        ]}
         who={session.data?.display_name ?? ""}
         onHelp={() => undefined}
       />
       <main className="mx-auto max-w-[1080px] space-y-6 px-4 pt-4 pb-24">
-        <Shout>Charts from the doors of our starters</Shout>
-        <p className="max-w-prose">
-          A heater's code means nothing without its relay. Copy the chart that hangs in the door;
-          every job that uses it carries its own copy.
-        </p>
+        <Shout>{heatersWords.heaterChartsPlant}</Shout>
+        <p className="max-w-prose">{heatersWords.heaterCodeMeans}</p>
         <Import
           works={works}
           onMade={() => client.invalidateQueries({ queryKey: ["heaters", works] })}
@@ -56,15 +57,19 @@ export function HeatersScreen() {
             <div className="flex flex-wrap items-baseline justify-between gap-x-4">
               <h2 className="font-headline text-xl font-bold">{chart.name}</h2>
               <span className="text-sm text-soft">
-                {chart.source} · {chart.by} · {chart.rows.length} heaters · × {chart.factor} below
-                service factor 1.15
+                {heatersWords.heatersBelowService(
+                  chart.source,
+                  chart.by,
+                  chart.rows.length,
+                  chart.factor,
+                )}
               </span>
               <button type="button" className="ask text-sm" onClick={() => void drop(chart.name)}>
-                Take this chart away
+                {heatersWords.removeChart}
               </button>
             </div>
             <section
-              aria-label={`Rows of ${chart.name}`}
+              aria-label={heatersWords.rows(chart.name)}
               // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, so the keyboard must reach it
               tabIndex={0}
               className="max-h-72 overflow-auto"
@@ -72,13 +77,19 @@ export function HeatersScreen() {
               <table className="w-full font-mono text-sm">
                 <thead className="text-soft">
                   <tr>
-                    {["Relay", "Size", "Elements", "Ambient", "Heater", "From A", "To A"].map(
-                      (name) => (
-                        <th key={name} scope="col" className="text-left font-normal">
-                          {name}
-                        </th>
-                      ),
-                    )}
+                    {[
+                      heatersWords.relay,
+                      heatersWords.size,
+                      heatersWords.elements,
+                      heatersWords.ambient,
+                      heatersWords.heater,
+                      heatersWords.from,
+                      "To A",
+                    ].map((name) => (
+                      <th key={name} scope="col" className="text-left font-normal">
+                        {name}
+                      </th>
+                    ))}
                   </tr>
                 </thead>
                 <tbody>
@@ -102,7 +113,7 @@ export function HeatersScreen() {
           </section>
         ))}
         <Link className="control" to={`/w/${works}`}>
-          Yard
+          {heatersWords.motors}
         </Link>
       </main>
     </>
@@ -156,7 +167,7 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
             text,
             columns: Object.fromEntries(Object.entries(columns).filter(([, heading]) => heading)),
             fixed: Object.fromEntries(Object.entries(fixed).filter(([, value]) => value.trim())),
-            name: name.trim() || "Chart",
+            name: name.trim() || heatersWords.chart,
             source,
             factor: factor ?? "1",
           },
@@ -168,11 +179,11 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
   return (
     <section aria-labelledby="import" className="space-y-3">
       <h2 id="import" className="stamp">
-        Another chart
+        {heatersWords.anotherChart}
       </h2>
       <div className="metal px-4 pt-4 pb-3">
         <label htmlFor={textId} className="stamp absolute -top-3 left-4 bg-ground px-1.5">
-          Paste it as CSV, or choose a file
+          {heatersWords.pasteCsvChoose}
         </label>
         <textarea
           id={textId}
@@ -180,13 +191,13 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
           rows={4}
           value={text}
           spellCheck={false}
-          placeholder="Relay,Size,Elements,Ambient,Heater,From,To"
+          placeholder={heatersWords.relaySizeElements}
           onChange={(event) => seen(event.target.value)}
         />
         <input
           type="file"
           accept=".csv,text/csv,text/plain"
-          aria-label="Chart as a file"
+          aria-label={heatersWords.chartFile}
           className="mt-2 block text-sm"
           onChange={(event) => {
             const file = event.target.files?.[0];
@@ -208,7 +219,7 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
                 />
                 {!columns[field.field] && (
                   <Words
-                    label={`${field.label}, the same in every row`}
+                    label={heatersWords.sameEveryRow(field.label)}
                     value={fixed[field.field]}
                     onValueChange={(value) => setFixed({ ...fixed, [field.field]: value })}
                   />
@@ -217,17 +228,27 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
             ))}
           </div>
           <div className="flex flex-wrap items-end gap-4">
-            <Words label="Call it" value={name} onValueChange={setName} className="w-56" />
-            <Words label="Copied from" value={source} onValueChange={setSource} className="w-56" />
+            <Words
+              label={heatersWords.name}
+              value={name}
+              onValueChange={setName}
+              className="w-56"
+            />
+            <Words
+              label={heatersWords.copiedFrom}
+              value={source}
+              onValueChange={setSource}
+              className="w-56"
+            />
             <Reading
-              label="Its own factor below SF 1.15"
+              label={heatersWords.ownFactorSf}
               unit="×"
               value={factor}
               onValueChange={setFactor}
               className="w-20"
             />
             <button type="button" className="control" data-primary="true" onClick={take}>
-              Take the chart in
+              {heatersWords.importChart}
             </button>
           </div>
         </>
@@ -235,14 +256,14 @@ function Import({ works, onMade }: { works: string; onMade: () => Promise<unknow
       {made && (
         <div role="status" data-testid="taken-in" className="border-l-4 border-proven pl-4">
           <p className="font-semibold">
-            {made.chart.rows.length} heaters taken in
-            {made.bad.length > 0 && `, ${made.bad.length} lines left out`}.
+            {heatersWords.heatersImported(made.chart.rows.length)}
+            {made.bad.length > 0 && heatersWords.linesSkipped(made.bad.length)}.
           </p>
           {made.bad.length > 0 && (
             <ul className="text-caution">
               {made.bad.map((line) => (
                 <li key={line.line}>
-                  Line {line.line}: {line.reason}{" "}
+                  {heatersWords.line(line.line, line.reason)}{" "}
                   <span className="font-mono text-sm">{line.text}</span>
                 </li>
               ))}
@@ -270,7 +291,7 @@ function Heading({
   return (
     <div>
       <label htmlFor={id} className="block text-sm text-soft">
-        The {label} stands under
+        {heatersWords.column(label)}
       </label>
       <select
         id={id}
@@ -278,7 +299,7 @@ function Heading({
         value={value}
         onChange={(event) => onValueChange(event.target.value)}
       >
-        <option value="">no heading</option>
+        <option value="">{heatersWords.noColumn}</option>
         {headings.map((heading) => (
           <option key={heading} value={heading}>
             {heading}

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { jointsWords } from "../../words/joints";
 
 type Plan = Schemas["JointsPlanOut"];
 type JointPlan = Plan["joints"][number];
@@ -35,7 +36,7 @@ export function BoxPicture({ plan, volumeIn3, here, onPick }: BoxPictureProps) {
         viewBox={`0 0 ${WIDTH} ${Math.max(HEIGHT, deepest + 2 * PAD) + 34}`}
         className="mx-auto block max-h-[40vh] w-full"
         role="group"
-        aria-label="Terminal housing, joints by volume"
+        aria-label={jointsWords.terminalHousingJoints}
       >
         <rect
           x="4"
@@ -72,7 +73,10 @@ export function BoxPicture({ plan, volumeIn3, here, onPick }: BoxPictureProps) {
               role="button"
               tabIndex={0}
               aria-pressed={here === joint.id}
-              aria-label={`${nameOf(joint)}, joint, ${joint.is_recorded ? "recorded" : "not recorded"}`}
+              aria-label={jointsWords.joint(
+                nameOf(joint),
+                joint.is_recorded ? jointsWords.isRecorded : jointsWords.notRecorded,
+              )}
               className="cursor-pointer"
               onClick={() => onPick(joint.id)}
               onKeyDown={(event) => {
@@ -107,7 +111,7 @@ export function BoxPicture({ plan, volumeIn3, here, onPick }: BoxPictureProps) {
         <text x="8" y={Math.max(HEIGHT, deepest + 2 * PAD) + 22} className="fill-soft text-[14px]">
           {volumeIn3 === null
             ? "not measured: drawn as if the joints filled 60 %"
-            : `${volumeIn3} in³ measured, joints ${plan.bulk_in3} in³ by estimate`}
+            : jointsWords.measuredJointsEstimate(volumeIn3, plan.bulk_in3)}
         </text>
       </svg>
     </figure>
@@ -132,7 +136,7 @@ export function Stack({ joint }: { joint: JointPlan }) {
           viewBox="0 0 150 120"
           className="w-36 shrink-0"
           role="img"
-          aria-label={`Tape: ${joint.rubber} of rubber, then ${joint.vinyl} of vinyl`}
+          aria-label={jointsWords.tapeRubberThen(joint.rubber, joint.vinyl)}
         >
           <rect x="20" y="48" width="110" height="24" fill="var(--edge)" />
           {layers.map((layer, place) => (

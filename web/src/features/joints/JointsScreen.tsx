@@ -7,6 +7,7 @@ import { Plate, ProblemSlab, Tag } from "../../components/shapes";
 import type { Key } from "../../state/keys";
 import { useWorks } from "../../state/session";
 import type { Given } from "../../state/useJob";
+import { jointsWords } from "../../words/joints";
 import { Checks } from "../plate/Checks";
 import { Slip } from "../size/Slip";
 import { WhySheet } from "../size/WhySheet";
@@ -17,17 +18,17 @@ type Method = NonNullable<Joints["method"]>;
 type Work = NonNullable<Joints["work"]>[number];
 
 const METHODS: readonly { value: Method; label: string }[] = [
-  { value: "ring_bolt", label: "Bolted rings" },
-  { value: "split_bolt", label: "Split bolt" },
-  { value: "set_screw_tap", label: "Set-screw tap" },
-  { value: "crimp", label: "Crimp" },
-  { value: "twist_on", label: "Twist-on (?)" },
+  { value: "ring_bolt", label: jointsWords.boltedRings },
+  { value: "split_bolt", label: jointsWords.splitBolt },
+  { value: "set_screw_tap", label: jointsWords.setScrewConnector },
+  { value: "crimp", label: jointsWords.crimp },
+  { value: "twist_on", label: jointsWords.twist },
 ];
 const TUGGED: readonly string[] = ["crimp", "twist_on"];
 const RULES: Record<string, string> = {
-  never: "This works does not use them.",
-  building: "This works uses them in the building’s wiring, not on machines.",
-  anywhere: "This works uses them wherever they are listed for the wires.",
+  never: jointsWords.plantDoesNot,
+  building: jointsWords.plantUsesThem,
+  anywhere: jointsWords.plantUsesThemWherever,
 };
 
 /** Do the joints fit, how is each made, and was each made? */
@@ -70,9 +71,9 @@ export function JointsScreen() {
     if (open) setAt(open.id);
   };
   const keys: Key[] = [
-    { press: "ArrowRight", does: "Next joint", run: () => move(1) },
-    { press: "ArrowLeft", does: "Joint before", run: () => move(-1) },
-    { press: "PageDown", does: "Next joint not recorded", run: next },
+    { press: "ArrowRight", does: jointsWords.nextJoint, run: () => move(1) },
+    { press: "ArrowLeft", does: jointsWords.previousJoint, run: () => move(-1) },
+    { press: "PageDown", does: jointsWords.nextJointWithout, run: next },
   ];
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const volume = given?.joints.usable_volume_in3;
@@ -89,7 +90,7 @@ export function JointsScreen() {
           <div className="space-y-4">
             <section aria-labelledby="fit" className="space-y-3">
               <h2 id="fit" className="stamp">
-                Housing
+                {jointsWords.housing}
               </h2>
               {plan.rule_refusal && <ProblemSlab problem={plan.rule_refusal} />}
               {ruled && <Slip step={ruled} isOpen={isWhy} onWhy={() => setWhy(!isWhy)} />}
@@ -99,17 +100,17 @@ export function JointsScreen() {
               <Plate>
                 <div className="flex flex-wrap gap-4">
                   <Reading
-                    label="You measured"
-                    unit="in³"
+                    label={jointsWords.measuredVolume}
+                    unit={jointsWords.inWord}
                     value={volume}
                     onValueChange={(usable_volume_in3) => set({ usable_volume_in3 })}
                     onRest={() => void state.keep()}
                   />
                   <Choice
-                    label="Motor over 11 in across"
+                    label={jointsWords.motorOverDiameter}
                     options={[
-                      { value: true, label: "Yes" },
-                      { value: false, label: "No" },
+                      { value: true, label: jointsWords.yes },
+                      { value: false, label: jointsWords.no },
                     ]}
                     value={given.joints.is_over_11_in}
                     onValueChange={(is_over_11_in) => set({ is_over_11_in })}
@@ -118,10 +119,11 @@ export function JointsScreen() {
               </Plate>
               <Plate isGuess className="pt-7">
                 <p>
-                  Joints and free ends by estimate <b className="font-mono">{plan.bulk_in3} in³</b>
+                  {jointsWords.jointsFreeEnds}{" "}
+                  <b className="font-mono">{jointsWords.inWord2(plan.bulk_in3)}</b>
                   {plan.percent !== null && (
                     <>
-                      , <b className="font-mono">{plan.percent} %</b> of the housing
+                      , <b className="font-mono">{plan.percent} %</b> {jointsWords.housing2}
                     </>
                   )}
                   .
@@ -132,7 +134,7 @@ export function JointsScreen() {
             {plan.ways_out.length > 0 && (
               <section aria-labelledby="ways" className="space-y-1">
                 <h2 id="ways" className="stamp">
-                  If it does not fit
+                  {jointsWords.ifDoesNot}
                 </h2>
                 <ul className="list-disc pl-5">
                   {plan.ways_out.map((way) => (
@@ -141,35 +143,35 @@ export function JointsScreen() {
                 </ul>
               </section>
             )}
-            <Drawer name="Conductors">
+            <Drawer name={jointsWords.conductors}>
               <div className="flex flex-wrap gap-3">
                 <Words
-                  label="Line, AWG or kcmil"
+                  label={jointsWords.lineConductorAwg}
                   value={given.joints.line_size}
                   placeholder={plan.joints[0]?.sizes[0] ?? ""}
                   onValueChange={(line_size) => set({ line_size })}
                   className="w-36"
                 />
                 <Words
-                  label="Motor leads"
+                  label={jointsWords.motorLeads}
                   value={given.joints.lead_size}
-                  placeholder="measure one"
+                  placeholder={jointsWords.measuredDiameter}
                   onValueChange={(lead_size) => set({ lead_size })}
                   className="w-36"
                 />
               </div>
             </Drawer>
-            <Drawer name="Way in" hint="raceway, knockout">
+            <Drawer name={jointsWords.conduitEntry} hint={jointsWords.racewayKnockout}>
               <div className="flex flex-wrap items-end gap-3">
                 <Words
-                  label="Raceway"
+                  label={jointsWords.raceway}
                   value={given.joints.raceway}
                   placeholder="3/4"
                   onValueChange={(raceway) => set({ raceway })}
                   className="w-24"
                 />
                 <Words
-                  label="Knockout"
+                  label={jointsWords.knockout}
                   value={given.joints.knockout}
                   placeholder="1"
                   onValueChange={(knockout) => set({ knockout })}
@@ -177,8 +179,8 @@ export function JointsScreen() {
                 />
                 <Choice
                   options={[
-                    { value: false, label: "Rigid" },
-                    { value: true, label: "Flexible" },
+                    { value: false, label: jointsWords.rigid },
+                    { value: true, label: jointsWords.flexible },
                   ]}
                   value={given.joints.is_flexible ?? false}
                   onValueChange={(is_flexible) => set({ is_flexible })}
@@ -202,12 +204,12 @@ export function JointsScreen() {
       }
       primary={
         <Link to={`${base}/size`} className="control md:w-auto!" data-primary="true">
-          To the sizes
+          {jointsWords.size}
         </Link>
       }
       others={
         <button type="button" className="control" onClick={next}>
-          Next joint not recorded
+          {jointsWords.nextJointWithout}
         </button>
       }
     >
@@ -227,16 +229,16 @@ export function JointsScreen() {
           />
           <section aria-labelledby="this-joint" className="space-y-3">
             <h2 id="this-joint" className="font-headline text-2xl font-bold">
-              This joint: {joint.ends.join(" ")}
+              {jointsWords.joint2(joint.ends.join(" "))}
             </h2>
             <p className="font-mono">
-              {joint.sizes.length} conductors, AWG or kcmil: {joint.sizes.join(", ")}
+              {jointsWords.conductorsAwgKcmil(joint.sizes.length, joint.sizes.join(", "))}
             </p>
             <Checks findings={joint.findings} />
             <Stack joint={joint} />
             <div className="flex flex-wrap items-end gap-4">
               <Choice
-                label="This one"
+                label={jointsWords.size2}
                 options={METHODS}
                 value={joint.method as Method}
                 onValueChange={(method) => setWork({ method })}
@@ -244,13 +246,13 @@ export function JointsScreen() {
               {joint.rubber + joint.vinyl > 0 && (
                 <>
                   <Choice
-                    label="Rubber"
+                    label={jointsWords.rubber}
                     options={[1, 2, 3].map((count) => ({ value: count, label: String(count) }))}
                     value={joint.rubber}
                     onValueChange={(rubber) => setWork({ rubber })}
                   />
                   <Choice
-                    label="Vinyl"
+                    label={jointsWords.vinyl}
                     options={[1, 2, 3].map((count) => ({ value: count, label: String(count) }))}
                     value={joint.vinyl}
                     onValueChange={(vinyl) => setWork({ vinyl })}
@@ -261,25 +263,27 @@ export function JointsScreen() {
             <div className="metal flex flex-wrap items-end gap-4 px-5 py-3" data-testid="record">
               {TUGGED.includes(joint.method) ? (
                 <Choice
-                  label="Tug"
+                  label={jointsWords.pullTest}
                   options={[
-                    { value: true, label: "Held" },
-                    { value: false, label: "Came out" },
+                    { value: true, label: jointsWords.held },
+                    { value: false, label: jointsWords.cameOut },
                   ]}
                   value={record?.tug_held}
                   onValueChange={(tug_held) => setWork({ tug_held })}
                 />
               ) : (
                 <Reading
-                  label="Torque, from the part you hold"
-                  unit="in-lb"
+                  label={jointsWords.torqueFromConnector}
+                  unit={jointsWords.lb}
                   value={record?.torque_in_lb}
                   onValueChange={(torque_in_lb) => setWork({ torque_in_lb })}
                   onRest={() => void state.keep()}
                 />
               )}
               {record?.by && <Tag who={record.by} when={(record.at ?? "").slice(0, 10)} />}
-              {joint.is_recorded && <span className="font-semibold text-proven">Recorded</span>}
+              {joint.is_recorded && (
+                <span className="font-semibold text-proven">{jointsWords.recorded}</span>
+              )}
             </div>
           </section>
         </div>
@@ -300,7 +304,7 @@ function Colours({
 }) {
   const colours = joints.colours ?? [];
   return (
-    <Drawer name="Colours found" hint="where the lines land">
+    <Drawer name={jointsWords.colorsFound} hint={jointsWords.landedLine}>
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
         {LANDINGS.map((line) => {
           const now = colours.find((item) => item.line === line);
@@ -321,7 +325,7 @@ function Colours({
               />
               {now && /^(white|gr[ae]y)/i.test(now.colour ?? "") && line.startsWith("L") && (
                 <Words
-                  label="re-marked as"
+                  label={jointsWords.reMarked}
                   value={now.remarked}
                   onValueChange={(remarked) => put({ remarked })}
                 />
@@ -350,35 +354,31 @@ function TwistOn({
   const [text, setText] = useState<string | null>(null);
   const shown = rows.map((row) => `${row.size}: ${row.least}-${row.most}`).join(", ");
   return (
-    <Drawer name="Twist-on connectors" hint="the trade is divided">
+    <Drawer name={jointsWords.twistConnectors} hint={jointsWords.practiceDiffers}>
       <div className="grid grid-cols-2 gap-4 text-sm">
         <p>
-          <b className="block">For</b>
-          Listed, quick, easy to open for a test. Where the wires are small and nothing shakes, a
-          listed one on a listed combination holds for decades.
+          <b className="block">{jointsWords.forWord}</b>
+          {jointsWords.listedQuickEasy}
         </p>
         <p>
-          <b className="block">Against</b>A motor shakes and its leads are fine-stranded. One that
-          is not the right size for its wires works loose and burns; a bolted or crimped joint does
-          not.
+          <b className="block">{jointsWords.against}</b>
+          {jointsWords.motorVibratesLeads}
         </p>
       </div>
       <p>
-        <b>The works’ rule:</b> {rule} Largest conductor {largest} AWG.
+        <b>{jointsWords.plantRule}</b> {jointsWords.largestConductorAwg(rule, largest)}
       </p>
       <Choice
-        label="This motor"
+        label={jointsWords.motor}
         options={[
-          { value: true, label: "on a machine" },
-          { value: false, label: "on the building" },
+          { value: true, label: jointsWords.machine },
+          { value: false, label: jointsWords.building },
         ]}
         value={joints.is_machine ?? true}
         onValueChange={(is_machine) => onJointsChange({ is_machine })}
       />
       <label className="block">
-        <span className="block text-sm text-soft">
-          The connector’s own table, as “12: 2-5, 10: 2-4”
-        </span>
+        <span className="block text-sm text-soft">{jointsWords.connectorsOwnTable}</span>
         <input
           className="field"
           value={text ?? shown}

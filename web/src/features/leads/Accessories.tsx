@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { Choice, Reading, Words } from "../../components/inputs";
 import type { Given } from "../../state/useJob";
+import { leadsWords } from "../../words/leads";
 import { lastingId } from "./joints";
 
 type Item = NonNullable<Given["leads"]["accessories"]>[number];
@@ -12,9 +13,9 @@ const KINDS = [
   ["rtd", "RTD"],
   ["protector", "protector"],
   ["capacitor", "capacitor"],
-  ["start_switch", "start switch"],
-  ["relay", "start relay"],
-  ["unknown", "not known"],
+  ["start_switch", leadsWords.startSwitch],
+  ["relay", leadsWords.startRelay],
+  ["unknown", leadsWords.notKnown],
 ] as const;
 
 export interface AccessoriesProps {
@@ -35,7 +36,7 @@ export function Accessories({ items, told, onItemsChange }: AccessoriesProps) {
           <div key={item.id} className="metal space-y-2 px-4 py-3" data-testid="accessory">
             <div className="flex flex-wrap items-end gap-3">
               <Words
-                label="Marks, with spaces"
+                label={leadsWords.marksSpaces}
                 value={(item.marks ?? []).join(" ")}
                 onValueChange={(text) =>
                   set(item.id, {
@@ -46,7 +47,7 @@ export function Accessories({ items, told, onItemsChange }: AccessoriesProps) {
                 className="w-32"
               />
               <Reading
-                label="Cold"
+                label={leadsWords.cold}
                 unit="Ω"
                 value={item.ohms}
                 onValueChange={(ohms) => set(item.id, { ohms, is_open: false })}
@@ -58,7 +59,7 @@ export function Accessories({ items, told, onItemsChange }: AccessoriesProps) {
                 aria-pressed={item.is_open}
                 onClick={() => set(item.id, { is_open: !item.is_open, ohms: null })}
               >
-                OL
+                {leadsWords.ol}
               </button>
             </div>
             {found?.text && <p>{found.text}</p>}
@@ -73,7 +74,7 @@ export function Accessories({ items, told, onItemsChange }: AccessoriesProps) {
               className="ask"
               onClick={() => onItemsChange(items.filter((other) => other.id !== item.id))}
             >
-              Take out
+              {leadsWords.remove}
             </button>
           </div>
         );
@@ -88,11 +89,9 @@ export function Accessories({ items, told, onItemsChange }: AccessoriesProps) {
           ])
         }
       >
-        Add thin leads
+        {leadsWords.addAuxiliaryLeads}
       </button>
-      <p className="text-sm text-soft">
-        At most 2.5 V from the meter on anything that may be a thermistor or an RTD.
-      </p>
+      <p className="text-sm text-soft">{leadsWords.noMoreThan}</p>
     </div>
   );
 }

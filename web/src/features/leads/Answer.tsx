@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
+import { leadsWords } from "../../words/leads";
 import { shown } from "./WindingPicture";
 
 type Box = Schemas["BoxOut"];
@@ -8,8 +9,8 @@ type JointRow = Schemas["JointOut"];
 const SAID: Record<string, string> = {
   run: "running",
   start: "starting",
-  low: "low speed",
-  high: "high speed",
+  low: leadsWords.lowSpeed,
+  high: leadsWords.highSpeed,
 };
 
 /** Joints as a table: line, leads, conductors. */
@@ -28,9 +29,9 @@ export function JointTable({
     <table className="w-full" data-testid={testId}>
       <thead>
         <tr className="text-left text-sm text-soft">
-          <th scope="col">Line</th>
-          <th scope="col">Leads</th>
-          <th scope="col">Conductors</th>
+          <th scope="col">{leadsWords.line}</th>
+          <th scope="col">{leadsWords.leads}</th>
+          <th scope="col">{leadsWords.conductors}</th>
         </tr>
       </thead>
       <tbody>
@@ -44,7 +45,7 @@ export function JointTable({
         {free.length > 0 && (
           <tr className="border-t border-hair">
             <td colSpan={3} className="text-sm">
-              Alone, insulated each by itself:{" "}
+              {leadsWords.insulatedSeparately}{" "}
               <span className="font-mono">{free.map((lead) => marks[lead] ?? lead).join(" ")}</span>
             </td>
           </tr>
@@ -69,7 +70,7 @@ export function Answer({
   return (
     <section aria-labelledby="answer" className="metal space-y-2 px-5 py-4">
       <h2 id="answer" className="stamp">
-        The answer for this supply
+        {leadsWords.connectionSupply}
         {box.states.length > 1 && `, ${SAID[box.asked] ?? box.asked}`}
       </h2>
       <p className="font-headline text-xl font-bold uppercase">{box.derived_name}</p>
@@ -81,10 +82,10 @@ export function Answer({
         </p>
       ))}
       {isTaken ? (
-        <p className="font-semibold text-proven">The box is joined like this.</p>
+        <p className="font-semibold text-proven">{leadsWords.boxConnectedLike}</p>
       ) : (
         <button type="button" className="control" aria-keyshortcuts="d" onClick={onTake}>
-          Join the box like this
+          {leadsWords.connectBoxLike}
         </button>
       )}
       {others.map((state) => (
@@ -113,19 +114,15 @@ export function Rotation({ box, pair }: { box: Box; pair: string }) {
       <th scope="row" className="text-left font-words font-normal text-soft">
         {name}
       </th>
-      <td>
-        {one} on {leads(left)}
-      </td>
-      <td>
-        {other} on {leads(right)}
-      </td>
+      <td>{leadsWords.on(one, leads(left))}</td>
+      <td>{leadsWords.on2(other, leads(right))}</td>
     </tr>
   );
   return (
     <div className="space-y-2" data-testid="rotation">
       <p>
-        Turns the wrong way? Exchange the two <b>incoming conductors</b> {one} and {other}. No motor
-        lead moves: exchanged motor leads set one half of the winding against the other.
+        {leadsWords.turnsWrongWay} <b>{leadsWords.incomingConductors}</b>{" "}
+        {leadsWords.doNotMove(one, other)}
       </p>
       <table className="w-full">
         <tbody>
@@ -133,9 +130,7 @@ export function Rotation({ box, pair }: { box: Box; pair: string }) {
           {row("after", second, first)}
         </tbody>
       </table>
-      <p className="text-sm text-soft">
-        Star-delta starters: exchange them where they come in, ahead of the contactors.
-      </p>
+      <p className="text-sm text-soft">{leadsWords.wyeDeltaStarters}</p>
     </div>
   );
 }

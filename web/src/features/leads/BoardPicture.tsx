@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
+import { leadsWords } from "../../words/leads";
 import type { Joint } from "./joints";
 import { shown } from "./WindingPicture";
 
@@ -37,7 +38,7 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
         viewBox={`0 0 ${width} ${height}`}
         className="mx-auto block max-h-[44vh] w-full"
         role="group"
-        aria-label="Stud board"
+        aria-label={leadsWords.studBoard}
       >
         {board.bars.map((bar) => {
           const [from, to] = [at[bar.start], at[bar.end]];
@@ -74,7 +75,10 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
               role="button"
               tabIndex={0}
               aria-pressed={armed === lead}
-              aria-label={`Stud ${shown(box.marks[lead] ?? lead)}${line ? `, ${line} lands here` : ""}`}
+              aria-label={leadsWords.stud(
+                shown(box.marks[lead] ?? lead),
+                line ? leadsWords.landsHere(line) : "",
+              )}
               className="cursor-pointer"
               onClick={() => onTap(lead)}
               onKeyDown={(event) => {
@@ -130,13 +134,13 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
         <ul className="flex flex-wrap gap-x-5">
           {board.parts.map((part) => (
             <li key={part.name} className={part.left < 0 ? "font-semibold text-caution" : ""}>
-              {part.name}: {part.used} used of {part.had},{" "}
-              {part.left < 0 ? `${-part.left} missing` : `${part.left} left over`}
+              {leadsWords.used(part.name, part.used, part.had)}{" "}
+              {part.left < 0 ? leadsWords.missing(-part.left) : leadsWords.leftOver(part.left)}
             </li>
           ))}
         </ul>
         <details>
-          <summary className="ask">What lies on each stud, from the board up</summary>
+          <summary className="ask">{leadsWords.hardwareEachStud}</summary>
           <ul className="grid gap-x-6 sm:grid-cols-2" data-testid="stacks">
             {board.stacks.map((stack) => (
               <li key={stack.lead} className="flex items-end gap-3 py-1">
@@ -149,10 +153,7 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
             ))}
           </ul>
         </details>
-        <p className="text-soft">
-          A light nut only holds the lead on its insulator; the full one carries the torque, by the
-          figure on the board. Set bars do not make a motor fit to run.
-        </p>
+        <p className="text-soft">{leadsWords.thinNutOnly}</p>
       </figcaption>
     </figure>
   );

@@ -7,6 +7,7 @@ import { ProblemSlab, Stop } from "../../components/shapes";
 import { useDevice } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { useWorks } from "../../state/session";
+import { leadsWords } from "../../words/leads";
 import { Checks } from "../plate/Checks";
 import { Accessories } from "./Accessories";
 import { Answer, Rotation } from "./Answer";
@@ -74,18 +75,18 @@ export function LeadsScreen() {
       .filter((lead) => SINGLE_KEYS.test(lead))
       .map((lead) => ({
         press: lead.slice(1),
-        does: `Tap lead ${lead.slice(1)}`,
+        does: leadsWords.tapLead(lead.slice(1)),
         run: () => onTap(lead),
       })),
     ...(box?.lines ?? []).map((line, number) => ({
       press: "abc"[number] ?? "",
-      does: `Tap line ${line}`,
+      does: leadsWords.tapLine(line),
       run: () => onTap(line),
     })),
-    { press: "u", does: "Take the tapped end out of its joint", run: onUntie },
-    { press: "d", does: "Join the box as derived", run: () => take(box?.derived ?? []) },
-    { press: "f", does: "Show the next joining", run: onFlip },
-    { press: "x", does: "Open all joints", run: () => put([]) },
+    { press: "u", does: leadsWords.removeTappedEnd, run: onUntie },
+    { press: "d", does: leadsWords.connectBoxDerived, run: () => take(box?.derived ?? []) },
+    { press: "f", does: leadsWords.showNextConnection, run: onFlip },
+    { press: "x", does: leadsWords.openAllJoints, run: () => put([]) },
   ];
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   return (
@@ -100,7 +101,11 @@ export function LeadsScreen() {
           <div className="space-y-4">
             {box.verdict === "right" && <Checks findings={box.findings} />}
             <Answer box={box} isTaken={isTaken} onTake={() => take(box.derived)} />
-            <Drawer name="Maker’s diagram" isOpen={box.is_disputed} hint={diagramHint(given.leads)}>
+            <Drawer
+              name={leadsWords.makersDiagram}
+              isOpen={box.is_disputed}
+              hint={diagramHint(given.leads)}
+            >
               <MakerDiagrams
                 place={place}
                 box={box}
@@ -109,20 +114,20 @@ export function LeadsScreen() {
                 onLeadsChange={set}
               />
             </Drawer>
-            <Drawer name="Rotation">
+            <Drawer name={leadsWords.rotation}>
               <Rotation box={box} pair={works?.swap_lines ?? "L1-L3"} />
             </Drawer>
-            <Drawer name="Thin leads" hint="heater, thermostat, sensor">
+            <Drawer name={leadsWords.auxiliaryLeads} hint={leadsWords.heaterThermostatSensor}>
               <Accessories
                 items={given.leads.accessories ?? []}
                 told={box.accessories}
                 onItemsChange={(accessories) => set({ accessories })}
               />
             </Drawer>
-            <Drawer name="Marks on the leads">
+            <Drawer name={leadsWords.leadMarkings}>
               <Marks box={box} leads={given.leads} onLeadsChange={set} />
             </Drawer>
-            <Drawer name="Other joinings" hint="some inside the motor">
+            <Drawer name={leadsWords.otherConnections} hint={leadsWords.someInsideMotor}>
               <OtherJoinings works={place.works} given={given} />
             </Drawer>
           </div>
@@ -130,22 +135,24 @@ export function LeadsScreen() {
       }
       primary={
         <Link to={`${base}/joints`} className="control md:w-auto!" data-primary="true">
-          To the joints
+          {leadsWords.joints}
         </Link>
       }
       others={
         <>
           <button type="button" className="control" onClick={onUntie}>
-            {armed ? `Take ${shown(box?.marks[armed] ?? armed)} out` : "Take out: tap an end first"}
+            {armed
+              ? leadsWords.remove2(shown(box?.marks[armed] ?? armed))
+              : leadsWords.removeTapEnd}
           </button>
           <button type="button" className="control" onClick={() => put([])}>
-            Open all joints
+            {leadsWords.openAllJoints}
           </button>
           <Link to={`${base}/bench`} className="control">
-            Tags gone: identify
+            {leadsWords.tagsMissingIdentify}
           </Link>
           <Link to={`${base}/replace`} className="control">
-            Motor replaced
+            {leadsWords.motorReplaced}
           </Link>
         </>
       }
@@ -169,13 +176,13 @@ export function LeadsScreen() {
               <div className="flex flex-wrap items-center justify-between gap-3">
                 <p className="text-soft" role="status">
                   {armed
-                    ? `${shown(box.marks[armed] ?? armed)} is tapped. Tap what it goes to; tap it again to let go.`
-                    : "Tap two ends to join them; tap two that are joined to part them."}
+                    ? leadsWords.selectedTapWhat(shown(box.marks[armed] ?? armed))
+                    : leadsWords.tapTwoEnds}
                 </p>
                 <Choice
                   options={[
-                    { value: false, label: "Flying leads" },
-                    { value: true, label: "Stud board" },
+                    { value: false, label: leadsWords.flyingLeads },
+                    { value: true, label: leadsWords.studBoard },
                   ]}
                   value={Boolean(given.leads.board)}
                   onValueChange={(isBoard) =>
@@ -193,7 +200,7 @@ export function LeadsScreen() {
                 />
               )}
               {box.kinds.length > 1 && (
-                <Drawer name="Which winding" hint={box.kind_name}>
+                <Drawer name={leadsWords.windingType} hint={box.kind_name}>
                   <Kinds box={box} leads={given.leads} onLeadsChange={set} />
                 </Drawer>
               )}
@@ -210,7 +217,7 @@ export function LeadsScreen() {
               )}
               {(isPanel || thin.length > 0) && (
                 <fieldset className="grid grid-cols-4 gap-3" data-testid="sleeves">
-                  <legend className="sr-only">Leads and lines, large enough for gloves</legend>
+                  <legend className="sr-only">{leadsWords.leadsLinesSized}</legend>
                   {[...box.lines, ...box.leads, ...thin].map((name) => (
                     <button
                       key={name}
@@ -225,15 +232,15 @@ export function LeadsScreen() {
                 </fieldset>
               )}
               <details>
-                <summary className="ask">The same as a table</summary>
+                <summary className="ask">{leadsWords.table}</summary>
                 <table className="w-full" data-testid="coils">
                   <thead>
                     <tr className="text-left text-sm text-soft">
-                      <th scope="col">Coil</th>
-                      <th scope="col">From, to</th>
-                      <th scope="col">Volts</th>
-                      <th scope="col">Of rated</th>
-                      <th scope="col">Angle</th>
+                      <th scope="col">{leadsWords.coil}</th>
+                      <th scope="col">{leadsWords.from}</th>
+                      <th scope="col">{leadsWords.volts}</th>
+                      <th scope="col">{leadsWords.percentRated}</th>
+                      <th scope="col">{leadsWords.angle}</th>
                     </tr>
                   </thead>
                   <tbody>
@@ -251,13 +258,10 @@ export function LeadsScreen() {
                   </tbody>
                 </table>
               </details>
-              <p className="text-sm text-soft">
-                Worked out with the rotor open and typical coil constants: volts divide like this,
-                currents are not told. It sees what you entered, not the wire.
-              </p>
+              <p className="text-sm text-soft">{leadsWords.calculatedRotorOpen}</p>
             </>
           ) : (
-            <p>The picture needs the number of leads and the kind of winding.</p>
+            <p>{leadsWords.pictureNeedsNumber}</p>
           )}
         </div>
       )}
@@ -266,7 +270,7 @@ export function LeadsScreen() {
 }
 
 function diagramHint(leads: { maker?: unknown[] }): string {
-  return leads.maker?.length ? "" : "not entered";
+  return leads.maker?.length ? "" : leadsWords.notKnown2;
 }
 
 /** The order of the studs as they stand, and the parts that came with the board. */
@@ -295,7 +299,7 @@ function StudOrder({
   return (
     <div className="flex flex-wrap items-end gap-3">
       <label className="min-w-0">
-        <span className="block text-sm text-soft">Studs, row by row from the top</span>
+        <span className="block text-sm text-soft">{leadsWords.studsRowRow}</span>
         <input
           className="field w-96 max-w-full"
           value={text ?? rows.map((row) => row.join(" ")).join(" / ")}
@@ -313,7 +317,7 @@ function StudOrder({
         />
       </label>
       <Choice
-        label="Bars"
+        label={leadsWords.bars}
         options={[2, 3, 4, 6].map((count) => ({ value: count, label: String(count) }))}
         value={board.bars ?? 3}
         onValueChange={(bars) => put({ bars })}

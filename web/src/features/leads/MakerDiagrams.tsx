@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Words } from "../../components/inputs";
 import { ProblemSlab, Stop, Tag } from "../../components/shapes";
 import type { Given, Place } from "../../state/useJob";
+import { leadsWords } from "../../words/leads";
 import { Photo } from "../plate/Photo";
 import { type Joint, lastingId } from "./joints";
 
@@ -47,14 +48,12 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
         return (
           <div key={item.id} className="metal px-4 py-3" data-testid="maker">
             <p className="font-semibold">
-              {item.source || "Maker’s diagram"}, {item.state}
+              {item.source || leadsWords.makersDiagram}, {item.state}
             </p>
             {told?.refusal && <ProblemSlab problem={told.refusal} />}
-            {told?.agrees && <p className="text-proven">Same joints as derived.</p>}
+            {told?.agrees && <p className="text-proven">{leadsWords.sameJointsDerived}</p>}
             {told?.is_rotation_only && (
-              <p className="text-caution">
-                Same joints, other order of lines: it turns the other way.
-              </p>
+              <p className="text-caution">{leadsWords.sameJointsDifferent}</p>
             )}
             <ul className="font-mono text-sm">
               {told?.differences.map((line) => (
@@ -81,18 +80,18 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
                 })
               }
             >
-              Take this diagram out
+              {leadsWords.removeDiagram}
             </button>
           </div>
         );
       })}
       {box.is_disputed && (
-        <Stop strength="hold" title="Maker and derivation differ. Look at both again, then decide.">
+        <Stop strength="hold" title={leadsWords.makersDiagramDerived}>
           <Words
-            label="Why"
+            label={leadsWords.reason}
             value={reason}
             onValueChange={setReason}
-            placeholder="what you saw that settles it"
+            placeholder={leadsWords.whatYouFound}
           />
           <div className="flex flex-wrap gap-2">
             <button
@@ -101,7 +100,7 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
               aria-disabled={!reason.trim()}
               onClick={() => reason.trim() && follow("maker")}
             >
-              Follow the maker
+              {leadsWords.followMakersDiagram}
             </button>
             <button
               type="button"
@@ -109,15 +108,18 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
               aria-disabled={!reason.trim()}
               onClick={() => reason.trim() && follow("derived")}
             >
-              Follow the derived joints
+              {leadsWords.followDerivedConnection}
             </button>
           </div>
-          {!reason.trim() && <p className="text-sm">Say why first; it prints on the sheet.</p>}
+          {!reason.trim() && <p className="text-sm">{leadsWords.enterReasonFirst}</p>}
         </Stop>
       )}
       {leads.followed && box.followed !== "" && (
         <p>
-          Followed: <b>{box.followed === "maker" ? "the maker’s diagram" : "the derived joints"}</b>
+          {leadsWords.followed}{" "}
+          <b>
+            {box.followed === "maker" ? leadsWords.makersDiagram2 : leadsWords.derivedConnection}
+          </b>
           , {leads.followed.reason}{" "}
           {leads.followed.by && (
             <Tag who={leads.followed.by} when={(leads.followed.at ?? "").slice(0, 10)} />
@@ -125,10 +127,10 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
         </p>
       )}
       <Words
-        label="Where it stands: plate, cover, leaflet"
+        label={leadsWords.sourceNameplateCover}
         value={source}
         onValueChange={setSource}
-        placeholder="inside of the box cover"
+        placeholder={leadsWords.insideBoxCover}
       />
       <button
         type="button"
@@ -136,11 +138,11 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
         aria-disabled={joints.length === 0}
         onClick={() => joints.length > 0 && add()}
       >
-        Keep the joints shown as the maker’s
+        {leadsWords.saveJointsShown}
       </button>
       <p className="text-sm text-soft">
-        Tap the joints together as the diagram has them, then keep them here.
-        {joints.length === 0 && " Nothing is joined yet."}
+        {leadsWords.tapJointsTogether}
+        {joints.length === 0 && leadsWords.nothingJoinedYet}
       </p>
     </div>
   );

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { Choice, Words } from "../../components/inputs";
 import type { Given } from "../../state/useJob";
+import { leadsWords } from "../../words/leads";
 
 type Leads = Given["leads"];
 
@@ -22,7 +23,7 @@ export function Marks({
           { value: "T", label: "T1 T2 T3" },
           { value: "UVW", label: "U1 V1 W1" },
           { value: "UVWXYZ", label: "U V W X Y Z" },
-          { value: "custom", label: "own marks" },
+          { value: "custom", label: leadsWords.otherMarkings },
         ]}
         value={leads.style ?? "T"}
         onValueChange={(style) => onLeadsChange({ style, names: style === "custom" ? names : {} })}
@@ -32,7 +33,7 @@ export function Marks({
           {box.leads.map((lead) => (
             <Words
               key={lead}
-              label={`${lead} is`}
+              label={leadsWords.is(lead)}
               value={names[lead] ?? ""}
               onValueChange={(text) => onLeadsChange({ names: { ...names, [lead]: text } })}
               placeholder={lead}

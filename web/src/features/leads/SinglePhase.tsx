@@ -3,6 +3,7 @@ import { Choice, Reading } from "../../components/inputs";
 import { Stop } from "../../components/shapes";
 import { Diagram } from "../../diagram/Diagram";
 import type { Given } from "../../state/useJob";
+import { leadsWords } from "../../words/leads";
 
 type Single = NonNullable<Given["leads"]["single"]>;
 
@@ -10,13 +11,13 @@ const CAPACITORS = [
   { value: "none", label: "none" },
   { value: "start", label: "start" },
   { value: "run", label: "run" },
-  { value: "both", label: "start and run" },
+  { value: "both", label: leadsWords.startRun },
 ] as const;
 const SWITCHES = [
   { value: "none", label: "nothing" },
   { value: "centrifugal", label: "centrifugal" },
-  { value: "potential_relay", label: "potential relay" },
-  { value: "current_relay", label: "current relay" },
+  { value: "potential_relay", label: leadsWords.potentialRelay },
+  { value: "current_relay", label: leadsWords.currentRelay },
   { value: "electronic", label: "electronic" },
 ] as const;
 const PROTECTORS = [
@@ -48,18 +49,18 @@ export function SinglePhase({ start, single, onSingleChange }: SinglePhaseProps)
   return (
     <section aria-labelledby="start-circuit" className="space-y-3" data-testid="start-circuit">
       <h2 id="start-circuit" className="stamp">
-        Start circuit: {start.kind_name}
+        {leadsWords.startCircuit(start.kind_name)}
       </h2>
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
         <Choice
-          label="Capacitors found"
+          label={leadsWords.capacitorsFound}
           options={[...CAPACITORS]}
           value={now.capacitors || null}
           onValueChange={(capacitors) => set({ capacitors })}
         />
         {hasStart && (
           <Reading
-            label="Start, stamped"
+            label={leadsWords.startStamped}
             unit="µF"
             value={now.start_uf}
             onValueChange={(start_uf) => set({ start_uf })}
@@ -68,7 +69,7 @@ export function SinglePhase({ start, single, onSingleChange }: SinglePhaseProps)
         )}
         {hasRun && (
           <Reading
-            label="Run, stamped"
+            label={leadsWords.runStamped}
             unit="µF"
             value={now.run_uf}
             onValueChange={(run_uf) => set({ run_uf })}
@@ -76,13 +77,13 @@ export function SinglePhase({ start, single, onSingleChange }: SinglePhaseProps)
           />
         )}
         <Choice
-          label="What takes the start winding out"
+          label={leadsWords.whatDisconnectsStart}
           options={[...SWITCHES]}
           value={now.switch || null}
           onValueChange={(value) => set({ switch: value })}
         />
         <Choice
-          label="Protector leads"
+          label={leadsWords.protectorLeads}
           options={[...PROTECTORS]}
           value={now.protector_leads ?? 0}
           onValueChange={(protector_leads) => set({ protector_leads })}
@@ -94,7 +95,7 @@ export function SinglePhase({ start, single, onSingleChange }: SinglePhaseProps)
         </Stop>
       ))}
       <div className="border-2 border-ink bg-sheet">
-        <Diagram picture={start.picture} label="Start circuit" leastWidth={340} />
+        <Diagram picture={start.picture} label={leadsWords.startCircuit2} leastWidth={340} />
       </div>
       {start.notes.map((note) => (
         <p key={note}>{note}</p>
@@ -103,9 +104,9 @@ export function SinglePhase({ start, single, onSingleChange }: SinglePhaseProps)
       <table className="w-full" data-testid="part-tests">
         <thead>
           <tr className="text-left text-sm text-soft">
-            <th scope="col">Part</th>
-            <th scope="col">Reads, isolated and dead</th>
-            <th scope="col">Otherwise</th>
+            <th scope="col">{leadsWords.part}</th>
+            <th scope="col">{leadsWords.readingIsolatedDead}</th>
+            <th scope="col">{leadsWords.otherwise}</th>
           </tr>
         </thead>
         <tbody>

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../components/inputs";
 import type { Given } from "../../state/useJob";
+import { leadsWords } from "../../words/leads";
 
 type Box = Schemas["BoxOut"];
 type Leads = Given["leads"];
@@ -12,9 +13,9 @@ const STARTS: Record<string, readonly string[]> = {
   "part-winding": ["part_winding"],
 };
 const START_WORDS: Record<string, string> = {
-  full_voltage: "Full voltage",
-  wye_delta: "Wye-delta",
-  part_winding: "Part winding",
+  full_voltage: leadsWords.fullVoltage,
+  wye_delta: leadsWords.wyeDelta,
+  part_winding: leadsWords.partWinding,
 };
 
 export interface SwitchesProps {
@@ -32,7 +33,7 @@ export function Switches({ box, leads, onLeadsChange, onTry }: SwitchesProps) {
     <div className="space-y-2">
       {box.known.length > 1 && (
         <fieldset className="flex flex-wrap items-center gap-1.5">
-          <legend className="float-left mr-2 text-sm text-soft">Show</legend>
+          <legend className="float-left mr-2 text-sm text-soft">{leadsWords.show}</legend>
           {box.known.map((known) => (
             <button
               key={`${known.name} ${known.joints.length}`}
@@ -52,7 +53,7 @@ export function Switches({ box, leads, onLeadsChange, onTry }: SwitchesProps) {
       <div className="flex flex-wrap gap-x-5 gap-y-2">
         {starts.length > 0 && (
           <Choice
-            label="Starts"
+            label={leadsWords.startingMethod}
             options={["full_voltage", ...starts].map((name) => ({
               value: name as NonNullable<Leads["start_method"]>,
               label: START_WORDS[name] ?? name,
@@ -63,30 +64,30 @@ export function Switches({ box, leads, onLeadsChange, onTry }: SwitchesProps) {
         )}
         {isTwoSpeed && (
           <Choice
-            label="Speed"
+            label={leadsWords.speed}
             options={[
-              { value: "low", label: "Low" },
-              { value: "high", label: "High" },
+              { value: "low", label: leadsWords.low },
+              { value: "high", label: leadsWords.high },
             ]}
             value={leads.speed || "low"}
             onValueChange={(speed) => onLeadsChange({ speed })}
           />
         )}
         <Choice
-          label="Direction"
+          label={leadsWords.direction}
           options={[
-            { value: "forward", label: "As is" },
-            { value: "reverse", label: "The other way" },
+            { value: "forward", label: leadsWords.asIs },
+            { value: "reverse", label: leadsWords.otherWay },
           ]}
           value={leads.direction ?? "forward"}
           onValueChange={(direction) => onLeadsChange({ direction })}
         />
         {box.kind === "12" && (
           <Choice
-            label="Runs in"
+            label={leadsWords.runsConnected}
             options={[
-              { value: "wye", label: "Wye" },
-              { value: "delta", label: "Delta" },
+              { value: "wye", label: leadsWords.wye },
+              { value: "delta", label: leadsWords.delta },
             ]}
             value={leads.run_shape ?? null}
             onValueChange={(run_shape) => onLeadsChange({ run_shape })}
@@ -111,13 +112,13 @@ export function Kinds({
   const patterns = [...new Set(box.kinds.map((kind) => kind.groups.join(" + ")))];
   const rung = (leads.groups ?? []).join(" + ");
   return (
-    <section aria-label="Which winding" className="space-y-2">
+    <section aria-label={leadsWords.windingType} className="space-y-2">
       {patterns.length > 1 && (
         <Choice
-          label="It rings in groups of"
+          label={leadsWords.groupsContinuity}
           options={[
             ...patterns.map((text) => ({ value: text, label: text })),
-            { value: "", label: "not read" },
+            { value: "", label: leadsWords.notMeasured },
           ]}
           value={rung}
           onValueChange={(text) =>
@@ -145,7 +146,9 @@ export function Kinds({
               <span className={`text-sm font-normal ${kind.reason ? "line-through" : ""}`}>
                 {kind.groups.join(" + ")}
               </span>
-              {kind.reason && <span className="text-sm font-normal">Out: {kind.reason}</span>}
+              {kind.reason && (
+                <span className="text-sm font-normal">{leadsWords.excluded(kind.reason)}</span>
+              )}
             </button>
           </li>
         ))}

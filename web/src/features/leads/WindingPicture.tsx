@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { leadsWords } from "../../words/leads";
 import { type Joint, jointOf } from "./joints";
 import { CENTRE, coilPath, type Point } from "./layout";
 
@@ -24,9 +25,9 @@ function stateOf(coil: Coil): "right" | "over" | "low" | "idle" | "turned" | "re
 
 const COIL = {
   right: { stroke: "var(--proven)", width: 3.5, dash: undefined, word: "" },
-  over: { stroke: "var(--live)", width: 6, dash: undefined, word: "too much" },
+  over: { stroke: "var(--live)", width: 6, dash: undefined, word: leadsWords.tooMuch },
   turned: { stroke: "var(--live)", width: 4, dash: "8 4", word: "turned" },
-  low: { stroke: "var(--caution)", width: 3, dash: "12 4", word: "too little" },
+  low: { stroke: "var(--caution)", width: 3, dash: "12 4", word: leadsWords.tooLittle },
   idle: { stroke: "var(--edge)", width: 2.5, dash: "3 4", word: "idle" },
   resting: { stroke: "var(--edge)", width: 2, dash: undefined, word: "resting" },
 };
@@ -60,7 +61,7 @@ function End({
       role="button"
       tabIndex={0}
       aria-pressed={isArmed}
-      aria-label={`${isLine ? name : `Lead ${mark}`}, ${others.length ? `joined with ${others.join(" and ")}` : "free"}`}
+      aria-label={`${isLine ? name : leadsWords.lead(mark)}, ${others.length ? leadsWords.joined(others.join(leadsWords.andBetween)) : leadsWords.free}`}
       data-end={name}
       className="cursor-pointer [outline-offset:4px]"
       onClick={() => onTap(name)}
@@ -120,7 +121,7 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
         viewBox="20 -16 620 446"
         className="mx-auto block max-h-[54vh] w-full"
         role="group"
-        aria-label="Winding and box"
+        aria-label={leadsWords.windingBox}
       >
         {joints.map((joint) => {
           const ends = [...(joint.line ? [joint.line] : []), ...(joint.leads ?? [])];
@@ -177,7 +178,7 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
                 textAnchor="middle"
                 className="fill-soft stroke-sheet text-[12.5px] [paint-order:stroke] [stroke-width:5px]"
               >
-                {look.word || `of ${coil.rated_v.toFixed(0)}`}
+                {look.word || leadsWords.ofVolts(coil.rated_v.toFixed(0))}
               </text>
             </g>
           );

@@ -1,9 +1,15 @@
 import type { Schemas } from "../../api/client";
+import { plateWords } from "../../words/plate";
 
 type Finding = Schemas["FindingOut"];
 
 const ORDER = { refusal: 0, doubt: 1, note: 2, agrees: 3 };
-const SAID = { refusal: "Stop", doubt: "Doubt", note: "Note", agrees: "Agrees" };
+const SAID = {
+  refusal: plateWords.stop,
+  doubt: plateWords.doubt,
+  note: plateWords.note,
+  agrees: plateWords.agrees,
+};
 
 /** A sign drawn as a path: agreement, note or doubt. */
 export function Sign({ level }: { level: Finding["level"] }) {

@@ -1,5 +1,6 @@
 import { type FormEvent, useId, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { plateWords } from "../../words/plate";
 
 export interface GapsProps {
   missing: readonly Schemas["MissingOut"][];
@@ -34,23 +35,23 @@ export function Gaps({ missing, assumed, labels, onAssumedChange }: GapsProps) {
   return (
     <section aria-labelledby="gaps" className="space-y-2">
       <h2 id="gaps" className="stamp">
-        Not on the plate
+        {plateWords.notNameplate}
       </h2>
       <ul className="space-y-2">
         {assumed.map((item) => (
           <li key={item.field} className="metal px-4 py-2" data-guess="true">
-            <span className="stamp float-right text-caution">Assumed</span>
+            <span className="stamp float-right text-caution">{plateWords.assumed}</span>
             <b>{labels[item.field] ?? item.field}</b>{" "}
             <span className="font-mono font-semibold">{item.value}</span>
             <span className="block text-sm text-soft">
-              {item.reason ? `From: ${item.reason}` : "Nobody said from where."}
+              {item.reason ? `From: ${item.reason}` : plateWords.noSourceGiven}
             </span>
             <button
               type="button"
               className="ask"
               onClick={() => onAssumedChange(assumed.filter((other) => other.field !== item.field))}
             >
-              Take the guess out
+              {plateWords.removeGuess}
             </button>
           </li>
         ))}
@@ -67,7 +68,7 @@ export function Gaps({ missing, assumed, labels, onAssumedChange }: GapsProps) {
                   setLetter("");
                 }}
               >
-                Cannot read it: assume
+                {plateWords.unreadableAssume}
               </button>
             </span>
             {open === gap.field && (
@@ -110,18 +111,18 @@ export function Gaps({ missing, assumed, labels, onAssumedChange }: GapsProps) {
                 )}
                 <div>
                   <label htmlFor={reasonId} className="font-semibold">
-                    Taken from
+                    {plateWords.takenFrom}
                   </label>
                   <input
                     id={reasonId}
                     name="reason"
                     className="field"
-                    placeholder="old sticker, frame size, same motor next to it"
+                    placeholder={plateWords.oldLabelFrame}
                     maxLength={200}
                   />
                 </div>
                 <button type="submit" className="control">
-                  Put it in as a guess
+                  {plateWords.enterGuess}
                 </button>
               </form>
             )}

@@ -2,6 +2,7 @@ import { useId, useState } from "react";
 import { api, Refused, told } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
 import type { Place } from "../../state/useJob";
+import { plateWords } from "../../words/plate";
 
 const LONGEST = 1600;
 
@@ -18,9 +19,9 @@ async function shrunk(file: File): Promise<string> {
 
 const NO_PICTURE = {
   code: "file_format",
-  detail: "That is no picture that can be read.",
+  detail: plateWords.pictureCannotRead,
   field: "photo",
-  hint: "JPEG, PNG or WebP; take it again.",
+  hint: plateWords.useJpegPng,
 };
 
 export interface PhotoProps {
@@ -63,19 +64,23 @@ export function Photo({ place, sha256, subject, onPhotoChange }: PhotoProps) {
         <button
           type="button"
           className="block w-full border-2 border-ink bg-sunk p-0"
-          aria-label={isLarge ? "Make the photo small" : "Make the photo large"}
+          aria-label={isLarge ? plateWords.makePhotoSmall : plateWords.makePhotoLarge}
           onClick={() => setLarge(!isLarge)}
         >
           <img
             src={url}
-            alt={`The ${subject} as taken`}
+            alt={plateWords.photo(subject)}
             className={`mx-auto block w-full object-contain ${isLarge ? "" : "max-h-56"}`}
           />
         </button>
       )}
       <div className="flex flex-wrap items-center gap-3">
         <label htmlFor={id} className="control">
-          {isBusy ? "Keeping…" : sha256 ? "Another photo" : `Photo of the ${subject}`}
+          {isBusy
+            ? plateWords.saving
+            : sha256
+              ? plateWords.anotherPhoto
+              : plateWords.photo2(subject)}
         </label>
         <input
           id={id}
@@ -87,7 +92,7 @@ export function Photo({ place, sha256, subject, onPhotoChange }: PhotoProps) {
         />
         {sha256 && (
           <button type="button" className="ask" onClick={() => onPhotoChange("")}>
-            Take it off
+            {plateWords.remove}
           </button>
         )}
       </div>

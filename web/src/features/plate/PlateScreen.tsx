@@ -5,6 +5,7 @@ import { Drawer } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import type { Key } from "../../state/keys";
+import { plateWords } from "../../words/plate";
 import { Checks } from "./Checks";
 import { Gaps } from "./Gaps";
 import { Photo } from "./Photo";
@@ -21,7 +22,7 @@ export function PlateScreen() {
   const keys: Key[] = [
     {
       press: "e",
-      does: "Type the plate",
+      does: plateWords.typeNameplate,
       run: () => document.querySelector<HTMLElement>("[data-testid=plate] textarea")?.focus(),
     },
   ];
@@ -53,15 +54,12 @@ export function PlateScreen() {
             )}
             <section aria-labelledby="checks" className="space-y-2">
               <h2 id="checks" className="stamp">
-                Sense checks
+                {plateWords.crossChecks}
               </h2>
               {worked.checks.length > 0 ? (
                 <Checks findings={worked.checks} />
               ) : (
-                <p className="text-soft">
-                  Nothing to hold against each other yet. Volts with amps, rpm with Hz, hp with code
-                  letter.
-                </p>
+                <p className="text-soft">{plateWords.nothingCompareYet}</p>
               )}
             </section>
             {text.trim() !== "" && given && (
@@ -74,7 +72,7 @@ export function PlateScreen() {
             )}
             {given && (
               <Drawer
-                name="A plate nobody trusts"
+                name={plateWords.nameplateDoubt}
                 hint={given.trust.is_doubted ? "doubted" : ""}
                 isOpen={given.trust.is_doubted ?? false}
               >
@@ -90,20 +88,20 @@ export function PlateScreen() {
       }
       primary={
         <Link to={`${base}/leads`} className="control md:w-auto!" data-primary="true">
-          To the leads
+          {plateWords.leads}
         </Link>
       }
       others={
         <>
           <Link to={`${base}/size`} className="control">
-            To the sizes
+            {plateWords.size}
           </Link>
           <a
             className="control"
             href={`/api${base}/file`}
             download={`${place.tag}-${place.number}.json`}
           >
-            Export file
+            {plateWords.exportFile}
           </a>
         </>
       }
@@ -121,7 +119,7 @@ export function PlateScreen() {
           {read.length > 0 && (
             <dl
               className="grid grid-cols-2 gap-x-6 gap-y-2 sm:grid-cols-3 md:grid-cols-4"
-              aria-label="As read"
+              aria-label={plateWords.read}
               data-testid="as-read"
             >
               {read.map((token) => (
@@ -132,7 +130,9 @@ export function PlateScreen() {
                 >
                   <dt className="text-sm text-soft">
                     {token.label}
-                    {token.status === "doubted" && <b className="text-caution"> doubted</b>}
+                    {token.status === "doubted" && (
+                      <b className="text-caution"> {plateWords.doubt2}</b>
+                    )}
                   </dt>
                   <dd className="m-0 font-mono font-semibold break-words">
                     <Ghosted value={sliceOf(state.readText, token.start, token.end)} />

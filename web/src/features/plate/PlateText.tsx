@@ -1,5 +1,6 @@
 import { useId } from "react";
-import { SAMPLE_PLATE } from "../../words/en";
+import { SAMPLE_PLATE } from "../../words/common";
+import { plateWords } from "../../words/plate";
 import type { Run } from "./tokens";
 
 const LIT = {
@@ -29,7 +30,7 @@ export function PlateText({ text, runs, describedBy, onTextChange, onRest }: Pla
   return (
     <div className="metal" data-testid="plate">
       <label htmlFor={id} className="stamp absolute -top-3 left-5 bg-ground px-2">
-        Plate as stamped
+        {plateWords.nameplateStamped}
       </label>
       <div className="relative">
         <div aria-hidden="true" className={`${shape} min-h-36 text-transparent`}>
@@ -73,8 +74,8 @@ export function PlateText({ text, runs, describedBy, onTextChange, onRest }: Pla
 export function Legend({ id }: { id: string }) {
   const kinds = [
     ["understood", "understood"],
-    ["doubted", "doubted, see the checks"],
-    ["unread", "not read"],
+    ["doubted", plateWords.doubtSeeCross],
+    ["unread", plateWords.notRead],
   ] as const;
   return (
     <p id={id} className="flex flex-wrap gap-x-5 gap-y-1 text-sm text-soft">

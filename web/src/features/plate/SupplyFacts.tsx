@@ -1,4 +1,5 @@
 import { Choice, Drawer, Reading } from "../../components/inputs";
+import { plateWords } from "../../words/plate";
 import type { SupplyPlateProps } from "./SupplyPlate";
 
 const PAIRS = ["L1-L2", "L2-L3", "L3-L1"];
@@ -11,8 +12,8 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
   const measured = supply.measured_v ?? [];
   return (
     <Drawer
-      name="More of the supply"
-      hint="measured volts, fault current, own transformer, code"
+      name={plateWords.moreSupply}
+      hint={plateWords.measuredVoltsAvailable}
       isOpen={/converter|high leg|corner|drive/.test(system)}
     >
       <div className="flex flex-wrap gap-3">
@@ -32,7 +33,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
           />
         ))}
         <Reading
-          label="Fault current"
+          label={plateWords.availableFaultCurrent}
           unit="A"
           value={supply.fault_current_a}
           onValueChange={(fault_current_a) => set({ fault_current_a })}
@@ -42,14 +43,14 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
       </div>
       <div className="flex flex-wrap items-end gap-3">
         <Reading
-          label="Own transformer"
-          unit="kVA"
+          label={plateWords.ownTransformer}
+          unit={plateWords.kva}
           value={supply.transformer_kva}
           onValueChange={(transformer_kva) => set({ transformer_kva })}
           onRest={onRest}
         />
         <Reading
-          label="its impedance"
+          label={plateWords.impedance}
           unit="%"
           value={supply.transformer_z_percent}
           onValueChange={(transformer_z_percent) => set({ transformer_z_percent })}
@@ -57,10 +58,10 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
         />
         {supply.transformer_kva && (
           <Choice
-            label="Secondary"
+            label={plateWords.secondary}
             options={[
               { value: true, label: "grounded" },
-              { value: false, label: "not grounded" },
+              { value: false, label: plateWords.notGrounded },
             ]}
             value={supply.transformer_grounded}
             onValueChange={(transformer_grounded) => set({ transformer_grounded })}
@@ -69,7 +70,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
       </div>
       {system.includes("converter") && (
         <Choice
-          label="Leg that is made"
+          label={plateWords.manufacturedPhase}
           options={LEGS}
           value={supply.made_leg}
           onValueChange={(made_leg) => set({ made_leg })}
@@ -77,7 +78,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
       )}
       {system.includes("high leg") && (
         <Choice
-          label="High leg"
+          label={plateWords.highLeg}
           options={LEGS}
           value={supply.high_leg}
           onValueChange={(high_leg) => set({ high_leg })}
@@ -85,7 +86,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
       )}
       {system.includes("corner") && (
         <Choice
-          label="Grounded line"
+          label={plateWords.groundedLine}
           options={LEGS}
           value={supply.grounded_line}
           onValueChange={(grounded_line) => set({ grounded_line })}
@@ -93,7 +94,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
       )}
       {system.includes("drive") && (
         <Reading
-          label="Volts into the drive"
+          label={plateWords.driveInputVoltage}
           unit="V"
           value={supply.drive_input_v}
           onValueChange={(drive_input_v) => set({ drive_input_v })}
@@ -101,10 +102,10 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
         />
       )}
       <Choice
-        label="This job lives under"
+        label={plateWords.jobUnder}
         options={[
-          { value: "nec", label: "the NEC" },
-          { value: "other", label: "another code" },
+          { value: "nec", label: plateWords.nec },
+          { value: "other", label: plateWords.anotherCode },
         ]}
         value={supply.territory ?? "nec"}
         onValueChange={(territory) => set({ territory })}

@@ -1,10 +1,11 @@
 import { useId } from "react";
 import type { Schemas, Worked } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
+import { plateWords } from "../../words/plate";
 import { Checks } from "./Checks";
 import { SupplyFacts } from "./SupplyFacts";
 
-const USUAL = ["480Y/277", "240 delta", "208Y/120", "600Y/347", "120/240 1PH"];
+const USUAL = ["480Y/277", plateWords.delta, "208Y/120", "600Y/347", "120/240 1PH"];
 
 export interface SupplyPlateProps {
   supply: Schemas["SupplyInputs"];
@@ -18,10 +19,10 @@ export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPl
   const id = useId();
   const text = supply.text ?? "";
   return (
-    <section className="space-y-3" aria-label="Supply and verdict">
+    <section className="space-y-3" aria-label={plateWords.supplyVerdict}>
       <div className="metal px-6 pt-5 pb-4">
         <label htmlFor={id} className="stamp absolute -top-3 left-5 bg-ground px-2">
-          Supply
+          {plateWords.supply}
         </label>
         <div className="flex flex-wrap items-center gap-3">
           <input
@@ -35,7 +36,7 @@ export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPl
             onChange={(event) => onSupplyChange({ ...supply, text: event.target.value })}
             onBlur={onRest}
           />
-          <div className="flex flex-wrap gap-1.5" role="group" aria-label="Usual systems">
+          <div className="flex flex-wrap gap-1.5" role="group" aria-label={plateWords.usualSystems}>
             {USUAL.map((name) => (
               <button
                 key={name}
@@ -51,9 +52,9 @@ export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPl
         </div>
         {worked.supply && (
           <p className="mt-2 text-sm text-soft">
-            {worked.supply.line_volts_v} V between lines
-            {worked.supply.ground_volts_v && `, ${worked.supply.ground_volts_v} V to ground`},{" "}
-            {worked.supply.phases} phase, {worked.supply.frequency_hz} Hz
+            {plateWords.vBetweenLines(worked.supply.line_volts_v)}
+            {worked.supply.ground_volts_v && plateWords.vGround(worked.supply.ground_volts_v)}
+            {plateWords.phaseHz(worked.supply.phases, worked.supply.frequency_hz)}
             {worked.supply.is_frequency_assumed && " (assumed)"}, {worked.supply.system}
           </p>
         )}

@@ -2,6 +2,7 @@ import type { Worked } from "../../api/client";
 import { Reading, Words } from "../../components/inputs";
 import { Plate, ProblemSlab, Stop } from "../../components/shapes";
 import type { Given } from "../../state/useJob";
+import { plateWords } from "../../words/plate";
 
 type TrustGiven = Given["trust"];
 
@@ -25,43 +26,43 @@ export function Trust({ trust, worked, onTrustChange }: TrustProps) {
         aria-pressed={trust.is_doubted ?? false}
         onClick={() => set({ is_doubted: !trust.is_doubted })}
       >
-        Nobody trusts this plate
+        {plateWords.nameplateDoubt2}
       </button>
       {trust.is_doubted && (
         <>
           <Words
-            label="Why"
+            label={plateWords.reason}
             value={trust.reason}
             onValueChange={(reason) => set({ reason })}
-            placeholder="rewound, three leads on a two-voltage plate"
+            placeholder={plateWords.rewoundThreeLeads}
           />
           <div className="flex flex-wrap gap-3">
             <Reading
-              label="Power by frame"
-              unit="hp"
+              label={plateWords.powerFrame}
+              unit={plateWords.hp}
               value={trust.power_hp}
               onValueChange={(power_hp) => set({ power_hp })}
             />
             <Reading
-              label="Ran on, known"
+              label={plateWords.knownRun}
               unit="V"
               value={trust.earlier_supply_v}
               onValueChange={(earlier_supply_v) => set({ earlier_supply_v })}
             />
             <Reading
-              label="Line to line, cold"
+              label={plateWords.lineLineCold}
               unit="Ω"
               value={trust.winding_ohm}
               onValueChange={(winding_ohm) => set({ winding_ohm })}
             />
             <Reading
-              label="Test, rotor held"
+              label={plateWords.testLockedRotor}
               unit="V"
               value={trust.test_v}
               onValueChange={(test_v) => set({ test_v })}
             />
             <Reading
-              label="drove"
+              label={plateWords.drew}
               unit="A"
               value={trust.test_a}
               onValueChange={(test_a) => set({ test_a })}
@@ -71,7 +72,7 @@ export function Trust({ trust, worked, onTrustChange }: TrustProps) {
           {found && !found.refusal && (
             <Plate isGuess>
               <p className="font-headline text-2xl font-bold">
-                {found.odds[0]?.volts} V, confidence {SURE[found.confidence]}
+                {plateWords.vConfidence(found.odds[0]?.volts ?? "", SURE[found.confidence] ?? "")}
               </p>
               <ul className="space-y-1 text-sm">
                 {found.working.map((line) => (
@@ -84,7 +85,7 @@ export function Trust({ trust, worked, onTrustChange }: TrustProps) {
             </Plate>
           )}
           {!found?.may_energize && (
-            <Stop title="Full volts are forbidden until a test supports them.">
+            <Stop title={plateWords.noFullVoltage}>
               <ul className="list-disc pl-5">
                 {(found?.ways_out ?? []).map((way) => (
                   <li key={way}>{way}</li>

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { Sheet } from "../../components/Sheet";
+import { rehearseWords } from "../../words/rehearse";
 import type { Rehearsal } from "./useRehearsal";
 
 type Device = Schemas["DeviceOut"];
@@ -12,57 +13,57 @@ interface Fault {
 const OF_TYPE: Record<string, readonly [string, string, string?][]> = {
   fuse: [
     ["blow", "blows"],
-    ["fit", "new fuse"],
+    ["fit", rehearseWords.newFuse],
   ],
   fdisc: [
-    ["blow", "fuse of L1 blows", "1"],
-    ["blow", "fuse of L2 blows", "2"],
-    ["blow", "fuse of L3 blows", "3"],
-    ["fit", "new fuses"],
+    ["blow", rehearseWords.fuseLBlows, "1"],
+    ["blow", rehearseWords.fuseLBlows2, "2"],
+    ["blow", rehearseWords.fuseLBlows3, "3"],
+    ["fit", rehearseWords.newFuses],
   ],
   contactor: [
-    ["weld", "poles weld"],
-    ["unweld", "poles part again"],
-    ["hold_out", "armature stuck out"],
-    ["open_coil", "coil burnt open"],
+    ["weld", rehearseWords.polesWeld],
+    ["unweld", rehearseWords.polesFreeAgain],
+    ["hold_out", rehearseWords.armatureStuckOut],
+    ["open_coil", rehearseWords.coilBurnedOpen],
   ],
   olr: [
     ["trip", "trips"],
-    ["cool", "cools down"],
+    ["cool", rehearseWords.coolsDown],
   ],
   ptc: [
-    ["sensor", "loop cut", "open"],
-    ["sensor", "loop whole", "ok"],
+    ["sensor", rehearseWords.loopCut, "open"],
+    ["sensor", rehearseWords.loopWhole, "ok"],
   ],
-  rtdmon: [["sensor", "sensor cut", "open"]],
+  rtdmon: [["sensor", rehearseWords.sensorCut, "open"]],
   ptcrelay: [["reset", "reset"]],
   source: [
     ["off", "off"],
-    ["on", "back on"],
+    ["on", rehearseWords.back],
   ],
 };
 const MOTOR: readonly [string, string, string?][] = [
   ["jam", "jams"],
-  ["free", "turns freely again"],
-  ["load", "30 % overloaded", "1.3"],
-  ["load", "rated load", "1"],
-  ["temp", "winding at 160 °C", "160"],
-  ["temp", "winding at 60 °C", "60"],
+  ["free", rehearseWords.turnsFreelyAgain],
+  ["load", rehearseWords.overloaded, "1.3"],
+  ["load", rehearseWords.ratedLoad, "1"],
+  ["temp", rehearseWords.windingC, "160"],
+  ["temp", rehearseWords.windingC2, "60"],
 ];
 const SUPPLY: readonly Fault[] = [
-  { label: "Supply dips 1 s", act: ["dip", "", "1"] },
-  { label: "Supply off", act: ["off"] },
-  { label: "Supply back", act: ["on"] },
-  { label: "L1 lost", act: ["lose", "", "L1"] },
-  { label: "L2 lost", act: ["lose", "", "L2"] },
-  { label: "L3 lost", act: ["lose", "", "L3"] },
-  { label: "L1 back", act: ["restore", "", "L1"] },
-  { label: "L2 back", act: ["restore", "", "L2"] },
-  { label: "L3 back", act: ["restore", "", "L3"] },
-  { label: "Sag to 70 %", act: ["sag", "", "0.7"] },
-  { label: "Sag to 40 %", act: ["sag", "", "0.4"] },
-  { label: "Full volts again", act: ["sag", "", "1"] },
-  { label: "Two lines exchanged", act: ["swaplines"] },
+  { label: rehearseWords.supplyDipsS, act: ["dip", "", "1"] },
+  { label: rehearseWords.supplyOff, act: ["off"] },
+  { label: rehearseWords.supplyBack, act: ["on"] },
+  { label: rehearseWords.lLost, act: ["lose", "", "L1"] },
+  { label: rehearseWords.lLost2, act: ["lose", "", "L2"] },
+  { label: rehearseWords.lLost3, act: ["lose", "", "L3"] },
+  { label: rehearseWords.lBack, act: ["restore", "", "L1"] },
+  { label: rehearseWords.lBack2, act: ["restore", "", "L2"] },
+  { label: rehearseWords.lBack3, act: ["restore", "", "L3"] },
+  { label: rehearseWords.sag, act: ["sag", "", "0.7"] },
+  { label: rehearseWords.sag2, act: ["sag", "", "0.4"] },
+  { label: rehearseWords.fullVoltageAgain, act: ["sag", "", "1"] },
+  { label: rehearseWords.twoLinesExchanged, act: ["swaplines"] },
 ];
 
 export interface FaultsProps {
@@ -80,7 +81,7 @@ export function Faults({ devices, terminals, rehearsal, isOpen, onOpenChange }: 
     rehearsal.act(verb, on ?? "", word ?? "");
     onOpenChange(false);
   };
-  const groups: [string, readonly Fault[]][] = [["Supply", SUPPLY]];
+  const groups: [string, readonly Fault[]][] = [[rehearseWords.supply, SUPPLY]];
   for (const device of devices) {
     const known = device.type.startsWith("motor") ? MOTOR : OF_TYPE[device.type];
     const faults = (known ?? [])
@@ -89,7 +90,7 @@ export function Faults({ devices, terminals, rehearsal, isOpen, onOpenChange }: 
     if (faults.length > 0) groups.push([device.tag, faults]);
   }
   return (
-    <Sheet isOpen={isOpen} onOpenChange={onOpenChange} title="Break something">
+    <Sheet isOpen={isOpen} onOpenChange={onOpenChange} title={rehearseWords.insertFault}>
       <div className="space-y-3">
         {groups.map(([name, faults]) => (
           <fieldset key={name} className="flex flex-wrap items-center gap-2">
@@ -115,7 +116,7 @@ export function Faults({ devices, terminals, rehearsal, isOpen, onOpenChange }: 
           }}
         >
           <label htmlFor="ground" className="mr-2 min-w-24 font-semibold">
-            Ground fault at
+            {rehearseWords.groundFault}
           </label>
           <select id="ground" name="terminal" className="field w-52!">
             {terminals.map((terminal) => (
@@ -125,7 +126,7 @@ export function Faults({ devices, terminals, rehearsal, isOpen, onOpenChange }: 
             ))}
           </select>
           <button type="submit" className="control">
-            Ground it
+            {rehearseWords.ground}
           </button>
         </form>
       </div>

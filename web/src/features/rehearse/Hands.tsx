@@ -1,4 +1,5 @@
 import { type PointerEvent, useEffect, useRef } from "react";
+import { rehearseWords } from "../../words/rehearse";
 import type { Hand } from "./hands";
 import type { Rehearsal } from "./useRehearsal";
 
@@ -106,7 +107,7 @@ export function Hands({ hands, words, rehearsal }: HandsProps) {
     <div
       className="grid grid-cols-2 gap-3 sm:flex sm:flex-wrap"
       role="group"
-      aria-label="Buttons you can hold"
+      aria-label={rehearseWords.operators}
     >
       {hands.map((hand) => {
         const word = words?.[hand.device.id] ?? "";

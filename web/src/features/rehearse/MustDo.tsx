@@ -1,3 +1,4 @@
+import { rehearseWords } from "../../words/rehearse";
 import type { Hand } from "./hands";
 import type { Act } from "./timeline";
 
@@ -17,23 +18,28 @@ export function MustDo({ acts, hands }: MustDoProps) {
     ...hands
       .filter((hand) => hand.kind === "reset")
       .flatMap((hand) => [
-        { label: `${hand.device.tag} trips`, isDone: did(/^trip$/, hand.device.id) },
+        {
+          label: rehearseWords.trips(hand.device.tag),
+          isDone: did(/^trip$/, hand.device.id),
+        },
         { label: hand.label, isDone: did(/^reset$/, hand.device.id) },
       ]),
-    { label: "power back", isDone: did(/^(dip|on)$/, "") },
-    { label: "a lost phase", isDone: did(/^lose$/) },
+    { label: rehearseWords.powerBack, isDone: did(/^(dip|on)$/, "") },
+    { label: rehearseWords.lostPhase, isDone: did(/^lose$/) },
   ];
   const done = items.filter((item) => item.isDone).length;
   return (
     <section aria-labelledby="must-do">
       <h2 id="must-do" className="stamp mb-1 text-soft">
-        Rehearsed {done} of {items.length}
+        {rehearseWords.rehearsed(done, items.length)}
       </h2>
       <ul className="flex flex-wrap gap-x-4 gap-y-1 text-sm" data-testid="must-do">
         {items.map((item) => (
           <li key={item.label} data-done={item.isDone} className="data-[done=true]:text-proven">
             <span aria-hidden="true">{item.isDone ? "■" : "□"}</span> {item.label}
-            <span className="sr-only">{item.isDone ? ", done" : ", not yet"}</span>
+            <span className="sr-only">
+              {item.isDone ? rehearseWords.done : rehearseWords.notYet}
+            </span>
           </li>
         ))}
       </ul>

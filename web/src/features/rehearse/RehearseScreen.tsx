@@ -9,6 +9,7 @@ import { numbersOf } from "../../diagram/numbers";
 import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
+import { rehearseWords } from "../../words/rehearse";
 import { Faults } from "./Faults";
 import { Hands } from "./Hands";
 import { handsOf } from "./hands";
@@ -82,15 +83,15 @@ export function RehearseScreen() {
   const keys: Key[] = [
     {
       press: "k",
-      does: "Freeze, or go on",
+      does: rehearseWords.pauseContinue,
       run: () => (rehearsal.isRunning ? rehearsal.freeze() : rehearsal.goOn()),
     },
-    { press: "x", does: "Break something", run: () => setBreaking(true) },
-    { press: ",", does: "Slower", run: () => rehearsal.faster(-1) },
-    { press: ".", does: "Faster", run: () => rehearsal.faster(1) },
-    { press: "ArrowLeft", does: "Rewind 2 s", run: () => rehearsal.seek(now - 2e6) },
-    { press: "ArrowRight", does: "Next event", run: () => rehearsal.step(1) },
-    { press: "z", does: "From the start", run: () => rehearsal.restart() },
+    { press: "x", does: rehearseWords.insertFault, run: () => setBreaking(true) },
+    { press: ",", does: rehearseWords.slower, run: () => rehearsal.faster(-1) },
+    { press: ".", does: rehearseWords.faster, run: () => rehearsal.faster(1) },
+    { press: "ArrowLeft", does: rehearseWords.rewindS, run: () => rehearsal.seek(now - 2e6) },
+    { press: "ArrowRight", does: rehearseWords.nextEvent, run: () => rehearsal.step(1) },
+    { press: "z", does: rehearseWords.fromStart, run: () => rehearsal.restart() },
     ...hands.map((hand) => ({
       press: hand.key.toUpperCase() === hand.key ? "" : `hold ${hand.key}`,
       does: hand.label,
@@ -98,7 +99,7 @@ export function RehearseScreen() {
     })),
   ];
   const time = (
-    <section aria-label="Time" className="space-y-2">
+    <section aria-label={rehearseWords.time} className="space-y-2">
       <div className="flex flex-wrap items-center gap-2">
         <span className="min-w-20 font-mono text-lg font-semibold" data-testid="clock">
           {clock(now)}
@@ -108,26 +109,26 @@ export function RehearseScreen() {
           className="control"
           onClick={() => (rehearsal.isRunning ? rehearsal.freeze() : rehearsal.goOn())}
         >
-          {rehearsal.isRunning ? "Freeze" : "Go on"}
+          {rehearsal.isRunning ? rehearseWords.pause : rehearseWords.continue}
         </button>
         <button type="button" className="control" onClick={() => rehearsal.seek(now - 2e6)}>
-          Rewind 2 s
+          {rehearseWords.rewindS}
         </button>
         <button type="button" className="control" onClick={() => rehearsal.step(-1)}>
-          Event before
+          {rehearseWords.previousEvent}
         </button>
         <button type="button" className="control" onClick={() => rehearsal.step(1)}>
-          Next event
+          {rehearseWords.nextEvent}
         </button>
         <button type="button" className="control" onClick={() => rehearsal.restart()}>
-          From the start
+          {rehearseWords.fromStart}
         </button>
         <button type="button" className="control" onClick={() => rehearsal.faster(-1)}>
-          Slower
+          {rehearseWords.slower}
         </button>
         <span className="font-mono">×{rehearsal.speed}</span>
         <button type="button" className="control" onClick={() => rehearsal.faster(1)}>
-          Faster
+          {rehearseWords.faster}
         </button>
       </div>
       <Slider.Root
@@ -142,7 +143,7 @@ export function RehearseScreen() {
         </Slider.Track>
         <Slider.Thumb
           className="block size-6 rounded-full border-2 border-plum bg-sheet"
-          aria-label="Time of the rehearsal"
+          aria-label={rehearseWords.timeRehearsal}
           aria-valuetext={clock(now)}
         />
       </Slider.Root>
@@ -161,14 +162,14 @@ export function RehearseScreen() {
         hasOne && (
           <div className="space-y-4">
             <p className="bg-ink px-3 py-2 text-center font-headline text-lg font-bold text-ground uppercase">
-              Rehearsal, nothing is live
+              {rehearseWords.rehearsalSimulationOnly}
             </p>
             <div className="border-2 border-ink bg-sheet p-3">
               <TraceStrip line={line} now={now} circuit={circuit} />
             </div>
             <MustDo acts={rehearsal.acts} hands={hands} />
             <details>
-              <summary className="ask">What happened, in words</summary>
+              <summary className="ask">{rehearseWords.events}</summary>
               <ol
                 className="max-h-72 space-y-0.5 overflow-y-auto font-mono text-sm"
                 data-testid="events"
@@ -183,10 +184,7 @@ export function RehearseScreen() {
                   ))}
               </ol>
             </details>
-            <p className="text-sm text-soft">
-              Constant set “catalogue”: times and currents are typical, not this motor's own. It
-              runs on your copy of the drawing.
-            </p>
+            <p className="text-sm text-soft">{rehearseWords.constantSetCatalogue}</p>
           </div>
         )
       }
@@ -199,17 +197,17 @@ export function RehearseScreen() {
             aria-keyshortcuts="x"
             onClick={() => setBreaking(true)}
           >
-            Break something
+            {rehearseWords.insertFault}
           </button>
         ) : (
           <Link to={`${base}/starter`} className="control md:w-auto!" data-primary="true">
-            Choose a starter
+            {rehearseWords.chooseStarter}
           </Link>
         )
       }
       others={
         <Link to={`${base}/drawings`} className="control">
-          To the drawings
+          {rehearseWords.drawings}
         </Link>
       }
     >
@@ -227,32 +225,32 @@ export function RehearseScreen() {
               ))}
               <div className="flex flex-wrap gap-3">
                 <button type="button" className="control" onClick={() => rehearsal.seek(now - 2e6)}>
-                  Rewind 2 s
+                  {rehearseWords.rewindS}
                 </button>
                 <Link className="control" to={`${base}/starter`}>
-                  Change the starter
+                  {rehearseWords.changeStarter}
                 </Link>
                 <button type="button" className="control" onClick={rehearsal.goOn}>
-                  Go on
+                  {rehearseWords.continue}
                 </button>
               </div>
             </Stop>
           )}
           {line.neverSettles && (
-            <Stop strength="hold" title="Contacts go on changing for ever.">
-              <p>The rehearsal was broken off. Look at what opens its own coil.</p>
+            <Stop strength="hold" title={rehearseWords.contactsNeverSettle}>
+              <p>{rehearseWords.rehearsalWasStopped}</p>
             </Stop>
           )}
           <Hands hands={hands} words={full?.words ?? null} rehearsal={rehearsal} />
           <div className="border-2 border-ink bg-sheet p-3">
-            <div className="mb-2 flex gap-2" role="group" aria-label="Views">
+            <div className="mb-2 flex gap-2" role="group" aria-label={rehearseWords.views}>
               <button
                 type="button"
                 className="control"
                 aria-pressed={view === "ladder"}
                 onClick={() => setView("ladder")}
               >
-                Ladder
+                {rehearseWords.ladder}
               </button>
               <button
                 type="button"
@@ -260,14 +258,14 @@ export function RehearseScreen() {
                 aria-pressed={view === "power"}
                 onClick={() => setView("power")}
               >
-                Power
+                {rehearseWords.power}
               </button>
             </div>
             <Diagram
               picture={
                 view === "ladder" && circuit.ladder.shapes.length ? circuit.ladder : circuit.power
               }
-              label={view === "ladder" ? "Live ladder" : "Live power diagram"}
+              label={view === "ladder" ? rehearseWords.liveLadder : rehearseWords.livePowerDiagram}
               numbers={numbers}
               live={live}
               leastWidth={isNarrow ? 820 : 420}

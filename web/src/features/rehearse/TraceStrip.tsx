@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import type { Circuit } from "../../diagram/useCircuit";
+import { rehearseWords } from "../../words/rehearse";
 import type { Frame, Timeline } from "./timeline";
 
 export interface TraceStripProps {
@@ -23,14 +24,22 @@ function lanesOf(circuit: Circuit): { curves: Lane[]; steps: { name: string; id:
   const curves: Lane[] = [];
   for (const motor of motors.slice(0, 3)) {
     curves.push({
-      name: `${motor.tag} speed`,
+      name: rehearseWords.speed(motor.tag),
       read: (frame) => frame.motors[motor.id]?.n,
       most: 100,
     });
-    curves.push({ name: `${motor.tag} amps`, read: (frame) => frame.motors[motor.id]?.a, most: 0 });
+    curves.push({
+      name: rehearseWords.amps(motor.tag),
+      read: (frame) => frame.motors[motor.id]?.a,
+      most: 0,
+    });
   }
   for (const item of circuit.devices.filter((one) => one.type === "olr").slice(0, 2)) {
-    curves.push({ name: `${item.tag} heat`, read: (frame) => frame.heats[item.id], most: 100 });
+    curves.push({
+      name: rehearseWords.heat(item.tag),
+      read: (frame) => frame.heats[item.id],
+      most: 100,
+    });
   }
   const steps = circuit.devices
     .filter((item) => ["contactor", "relay", "latch", "timer", "sdtimer"].includes(item.type))
@@ -58,7 +67,7 @@ export function TraceStrip({ line, now, circuit }: TraceStripProps) {
     const from = Math.max(0, now - SPAN_US * 0.75);
     const x = (t: number) => left + ((t - from) / SPAN_US) * (width - left - 8);
     pen.clearRect(0, 0, width, height);
-    pen.font = '12px "Atkinson Hyperlegible Mono"';
+    pen.font = rehearseWords.pxAtkinsonHyperlegible;
     pen.textBaseline = "middle";
     const seen = line.frames.filter(
       (frame) => frame.t >= from - SPAN_US && frame.t <= from + SPAN_US,
@@ -128,7 +137,7 @@ export function TraceStrip({ line, now, circuit }: TraceStripProps) {
       className="block w-full"
       style={{ height }}
       role="img"
-      aria-label="Speed, current, heat and contactors over time; the list of events says the same."
+      aria-label={rehearseWords.speedCurrentHeat}
     />
   );
 }

@@ -1,4 +1,5 @@
 import type { Schemas } from "../../api/client";
+import { rehearseWords } from "../../words/rehearse";
 
 type Device = Schemas["DeviceOut"];
 
@@ -63,7 +64,12 @@ export function handsOf(devices: readonly Device[]): Hand[] {
     ];
     const label =
       device.legend || (role && role !== device.tag ? `${role} ${device.tag}` : device.tag);
-    found.push({ device, kind, key, label: kind === "reset" ? `${device.tag} reset` : label });
+    found.push({
+      device,
+      kind,
+      key,
+      label: kind === "reset" ? rehearseWords.resetOf(device.tag) : label,
+    });
   }
   return found;
 }

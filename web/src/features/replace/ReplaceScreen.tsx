@@ -8,24 +8,25 @@ import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
 import { useAnswer } from "../../components/useAnswer";
 import type { Given } from "../../state/useJob";
-import { words } from "../../words/en";
+import { words } from "../../words/common";
+import { replaceWords } from "../../words/replace";
 
 type Record = Given["replace"];
 type Conductor = NonNullable<Record["conductors"]>[number];
 
 const TURNS = [
-  { value: "clockwise", label: "Clockwise" },
-  { value: "counter-clockwise", label: "Counter-clockwise" },
-  { value: "unknown", label: "Not seen" },
+  { value: "clockwise", label: replaceWords.clockwise },
+  { value: "counter-clockwise", label: replaceWords.counterClockwise },
+  { value: "unknown", label: replaceWords.notSeen },
 ] as const;
 const SIDES = [
-  { value: "shaft", label: "shaft end" },
-  { value: "fan", label: "fan end" },
+  { value: "shaft", label: replaceWords.shaftEnd },
+  { value: "fan", label: replaceWords.fanEnd },
 ] as const;
 const SHOUTS = {
-  equal: "Rotation proven equal",
-  different: "It turns the other way",
-  unproven: "Record first, then disconnect",
+  equal: replaceWords.rotationVerifiedSame,
+  different: replaceWords.turnsOtherWay,
+  unproven: replaceWords.recordFirstThen,
 };
 
 /** A motor replaced: what came off, what the new one changes, and that it turns the same way. */
@@ -69,7 +70,7 @@ export function ReplaceScreen() {
         found && (
           <div className="space-y-4">
             {found.open_points.length > 0 && (
-              <Stop strength="hold" title="Still open">
+              <Stop strength="hold" title={replaceWords.stillOpen}>
                 <ul className="list-disc pl-5">
                   {found.open_points.map((point) => (
                     <li key={point}>{point}</li>
@@ -80,7 +81,7 @@ export function ReplaceScreen() {
             {found.takes_down.length > 0 && (
               <section aria-labelledby="down" className="space-y-1">
                 <h2 id="down" className="stamp">
-                  What the change takes down
+                  {replaceWords.whatChangeAffects}
                 </h2>
                 <ul className="flex flex-wrap gap-2">
                   {found.takes_down.map((step) => (
@@ -90,7 +91,11 @@ export function ReplaceScreen() {
                           {words.steps[step]}
                         </Link>
                       ) : (
-                        <span>{step === "supply" ? "Supply" : "The driven machine’s speed"}</span>
+                        <span>
+                          {step === "supply"
+                            ? replaceWords.supply
+                            : replaceWords.drivenMachinesSpeed}
+                        </span>
                       )}
                     </li>
                   ))}
@@ -102,7 +107,7 @@ export function ReplaceScreen() {
       }
       primary={
         <Link to={`${base}/leads`} className="control md:w-auto!" data-primary="true">
-          To the leads
+          {replaceWords.leads}
         </Link>
       }
       others={null}
@@ -112,7 +117,7 @@ export function ReplaceScreen() {
           {slab}
           <div className="metal px-5 pt-4 pb-3">
             <label htmlFor={plateId} className="stamp absolute -top-3 left-5 bg-ground px-2">
-              Plate of the old motor
+              {replaceWords.nameplateOldMotor}
             </label>
             <textarea
               id={plateId}
@@ -127,10 +132,10 @@ export function ReplaceScreen() {
             <table className="w-full" data-testid="plates">
               <thead>
                 <tr className="text-left text-sm text-soft">
-                  <th scope="col">Field</th>
-                  <th scope="col">Old</th>
-                  <th scope="col">New</th>
-                  <th scope="col">Takes down</th>
+                  <th scope="col">{replaceWords.field}</th>
+                  <th scope="col">{replaceWords.old}</th>
+                  <th scope="col">{replaceWords.newWord}</th>
+                  <th scope="col">{replaceWords.affects}</th>
                 </tr>
               </thead>
               <tbody>
@@ -152,7 +157,7 @@ export function ReplaceScreen() {
           )}
           <section aria-labelledby="conductors" className="space-y-2">
             <h2 id="conductors" className="stamp">
-              Every conductor before it is moved
+              {replaceWords.everyConductorBefore}
             </h2>
             {conductors.map((item, at) => (
               <div
@@ -161,22 +166,22 @@ export function ReplaceScreen() {
                 className="grid grid-cols-2 gap-2 md:grid-cols-[1fr_1fr_1fr_1fr_auto]"
               >
                 <Words
-                  label="Conductor"
+                  label={replaceWords.conductor}
                   value={item.conductor}
                   onValueChange={(conductor) => setConductor(at, { conductor })}
                 />
                 <Words
-                  label="Was on"
+                  label={replaceWords.was}
                   value={item.terminal}
                   onValueChange={(terminal) => setConductor(at, { terminal })}
                 />
                 <Words
-                  label="Tag"
+                  label={replaceWords.tag}
                   value={item.tag}
                   onValueChange={(tag) => setConductor(at, { tag })}
                 />
                 <Words
-                  label="Colour"
+                  label={replaceWords.color}
                   value={item.colour}
                   onValueChange={(colour) => setConductor(at, { colour })}
                 />
@@ -185,7 +190,7 @@ export function ReplaceScreen() {
                   className="ask self-end"
                   onClick={() => set({ conductors: conductors.filter((_, other) => other !== at) })}
                 >
-                  Take out
+                  {replaceWords.remove}
                 </button>
               </div>
             ))}
@@ -206,22 +211,22 @@ export function ReplaceScreen() {
                 })
               }
             >
-              Add a conductor
+              {replaceWords.addConductor}
             </button>
           </section>
           <section aria-labelledby="turned" className="space-y-2">
             <h2 id="turned" className="stamp">
-              Rotation
+              {replaceWords.rotation}
             </h2>
             <div className="flex flex-wrap gap-x-6 gap-y-2">
               <Choice
-                label="Old motor"
+                label={replaceWords.oldMotor}
                 options={TURNS}
                 value={record.rotation ?? "unknown"}
                 onValueChange={(rotation) => set({ rotation })}
               />
               <Choice
-                label="seen from"
+                label={replaceWords.seenFrom}
                 options={SIDES}
                 value={record.seen_from as "shaft" | "fan" | null}
                 onValueChange={(seen_from) => set({ seen_from })}
@@ -229,13 +234,13 @@ export function ReplaceScreen() {
             </div>
             <div className="flex flex-wrap gap-x-6 gap-y-2">
               <Choice
-                label="New motor"
+                label={replaceWords.newMotor}
                 options={TURNS}
                 value={record.rotation_after ?? "unknown"}
                 onValueChange={(rotation_after) => set({ rotation_after })}
               />
               <Choice
-                label="seen from"
+                label={replaceWords.seenFrom}
                 options={SIDES}
                 value={record.seen_from_after as "shaft" | "fan" | null}
                 onValueChange={(seen_from_after) => set({ seen_from_after })}
@@ -244,12 +249,12 @@ export function ReplaceScreen() {
           </section>
           <div className="grid gap-3 sm:grid-cols-2">
             <Words
-              label="Heaters or overload as found"
+              label={replaceWords.heatersOverloadFound}
               value={record.heater}
               onValueChange={(heater) => set({ heater })}
             />
             <label htmlFor={settingsId} className="block">
-              <span className="block text-sm text-soft">Settings: dials, timers, relays</span>
+              <span className="block text-sm text-soft">{replaceWords.settingsDialsTimers}</span>
               <textarea
                 id={settingsId}
                 className="field"

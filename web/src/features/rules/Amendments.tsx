@@ -1,15 +1,28 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Choice, Words } from "../../components/inputs";
+import { rulesWords } from "../../words/rules";
 
 type Amendment = NonNullable<Schemas["RulesIn"]["amendments"]>[number];
 
 const SUBJECTS: readonly { value: Amendment["subject"]; label: string; unit: string }[] = [
-  { value: "smallest_conductor", label: "Smallest conductor", unit: "AWG" },
-  { value: "conductor_percent", label: "Conductors at least", unit: "% of table current" },
-  { value: "disconnect_percent", label: "Disconnect at least", unit: "% of table current" },
-  { value: "device_percent", label: "Device at most", unit: "% of table current" },
-  { value: "no_next_size_up", label: "No next size up", unit: "" },
+  { value: "smallest_conductor", label: rulesWords.smallestConductor, unit: "AWG" },
+  {
+    value: "conductor_percent",
+    label: rulesWords.minimumConductorAmpacity,
+    unit: rulesWords.fullLoadCurrent,
+  },
+  {
+    value: "disconnect_percent",
+    label: rulesWords.minimumDisconnectRating,
+    unit: rulesWords.fullLoadCurrent,
+  },
+  {
+    value: "device_percent",
+    label: rulesWords.maximumFuseBreaker,
+    unit: rulesWords.fullLoadCurrent,
+  },
+  { value: "no_next_size_up", label: rulesWords.noNextSize, unit: "" },
 ];
 
 /** What this place asks for beyond the code: named, with who asks and why. */
@@ -38,12 +51,9 @@ export function Amendments({
   return (
     <section className="space-y-2" aria-labelledby="amendments">
       <h2 id="amendments" className="stamp">
-        Local amendments
+        {rulesWords.localAmendments}
       </h2>
-      <p className="text-soft">
-        Only what asks for more than the code. Each shows in the evidence of every figure it
-        changes.
-      </p>
+      <p className="text-soft">{rulesWords.onlyRequirementsBeyond}</p>
       <ul className="space-y-1">
         {amendments.map((item, at) => (
           <li
@@ -61,7 +71,7 @@ export function Amendments({
               className="ask text-sm"
               onClick={() => onKeep(kept.filter((_, place) => place !== at))}
             >
-              Take it out
+              {rulesWords.remove}
             </button>
           </li>
         ))}
@@ -81,13 +91,13 @@ export function Amendments({
           />
         )}
         <Words
-          label="Who asks for it"
+          label={rulesWords.required}
           value={draft.author}
           onValueChange={(author) => setDraft({ ...draft, author })}
           className="w-48"
         />
         <Words
-          label="Why"
+          label={rulesWords.reason}
           value={draft.reason}
           onValueChange={(reason) => setDraft({ ...draft, reason })}
           className="grow"
@@ -98,7 +108,7 @@ export function Amendments({
           disabled={!isReady}
           onClick={() => onKeep([...kept.filter((item) => item.subject !== draft.subject), draft])}
         >
-          Put it in force
+          {rulesWords.putForce}
         </button>
       </div>
     </section>

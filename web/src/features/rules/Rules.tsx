@@ -7,6 +7,7 @@ import { Choice, Words } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession, useWorks } from "../../state/session";
+import { rulesWords } from "../../words/rules";
 import { Amendments } from "./Amendments";
 
 type RulesIn = Schemas["RulesIn"];
@@ -19,7 +20,7 @@ export function Rules() {
   const client = useQueryClient();
   const [refusal, setRefusal] = useState<Refused | null>(null);
   useEffect(() => {
-    document.title = "Works’ rules · Even Coil";
+    document.title = rulesWords.plantRulesEven;
   }, []);
   if (!works) return <Waiting />;
   const set = async (change: Partial<RulesIn>) => {
@@ -53,28 +54,28 @@ export function Rules() {
   return (
     <>
       <TopBar
-        crumbs={[{ name: works.name, to: `/w/${slug}` }, { name: "Works’ rules" }]}
+        crumbs={[{ name: works.name, to: `/w/${slug}` }, { name: rulesWords.plantRules }]}
         who={session.data?.display_name ?? ""}
         onHelp={() => undefined}
       />
       <main className="mx-auto max-w-[880px] space-y-6 px-4 pt-4 pb-24">
-        <Shout>What this works has settled</Shout>
+        <Shout>{rulesWords.plantRules2}</Shout>
         {refusal && <ProblemSlab problem={refusal.problem} />}
         <section className="space-y-2" aria-labelledby="code">
           <h2 id="code" className="stamp">
-            Code
+            {rulesWords.code}
           </h2>
           <Choice
-            label="NEC edition"
+            label={rulesWords.necEdition}
             options={[2017, 2020, 2023].map((value) => ({ value, label: String(value) }))}
             value={works.edition}
             onValueChange={(edition) => void set({ edition: edition as RulesIn["edition"] })}
           />
           <Choice
-            label="Where the limit falls between sizes"
+            label={rulesWords.whenLimitFalls}
             options={[
-              { value: "exam", label: "exam: not above" },
-              { value: "field", label: "field: next size up" },
+              { value: "exam", label: rulesWords.mainRuleNot },
+              { value: "field", label: rulesWords.nextSizeUp },
             ]}
             value={works.school}
             onValueChange={(school) => void set({ school: school as RulesIn["school"] })}
@@ -91,10 +92,10 @@ export function Rules() {
         />
         <section className="space-y-2" aria-labelledby="habits">
           <h2 id="habits" className="stamp">
-            Habits
+            {rulesWords.practice}
           </h2>
           <Choice
-            label="To reverse, exchange"
+            label={rulesWords.reverseExchange}
             options={["L1-L3", "L1-L2", "L2-L3"].map((value) => ({ value, label: value }))}
             value={works.swap_lines}
             onValueChange={(swap_lines) =>
@@ -104,13 +105,13 @@ export function Rules() {
         </section>
         <section className="space-y-2" aria-labelledby="wires">
           <h2 id="wires" className="stamp">
-            Wires in the panel
+            {rulesWords.wiresPanel}
           </h2>
           <Choice
-            label="Colours"
+            label={rulesWords.colors}
             options={[
-              { value: "nfpa79", label: "NFPA 79: red control, white common" },
-              { value: "iec60204", label: "IEC 60204-1: red control, light blue neutral" },
+              { value: "nfpa79", label: rulesWords.nfpaRedControl },
+              { value: "iec60204", label: rulesWords.iecRedControl },
             ]}
             value={works.wire_colours}
             onValueChange={(wire_colours) =>
@@ -118,34 +119,32 @@ export function Rules() {
             }
           />
           <Choice
-            label="On each end"
+            label={rulesWords.eachEnd}
             options={[
-              { value: "number", label: "its number" },
-              { value: "number_terminal", label: "number and terminal" },
-              { value: "far_end", label: "number and the far end" },
+              { value: "number", label: rulesWords.number },
+              { value: "number_terminal", label: rulesWords.numberTerminal },
+              { value: "far_end", label: rulesWords.numberFarEnd },
             ]}
             value={works.ferrules}
             onValueChange={(ferrules) => void set({ ferrules: ferrules as RulesIn["ferrules"] })}
           />
           <Largest
             key={`control ${works.control_wire}`}
-            label="Control conductor, AWG"
+            label={rulesWords.controlConductorAwg}
             value={works.control_wire}
             onKeep={(control_wire) => void set({ control_wire })}
           />
         </section>
         <section className="space-y-2" aria-labelledby="twist">
           <h2 id="twist" className="stamp">
-            Twist-on connectors
+            {rulesWords.twistConnectors}
           </h2>
-          <p className="text-soft">
-            The trade is divided; the reasons of both sides stand in the Joints step.
-          </p>
+          <p className="text-soft">{rulesWords.practiceDiffersJoints}</p>
           <Choice
             options={[
-              { value: "never", label: "Never" },
-              { value: "building", label: "In the building, not on machines" },
-              { value: "anywhere", label: "Wherever listed" },
+              { value: "never", label: rulesWords.never },
+              { value: "building", label: rulesWords.buildingNotMachines },
+              { value: "anywhere", label: rulesWords.whereverListed },
             ]}
             value={works.twist_on}
             onValueChange={(twist_on) => void set({ twist_on: twist_on as RulesIn["twist_on"] })}
@@ -158,7 +157,7 @@ export function Rules() {
         </section>
         <p>
           <Link className="control" to={`/w/${slug}`}>
-            Back to the Yard
+            {rulesWords.backMotors}
           </Link>
         </p>
       </main>
@@ -170,7 +169,7 @@ function Reason({ value, onKeep }: { value: string; onKeep: (value: string) => v
   const [typed, setTyped] = useState(value);
   return (
     <Words
-      label="Why this works chose it"
+      label={rulesWords.whyPlantChose}
       value={typed}
       onValueChange={setTyped}
       onRest={() => typed.trim() !== value && onKeep(typed.trim())}
@@ -181,7 +180,7 @@ function Reason({ value, onKeep }: { value: string; onKeep: (value: string) => v
 function Largest({
   value,
   onKeep,
-  label = "Largest conductor under one, AWG",
+  label = rulesWords.largestConductorOne,
 }: {
   value: string;
   onKeep: (value: string) => void;

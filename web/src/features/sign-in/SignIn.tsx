@@ -3,6 +3,7 @@ import { type FormEvent, useEffect, useId, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { Refused, signIn } from "../../api/client";
 import { Plate, ProblemSlab, Shout } from "../../components/shapes";
+import { signInWords } from "../../words/signIn";
 
 /** Who are you? A name and a password, pasted if you like; no puzzle. */
 export function SignIn() {
@@ -13,7 +14,7 @@ export function SignIn() {
   const location = useLocation();
   const [nameId, wordId] = [useId(), useId()];
   useEffect(() => {
-    document.title = "Sign in · Even Coil";
+    document.title = signInWords.signEvenCoil;
   }, []);
   const submit = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
@@ -34,7 +35,7 @@ export function SignIn() {
     <main className="mx-auto grid min-h-dvh max-w-5xl content-center gap-8 px-4 py-10 md:grid-cols-2">
       <div className="space-y-4">
         <p className="font-headline text-3xl font-bold tracking-wide text-plum uppercase">
-          Even Coil
+          {signInWords.evenCoil}
         </p>
         <svg viewBox="0 0 440 130" className="w-full max-w-md" aria-hidden="true">
           {Array.from({ length: 12 }, (_, place) => {
@@ -53,19 +54,16 @@ export function SignIn() {
           })}
           <line x1="0" y1="106" x2="440" y2="106" stroke="var(--ink)" strokeWidth="4" />
         </svg>
-        <p className="max-w-prose text-lg">
-          One motor, from its nameplate to a starter that is wired, proven and signed off. Every
-          figure says where it comes from.
-        </p>
+        <p className="max-w-prose text-lg">{signInWords.oneMotorFrom}</p>
       </div>
       <div>
-        <Shout>Sign in</Shout>
+        <Shout>{signInWords.sign}</Shout>
         <Plate className="mt-4 px-6 py-6">
           <form className="space-y-4" onSubmit={submit}>
             {refused && <ProblemSlab problem={refused.problem} />}
             <div>
               <label htmlFor={nameId} className="mb-1 block font-semibold">
-                Name
+                {signInWords.name}
               </label>
               <input
                 id={nameId}
@@ -79,7 +77,7 @@ export function SignIn() {
             </div>
             <div>
               <label htmlFor={wordId} className="mb-1 block font-semibold">
-                Password
+                {signInWords.password}
               </label>
               <input
                 id={wordId}
@@ -97,7 +95,7 @@ export function SignIn() {
               data-primary="true"
               aria-busy={isBusy}
             >
-              {isBusy ? "Signing in…" : "Sign in"}
+              {isBusy ? signInWords.signing : signInWords.sign}
             </button>
           </form>
         </Plate>

@@ -1,6 +1,7 @@
 import { type ReactNode, useId, useState } from "react";
 import type { Schemas, Worked } from "../../api/client";
 import { Choice, Reading, Words } from "../../components/inputs";
+import { sizeWords } from "../../words/size";
 
 type Size = Schemas["SizeInputs"];
 
@@ -49,10 +50,10 @@ function Said({
       {children}
       {guess !== null && (
         <p className="mt-1.5 flex flex-wrap items-center justify-between gap-x-2 text-sm text-caution">
-          <b className="stamp">Assumed: {guess}</b>
+          <b className="stamp">{sizeWords.assumed(guess)}</b>
           {onSettle && (
             <button type="button" className="ask text-sm" onClick={onSettle}>
-              I read it: {guess}
+              {sizeWords.iRead(guess)}
             </button>
           )}
         </p>
@@ -109,7 +110,11 @@ function Figure({
       <span>{unit}</span>
       <span id={`${id}-wrong`} role="status" className="text-sm text-caution">
         {isWrong
-          ? `“${text.slice(0, 12)}” is no ${isWhole ? "count" : "temperature"}; ${value || "nothing"} is still used.`
+          ? sizeWords.notStillUsed(
+              text.slice(0, 12),
+              isWhole ? "count" : "temperature",
+              value || "nothing",
+            )
           : ""}
       </span>
     </div>
@@ -136,30 +141,30 @@ export function Decides({
   return (
     <section aria-labelledby="decides" className="space-y-3">
       <h2 id="decides" className="stamp text-soft">
-        What decides it
+        {sizeWords.inputs}
       </h2>
       <div className="grid gap-x-4 gap-y-3 sm:grid-cols-2 md:grid-cols-3">
         <Said
-          label="Metal"
+          label={sizeWords.conductorMaterial}
           guess={guessOf("conductor_material")}
           onSettle={() => set({ conductor_material: "cu" })}
         >
           <Choice
             options={[
-              { value: "cu", label: "Copper" },
-              { value: "al", label: "Aluminium" },
+              { value: "cu", label: sizeWords.copper },
+              { value: "al", label: sizeWords.aluminum },
             ]}
             value={size.conductor_material ?? null}
             onValueChange={(value) => set({ conductor_material: value as "cu" | "al" })}
           />
         </Said>
         <Said
-          label="Insulation"
+          label={sizeWords.insulation}
           guess={guessOf("insulation")}
           onSettle={() => set({ insulation: "THWN" })}
         >
           <label htmlFor={insulationId} className="sr-only">
-            Insulation
+            {sizeWords.insulation}
           </label>
           <select
             id={insulationId}
@@ -171,7 +176,7 @@ export function Decides({
               })
             }
           >
-            <option value="">not read</option>
+            <option value="">{sizeWords.notKnown}</option>
             {INSULATIONS.map((name) => (
               <option key={name} value={name}>
                 {name}
@@ -179,10 +184,10 @@ export function Decides({
             ))}
           </select>
         </Said>
-        <Said label="Terminals marked" guess={null}>
+        <Said label={sizeWords.terminalTemperatureRating} guess={null}>
           <Choice
             options={[
-              { value: null, label: "Not read" },
+              { value: null, label: sizeWords.notKnown2 },
               { value: 60, label: "60 °C" },
               { value: 75, label: "75 °C" },
             ]}
@@ -191,12 +196,12 @@ export function Decides({
           />
         </Said>
         <Said
-          label="Ambient"
+          label={sizeWords.ambient}
           guess={guessOf("ambient_c")}
           onSettle={() => set({ ambient_c: "30" })}
         >
           <Figure
-            label="Ambient"
+            label={sizeWords.ambient}
             value={size.ambient_c ?? ""}
             unit="°C"
             onFigureChange={(text) => set({ ambient_c: text })}
@@ -204,18 +209,18 @@ export function Decides({
           />
         </Said>
         <Said
-          label="Carrying in the raceway"
+          label={sizeWords.currentCarryingConductors}
           guess={guessOf("current_carrying")}
           onSettle={() => set({ current_carrying: 3 })}
         >
           <Figure
-            label="Current-carrying conductors in the raceway"
+            label={sizeWords.currentCarryingConductorsRaceway}
             value={
               size.current_carrying === null || size.current_carrying === undefined
                 ? ""
                 : String(size.current_carrying)
             }
-            unit="conductors"
+            unit={sizeWords.conductors}
             isWhole
             onFigureChange={(text) =>
               set({ current_carrying: text === null ? null : Number(text) })
@@ -223,9 +228,9 @@ export function Decides({
             onRest={onRest}
           />
         </Said>
-        <Said label="Sets in parallel" guess={null}>
+        <Said label={sizeWords.parallelSets} guess={null}>
           <label htmlFor={setsId} className="sr-only">
-            Sets in parallel
+            {sizeWords.parallelSets}
           </label>
           <select
             id={setsId}
@@ -235,7 +240,7 @@ export function Decides({
           >
             {[1, 2, 3, 4, 5, 6].map((count) => (
               <option key={count} value={count}>
-                {count === 1 ? "one conductor a phase" : `${count} a phase`}
+                {count === 1 ? sizeWords.oneConductorPer : sizeWords.perPhase(count)}
               </option>
             ))}
           </select>
@@ -243,7 +248,7 @@ export function Decides({
       </div>
       <div className="metal px-4 pt-4 pb-3">
         <label htmlFor={plateId} className="stamp absolute -top-3 left-4 bg-ground px-1.5">
-          Plate as stamped
+          {sizeWords.nameplateStamped}
         </label>
         <textarea
           id={plateId}
@@ -256,17 +261,17 @@ export function Decides({
         />
       </div>
       <Said
-        label="Short-circuit device"
+        label={sizeWords.fuseBreaker}
         guess={guessOf("protection_kind")}
         onSettle={() => set({ protection_kind: "dual_element_fuse" })}
       >
         <Choice
           options={[
-            { value: "dual_element_fuse", label: "Dual-element fuse" },
-            { value: "nontime_delay_fuse", label: "Fuse, no time delay" },
-            { value: "class_cc_fuse", label: "Class CC fuse" },
-            { value: "inverse_time_breaker", label: "Inverse-time breaker" },
-            { value: "instantaneous_breaker", label: "Instantaneous breaker" },
+            { value: "dual_element_fuse", label: sizeWords.dualElementFuse },
+            { value: "nontime_delay_fuse", label: sizeWords.fuseNonTime },
+            { value: "class_cc_fuse", label: sizeWords.classCcFuse },
+            { value: "inverse_time_breaker", label: sizeWords.inverseTimeBreaker },
+            { value: "instantaneous_breaker", label: sizeWords.instantaneousBreaker },
           ]}
           value={size.protection_kind ?? null}
           onValueChange={(value) =>
@@ -277,13 +282,13 @@ export function Decides({
       <Limits size={size} onSizeChange={onSizeChange} onRest={onRest} />
       <div className="flex flex-wrap items-center gap-2">
         <span className="stamp text-soft" id="school">
-          School
+          {sizeWords.reading}
         </span>
         <div role="group" aria-labelledby="school">
           <Choice
             options={[
-              { value: "exam", label: "Exam: not above" },
-              { value: "field", label: "Field: next size up" },
+              { value: "exam", label: sizeWords.mainRuleNot },
+              { value: "field", label: sizeWords.nextSizeUp },
             ]}
             value={worked.school}
             onValueChange={(value) => set({ school: value === "exam" ? "exam" : "field" })}
@@ -293,7 +298,7 @@ export function Decides({
       <Run size={size} onSizeChange={onSizeChange} onRest={onRest} />
       <div className="flex flex-wrap items-center gap-2">
         <span className="stamp text-soft" id="edition">
-          Edition
+          {sizeWords.edition}
         </span>
         <div role="group" aria-labelledby="edition">
           <Choice
@@ -307,7 +312,7 @@ export function Decides({
         </div>
         {size.edition && (
           <button type="button" className="ask text-sm" onClick={() => set({ edition: null })}>
-            Back to the works' edition
+            {sizeWords.backPlantsEdition}
           </button>
         )}
       </div>
@@ -329,11 +334,11 @@ function Limits({
   const limit = size.maker_limit;
   return (
     <fieldset className="metal flex flex-wrap items-end gap-x-5 gap-y-2 px-4 pt-2 pb-3">
-      <legend className="stamp bg-ground px-1.5">Limits of the device</legend>
+      <legend className="stamp bg-ground px-1.5">{sizeWords.limitsFuseBreaker}</legend>
       <Words
-        label="Does not start on less, recorded"
+        label={sizeWords.willNotStart}
         value={size.no_start?.reason}
-        placeholder="opened twice on a loaded start, 3 Nov"
+        placeholder={sizeWords.openedTwiceLoaded}
         onValueChange={(reason) =>
           set({ no_start: reason ? { by: "", at: "", ...size.no_start, reason } : null })
         }
@@ -341,7 +346,7 @@ function Limits({
         className="w-72"
       />
       <Reading
-        label="Maker prints at most"
+        label={sizeWords.makersMarkedMaximum}
         unit="A"
         value={limit?.amps_a}
         onValueChange={(amps_a) =>
@@ -352,7 +357,7 @@ function Limits({
       />
       {limit && (
         <Words
-          label="Printed where"
+          label={sizeWords.whereMarked}
           value={limit.source}
           onValueChange={(source) => source && set({ maker_limit: { ...limit, source } })}
           onRest={onRest}
@@ -376,16 +381,16 @@ function Run({
   const set = (change: Partial<Size>) => onSizeChange({ ...size, ...change });
   return (
     <fieldset className="metal flex flex-wrap items-end gap-x-5 gap-y-2 px-4 pt-2 pb-3">
-      <legend className="stamp bg-ground px-1.5">Run</legend>
+      <legend className="stamp bg-ground px-1.5">{sizeWords.circuitLength}</legend>
       <Reading
-        label="One way"
-        unit="ft"
+        label={sizeWords.oneWay}
+        unit={sizeWords.ft}
         value={size.run_length_ft}
         onValueChange={(run_length_ft) => set({ run_length_ft })}
         onRest={onRest}
       />
       <Reading
-        label="Limit, recommended"
+        label={sizeWords.recommendedLimit}
         unit="%"
         value={size.drop_limit_percent ?? "3"}
         onValueChange={(drop_limit_percent) => set({ drop_limit_percent })}
@@ -393,20 +398,20 @@ function Run({
         className="w-20"
       />
       <Choice
-        label="By"
+        label={sizeWords.by}
         options={[
-          { value: "table_9", label: "Table 9, ac" },
-          { value: "table_8", label: "Table 8, dc" },
+          { value: "table_9", label: sizeWords.tableAc },
+          { value: "table_8", label: sizeWords.tableDc },
         ]}
         value={size.drop_method ?? "table_9"}
         onValueChange={(drop_method) => set({ drop_method })}
       />
       <Choice
-        label="In"
+        label={sizeWords.inWord}
         options={[
           { value: "steel", label: "steel" },
           { value: "aluminum", label: "aluminum" },
-          { value: "pvc", label: "PVC" },
+          { value: "pvc", label: sizeWords.pvc },
         ]}
         value={size.conduit ?? "steel"}
         onValueChange={(conduit) => set({ conduit })}

@@ -6,6 +6,7 @@ import { Sheet } from "../../components/Sheet";
 import { Stop } from "../../components/shapes";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
+import { sizeWords } from "../../words/size";
 import { Decides } from "./Decides";
 import { ControlPart } from "./parts/ControlPart";
 import { MotorPart } from "./parts/MotorPart";
@@ -82,7 +83,7 @@ export function SizeScreen() {
   const keys: Key[] = [
     {
       press: "s",
-      does: "Switch school",
+      does: sizeWords.switchReading,
       run: () => {
         if (given && worked) {
           state.change("size", {
@@ -94,7 +95,7 @@ export function SizeScreen() {
     },
     {
       press: "w",
-      does: "Why, for the figure in focus",
+      does: sizeWords.whyFigureFocus,
       run: () => {
         const id = focused();
         if (id) onWhy(id);
@@ -102,7 +103,7 @@ export function SizeScreen() {
     },
     {
       press: "e",
-      does: "Change what decides it",
+      does: sizeWords.changeInputs,
       run: () => document.querySelector<HTMLElement>("[aria-labelledby=decides] button")?.focus(),
     },
   ];
@@ -110,7 +111,7 @@ export function SizeScreen() {
     (figure) => figure.refusal?.code === "not_in_table" && figure.refusal.field === "power_hp",
   );
   const why = worked && shown && <WhySheet worked={worked} step={shown} onStepChange={onWhy} />;
-  const title = shown ? `Why ${shown.said}?` : "";
+  const title = shown ? sizeWords.why(shown.said) : "";
   return (
     <JobFrame
       place={place}
@@ -131,20 +132,20 @@ export function SizeScreen() {
       }
       primary={
         <Link to={`${base}/starter`} className="control md:w-auto!" data-primary="true">
-          To the starter
+          {sizeWords.starter}
         </Link>
       }
       others={
         <>
           <Link to={`${base}/leads`} className="control">
-            To the leads
+            {sizeWords.leads}
           </Link>
           <a
             className="control"
             href={`/api${base}/file`}
             download={`${place.tag}-${place.number}.json`}
           >
-            Export file
+            {sizeWords.exportFile}
           </a>
         </>
       }
@@ -184,12 +185,12 @@ export function SizeScreen() {
                               state.change("size", { ...given.size, between_rows: "next_row_up" })
                             }
                           >
-                            Allow the next row up
+                            {sizeWords.allowNextRow}
                           </button>
                         )}
                         {PLATE_FIELDS.has(figure.refusal.field) && (
                           <Link className="control" to={`${base}/plate`}>
-                            To the plate
+                            {sizeWords.nameplate}
                           </Link>
                         )}
                       </div>
@@ -204,7 +205,7 @@ export function SizeScreen() {
                   action={
                     figure.refusal && PLATE_FIELDS.has(figure.refusal.field) ? (
                       <Link className="ask" to={`${base}/plate`}>
-                        To the plate
+                        {sizeWords.nameplate}
                       </Link>
                     ) : undefined
                   }
@@ -227,7 +228,7 @@ export function SizeScreen() {
           {part === "branch" && chain.length > 0 && (
             <section aria-labelledby="chain">
               <h2 id="chain" className="stamp mb-2 text-soft">
-                How it comes about
+                {sizeWords.howWasCalculated}
               </h2>
               <div className="grid gap-x-4 gap-y-2 sm:grid-cols-2 md:grid-cols-3">
                 {chain.map((step) => (
@@ -248,13 +249,13 @@ export function SizeScreen() {
           )}
           {given.size.between_rows === "next_row_up" && (
             <p>
-              The next table row up is allowed for this job.{" "}
+              {sizeWords.nextTableRow}{" "}
               <button
                 type="button"
                 className="ask"
                 onClick={() => state.change("size", { ...given.size, between_rows: "ask" })}
               >
-                Take that back
+                {sizeWords.undo}
               </button>
             </p>
           )}

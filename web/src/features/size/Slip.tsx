@@ -2,7 +2,8 @@ import { useEffect, useRef, useState } from "react";
 import type { Figure, Step } from "../../api/client";
 import { Ghosted } from "../../components/Ghost";
 import { Notches } from "../../components/shapes";
-import { words } from "../../words/en";
+import { words } from "../../words/common";
+import { sizeWords } from "../../words/size";
 
 /** True from a change of the figure until its Why is opened. */
 function useMoved(value: string, isOpen: boolean): boolean {
@@ -54,18 +55,20 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
       />
       <span className="mt-0.5 flex items-center gap-2 text-sm">
         {step.verdict === "fails" && (
-          <b className="stamp bg-live px-1.5 py-0.5 text-on-live">does not hold</b>
+          <b className="stamp bg-live px-1.5 py-0.5 text-on-live">{sizeWords.doesNotHold}</b>
         )}
-        {step.verdict === "holds" && <b className="stamp text-proven">holds</b>}
+        {step.verdict === "holds" && <b className="stamp text-proven">{sizeWords.holds}</b>}
         {step.marks.map((mark) => mark.kind).includes("assumed") && (
           <b className="stamp text-caution">{words.marks.assumed}</b>
         )}
         {step.marks.map((mark) => mark.kind).includes("check_the_book") && (
           <b className="stamp text-caution">{words.marks.check_the_book}</b>
         )}
-        {hasMoved && <b className="stamp text-plum">moved</b>}
+        {hasMoved && <b className="stamp text-plum">{sizeWords.moved}</b>}
         {step.schools && <span className="font-mono text-xs">{`< ${step.schools} >`}</span>}
-        <span className="ml-auto font-semibold text-plum underline underline-offset-3">Why?</span>
+        <span className="ml-auto font-semibold text-plum underline underline-offset-3">
+          {sizeWords.why2}
+        </span>
       </span>
       <Notches />
     </button>

@@ -1,5 +1,6 @@
 import type { Step, Worked } from "../../api/client";
-import { words } from "../../words/en";
+import { words } from "../../words/common";
+import { sizeWords } from "../../words/size";
 
 export interface WhySheetProps {
   worked: Worked;
@@ -45,7 +46,7 @@ function CellTable({ step }: { step: Step }) {
                       className={`px-1.5 py-0.5 text-right ${isHit ? "font-semibold outline-2 -outline-offset-2 outline-plum" : ""}`}
                     >
                       {text}
-                      {isHit && <span className="sr-only"> (read here)</span>}
+                      {isHit && <span className="sr-only"> {sizeWords.readHere}</span>}
                     </td>
                   );
                 })}
@@ -72,12 +73,12 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
     <div className="space-y-3" data-testid="why">
       <p className="font-mono text-3xl font-semibold">{step.said}</p>
       <section>
-        <h3 className="stamp text-soft">Sum</h3>
+        <h3 className="stamp text-soft">{sizeWords.calculation}</h3>
         <p className="font-mono">{step.working}</p>
       </section>
       {(uses.length > 0 || step.cell) && (
         <section className="space-y-2">
-          <h3 className="stamp text-soft">From</h3>
+          <h3 className="stamp text-soft">{sizeWords.from}</h3>
           <ul className="space-y-1">
             {uses.map((other) => (
               <li key={other.id} className="flex items-baseline justify-between gap-3">
@@ -102,7 +103,7 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
       )}
       {step.tips.length > 0 && (
         <section>
-          <h3 className="stamp text-soft">Tips over</h3>
+          <h3 className="stamp text-soft">{sizeWords.whatWouldChange}</h3>
           <ul className="list-disc pl-5">
             {step.tips.map((tip) => (
               <li key={tip}>{tip}</li>
@@ -111,7 +112,7 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
         </section>
       )}
       <section>
-        <h3 className="stamp text-soft">Standing</h3>
+        <h3 className="stamp text-soft">{sizeWords.basis}</h3>
         {step.marks.length > 0 && (
           <ul className="space-y-1">
             {step.marks.map((mark) => (
@@ -125,15 +126,12 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
           {step.rule
             ? `${step.rule.standard} ${step.rule.edition}, ${step.rule.section}. `
             : step.kind === "read"
-              ? "As given, no rule. "
-              : "No rule: a guess. "}
-          Stands on {inputs.length} given {inputs.length === 1 ? "figure" : "figures"}, {assumed}{" "}
-          assumed.
+              ? sizeWords.enteredNoRule
+              : sizeWords.noRuleGuess}
+          {sizeWords.basedEntered(inputs.length)} {inputs.length === 1 ? "figure" : "figures"}
+          {sizeWords.assumed2(assumed)}
         </p>
-        <p className="text-sm text-soft">
-          Told in our own words; the code book decides. Table figures were not yet compared with the
-          printed code.
-        </p>
+        <p className="text-sm text-soft">{sizeWords.ourOwnWords}</p>
       </section>
     </div>
   );

@@ -2,6 +2,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
 import { useAnswer } from "../../components/useAnswer";
 import type { Given } from "../../state/useJob";
+import { starterWords } from "../../words/starter";
 
 export type Choice = Schemas["ChoiceOut"];
 
@@ -46,7 +47,11 @@ export function Measures({ choice }: { choice: Choice }) {
   );
 }
 
-const WORD: Record<string, string> = { can: "can", cannot: "cannot", doubt: "say first" };
+const WORD: Record<string, string> = {
+  can: "can",
+  cannot: "cannot",
+  doubt: starterWords.chooseFirst,
+};
 const TONE: Record<string, string> = {
   can: "text-proven",
   cannot: "text-live",
@@ -60,7 +65,10 @@ export function Verdict({ choice }: { choice: Choice }) {
       <b className={`stamp ${TONE[choice.verdict] ?? ""}`}>{WORD[choice.verdict]}</b>{" "}
       {choice.reason}
       {choice.leads.length > 0 && (
-        <span className="text-soft"> Needs {choice.leads.join(" or ")} leads.</span>
+        <span className="text-soft">
+          {" "}
+          {starterWords.needsLeads(choice.leads.join(starterWords.orBetween))}
+        </span>
       )}
       {choice.hazards.map((hazard) => (
         <span key={hazard.code} className="block font-semibold text-caution">

@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Words } from "../../components/inputs";
 import { Stop, Tag } from "../../components/shapes";
+import { starterWords } from "../../words/starter";
 
 type Starter = Schemas["StarterInputs"];
 type Hazard = Schemas["RestartOut"];
@@ -11,14 +12,10 @@ function Open({ hazard, onTake }: { hazard: Hazard; onTake: (why: string) => voi
   const [isAsked, setAsked] = useState(false);
   return (
     <Stop strength="hold" title={hazard.label}>
-      <Words
-        label="Why it may, here: who can reach it, what guards it"
-        value={why}
-        onValueChange={setWhy}
-      />
+      <Words label={starterWords.whyAcceptableHere} value={why} onValueChange={setWhy} />
       {isAsked && why.trim().length < 3 && (
         <p role="status" className="text-caution">
-          A reason first: it is printed with your name.
+          {starterWords.enterReasonFirst}
         </p>
       )}
       <button
@@ -26,7 +23,7 @@ function Open({ hazard, onTake }: { hazard: Hazard; onTake: (why: string) => voi
         className="control"
         onClick={() => (why.trim().length < 3 ? setAsked(true) : onTake(why.trim()))}
       >
-        I take this on
+        {starterWords.accept}
       </button>
     </Stop>
   );
@@ -51,9 +48,9 @@ export function Hazards({
         if (hazard.never) {
           return (
             <Stop key={hazard.code} title={hazard.label}>
-              <p>Nobody may accept that. A reset of its own cures it.</p>
+              <p>{starterWords.cannotAcceptedSeparate}</p>
               <button type="button" className="control" onClick={cure}>
-                Draw it with a reset
+                {starterWords.drawReset}
               </button>
             </Stop>
           );
@@ -77,7 +74,7 @@ export function Hazards({
                   })
                 }
               >
-                Take back
+                {starterWords.withdraw}
               </button>
             </p>
           );

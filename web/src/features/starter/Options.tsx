@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { starterWords } from "../../words/starter";
 
 type Option = Schemas["OptionOut"];
 type Starter = Schemas["StarterInputs"];
@@ -22,9 +23,7 @@ function NumberOption({ option, onTake }: { option: Option; onTake: (value: stri
         onBlur={() => onTake(text.replace(",", "."))}
         onKeyDown={(event) => event.key === "Enter" && onTake(text.replace(",", "."))}
       />
-      <span>
-        {option.unit} ({option.least} to {option.most})
-      </span>
+      <span>{starterWords.to(option.unit, option.least, option.most)}</span>
     </div>
   );
 }
@@ -46,7 +45,7 @@ export function Options({ options, starter, onChange }: OptionsProps) {
   return (
     <section aria-labelledby="options" className="space-y-3">
       <h2 id="options" className="stamp text-soft">
-        How it is built
+        {starterWords.howBuilt}
       </h2>
       {options.map((option) =>
         option.choices.length === 0 ? (
@@ -74,7 +73,7 @@ export function Options({ options, starter, onChange }: OptionsProps) {
         ),
       )}
       <fieldset className="flex flex-wrap items-center gap-2">
-        <legend className="float-left mr-2 min-w-44">Names on the drawing</legend>
+        <legend className="float-left mr-2 min-w-44">{starterWords.tagsDrawing}</legend>
         {(["iec", "nema"] as const).map((style) => (
           <button
             key={style}
@@ -88,7 +87,7 @@ export function Options({ options, starter, onChange }: OptionsProps) {
         ))}
       </fieldset>
       <fieldset className="flex flex-wrap items-center gap-2">
-        <legend className="float-left mr-2 min-w-44">Symbols</legend>
+        <legend className="float-left mr-2 min-w-44">{starterWords.symbols}</legend>
         {(["nema", "iec"] as const).map((style) => (
           <button
             key={style}

@@ -8,6 +8,7 @@ import { ProblemSlab, Stop } from "../../components/shapes";
 import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
 import type { Key } from "../../state/keys";
+import { starterWords } from "../../words/starter";
 import { Measures, useChoices, Verdict } from "./Compare";
 import { Hazards } from "./Hazards";
 import { Options } from "./Options";
@@ -23,16 +24,16 @@ function About({ entry }: { entry: Entry }) {
       </h2>
       <p>{entry.purpose}</p>
       <p>
-        <b>Use.</b> {entry.use}
+        <b>{starterWords.use}</b> {entry.use}
       </p>
       {entry.avoid.length > 1 && (
         <p className="text-caution">
-          <b>Not for.</b> {entry.avoid}
+          <b>{starterWords.not}</b> {entry.avoid}
         </p>
       )}
       {entry.interlocks.length > 1 && (
         <p>
-          <b>Must be in it.</b> {entry.interlocks}
+          <b>{starterWords.mustInclude}</b> {entry.interlocks}
         </p>
       )}
     </section>
@@ -77,11 +78,11 @@ export function StarterScreen() {
     setGroup(groups[(at + by + groups.length) % groups.length]?.[0] ?? null);
   };
   const keys: Key[] = [
-    { press: "j", does: "Next of what it must do", run: () => move(1) },
-    { press: "k", does: "The one before", run: () => move(-1) },
+    { press: "j", does: starterWords.nextFunction, run: () => move(1) },
+    { press: "k", does: starterWords.previous, run: () => move(-1) },
     ...listed.slice(0, 9).map((entry, number) => ({
       press: String(number + 1),
-      does: `Choose ${entry.title}`,
+      does: starterWords.choose(entry.title),
       run: () => choose(entry.id),
     })),
   ];
@@ -105,12 +106,12 @@ export function StarterScreen() {
       }
       primary={
         <Link to={`${base}/drawings`} className="control md:w-auto!" data-primary="true">
-          To the drawings
+          {starterWords.drawings}
         </Link>
       }
       others={
         <Link to={`${base}/rehearse`} className="control">
-          Rehearse it
+          {starterWords.rehearse}
         </Link>
       }
     >
@@ -118,7 +119,7 @@ export function StarterScreen() {
       {given && circuits.length > 0 && (
         <div className="space-y-5">
           <fieldset>
-            <legend className="stamp mb-2 text-soft">What must it do?</legend>
+            <legend className="stamp mb-2 text-soft">{starterWords.whatMustDo}</legend>
             <div className="flex flex-wrap gap-2">
               {groups.map(([name, label]) => (
                 <button
@@ -134,11 +135,11 @@ export function StarterScreen() {
             </div>
           </fieldset>
           <Choice
-            label="How does the load start?"
+            label={starterWords.howDoesLoad}
             options={[
               { value: "empty", label: "empty" },
               { value: "loaded", label: "loaded" },
-              { value: "unknown", label: "not known" },
+              { value: "unknown", label: starterWords.notKnown },
             ]}
             value={given.starter.load ?? "unknown"}
             onValueChange={(load) =>
@@ -146,7 +147,7 @@ export function StarterScreen() {
             }
           />
           {beside.slab}
-          <ul className="space-y-2" aria-label="Starters">
+          <ul className="space-y-2" aria-label={starterWords.starters}>
             {listed.map((entry, number) => {
               const isChosen = entry.id === chosen;
               const choice = choices.get(entry.id);
@@ -169,7 +170,7 @@ export function StarterScreen() {
                       {choice && choice.line_percent < 100 && <Measures choice={choice} />}
                     </span>
                     <span className="font-mono text-sm text-soft">
-                      {isChosen ? <b className="text-ink">chosen</b> : number + 1}
+                      {isChosen ? <b className="text-ink">{starterWords.chosen}</b> : number + 1}
                     </span>
                   </button>
                 </li>

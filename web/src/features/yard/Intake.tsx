@@ -3,6 +3,7 @@ import { useNavigate } from "react-router";
 import { Refused } from "../../api/client";
 import { Sheet } from "../../components/Sheet";
 import { ProblemSlab } from "../../components/shapes";
+import { yardWords } from "../../words/yard";
 import type { useYard } from "./useYard";
 
 export interface IntakeProps {
@@ -46,7 +47,7 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
       {
         tag: String(form.get("tag")).trim(),
         name: String(form.get("name")).trim(),
-        machine: machine || "Not placed yet",
+        machine: machine || yardWords.notPlacedYet,
       },
       { onSuccess: (place) => navigate(placeUrl(place)) },
     );
@@ -62,7 +63,7 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
     <Sheet
       isOpen={mode !== null}
       onOpenChange={(isOpen) => !isOpen && close()}
-      title={mode === "import" ? "Import a job file" : "New motor"}
+      title={mode === "import" ? yardWords.importJobFile : yardWords.newMotor}
     >
       <div className="space-y-4" data-works={works}>
         {wrong && (
@@ -74,7 +75,7 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
           <form className="space-y-3" onSubmit={submit}>
             <div>
               <label htmlFor={tagId} className="font-semibold">
-                Tag on the motor
+                {yardWords.tagMotor}
               </label>
               <input
                 id={tagId}
@@ -87,13 +88,13 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
             </div>
             <div>
               <label htmlFor={nameId} className="font-semibold">
-                What it drives
+                {yardWords.whatDrives}
               </label>
               <input id={nameId} name="name" className="field" maxLength={200} autoComplete="off" />
             </div>
             <div>
               <label htmlFor={machineId} className="font-semibold">
-                Machine or line
+                {yardWords.machineLine}
               </label>
               <input
                 id={machineId}
@@ -110,13 +111,13 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
               </datalist>
             </div>
             <button type="submit" className="control" data-primary="true">
-              Add and read its plate
+              {yardWords.addReadNameplate}
             </button>
           </form>
         ) : (
           <div className="space-y-3">
             <label htmlFor={fileId} className="block font-semibold">
-              Job file (.json, exported by Even Coil)
+              {yardWords.jobFileJson}
             </label>
             <input
               id={fileId}
@@ -134,7 +135,7 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
             {wrong?.code === "tag_taken" && (
               <div className="space-y-2">
                 <label htmlFor={newTagId} className="block font-semibold">
-                  Take it over under another tag
+                  {yardWords.importUnderAnother}
                 </label>
                 <input
                   id={newTagId}
@@ -143,13 +144,11 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
                   onChange={(event) => setAsTag(event.target.value)}
                 />
                 <button type="button" className="control" onClick={() => send(file, asTag.trim())}>
-                  Import as {asTag || "…"}
+                  {yardWords.importWord(asTag || "…")}
                 </button>
               </div>
             )}
-            <p className="text-soft">
-              A file of a motor that is here adds to its history. A wrong file changes nothing.
-            </p>
+            <p className="text-soft">{yardWords.fileMotorAlready}</p>
           </div>
         )}
       </div>

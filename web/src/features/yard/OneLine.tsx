@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { yardWords } from "../../words/yard";
 import type { YardMotor } from "./useYard";
 
 export interface OneLineProps {
@@ -17,7 +18,7 @@ export function OneLine({ motors, to }: OneLineProps) {
         viewBox={`0 0 ${width} 150`}
         className="h-[150px] w-auto min-w-[560px]"
         role="group"
-        aria-label={`${motors.length} motors on one line`}
+        aria-label={yardWords.motorsOneLine(motors.length)}
       >
         <text x="14" y="20" className="fill-ink font-mono text-[13px] font-semibold">
           {supply}
@@ -63,7 +64,7 @@ export function OneLine({ motors, to }: OneLineProps) {
                 {motor.tag}
               </text>
               <text x={x} y="143" textAnchor="middle" className="fill-soft text-[12px]">
-                {motor.wants ? "wants something" : "settled"}
+                {motor.wants ? yardWords.needsAttention : "settled"}
               </text>
             </Link>
           );

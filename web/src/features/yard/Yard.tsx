@@ -7,6 +7,7 @@ import { TopBar } from "../../components/TopBar";
 import { WindingMark } from "../../components/Winding";
 import { type Key, useKeys } from "../../state/keys";
 import { useSession } from "../../state/session";
+import { yardWords } from "../../words/yard";
 import { Intake } from "./Intake";
 import { OneLine } from "./OneLine";
 import { useYard, type YardMotor } from "./useYard";
@@ -35,17 +36,21 @@ export function Yard() {
     document.getElementById(`motor-${next}`)?.focus();
   };
   const keys: Key[] = [
-    { press: "j", does: "Next motor", run: () => move(1) },
-    { press: "k", does: "Motor before", run: () => move(-1) },
-    { press: "n", does: "Next thing undone", run: () => open(motors.find((motor) => motor.wants)) },
-    { press: "a", does: "New motor", run: () => setMode("add") },
-    { press: "i", does: "Import a job file", run: () => setMode("import") },
-    { press: "/", does: "Search", run: () => document.getElementById("search")?.focus() },
-    { press: "?", does: "Keys on this screen", run: () => setHelp(true) },
+    { press: "j", does: yardWords.nextMotor, run: () => move(1) },
+    { press: "k", does: yardWords.previousMotor, run: () => move(-1) },
+    {
+      press: "n",
+      does: yardWords.nextUp,
+      run: () => open(motors.find((motor) => motor.wants)),
+    },
+    { press: "a", does: yardWords.newMotor, run: () => setMode("add") },
+    { press: "i", does: yardWords.importJobFile, run: () => setMode("import") },
+    { press: "/", does: yardWords.search, run: () => document.getElementById("search")?.focus() },
+    { press: "?", does: yardWords.keysScreen, run: () => setHelp(true) },
   ];
   useKeys(keys);
   useEffect(() => {
-    document.title = "Yard · Even Coil";
+    document.title = yardWords.motorsEvenCoil;
   }, []);
   if (state.yard.error) return <Failure error={state.yard.error} />;
   if (!yard) return <Waiting />;
@@ -62,12 +67,12 @@ export function Yard() {
           <Shout>{yard.headline}</Shout>
           <div className="flex flex-wrap items-center gap-3">
             <label className="flex items-center gap-2">
-              <span className="sr-only">Search motors</span>
+              <span className="sr-only">{yardWords.searchMotors}</span>
               <input
                 id="search"
                 type="search"
                 className="field w-56"
-                placeholder="Search   /"
+                placeholder={yardWords.search2}
                 value={filter}
                 onChange={(event) => setFilter(event.target.value)}
               />
@@ -78,7 +83,7 @@ export function Yard() {
                 className="control"
                 to={`/w/${works}/convert/${encodeURIComponent(machine)}`}
               >
-                Convert {machine}
+                {yardWords.convert(machine)}
               </Link>
             ))}
             {yard.machines.map((machine) => (
@@ -87,17 +92,17 @@ export function Yard() {
                 className="control"
                 to={`/w/${works}/feeder/${encodeURIComponent(machine)}`}
               >
-                Feeder {machine}
+                {yardWords.feeder(machine)}
               </Link>
             ))}
             <Link className="control" to={`/w/${works}/heaters`}>
-              Heater charts
+              {yardWords.heaterCharts}
             </Link>
             <Link className="control" to={`/w/${works}/rules`}>
-              Works’ rules
+              {yardWords.plantRules}
             </Link>
             <button type="button" className="control" onClick={() => setMode("import")}>
-              Import file
+              {yardWords.importFile}
             </button>
             <button
               type="button"
@@ -106,7 +111,7 @@ export function Yard() {
               aria-describedby={yard.may_add ? undefined : "why-not-add"}
               onClick={() => setMode("add")}
             >
-              New motor
+              {yardWords.newMotor}
             </button>
             {!yard.may_add && (
               <p id="why-not-add" className="text-sm text-soft">
@@ -118,7 +123,7 @@ export function Yard() {
         <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_340px]">
           <div className="min-w-0 space-y-4">
             {yard.motors.length > 0 && <OneLine motors={yard.motors} to={to} />}
-            <ul className="space-y-2" aria-label="Motors">
+            <ul className="space-y-2" aria-label={yardWords.motors}>
               {motors.map((motor, place) => (
                 <li key={motor.tag}>
                   <Link
@@ -132,12 +137,14 @@ export function Yard() {
                     </span>
                     <span className="min-w-0">
                       <span className="block">
-                        <b>{motor.name || "not named"}</b>
+                        <b>{motor.name || yardWords.notNamed}</b>
                         <span className="text-soft"> · {motor.machine}</span>
                       </span>
                       <span className="block truncate font-mono text-sm text-soft">
-                        {motor.arches[0]?.state === "open" ? "no plate yet" : motor.headline}
-                        {motor.supply && ` · on ${motor.supply}`}
+                        {motor.arches[0]?.state === "open"
+                          ? yardWords.noNameplateYet
+                          : motor.headline}
+                        {motor.supply && yardWords.on(motor.supply)}
                       </span>
                       {motor.wants && <span className="block text-caution">{motor.wants}</span>}
                     </span>
@@ -148,14 +155,16 @@ export function Yard() {
                 </li>
               ))}
             </ul>
-            {motors.length === 0 && yard.motors.length > 0 && <p>No motor matches “{filter}”.</p>}
+            {motors.length === 0 && yard.motors.length > 0 && (
+              <p>{yardWords.noMotorMatches(filter)}</p>
+            )}
           </div>
           <section aria-labelledby="next-undone" className="metal px-5 py-4">
             <h2 id="next-undone" className="stamp">
-              Next thing undone
+              {yardWords.nextUp}
             </h2>
             {wants.length === 0 ? (
-              <p className="mt-2">Nothing. Every figure stands on something read.</p>
+              <p className="mt-2">{yardWords.nothingEveryFigure}</p>
             ) : (
               <ol className="mt-2 space-y-2">
                 {wants.slice(0, 5).map((motor) => (

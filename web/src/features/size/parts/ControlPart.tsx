@@ -1,4 +1,5 @@
 import { Reading, Words } from "../../../components/inputs";
+import { sizePartsWords } from "../../../words/sizeParts";
 import { Box, Drop, Unasked, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
@@ -9,8 +10,8 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
   if (!control) {
     return (
       <Unasked
-        says="The transformer must hold every coil and lamp, and pull the largest coil in. Until you enter what is marked on the coils, they are taken off the drawn starter with assumed VA."
-        name="Enter coils and lamps"
+        says={sizePartsWords.transformerMustSupply}
+        name={sizePartsWords.enterCoilsLamps}
         onAsk={() =>
           set({
             volts_v: "120",
@@ -33,16 +34,16 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
     <div className="space-y-3">
       {coils.map((item, at) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: rows have no other name and keep their place
-        <Box key={at} name={`Coil ${at + 1}`}>
+        <Box key={at} name={sizePartsWords.coil(at + 1)}>
           <Words
-            label="Marked"
+            label={sizePartsWords.marked}
             value={item.label}
             onValueChange={(label) => coil(at, { label })}
             onRest={onRest}
             className="w-28"
           />
           <Reading
-            label="How many"
+            label={sizePartsWords.howMany}
             unit=""
             value={String(item.count ?? 1)}
             onValueChange={(count) => coil(at, { count: count ? Number.parseInt(count, 10) : 0 })}
@@ -50,28 +51,28 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
             className="w-14"
           />
           <Reading
-            label="Inrush, each"
-            unit="VA"
+            label={sizePartsWords.inrushEach}
+            unit={sizePartsWords.va}
             value={item.inrush_va}
             onValueChange={(value) => coil(at, { inrush_va: value ?? "0" })}
             onRest={onRest}
             className="w-20"
           />
           <Reading
-            label="Sealed, each"
-            unit="VA"
+            label={sizePartsWords.sealedEach}
+            unit={sizePartsWords.va}
             value={item.sealed_va}
             onValueChange={(value) => coil(at, { sealed_va: value ?? "0" })}
             onRest={onRest}
             className="w-20"
           />
           <Drop
-            name="Take this coil out"
+            name={sizePartsWords.removeCoil}
             onDrop={() => change({ coils: coils.filter((_, place) => place !== at) })}
           />
         </Box>
       ))}
-      <Box name="Transformer and wires">
+      <Box name={sizePartsWords.transformerWires}>
         <button
           type="button"
           className="control"
@@ -79,18 +80,18 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
             change({ coils: [...coils, { label: "", count: 1, inrush_va: "0", sealed_va: "0" }] })
           }
         >
-          Another coil
+          {sizePartsWords.addCoil}
         </button>
         <Reading
-          label="Lamps together"
-          unit="VA"
+          label={sizePartsWords.pilotLightsTotal}
+          unit={sizePartsWords.va}
           value={control.lamps_va}
           onValueChange={(lamps_va) => change({ lamps_va })}
           onRest={onRest}
           className="w-20"
         />
         <Reading
-          label="Control volts"
+          label={sizePartsWords.controlVoltage}
           unit="V"
           value={control.volts_v}
           onValueChange={(volts_v) => change({ volts_v })}
@@ -98,26 +99,26 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
         <Reading
-          label="Transformer that is there"
-          unit="VA"
+          label={sizePartsWords.existingTransformer}
+          unit={sizePartsWords.va}
           value={control.transformer_va}
           onValueChange={(transformer_va) => change({ transformer_va })}
           onRest={onRest}
           className="w-24"
         />
         <Words
-          label="Control wire, AWG"
+          label={sizePartsWords.controlWireAwg}
           value={control.conductor}
           onValueChange={(conductor) => change({ conductor })}
           onRest={onRest}
           className="w-28"
         />
         <YesNo
-          label="It leaves the enclosure"
+          label={sizePartsWords.leavesEnclosure}
           value={control.leaves_enclosure ?? true}
           onValueChange={(leaves_enclosure) => change({ leaves_enclosure })}
         />
-        <Drop name="Leave control power out" onDrop={() => set(null)} />
+        <Drop name={sizePartsWords.removeControlPower} onDrop={() => set(null)} />
       </Box>
     </div>
   );

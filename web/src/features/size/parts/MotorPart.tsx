@@ -1,27 +1,28 @@
 import { Choice, Reading, Words } from "../../../components/inputs";
+import { sizePartsWords } from "../../../words/sizeParts";
 import { Box, Drop, Unasked, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
 const SERVICES = [
-  { value: "short_time", label: "Short time" },
-  { value: "intermittent", label: "Intermittent" },
-  { value: "periodic", label: "Periodic" },
-  { value: "varying", label: "Varying" },
+  { value: "short_time", label: sizePartsWords.shortTime },
+  { value: "intermittent", label: sizePartsWords.intermittent },
+  { value: "periodic", label: sizePartsWords.periodic },
+  { value: "varying", label: sizePartsWords.varying },
 ] as const;
 const RATINGS = [
-  { value: "min5", label: "5 min" },
-  { value: "min15", label: "15 min" },
-  { value: "min30_60", label: "30 or 60 min" },
+  { value: "min5", label: sizePartsWords.min },
+  { value: "min15", label: sizePartsWords.min2 },
+  { value: "min30_60", label: sizePartsWords.min3 },
   { value: "continuous", label: "continuous" },
 ] as const;
 const RESISTORS = [
-  { value: null, label: "none apart" },
-  { value: "light_starting", label: "light start" },
-  { value: "heavy_starting", label: "heavy start" },
-  { value: "extra_heavy_starting", label: "extra-heavy start" },
-  { value: "light_intermittent", label: "light intermittent" },
-  { value: "medium_intermittent", label: "medium intermittent" },
-  { value: "heavy_intermittent", label: "heavy intermittent" },
+  { value: null, label: sizePartsWords.noneSeparate },
+  { value: "light_starting", label: sizePartsWords.lightStart },
+  { value: "heavy_starting", label: sizePartsWords.heavyStart },
+  { value: "extra_heavy_starting", label: sizePartsWords.extraHeavyStart },
+  { value: "light_intermittent", label: sizePartsWords.lightIntermittent },
+  { value: "medium_intermittent", label: sizePartsWords.mediumIntermittent },
+  { value: "heavy_intermittent", label: sizePartsWords.heavyIntermittent },
   { value: "continuous", label: "continuous" },
 ] as const;
 
@@ -32,15 +33,15 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
   const machine = size.machine ?? "squirrel_cage";
   return (
     <div className="space-y-3">
-      <Box name="Motor">
+      <Box name={sizePartsWords.motor}>
         <Choice
-          label="It is"
+          label={sizePartsWords.type}
           options={[
-            { value: "squirrel_cage", label: "squirrel cage" },
-            { value: "wound_rotor", label: "wound rotor" },
+            { value: "squirrel_cage", label: sizePartsWords.squirrelCage },
+            { value: "wound_rotor", label: sizePartsWords.woundRotor },
             { value: "synchronous", label: "synchronous" },
-            { value: "high_torque", label: "made for high torque" },
-            { value: "torque", label: "torque motor, made to stand" },
+            { value: "high_torque", label: sizePartsWords.madeHighTorque },
+            { value: "torque", label: sizePartsWords.torqueMotorRated },
           ]}
           value={machine}
           onValueChange={(next) =>
@@ -52,7 +53,7 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
         />
         {machine === "synchronous" && (
           <Choice
-            label="Power factor"
+            label={sizePartsWords.powerFactor}
             options={([100, 90, 80] as const).map((value) => ({ value, label: `${value} %` }))}
             value={size.power_factor ?? 100}
             onValueChange={(power_factor) => set({ power_factor })}
@@ -61,7 +62,7 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
         {machine === "wound_rotor" && (
           <>
             <Reading
-              label="Secondary amps, plate"
+              label={sizePartsWords.secondaryAmpsNameplate}
               unit="A"
               value={size.rotor?.secondary_a}
               onValueChange={(secondary_a) =>
@@ -73,7 +74,7 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
             />
             {size.rotor && (
               <Choice
-                label="Resistor apart, duty"
+                label={sizePartsWords.separateResistorDuty}
                 options={RESISTORS}
                 value={size.rotor.resistor ?? null}
                 onValueChange={(resistor) =>
@@ -85,52 +86,52 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
         )}
         {hasSpeeds && (
           <YesNo
-            label="Each speed with overload, wires and contactor for itself"
+            label={sizePartsWords.eachSpeedOwn}
             value={size.speeds?.each_protected ?? false}
             onValueChange={(each_protected) => set({ speeds: { each_protected } })}
           />
         )}
       </Box>
       {size.duty ? (
-        <Box name="Duty">
+        <Box name={sizePartsWords.duty}>
           <Choice
-            label="The machine works"
+            label={sizePartsWords.dutyMachine}
             options={SERVICES}
             value={size.duty.service}
             onValueChange={(service) => size.duty && set({ duty: { ...size.duty, service } })}
           />
           <Choice
-            label="Motor rated for"
+            label={sizePartsWords.motorTimeRating}
             options={RATINGS}
             value={size.duty.rating}
             onValueChange={(rating) => size.duty && set({ duty: { ...size.duty, rating } })}
           />
           <Words
-            label="Why it cannot run on"
+            label={sizePartsWords.whyCannotRun}
             value={size.duty.reason}
             onValueChange={(reason) => size.duty && set({ duty: { ...size.duty, reason } })}
             onRest={onRest}
             className="grow"
           />
-          <Drop name="It is continuous after all" onDrop={() => set({ duty: null })} />
+          <Drop name={sizePartsWords.continuousDuty} onDrop={() => set({ duty: null })} />
         </Box>
       ) : (
         <Unasked
-          says="Counted as continuous duty. Only where the driven machine makes that impossible may the wire be sized by plate current and duty."
-          name="It is not continuous"
+          says={sizePartsWords.countedContinuousDuty}
+          name={sizePartsWords.notContinuousDuty}
           onAsk={() => set({ duty: { service: "intermittent", rating: "min30_60", reason: "" } })}
         />
       )}
-      <Box name="Reduced start">
+      <Box name={sizePartsWords.reducedVoltageStart}>
         <Reading
-          label="Autotransformer tap"
+          label={sizePartsWords.autotransformerTap}
           unit="%"
           value={size.start?.tap_percent}
           onValueChange={(tap_percent) => set({ start: tap_percent ? { tap_percent } : null })}
           onRest={onRest}
           className="w-20"
         />
-        <p className="text-sm text-soft">Wye-delta and part-winding starts come from the leads.</p>
+        <p className="text-sm text-soft">{sizePartsWords.wyeDeltaPart}</p>
       </Box>
     </div>
   );

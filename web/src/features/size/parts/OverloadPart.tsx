@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, told } from "../../../api/client";
 import { Choice, Reading, Words } from "../../../components/inputs";
+import { sizePartsWords } from "../../../words/sizeParts";
 import { Box, Drop, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
@@ -51,34 +52,34 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
   };
   return (
     <div className="space-y-3">
-      <Box name="Relay">
+      <Box name={sizePartsWords.relay}>
         <Choice
-          label="Its heaters lie"
+          label={sizePartsWords.heaters}
           options={[
-            { value: "line", label: "in the lines" },
-            { value: "leg", label: "in the winding legs" },
-            { value: "half", label: "in half a winding" },
+            { value: "line", label: sizePartsWords.lineConductors },
+            { value: "leg", label: sizePartsWords.windingLeads },
+            { value: "half", label: sizePartsWords.halfWinding },
           ]}
           value={overload?.place ?? "line"}
           onValueChange={(place) => set({ place })}
         />
         <Choice
-          label="How many"
+          label={sizePartsWords.howMany}
           options={([3, 2, 1] as const).map((value) => ({ value, label: String(value) }))}
           value={overload?.units ?? 3}
           onValueChange={(units) => set({ units })}
         />
         <Choice
-          label="Trip class"
+          label={sizePartsWords.tripClass}
           options={[
-            { value: null, label: "not read" },
+            { value: null, label: sizePartsWords.notKnown },
             ...([5, 10, 20, 30] as const).map((value) => ({ value, label: String(value) })),
           ]}
           value={overload?.trip_class ?? null}
           onValueChange={(trip_class) => set({ trip_class })}
         />
         <Reading
-          label="Start takes"
+          label={sizePartsWords.startingTime}
           unit="s"
           value={overload?.accelerates_s}
           onValueChange={(accelerates_s) => set({ accelerates_s })}
@@ -86,7 +87,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
           className="w-16"
         />
         <Reading
-          label="Dial from"
+          label={sizePartsWords.dialRangeFrom}
           unit="A"
           value={overload?.low_a}
           onValueChange={(low_a) => set({ low_a })}
@@ -94,7 +95,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
           className="w-20"
         />
         <Reading
-          label="to"
+          label={sizePartsWords.to}
           unit="A"
           value={overload?.high_a}
           onValueChange={(high_a) => set({ high_a })}
@@ -102,20 +103,20 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
           className="w-20"
         />
         <YesNo
-          label="Dial counts 125 % itself"
+          label={sizePartsWords.dialAlreadyIncludes}
           value={overload?.dial_has_125 ?? false}
           onValueChange={(dial_has_125) => set({ dial_has_125 })}
         />
         <Reading
-          label="Current transformer"
-          unit="A to"
+          label={sizePartsWords.currentTransformer}
+          unit={sizePartsWords.aTo}
           value={overload?.ct_primary_a}
           onValueChange={(ct_primary_a) => set({ ct_primary_a })}
           onRest={onRest}
           className="w-20"
         />
         <Reading
-          label="secondary"
+          label={sizePartsWords.secondary}
           unit="A"
           value={overload?.ct_secondary_a}
           onValueChange={(ct_secondary_a) => set({ ct_secondary_a })}
@@ -123,7 +124,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
           className="w-16"
         />
         <Reading
-          label="Capacitor behind it lowers amps by"
+          label={sizePartsWords.powerFactorCapacitor}
           unit="%"
           value={overload?.capacitor_percent}
           onValueChange={(capacitor_percent) => set({ capacitor_percent })}
@@ -131,7 +132,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
           className="w-16"
         />
         <Reading
-          label="Protector in the motor opens at"
+          label={sizePartsWords.protectorMotorTrips}
           unit="A"
           value={overload?.protector_trip_a}
           onValueChange={(protector_trip_a) => set({ protector_trip_a })}
@@ -140,29 +141,29 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
         />
         {overload && (
           <Drop
-            name="Leave the relay out"
+            name={sizePartsWords.removeRelay}
             onDrop={() => onSizeChange({ ...size, overload: null })}
           />
         )}
       </Box>
-      <Box name="Heater chart">
+      <Box name={sizePartsWords.heaterChart}>
         {(charts.data ?? []).length > 0 ? (
           <Choice
-            label="Chart"
+            label={sizePartsWords.chart}
             options={(charts.data ?? []).map((chart) => ({ value: chart.name, label: chart.name }))}
             value={heater?.table.name}
             onValueChange={take}
           />
         ) : (
-          <p>No chart yet. Copy the one in the starter's door.</p>
+          <p>{sizePartsWords.noChartYet}</p>
         )}
         <Link className="ask text-sm" to={`/w/${works}/heaters`}>
-          Charts of the works
+          {sizePartsWords.chartsPlant}
         </Link>
         {heater && (
           <>
             <Choice
-              label="Relay"
+              label={sizePartsWords.relay}
               options={relays.map((value) => ({ value, label: value }))}
               value={heater.relay_type}
               onValueChange={(relay_type) => {
@@ -181,7 +182,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
             />
             {sizes.length > 1 && (
               <Choice
-                label="Starter size"
+                label={sizePartsWords.starterSize}
                 options={sizes.map((value) => ({ value, label: value || "any" }))}
                 value={heater.starter_size}
                 onValueChange={(starter_size) =>
@@ -190,7 +191,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
               />
             )}
             <Choice
-              label="Elements"
+              label={sizePartsWords.elements}
               options={([2, 3] as const).map((value) => ({ value, label: String(value) }))}
               value={heater.elements ?? 3}
               onValueChange={(elements) =>
@@ -198,14 +199,14 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
               }
             />
             <Words
-              label="Code that is there"
+              label={sizePartsWords.existingHeaterCode}
               value={heater.code}
               onValueChange={(code) => onSizeChange({ ...size, heater: { ...heater, code } })}
               onRest={onRest}
               className="w-32"
             />
             <Drop
-              name="Leave the heater out"
+              name={sizePartsWords.removeHeater}
               onDrop={() => onSizeChange({ ...size, heater: null })}
             />
           </>

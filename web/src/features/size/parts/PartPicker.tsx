@@ -1,4 +1,5 @@
 import type { Worked } from "../../../api/client";
+import { sizePartsWords } from "../../../words/sizeParts";
 import { failsOf, figuresOf, PARTS, type PartId, withheldOf } from "./parts";
 
 /** Which part of the sheet is open; each tells what fails in it without being opened. */
@@ -12,7 +13,7 @@ export function PartPicker({
   onPartChange: (part: PartId) => void;
 }) {
   return (
-    <nav aria-label="Parts of the sheet" className="flex flex-wrap gap-1.5">
+    <nav aria-label={sizePartsWords.partsSheet} className="flex flex-wrap gap-1.5">
       {PARTS.map(({ id, name }) => {
         const fails = failsOf(worked, id);
         const withheld = id === "branch" ? 0 : withheldOf(worked, id);
@@ -30,12 +31,13 @@ export function PartPicker({
             {name}
             {fails > 0 ? (
               <b className="ml-1.5 bg-live px-1 text-on-live">
-                {fails} fail{fails === 1 ? "s" : ""}
+                {sizePartsWords.fail(fails)}
+                {fails === 1 ? "s" : ""}
               </b>
             ) : withheld > 0 ? (
-              <b className="ml-1.5 text-caution">{withheld} withheld</b>
+              <b className="ml-1.5 text-caution">{sizePartsWords.withheld(withheld)}</b>
             ) : (
-              isAsked && <span className="ml-1.5 font-normal">given</span>
+              isAsked && <span className="ml-1.5 font-normal">{sizePartsWords.entered}</span>
             )}
           </button>
         );

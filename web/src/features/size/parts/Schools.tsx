@@ -1,10 +1,11 @@
 import type { Worked } from "../../../api/client";
+import { sizePartsWords } from "../../../words/sizeParts";
 
 const NAMES: Record<string, string> = {
-  exam: "Exam",
-  field: "Field",
-  raised: "Does not start",
-  ordinary: "The wire decides",
+  exam: sizePartsWords.mainRule,
+  field: sizePartsWords.nextSizeUp,
+  raised: sizePartsWords.willNotStart,
+  ordinary: sizePartsWords.ordinaryCircuitLimit,
 };
 
 /** Every opinion on the device side by side: what it gives, whether it holds here, and why. */
@@ -13,7 +14,7 @@ export function Schools({ worked }: { worked: Worked }) {
   return (
     <section aria-labelledby="schools">
       <h2 id="schools" className="stamp mb-2 text-soft">
-        What each school would put in
+        {sizePartsWords.eachReading}
       </h2>
       <div className="grid gap-x-3 gap-y-2 sm:grid-cols-2 md:grid-cols-4" data-testid="schools">
         {worked.schools.map((row) => (
@@ -25,9 +26,9 @@ export function Schools({ worked }: { worked: Worked }) {
             <p className="flex justify-between gap-2 text-sm text-soft">
               {NAMES[row.id] ?? row.id}
               {row.is_chosen ? (
-                <b className="stamp text-plum">used</b>
+                <b className="stamp text-plum">{sizePartsWords.used}</b>
               ) : (
-                !row.applies && <b className="stamp">does not apply</b>
+                !row.applies && <b className="stamp">{sizePartsWords.doesNotApply}</b>
               )}
             </p>
             <p

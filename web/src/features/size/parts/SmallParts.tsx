@@ -1,4 +1,5 @@
 import { Choice, Reading, Words } from "../../../components/inputs";
+import { sizePartsWords } from "../../../words/sizeParts";
 import { Box, Drop, Unasked, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
@@ -9,8 +10,8 @@ export function RunPart({ size, onSizeChange, onRest }: PartProps) {
   if (!raceway) {
     return (
       <Unasked
-        says="How large must the raceway be, or does what is there hold these wires?"
-        name="Work out the raceway"
+        says={sizePartsWords.howLargeRaceway}
+        name={sizePartsWords.calculateRaceway}
         onAsk={() =>
           set({
             kind: "EMT",
@@ -24,9 +25,9 @@ export function RunPart({ size, onSizeChange, onRest }: PartProps) {
     );
   }
   return (
-    <Box name="Raceway">
+    <Box name={sizePartsWords.raceway}>
       <Choice
-        label="Kind"
+        label={sizePartsWords.kind}
         options={(["EMT", "IMC", "RMC", "PVC40", "PVC80", "FMC", "LFMC"] as const).map((value) => ({
           value,
           label: value,
@@ -35,7 +36,7 @@ export function RunPart({ size, onSizeChange, onRest }: PartProps) {
         onValueChange={(kind) => set({ ...raceway, kind })}
       />
       <Words
-        label="Size that is there, if any"
+        label={sizePartsWords.existingSizeIf}
         value={raceway.trade_size}
         placeholder="3/4"
         onValueChange={(trade_size) => set({ ...raceway, trade_size })}
@@ -43,7 +44,7 @@ export function RunPart({ size, onSizeChange, onRest }: PartProps) {
         className="w-44"
       />
       <Reading
-        label="Control wires beside"
+        label={sizePartsWords.controlConductors}
         unit=""
         value={raceway.control_count ? String(raceway.control_count) : ""}
         onValueChange={(count) =>
@@ -53,18 +54,18 @@ export function RunPart({ size, onSizeChange, onRest }: PartProps) {
         className="w-16"
       />
       <Words
-        label="of size"
+        label={sizePartsWords.size}
         value={raceway.control_size}
         onValueChange={(control_size) => set({ ...raceway, control_size })}
         onRest={onRest}
         className="w-20"
       />
       <YesNo
-        label="A nipple, 24 in at most"
+        label={sizePartsWords.nippleLess}
         value={raceway.is_nipple ?? false}
         onValueChange={(is_nipple) => set({ ...raceway, is_nipple })}
       />
-      <Drop name="Leave the raceway out" onDrop={() => set(null)} />
+      <Drop name={sizePartsWords.removeRaceway} onDrop={() => set(null)} />
     </Box>
   );
 }
@@ -76,52 +77,52 @@ export function FaultPart({ size, onSizeChange, onRest }: PartProps) {
   if (!fault) {
     return (
       <Unasked
-        says="Can the device open the current that may come here, and does the starter stand it? The current itself is entered with the supply."
-        name="Hold the marks against it"
+        says={sizePartsWords.canFuseBreaker}
+        name={sizePartsWords.compareRatings}
         onAsk={() => set({ device_ka: null, starter_ka: null, device_volts: "" })}
       />
     );
   }
   return (
-    <Box name="As marked">
+    <Box name={sizePartsWords.markedRatings}>
       <Reading
-        label="Device, interrupting"
-        unit="kA"
+        label={sizePartsWords.fuseBreakerInterrupting}
+        unit={sizePartsWords.ka}
         value={fault.device_ka}
         onValueChange={(device_ka) => set({ ...fault, device_ka })}
         onRest={onRest}
         className="w-20"
       />
       <Reading
-        label="Starter or panel, short circuit"
-        unit="kA"
+        label={sizePartsWords.starterPanelShort}
+        unit={sizePartsWords.ka}
         value={fault.starter_ka}
         onValueChange={(starter_ka) => set({ ...fault, starter_ka })}
         onRest={onRest}
         className="w-20"
       />
       <Words
-        label="Device, volts"
+        label={sizePartsWords.fuseBreakerVoltage}
         value={fault.device_volts}
         placeholder="480Y/277"
         onValueChange={(device_volts) => set({ ...fault, device_volts })}
         onRest={onRest}
         className="w-36"
       />
-      <Drop name="Leave fault current out" onDrop={() => set(null)} />
+      <Drop name={sizePartsWords.removeFaultCurrent} onDrop={() => set(null)} />
     </Box>
   );
 }
 
 const KINDS = [
-  { value: null, label: "not read" },
-  { value: "motor_circuit_switch", label: "motor-circuit switch" },
+  { value: null, label: sizePartsWords.notKnown },
+  { value: "motor_circuit_switch", label: sizePartsWords.motorCircuitSwitch },
   { value: "breaker", label: "breaker" },
-  { value: "molded_case_switch", label: "molded-case switch" },
+  { value: "molded_case_switch", label: sizePartsWords.moldedCaseSwitch },
   { value: "manual_controller", label: "manual controller" },
-  { value: "general_use_switch", label: "general-use switch" },
-  { value: "snap_switch", label: "snap switch" },
-  { value: "plug", label: "cord and plug" },
+  { value: "general_use_switch", label: sizePartsWords.generalUseSwitch },
+  { value: "snap_switch", label: sizePartsWords.snapSwitch },
+  { value: "plug", label: sizePartsWords.cordPlug },
 ] as const;
 
 /** Where the disconnects are and what they are. */
@@ -131,8 +132,8 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
   if (!place) {
     return (
       <Unasked
-        says="Whoever works on motor or starter must see the switch, or be able to lock it. Pace the distances."
-        name="Enter where they are"
+        says={sizePartsWords.disconnectSight}
+        name={sizePartsWords.enterLocations}
         onAsk={() =>
           set({
             controller_visible: true,
@@ -148,30 +149,30 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
   }
   return (
     <div className="space-y-3">
-      <Box name="Starter, and the switch before it">
+      <Box name={sizePartsWords.starterDisconnectLine}>
         <Reading
-          label="Distance"
-          unit="ft"
+          label={sizePartsWords.distance}
+          unit={sizePartsWords.ft}
           value={place.controller_ft}
           onValueChange={(controller_ft) => set({ ...place, controller_ft })}
           onRest={onRest}
           className="w-20"
         />
         <YesNo
-          label="Can be seen"
+          label={sizePartsWords.sight}
           value={place.controller_visible ?? true}
           onValueChange={(controller_visible) => set({ ...place, controller_visible })}
         />
         <Reading
-          label="Starter marked"
-          unit="hp"
+          label={sizePartsWords.starterRating}
+          unit={sizePartsWords.hp}
           value={place.controller_hp}
           onValueChange={(controller_hp) => set({ ...place, controller_hp })}
           onRest={onRest}
           className="w-20"
         />
         <Reading
-          label="at"
+          label={sizePartsWords.at}
           unit="V"
           value={place.controller_v}
           onValueChange={(controller_v) => set({ ...place, controller_v })}
@@ -179,50 +180,50 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
       </Box>
-      <Box name="From the nearest switch to the motor">
+      <Box name={sizePartsWords.fromNearestDisconnect}>
         <Reading
-          label="Distance"
-          unit="ft"
+          label={sizePartsWords.distance}
+          unit={sizePartsWords.ft}
           value={place.motor_ft}
           onValueChange={(motor_ft) => set({ ...place, motor_ft })}
           onRest={onRest}
           className="w-20"
         />
         <YesNo
-          label="Can be seen"
+          label={sizePartsWords.sight}
           value={place.motor_visible ?? true}
           onValueChange={(motor_visible) => set({ ...place, motor_visible })}
         />
         <YesNo
-          label="It stands at the motor"
+          label={sizePartsWords.motor2}
           value={place.own_at_motor ?? false}
           onValueChange={(own_at_motor) => set({ ...place, own_at_motor })}
         />
         <YesNo
-          label="Starter's switch locks open"
+          label={sizePartsWords.startersDisconnectCan}
           value={place.lockable ?? false}
           onValueChange={(lockable) => set({ ...place, lockable })}
         />
         <Choice
-          label="Why none is at the motor"
+          label={sizePartsWords.whyThereNone}
           options={[
-            { value: "", label: "no reason" },
-            { value: "impracticable", label: "impracticable or more hazard" },
-            { value: "procedures", label: "written procedures, qualified only" },
+            { value: "", label: sizePartsWords.noReason },
+            { value: "impracticable", label: sizePartsWords.impracticableAddsHazard },
+            { value: "procedures", label: sizePartsWords.industrialWrittenSafety },
           ]}
           value={place.excuse ?? ""}
           onValueChange={(excuse) => set({ ...place, excuse })}
         />
       </Box>
-      <Box name="The switch itself">
+      <Box name={sizePartsWords.disconnect}>
         <Choice
-          label="Kind"
+          label={sizePartsWords.kind}
           options={KINDS}
           value={place.kind ?? null}
           onValueChange={(kind) => set({ ...place, kind })}
         />
         <Reading
-          label="Marked"
+          label={sizePartsWords.marked}
           unit="A"
           value={place.amps_a}
           onValueChange={(amps_a) => set({ ...place, amps_a })}
@@ -230,19 +231,19 @@ export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
         <Reading
-          label="at this voltage"
-          unit="hp"
+          label={sizePartsWords.voltage}
+          unit={sizePartsWords.hp}
           value={place.rated_hp}
           onValueChange={(rated_hp) => set({ ...place, rated_hp })}
           onRest={onRest}
           className="w-20"
         />
         <YesNo
-          label="Portable motor"
+          label={sizePartsWords.portableMotor}
           value={place.is_portable ?? false}
           onValueChange={(is_portable) => set({ ...place, is_portable })}
         />
-        <Drop name="Leave the disconnects out" onDrop={() => set(null)} />
+        <Drop name={sizePartsWords.removeDisconnects} onDrop={() => set(null)} />
       </Box>
     </div>
   );
@@ -253,9 +254,9 @@ export function DrivePart({ size, onSizeChange, onRest }: PartProps) {
   const set = (drive: typeof size.drive) => onSizeChange({ ...size, drive: drive ?? null });
   const { drive } = size;
   return (
-    <Box name="Drive">
+    <Box name={sizePartsWords.drive}>
       <Reading
-        label="Rated input current"
+        label={sizePartsWords.ratedInputCurrent}
         unit="A"
         value={drive?.input_a}
         onValueChange={(input_a) =>
@@ -270,17 +271,17 @@ export function DrivePart({ size, onSizeChange, onRest }: PartProps) {
       {drive ? (
         <>
           <YesNo
-            label="Bypass around it"
+            label={sizePartsWords.bypassAround}
             value={drive.has_bypass ?? false}
             onValueChange={(has_bypass) => set({ ...drive, has_bypass })}
           />
           <YesNo
-            label="Listed as motor overload"
+            label={sizePartsWords.listedMotorOverload}
             value={drive.has_overload ?? true}
             onValueChange={(has_overload) => set({ ...drive, has_overload })}
           />
           <Reading
-            label="Output set to"
+            label={sizePartsWords.outputCurrentSet}
             unit="V"
             value={drive.output_v}
             onValueChange={(output_v) => set({ ...drive, output_v })}
@@ -288,20 +289,20 @@ export function DrivePart({ size, onSizeChange, onRest }: PartProps) {
           />
         </>
       ) : (
-        <p className="text-soft">The drive's input current decides its wires, not the motor's.</p>
+        <p className="text-soft">{sizePartsWords.drivesInputCurrent}</p>
       )}
     </Box>
   );
 }
 
 const CABLES = [
-  { value: null, label: "not read" },
-  { value: "raceway", label: "wires in raceway" },
-  { value: "NM", label: "NM" },
-  { value: "UF", label: "UF" },
-  { value: "AC", label: "AC" },
-  { value: "MC", label: "MC" },
-  { value: "TC", label: "TC" },
+  { value: null, label: sizePartsWords.notKnown },
+  { value: "raceway", label: sizePartsWords.conductorsRaceway },
+  { value: "NM", label: sizePartsWords.nm },
+  { value: "UF", label: sizePartsWords.uf },
+  { value: "AC", label: sizePartsWords.ac },
+  { value: "MC", label: sizePartsWords.mc },
+  { value: "TC", label: sizePartsWords.tc },
   { value: "cord", label: "cord" },
 ] as const;
 
@@ -312,8 +313,8 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
   if (!there) {
     return (
       <Unasked
-        says="Enter what is already there: each part gets its verdict, and the weakest one governs."
-        name="Enter what is there"
+        says={sizePartsWords.enterExisting}
+        name={sizePartsWords.enterExistingInstallation}
         onAsk={() =>
           set({ cable_size: "", cable_metal: "cu", cable_insulation: "THWN", terminal_c: 60 })
         }
@@ -323,15 +324,15 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
   const change = (next: Partial<typeof there>) => set({ ...there, ...next });
   return (
     <div className="space-y-3">
-      <Box name="Wires">
+      <Box name={sizePartsWords.conductors}>
         <Choice
-          label="Kind"
+          label={sizePartsWords.kind}
           options={CABLES}
           value={there.cable ?? null}
           onValueChange={(cable) => change({ cable })}
         />
         <Words
-          label="Size"
+          label={sizePartsWords.size2}
           value={there.cable_size}
           placeholder="10"
           onValueChange={(cable_size) => change({ cable_size })}
@@ -339,7 +340,7 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
         <Choice
-          label="Metal"
+          label={sizePartsWords.conductorMaterial}
           options={[
             { value: "cu", label: "copper" },
             { value: "al", label: "aluminium" },
@@ -348,7 +349,7 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
           onValueChange={(cable_metal) => change({ cable_metal })}
         />
         <Choice
-          label="Insulation"
+          label={sizePartsWords.insulation}
           options={(["TW", "THWN", "THHN", "XHHW-2"] as const).map((value) => ({
             value,
             label: value,
@@ -357,16 +358,16 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
           onValueChange={(cable_insulation) => change({ cable_insulation })}
         />
         <Choice
-          label="Lugs"
+          label={sizePartsWords.terminalRating}
           options={[
-            { value: 60, label: "60 °C or unmarked" },
+            { value: 60, label: sizePartsWords.cUnmarked },
             { value: 75, label: "75 °C" },
           ]}
           value={there.terminal_c ?? 60}
           onValueChange={(terminal_c) => change({ terminal_c })}
         />
         <Reading
-          label="Other loads on them"
+          label={sizePartsWords.otherLoadsCircuit}
           unit="A"
           value={there.other_loads_a}
           onValueChange={(other_loads_a) => change({ other_loads_a })}
@@ -374,9 +375,9 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
       </Box>
-      <Box name="Devices">
+      <Box name={sizePartsWords.protection}>
         <Reading
-          label="Fuse or breaker"
+          label={sizePartsWords.fuseBreaker}
           unit="A"
           value={there.device_a}
           onValueChange={(device_a) => change({ device_a })}
@@ -384,7 +385,7 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
         <Reading
-          label="Overload trips at"
+          label={sizePartsWords.overloadTrips}
           unit="A"
           value={there.trip_a}
           onValueChange={(trip_a) => change({ trip_a })}
@@ -392,7 +393,7 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
         <Reading
-          label="Plug and receptacle"
+          label={sizePartsWords.plugReceptacle}
           unit="A"
           value={there.plug_a}
           onValueChange={(plug_a) => change({ plug_a })}
@@ -400,7 +401,7 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
         <Reading
-          label="its volts"
+          label={sizePartsWords.voltage2}
           unit="V"
           value={there.plug_v}
           onValueChange={(plug_v) => change({ plug_v })}
@@ -408,14 +409,14 @@ export function TherePart({ size, onSizeChange, onRest }: PartProps) {
           className="w-20"
         />
         <Reading
-          label="its power"
-          unit="hp"
+          label={sizePartsWords.power}
+          unit={sizePartsWords.hp}
           value={there.plug_hp}
           onValueChange={(plug_hp) => change({ plug_hp })}
           onRest={onRest}
           className="w-20"
         />
-        <Drop name="Leave what is there out" onDrop={() => set(null)} />
+        <Drop name={sizePartsWords.removeExistingInstallation} onDrop={() => set(null)} />
       </Box>
     </div>
   );

@@ -4,17 +4,18 @@ import { api, type Schemas, told } from "../../../api/client";
 import { Waiting } from "../../../components/Edges";
 import { useAnswer } from "../../../components/useAnswer";
 import type { Given } from "../../../state/useJob";
+import { sizePartsWords } from "../../../words/sizeParts";
 
 type Curves = Schemas["CurvesOut"];
 type Curve = Curves["curves"][number];
 
 const NAMES: Record<string, string> = {
-  motor: "motor start",
-  overload_cold: "overload, cold",
-  overload_hot: "overload, hot",
-  device_fast: "device, earliest",
-  device_slow: "device, latest",
-  damage: "wire is hurt",
+  motor: sizePartsWords.motorStart,
+  overload_cold: sizePartsWords.overloadCold,
+  overload_hot: sizePartsWords.overloadHot,
+  device_fast: sizePartsWords.fuseBreakerMinimum,
+  device_slow: sizePartsWords.fuseBreakerTotal,
+  damage: sizePartsWords.conductorDamage,
 };
 const LOOKS: Record<string, { stroke: string; dash?: string; width: number }> = {
   motor: { stroke: "var(--ink)", width: 3.5 },
@@ -114,7 +115,7 @@ function Paper({ curves }: { curves: Curve[] }) {
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         className="block w-full"
         role="img"
-        aria-label="Time against current; the table below says the same"
+        aria-label={sizePartsWords.timeCurrentCurve}
         data-testid="time-current"
       >
         {decades(0.01, 1000).map((value) => (
@@ -163,7 +164,7 @@ function Paper({ curves }: { curves: Curve[] }) {
         />
       </svg>
       <label htmlFor={sliderId} className="stamp block">
-        Read off at{" "}
+        {sizePartsWords.read}{" "}
         <span className="font-mono normal-case">{amps.toFixed(amps < 100 ? 1 : 0)} A</span>
       </label>
       <input
@@ -177,14 +178,12 @@ function Paper({ curves }: { curves: Curve[] }) {
         onChange={(event) => setAt(Number(event.target.value))}
       />
       <table className="w-full text-left">
-        <caption className="sr-only">
-          Time of every line at the current read off, and at others
-        </caption>
+        <caption className="sr-only">{sizePartsWords.timeEveryCurve}</caption>
         <thead>
           <tr className="text-sm text-soft">
-            <th scope="col">Line</th>
+            <th scope="col">{sizePartsWords.curve}</th>
             <th scope="col" className="text-right">
-              seconds at {amps.toFixed(amps < 100 ? 1 : 0)} A
+              {sizePartsWords.seconds(amps.toFixed(amps < 100 ? 1 : 0))}
             </th>
             {[50, 100, 200, 500].map((value) => (
               <th key={value} scope="col" className="hidden text-right sm:table-cell">
@@ -208,7 +207,9 @@ function Paper({ curves }: { curves: Curve[] }) {
                     />
                   </svg>
                   {NAMES[curve.id] ?? curve.id}
-                  {curve.is_typical && <span className="text-sm text-soft"> · typical</span>}
+                  {curve.is_typical && (
+                    <span className="text-sm text-soft"> {sizePartsWords.typical}</span>
+                  )}
                 </th>
                 <td className="text-right font-semibold">{seconds(timeAt(curve, amps))}</td>
                 {[50, 100, 200, 500].map((value) => (
@@ -222,8 +223,7 @@ function Paper({ curves }: { curves: Curve[] }) {
         </tbody>
       </table>
       <figcaption className="mt-2 text-sm text-soft">
-        Lines marked typical show the shape of their kind, not a maker's curve. Before setting
-        anything by them, get the maker's own.
+        {sizePartsWords.curvesMarkedTypical}
       </figcaption>
     </figure>
   );
@@ -241,7 +241,7 @@ function RunVolts({ run }: { run: Curves["run"] }) {
     `${20 + (place / Math.max(run.length - 1, 1)) * 400} ${14 + ((top - Number(volts)) / span) * 70}`;
   return (
     <figure className="m-0 border-2 border-ink bg-sheet px-4 py-3" data-testid="run-volts">
-      <figcaption className="stamp text-soft">Volts along the run</figcaption>
+      <figcaption className="stamp text-soft">{sizePartsWords.voltageAlongCircuit}</figcaption>
       <svg viewBox="0 0 440 96" className="block w-full max-w-[640px]" aria-hidden="true">
         <path
           d={`M${run.map((point, place) => at(place, point.running_v)).join("L")}`}
@@ -263,11 +263,11 @@ function RunVolts({ run }: { run: Curves["run"] }) {
         <thead className="text-sm text-soft">
           <tr>
             <th scope="col" className="text-left font-sans font-normal">
-              Distance
+              {sizePartsWords.distance}
             </th>
             {run.map((point) => (
               <th key={point.distance_ft} scope="col" className="font-normal">
-                {point.distance_ft} ft
+                {sizePartsWords.ft2(point.distance_ft)}
               </th>
             ))}
           </tr>
@@ -275,7 +275,7 @@ function RunVolts({ run }: { run: Curves["run"] }) {
         <tbody>
           <tr>
             <th scope="row" className="text-left font-sans font-normal">
-              running
+              {sizePartsWords.running}
             </th>
             {run.map((point) => (
               <td key={point.distance_ft}>{point.running_v}</td>
@@ -283,7 +283,7 @@ function RunVolts({ run }: { run: Curves["run"] }) {
           </tr>
           <tr>
             <th scope="row" className="text-left font-sans font-normal">
-              at the start
+              {sizePartsWords.start}
             </th>
             {run.map((point) => (
               <td key={point.distance_ft}>{point.starting_v || "—"}</td>

@@ -1,19 +1,20 @@
 import type { Schemas, Worked } from "../../../api/client";
+import { sizePartsWords } from "../../../words/sizeParts";
 
 export type Size = Schemas["SizeInputs"];
 
 /** The parts of the Size sheet, in the order in which a circuit is walked. */
 export const PARTS = [
-  { id: "branch", name: "Branch circuit", groups: ["branch"] },
-  { id: "motor", name: "Duty, speeds, rotor", groups: ["speeds", "rotor", "start"] },
-  { id: "overload", name: "Overload, heaters", groups: ["overload"] },
-  { id: "run", name: "Raceway", groups: ["run"] },
-  { id: "fault", name: "Fault current", groups: ["fault"] },
-  { id: "place", name: "Disconnects", groups: ["place"] },
-  { id: "control", name: "Control power", groups: ["control"] },
-  { id: "drive", name: "Drive", groups: ["drive"] },
-  { id: "there", name: "What is there", groups: ["there"] },
-  { id: "time", name: "Time and current", groups: [] },
+  { id: "branch", name: sizePartsWords.partBranch, groups: ["branch"] },
+  { id: "motor", name: sizePartsWords.partMotor, groups: ["speeds", "rotor", "start"] },
+  { id: "overload", name: sizePartsWords.partOverload, groups: ["overload"] },
+  { id: "run", name: sizePartsWords.partRaceway, groups: ["run"] },
+  { id: "fault", name: sizePartsWords.partFault, groups: ["fault"] },
+  { id: "place", name: sizePartsWords.partDisconnects, groups: ["place"] },
+  { id: "control", name: sizePartsWords.partControl, groups: ["control"] },
+  { id: "drive", name: sizePartsWords.partDrive, groups: ["drive"] },
+  { id: "there", name: sizePartsWords.partExisting, groups: ["there"] },
+  { id: "time", name: sizePartsWords.partTime, groups: [] },
 ] as const;
 
 export type PartId = (typeof PARTS)[number]["id"];

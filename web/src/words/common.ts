@@ -1,8 +1,8 @@
-/** Words of the screens. Sentences about the job come from the core, not from here. */
+/** Words that several screens share. Sentences about the job come from the core, not from here. */
 export const words = {
   app: "Even Coil",
   steps: {
-    plate: "Plate",
+    plate: "Nameplate",
     leads: "Leads",
     joints: "Joints",
     bench: "Identify",
@@ -16,12 +16,12 @@ export const words = {
   states: {
     open: "Open",
     working: "Working",
-    held: "Held",
-    proven: "Proven",
+    blocked: "Blocked",
+    done: "Done",
     stale: "Stale",
   } as Record<string, string>,
   marks: { assumed: "ASSUMED", check_the_book: "CHECK THE BOOK" } as Record<string, string>,
-  kinds: { read: "read", assumed: "assumed", worked: "worked out" } as Record<string, string>,
+  kinds: { read: "read", assumed: "assumed", worked: "calculated" } as Record<string, string>,
 };
 
 export const SAMPLE_PLATE =

@@ -1,0 +1,30 @@
+/** Words of the check screen. */
+import type { Shown } from "./shown";
+
+export const checkWords = {
+  nothingOperated: "nothing operated",
+  whatWouldExplain: "What would explain this reading",
+  singleFaultsExplain: "Single faults that explain the most readings, most common first.",
+  explains: (explains: Shown, ofSaid: Shown) => `explains ${explains} of ${ofSaid}`,
+  rehearse: "To Rehearse",
+  drawings: "To Drawings",
+  thereNoCircuit: "There is no circuit yet.",
+  chooseStarter: "Choose a starter",
+  firstLockOut: "First lock out, try to start, and verify dead",
+  removeOtherwiseTransformer: (pulled: Shown) =>
+    `Remove ${pulled}: otherwise the transformer would hide every reading. `,
+  lineSideMain: "The line side of the main disconnect stays live. No probe on",
+  readingsCheckEvery: (checks: Shown, states: Shown) =>
+    `${checks} readings check every wire; ${states} positions of the operators were tried. Coil and winding resistances are estimates: within a factor of five counts as drawn. Enter the measured resistance of your own coil on Drawings, under Edit wiring.`,
+  notDetectedAny: (untold: Shown) => ` Not detected by any reading: ${untold}.`,
+  to: (startSaid: Shown, endSaid: Shown) => `${startSaid} to ${endSaid}`,
+  shouldRead: "should read",
+  alsoRulesOut: "also rules out exchanged or bridged contacts",
+  notDrawn: (x: Shown) => `Not as drawn: ${x}`,
+  meterReading: (name: Shown) => `Meter reading at ${name}`,
+  nearZero: "near zero",
+  reads: "reads",
+  open: "open",
+  drawn: "as drawn",
+  checksWires: (count: number) => `checks ${count} ${count === 1 ? "wire" : "wires"}`,
+};

@@ -1,0 +1,37 @@
+/** Words of the convert screen. */
+import type { Shown } from "./shown";
+
+export const convertWords = {
+  delta: "240 delta",
+  convertEvenCoil: (machine: Shown) => `Convert ${machine} · Even Coil`,
+  motors: "Motors",
+  convert: "Convert",
+  notSavedYet: "Not saved yet",
+  saved: "Saved",
+  presentSupplyEmpty: "Present supply (empty: as in each motor's job)",
+  newSupply: "New supply",
+  usual: "Usual",
+  motors2: "Motors",
+  informationMissing: "information missing",
+  notDerivedPresent: "not derived at present",
+  sizes: (tag: Shown) => `Sizes of ${tag}`,
+  moreThanPresent: "more than at present",
+  noConnectionChanges: "No connection changes.",
+  kvaOwnTransformer: (loadKva: Shown) => `${loadKva} kVA for its own transformer`,
+  controlTransformers: "Control transformers",
+  tag: "Tag",
+  secondary: "Secondary",
+  remove: "Remove",
+  addControlTransformer: "Add a control transformer",
+  heatersSizedLow:
+    "Heaters sized for the low voltage give no protection at the high voltage. Remove old labels; do not cover them.",
+  version: (n: Shown) => `Version ${n}`,
+  savePlan: "Save this plan",
+  lampsCoilsRectifiers: "Lamps, coils, rectifiers, solenoids",
+  type: "Type",
+  ratedVoltage: "Rated voltage",
+  fedFrom: "Fed from",
+  line: "the line",
+  addLoad: "Add a load",
+  primaryVoltagesTheir: "Primary voltages and their links",
+};

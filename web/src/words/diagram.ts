@@ -1,0 +1,9 @@
+/** Words of the diagram screen. */
+import type { Shown } from "./shown";
+
+export const diagramWords = {
+  operable: (label: Shown) => `${label}, operable`,
+  liveV: (net: Shown) => `, live ${net} V`,
+  dead: ", dead",
+  words: (title: Shown) => `${title} in words`,
+};

@@ -1,0 +1,12 @@
+/** Words of the signIn screen. */
+
+export const signInWords = {
+  signEvenCoil: "Sign in · Even Coil",
+  evenCoil: "Even Coil",
+  oneMotorFrom:
+    "One motor, from its nameplate to a starter that is wired, proven and signed off. Every figure shows where it comes from.",
+  sign: "Sign in",
+  name: "Name",
+  password: "Password",
+  signing: "Signing in…",
+};

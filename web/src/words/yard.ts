@@ -1,0 +1,38 @@
+/** Words of the yard screen. */
+import type { Shown } from "./shown";
+
+export const yardWords = {
+  notPlacedYet: "Not placed yet",
+  importJobFile: "Import a job file",
+  newMotor: "New motor",
+  tagMotor: "Tag on the motor",
+  whatDrives: "What it drives",
+  machineLine: "Machine or line",
+  addReadNameplate: "Add and read its nameplate",
+  jobFileJson: "Job file (.json, exported by Even Coil)",
+  importUnderAnother: "Import under another tag",
+  importWord: (asTag: Shown) => `Import as ${asTag}`,
+  fileMotorAlready:
+    "A file for a motor already listed adds to its history. A wrong file changes nothing.",
+  motorsOneLine: (motors: Shown) => `${motors} motors on one line`,
+  needsAttention: "needs attention",
+  nextMotor: "Next motor",
+  previousMotor: "Previous motor",
+  nextUp: "Next up",
+  search: "Search",
+  keysScreen: "Keys on this screen",
+  motorsEvenCoil: "Motors · Even Coil",
+  searchMotors: "Search motors",
+  search2: "Search   /",
+  convert: (machine: Shown) => `Convert ${machine}`,
+  feeder: (machine: Shown) => `Feeder ${machine}`,
+  heaterCharts: "Heater charts",
+  plantRules: "Plant rules",
+  importFile: "Import file",
+  motors: "Motors",
+  notNamed: "not named",
+  noNameplateYet: "no nameplate yet",
+  on: (supply: Shown) => ` · on ${supply}`,
+  noMotorMatches: (filter: Shown) => `No motor matches “${filter}”.`,
+  nothingEveryFigure: "Nothing. Every figure is based on a reading.",
+};
