@@ -27,4 +27,5 @@ export const checkWords = {
   open: "open",
   drawn: "as drawn",
   checksWires: (count: number) => `checks ${count} ${count === 1 ? "wire" : "wires"}`,
+  andBetween: " and ",
 };

@@ -1,77 +1,34 @@
-import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { Link, useParams } from "react-router";
-import { api, Refused, type Schemas, told } from "../../api/client";
 import { Failure, Waiting } from "../../components/Edges";
 import { Reading, Words } from "../../components/inputs";
 import { ProblemSlab, Shout, Tag } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
-import { useAnswer } from "../../components/useAnswer";
 import { useSession } from "../../state/session";
 import { convertWords } from "../../words/convert";
-
-type Given = Schemas["ConversionInputs"];
-type Transformer = NonNullable<Given["transformers"]>[number];
+import { Loads } from "./Loads";
+import { Taps } from "./Taps";
+import { type Transformer, useConvert } from "./useConvert";
 
 const TONE: Record<string, string> = {
   can: "text-proven",
   cannot: "text-live",
   open: "text-caution",
 };
+
 const SUPPLIES = ["480Y/277", convertWords.delta, "208Y/120", "600Y/347"];
 
 /** One machine, another supply: what becomes of every motor and control transformer. */
 export function ConvertScreen() {
   const { works = "", machine = "" } = useParams();
   const session = useSession();
-  const client = useQueryClient();
-  const [draft, setDraft] = useState<Given | null>(null);
-  const [refusal, setRefusal] = useState<Refused | null>(null);
-  const path = { works, machine };
-  const kept = useQuery({
-    queryKey: ["convert", works, machine],
-    queryFn: ({ signal }) =>
-      told(api.GET("/api/w/{works}/convert/{machine}", { params: { path }, signal })),
-    refetchOnWindowFocus: false,
-  });
-  const given = draft ?? kept.data?.given ?? null;
-  const tried = useQuery({
-    queryKey: ["try-convert", works, machine, given],
-    enabled: draft !== null,
-    placeholderData: keepPreviousData,
-    queryFn: ({ signal }) =>
-      told(
-        api.POST("/api/w/{works}/convert/{machine}", {
-          params: { path },
-          body: given as Given,
-          signal,
-        }),
-      ),
-  });
-  const answered = useAnswer(tried, kept.data);
+  const { kept, given, answered, isDraft, refusal, set, keep } = useConvert(works, machine);
   useEffect(() => {
     document.title = convertWords.convertEvenCoil(machine);
   }, [machine]);
   if (kept.error) return <Failure error={kept.error} />;
   if (!kept.data || !given) return <Waiting />;
-  const plan = (draft && answered.data) || kept.data;
-  const set = (change: Partial<Given>) => setDraft({ ...given, ...change });
-  const keep = async () => {
-    try {
-      const fresh = await told(
-        api.PUT("/api/w/{works}/convert/{machine}", {
-          params: { path },
-          body: { based_on: kept.data.version.n, body: given },
-        }),
-      );
-      client.setQueryData(["convert", works, machine], fresh);
-      setDraft(null);
-      setRefusal(null);
-    } catch (error) {
-      if (!(error instanceof Refused)) throw error;
-      setRefusal(error);
-    }
-  };
+  const plan = (isDraft && answered.data) || kept.data;
   const transformers = given.transformers ?? [];
   const setTransformer = (at: number, change: Partial<Transformer>) =>
     set({
@@ -87,7 +44,7 @@ export function ConvertScreen() {
           { name: machine },
           { name: convertWords.convert },
         ]}
-        line={draft ? convertWords.notSavedYet : convertWords.saved}
+        line={isDraft ? convertWords.notSavedYet : convertWords.saved}
         who={session.data?.display_name ?? ""}
         onHelp={() => undefined}
       />
@@ -124,7 +81,7 @@ export function ConvertScreen() {
             ))}
           </div>
         </div>
-        {draft && answered.slab}
+        {isDraft && answered.slab}
         {plan.refusal && <ProblemSlab problem={plan.refusal} />}
         {refusal && <ProblemSlab problem={refusal.problem} />}
         <ul className="space-y-2" aria-label={convertWords.motors2} data-testid="conversion">
@@ -315,7 +272,7 @@ export function ConvertScreen() {
             data-primary="true"
             onClick={() => void keep()}
           >
-            {draft ? convertWords.savePlan : convertWords.saved}
+            {isDraft ? convertWords.savePlan : convertWords.saved}
           </button>
           <Link className="control" to={`/w/${works}`}>
             {convertWords.motors}
@@ -323,169 +280,5 @@ export function ConvertScreen() {
         </div>
       </footer>
     </>
-  );
-}
-
-const LOADS = [
-  "lamp",
-  "coil",
-  "solenoid",
-  "brake",
-  "rectifier",
-  "dc_drive",
-  "timer",
-  "phase_monitor",
-  "capacitor",
-  "heater",
-] as const;
-const ACTIONS: Record<string, string> = {
-  keep: "text-proven",
-  refeed: "text-caution",
-  replace: "text-live",
-  open: "text-caution",
-};
-
-type Load = Schemas["MachineLoad"];
-
-/** Whatever else hangs on the machine: what feeds it, and what becomes of it. */
-function Loads({
-  loads,
-  answers,
-  feeds,
-  onLoadsChange,
-}: {
-  loads: readonly Load[];
-  answers: readonly Schemas["LoadOut"][];
-  feeds: readonly string[];
-  onLoadsChange: (loads: Load[]) => void;
-}) {
-  const change = (at: number, next: Partial<Load>) =>
-    onLoadsChange(loads.map((item, place) => (place === at ? { ...item, ...next } : item)));
-  return (
-    <section aria-labelledby="loads" className="space-y-3">
-      <h2 id="loads" className="stamp">
-        {convertWords.lampsCoilsRectifiers}
-      </h2>
-      {loads.map((item, at) => {
-        const answer = answers.find((other) => other.tag === item.tag);
-        return (
-          <div
-            // biome-ignore lint/suspicious/noArrayIndexKey: rows are edited in place
-            key={at}
-            className="metal flex flex-wrap items-end gap-3 px-5 py-3"
-            data-testid={`load-${item.tag}`}
-          >
-            <Words
-              label={convertWords.tag}
-              value={item.tag}
-              onValueChange={(tag) => tag && change(at, { tag })}
-              className="w-24"
-            />
-            <label className="block">
-              <span className="block text-sm text-soft">{convertWords.type}</span>
-              <select
-                className="field font-semibold"
-                value={item.kind}
-                onChange={(event) => {
-                  const kind = LOADS.find((name) => name === event.target.value);
-                  if (kind) change(at, { kind });
-                }}
-              >
-                {LOADS.map((name) => (
-                  <option key={name} value={name}>
-                    {name.replace("_", " ")}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <Reading
-              label={convertWords.ratedVoltage}
-              unit="V"
-              value={item.rated_v}
-              onValueChange={(rated_v) => rated_v && change(at, { rated_v })}
-            />
-            <label className="block">
-              <span className="block text-sm text-soft">{convertWords.fedFrom}</span>
-              <select
-                className="field font-semibold"
-                value={item.fed_from ?? ""}
-                onChange={(event) => change(at, { fed_from: event.target.value })}
-              >
-                <option value="">{convertWords.line}</option>
-                {feeds.map((name) => (
-                  <option key={name} value={name}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <p className="min-w-60 flex-1">
-              {answer && (
-                <>
-                  <b className={`stamp ${ACTIONS[answer.action] ?? ""}`}>{answer.action}</b>{" "}
-                  {answer.text}
-                </>
-              )}
-            </p>
-            <button
-              type="button"
-              className="ask"
-              onClick={() => onLoadsChange(loads.filter((_, place) => place !== at))}
-            >
-              {convertWords.remove}
-            </button>
-          </div>
-        );
-      })}
-      <button
-        type="button"
-        className="control"
-        onClick={() =>
-          onLoadsChange([
-            ...loads,
-            {
-              tag: `LT${loads.length + 1}`,
-              kind: "lamp",
-              rated_v: "120",
-              fed_from: feeds[0] ?? "",
-            },
-          ])
-        }
-      >
-        {convertWords.addLoad}
-      </button>
-    </section>
-  );
-}
-
-/** Primary voltages with their taps or links, as "240 H1-H3, H2-H4 / 480 H2-H3". */
-function Taps({
-  taps,
-  onTapsChange,
-}: {
-  taps: NonNullable<Transformer["taps"]>;
-  onTapsChange: (taps: NonNullable<Transformer["taps"]>) => void;
-}) {
-  const [text, setText] = useState<string | null>(null);
-  const shown = taps.map((tap) => `${tap.volts_v} ${tap.links ?? ""}`.trim()).join(" / ");
-  return (
-    <label className="min-w-0">
-      <span className="block text-sm text-soft">{convertWords.primaryVoltagesTheir}</span>
-      <input
-        className="field w-80 max-w-full"
-        value={text ?? shown}
-        onChange={(event) => setText(event.target.value)}
-        onBlur={() => {
-          if (text === null) return;
-          onTapsChange(
-            [...text.matchAll(/(\d+(?:\.\d+)?)\s*([^/]*)/g)].map(([, volts = "", links = ""]) => ({
-              volts_v: volts,
-              links: links.trim(),
-            })),
-          );
-          setText(null);
-        }}
-      />
-    </label>
   );
 }

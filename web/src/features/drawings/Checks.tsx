@@ -1,11 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
-import { api, type Schemas, told } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { Working } from "../../components/Edges";
 import { Drawer } from "../../components/inputs";
 import type { Given } from "../../state/useJob";
 import { drawingsWords } from "../../words/drawings";
 import { Probes } from "./Probes";
 import { Proofs } from "./Proofs";
+import { useChecks } from "./useAnswers";
 
 export type Check = Schemas["CheckOut"];
 
@@ -19,22 +19,6 @@ const WORD: Record<string, string> = {
   doubt: "text-caution",
   note: "text-soft",
 };
-
-/** What the checks say of a circuit. */
-export function useChecks(works: string, given: Given | null) {
-  return useQuery({
-    queryKey: ["checks", works, given],
-    queryFn: ({ signal }) =>
-      told(
-        api.POST("/api/w/{works}/checks", {
-          params: { path: { works } },
-          body: given as Given,
-          signal,
-        }),
-      ),
-    enabled: given !== null,
-  });
-}
 
 function Finding({
   check,

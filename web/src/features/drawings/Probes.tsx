@@ -1,16 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
-import { api, told } from "../../api/client";
 import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
 import { drawingsWords } from "../../words/drawings";
+import { useProbes } from "./useAnswers";
 
 /** What could start it, hold it or cross it unasked: played on this circuit, told with the count. */
 export function Probes({ works, given }: { works: string; given: Given }) {
-  const query = useQuery({
-    queryKey: ["probes", works, given],
-    queryFn: ({ signal }) =>
-      told(api.POST("/api/w/{works}/probes", { params: { path: { works } }, body: given, signal })),
-  });
+  const query = useProbes(works, given);
   if (!query.data) return <Working query={query} />;
   return (
     <ul className="space-y-2" data-testid="probes">

@@ -1,21 +1,11 @@
-import { useQuery } from "@tanstack/react-query";
-import { api, told } from "../../api/client";
 import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
 import { drawingsWords } from "../../words/drawings";
-
-const PAUSE_MS = 700;
-const OPEN = new Set(["waiting", "running"]);
+import { OPEN, useProofs } from "./useAnswers";
 
 /** Every settled state that hands can bring the circuit to, searched in the background. */
 export function Proofs({ works, given }: { works: string; given: Given }) {
-  const query = useQuery({
-    queryKey: ["proofs", works, given],
-    queryFn: ({ signal }) =>
-      told(api.POST("/api/w/{works}/proofs", { params: { path: { works } }, body: given, signal })),
-    refetchInterval: ({ state }) =>
-      state.data?.some((one) => OPEN.has(one.state)) ? PAUSE_MS : false,
-  });
+  const query = useProofs(works, given);
   if (!query.data) return <Working query={query} />;
   return (
     <ul className="space-y-2" data-testid="proofs">

@@ -12,9 +12,13 @@ import { Checks } from "../plate/Checks";
 import { Slip } from "../size/Slip";
 import { WhySheet } from "../size/WhySheet";
 import { BoxPicture, Stack } from "./BoxPicture";
+import { Colours } from "./Colors";
+import { TwistOn } from "./TwistOn";
 
 type Joints = Given["joints"];
+
 type Method = NonNullable<Joints["method"]>;
+
 type Work = NonNullable<Joints["work"]>[number];
 
 const METHODS: readonly { value: Method; label: string }[] = [
@@ -24,7 +28,9 @@ const METHODS: readonly { value: Method; label: string }[] = [
   { value: "crimp", label: jointsWords.crimp },
   { value: "twist_on", label: jointsWords.twist },
 ];
+
 const TUGGED: readonly string[] = ["crimp", "twist_on"];
+
 const RULES: Record<string, string> = {
   never: jointsWords.plantDoesNot,
   building: jointsWords.plantUsesThem,
@@ -289,115 +295,5 @@ export function JointsScreen() {
         </div>
       )}
     </JobFrame>
-  );
-}
-
-const LANDINGS = ["L1", "L2", "L3", "G", "N"] as const;
-
-/** The colour found on each incoming conductor where it lands. */
-function Colours({
-  joints,
-  onColoursChange,
-}: {
-  joints: Joints;
-  onColoursChange: (colours: NonNullable<Joints["colours"]>) => void;
-}) {
-  const colours = joints.colours ?? [];
-  return (
-    <Drawer name={jointsWords.colorsFound} hint={jointsWords.landedLine}>
-      <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
-        {LANDINGS.map((line) => {
-          const now = colours.find((item) => item.line === line);
-          const put = (change: { colour?: string; remarked?: string }) =>
-            onColoursChange(
-              [
-                ...colours.filter((item) => item.line !== line),
-                { line, colour: now?.colour ?? "", remarked: now?.remarked ?? "", ...change },
-              ].filter((item) => item.colour !== ""),
-            );
-          return (
-            <div key={line}>
-              <Words
-                label={line}
-                value={now?.colour}
-                placeholder={line === "G" ? "green" : ""}
-                onValueChange={(colour) => put({ colour })}
-              />
-              {now && /^(white|gr[ae]y)/i.test(now.colour ?? "") && line.startsWith("L") && (
-                <Words
-                  label={jointsWords.reMarked}
-                  value={now.remarked}
-                  onValueChange={(remarked) => put({ remarked })}
-                />
-              )}
-            </div>
-          );
-        })}
-      </div>
-    </Drawer>
-  );
-}
-
-/** Twist-on connectors divide the trade: both views, the works' rule, the connector's table. */
-function TwistOn({
-  joints,
-  rule,
-  largest,
-  onJointsChange,
-}: {
-  joints: Joints;
-  rule: string;
-  largest: string;
-  onJointsChange: (change: Partial<Joints>) => void;
-}) {
-  const rows = joints.twist_rows ?? [];
-  const [text, setText] = useState<string | null>(null);
-  const shown = rows.map((row) => `${row.size}: ${row.least}-${row.most}`).join(", ");
-  return (
-    <Drawer name={jointsWords.twistConnectors} hint={jointsWords.practiceDiffers}>
-      <div className="grid grid-cols-2 gap-4 text-sm">
-        <p>
-          <b className="block">{jointsWords.forWord}</b>
-          {jointsWords.listedQuickEasy}
-        </p>
-        <p>
-          <b className="block">{jointsWords.against}</b>
-          {jointsWords.motorVibratesLeads}
-        </p>
-      </div>
-      <p>
-        <b>{jointsWords.plantRule}</b> {jointsWords.largestConductorAwg(rule, largest)}
-      </p>
-      <Choice
-        label={jointsWords.motor}
-        options={[
-          { value: true, label: jointsWords.machine },
-          { value: false, label: jointsWords.building },
-        ]}
-        value={joints.is_machine ?? true}
-        onValueChange={(is_machine) => onJointsChange({ is_machine })}
-      />
-      <label className="block">
-        <span className="block text-sm text-soft">{jointsWords.connectorsOwnTable}</span>
-        <input
-          className="field"
-          value={text ?? shown}
-          onChange={(event) => setText(event.target.value)}
-          onBlur={() => {
-            if (text === null) return;
-            onJointsChange({
-              twist_rows: [...text.matchAll(/([\d/]+)\s*:\s*(\d+)\s*-\s*(\d+)/g)].map(
-                ([, size = "", least, most]) => ({
-                  size,
-                  least: Number(least),
-                  most: Number(most),
-                }),
-              ),
-            });
-            setText(null);
-          }}
-        />
-      </label>
-    </Drawer>
   );
 }

@@ -1,15 +1,13 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useId } from "react";
 import { Link } from "react-router";
-import { api, told } from "../../api/client";
 import { Choice, Words } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
-import { useAnswer } from "../../components/useAnswer";
 import type { Given } from "../../state/useJob";
 import { words } from "../../words/common";
 import { replaceWords } from "../../words/replace";
+import { useReplaced } from "./useReplaced";
 
 type Record = Given["replace"];
 type Conductor = NonNullable<Record["conductors"]>[number];
@@ -39,20 +37,7 @@ export function ReplaceScreen() {
   const set = (change: Partial<Record>) => {
     if (record) state.change("replace", { ...record, ...change });
   };
-  const query = useQuery({
-    queryKey: ["replaced", place.works, record, given?.plate],
-    enabled: Boolean(record && given),
-    placeholderData: keepPreviousData,
-    queryFn: ({ signal }) =>
-      told(
-        api.POST("/api/w/{works}/replaced", {
-          params: { path: { works: place.works } },
-          body: { replace: record as Record, plate: given?.plate as Given["plate"] },
-          signal,
-        }),
-      ),
-  });
-  const { data: found, slab } = useAnswer(query);
+  const { found, slab } = useReplaced(place.works, given);
   const conductors = record?.conductors ?? [];
   const setConductor = (at: number, change: Partial<Conductor>) =>
     set({

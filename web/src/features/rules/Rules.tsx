@@ -1,7 +1,5 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
-import { api, Refused, type Schemas, told } from "../../api/client";
 import { Waiting } from "../../components/Edges";
 import { Choice, Words } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
@@ -9,48 +7,18 @@ import { TopBar } from "../../components/TopBar";
 import { useSession, useWorks } from "../../state/session";
 import { rulesWords } from "../../words/rules";
 import { Amendments } from "./Amendments";
+import { type RulesIn, useRules } from "./useRules";
 
-type RulesIn = Schemas["RulesIn"];
-
-/** What this works has settled, where practice differs; it holds unless a job says otherwise. */
+/** The rules of this plant where practice differs; they apply unless a job says otherwise. */
 export function Rules() {
   const { works: slug = "" } = useParams();
   const session = useSession();
   const works = useWorks(slug);
-  const client = useQueryClient();
-  const [refusal, setRefusal] = useState<Refused | null>(null);
+  const { refusal, set } = useRules(works);
   useEffect(() => {
     document.title = rulesWords.plantRulesEven;
   }, []);
   if (!works) return <Waiting />;
-  const set = async (change: Partial<RulesIn>) => {
-    const body = {
-      edition: works.edition,
-      school: works.school,
-      swap_lines: works.swap_lines,
-      twist_on: works.twist_on,
-      twist_on_largest: works.twist_on_largest,
-      school_reason: works.school_reason,
-      wire_colours: works.wire_colours,
-      control_wire: works.control_wire,
-      ferrules: works.ferrules,
-      amendments: works.amendments.map(({ subject, value, author, reason }) => ({
-        subject,
-        value,
-        author,
-        reason,
-      })),
-      ...change,
-    } as RulesIn;
-    try {
-      await told(api.PUT("/api/w/{works}/rules", { params: { path: { works: slug } }, body }));
-      setRefusal(null);
-      await client.invalidateQueries();
-    } catch (error) {
-      if (!(error instanceof Refused)) throw error;
-      setRefusal(error);
-    }
-  };
   return (
     <>
       <TopBar

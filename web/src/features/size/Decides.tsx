@@ -1,9 +1,11 @@
-import { type ReactNode, useId, useState } from "react";
-import type { Schemas, Worked } from "../../api/client";
-import { Choice, Reading, Words } from "../../components/inputs";
+import { useId } from "react";
+import type { Worked } from "../../api/client";
+import { Choice } from "../../components/inputs";
 import { sizeWords } from "../../words/size";
-
-type Size = Schemas["SizeInputs"];
+import { Run } from "./CircuitLength";
+import { Figure, Said } from "./Figure";
+import { Limits } from "./Limits";
+import type { Size } from "./parts/parts";
 
 export interface DecidesProps {
   /** The plate as stamped: hp, volts and amps are changed here too. */
@@ -30,96 +32,6 @@ const INSULATIONS = [
   "RHW-2",
   "USE-2",
 ] as const;
-
-/** One input on its plate; dashed with the assumed figure while nobody said it. */
-function Said({
-  label,
-  guess,
-  children,
-  onSettle,
-}: {
-  label: string;
-  /** What is assumed instead, or null if somebody said it. */
-  guess: string | null;
-  children: ReactNode;
-  onSettle?: () => void;
-}) {
-  return (
-    <fieldset className="metal min-w-0 px-4 pt-2 pb-3" data-guess={guess !== null}>
-      <legend className="stamp bg-ground px-1.5">{label}</legend>
-      {children}
-      {guess !== null && (
-        <p className="mt-1.5 flex flex-wrap items-center justify-between gap-x-2 text-sm text-caution">
-          <b className="stamp">{sizeWords.assumed(guess)}</b>
-          {onSettle && (
-            <button type="button" className="ask text-sm" onClick={onSettle}>
-              {sizeWords.iRead(guess)}
-            </button>
-          )}
-        </p>
-      )}
-    </fieldset>
-  );
-}
-
-/** A number typed in place; sent on as soon as it is one, kept as typed until then. */
-function Figure({
-  label,
-  value,
-  unit,
-  isWhole = false,
-  onFigureChange,
-  onRest,
-}: {
-  label: string;
-  value: string;
-  unit: string;
-  isWhole?: boolean;
-  onFigureChange: (text: string | null) => void;
-  onRest: () => void;
-}) {
-  const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const text = typed ?? value;
-  const pattern = isWhole ? /^\d{1,3}$/ : /^-?\d{1,3}([.,]\d{1,2})?$/;
-  const isWrong = text.trim() !== "" && !pattern.test(text.trim());
-  return (
-    <div className="flex items-center gap-2">
-      <label htmlFor={id} className="sr-only">
-        {label}
-      </label>
-      <input
-        id={id}
-        className="field w-24 text-lg font-semibold"
-        inputMode="decimal"
-        autoComplete="off"
-        value={text}
-        aria-invalid={isWrong}
-        aria-describedby={`${id}-wrong`}
-        onChange={(event) => {
-          const next = event.target.value;
-          setTyped(next);
-          if (next.trim() === "") onFigureChange(null);
-          else if (pattern.test(next.trim())) onFigureChange(next.trim());
-        }}
-        onBlur={() => {
-          if (!isWrong) setTyped(null);
-          onRest();
-        }}
-      />
-      <span>{unit}</span>
-      <span id={`${id}-wrong`} role="status" className="text-sm text-caution">
-        {isWrong
-          ? sizeWords.notStillUsed(
-              text.slice(0, 12),
-              isWhole ? "count" : "temperature",
-              value || "nothing",
-            )
-          : ""}
-      </span>
-    </div>
-  );
-}
 
 /** What decides the sizes besides plate and supply; every change moves the slips at once. */
 export function Decides({
@@ -317,105 +229,5 @@ export function Decides({
         )}
       </div>
     </section>
-  );
-}
-
-/** What raises or lowers the device: a recorded no-start, a limit printed by the maker. */
-function Limits({
-  size,
-  onSizeChange,
-  onRest,
-}: {
-  size: Size;
-  onSizeChange: (size: Size) => void;
-  onRest: () => void;
-}) {
-  const set = (change: Partial<Size>) => onSizeChange({ ...size, ...change });
-  const limit = size.maker_limit;
-  return (
-    <fieldset className="metal flex flex-wrap items-end gap-x-5 gap-y-2 px-4 pt-2 pb-3">
-      <legend className="stamp bg-ground px-1.5">{sizeWords.limitsFuseBreaker}</legend>
-      <Words
-        label={sizeWords.willNotStart}
-        value={size.no_start?.reason}
-        placeholder={sizeWords.openedTwiceLoaded}
-        onValueChange={(reason) =>
-          set({ no_start: reason ? { by: "", at: "", ...size.no_start, reason } : null })
-        }
-        onRest={onRest}
-        className="w-72"
-      />
-      <Reading
-        label={sizeWords.makersMarkedMaximum}
-        unit="A"
-        value={limit?.amps_a}
-        onValueChange={(amps_a) =>
-          set({ maker_limit: amps_a ? { source: "label", ...limit, amps_a } : null })
-        }
-        onRest={onRest}
-        className="w-20"
-      />
-      {limit && (
-        <Words
-          label={sizeWords.whereMarked}
-          value={limit.source}
-          onValueChange={(source) => source && set({ maker_limit: { ...limit, source } })}
-          onRest={onRest}
-          className="w-48"
-        />
-      )}
-    </fieldset>
-  );
-}
-
-/** The run: how far, what is recommended at most, by which table, in what. */
-function Run({
-  size,
-  onSizeChange,
-  onRest,
-}: {
-  size: Size;
-  onSizeChange: (size: Size) => void;
-  onRest: () => void;
-}) {
-  const set = (change: Partial<Size>) => onSizeChange({ ...size, ...change });
-  return (
-    <fieldset className="metal flex flex-wrap items-end gap-x-5 gap-y-2 px-4 pt-2 pb-3">
-      <legend className="stamp bg-ground px-1.5">{sizeWords.circuitLength}</legend>
-      <Reading
-        label={sizeWords.oneWay}
-        unit={sizeWords.ft}
-        value={size.run_length_ft}
-        onValueChange={(run_length_ft) => set({ run_length_ft })}
-        onRest={onRest}
-      />
-      <Reading
-        label={sizeWords.recommendedLimit}
-        unit="%"
-        value={size.drop_limit_percent ?? "3"}
-        onValueChange={(drop_limit_percent) => set({ drop_limit_percent })}
-        onRest={onRest}
-        className="w-20"
-      />
-      <Choice
-        label={sizeWords.by}
-        options={[
-          { value: "table_9", label: sizeWords.tableAc },
-          { value: "table_8", label: sizeWords.tableDc },
-        ]}
-        value={size.drop_method ?? "table_9"}
-        onValueChange={(drop_method) => set({ drop_method })}
-      />
-      <Choice
-        label={sizeWords.inWord}
-        options={[
-          { value: "steel", label: "steel" },
-          { value: "aluminum", label: "aluminum" },
-          { value: "pvc", label: sizeWords.pvc },
-        ]}
-        value={size.conduit ?? "steel"}
-        onValueChange={(conduit) => set({ conduit })}
-      />
-    </fieldset>
   );
 }

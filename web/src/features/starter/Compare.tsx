@@ -1,28 +1,7 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { api, type Schemas, told } from "../../api/client";
-import { useAnswer } from "../../components/useAnswer";
-import type { Given } from "../../state/useJob";
+import type { Schemas } from "../../api/client";
 import { starterWords } from "../../words/starter";
 
 export type Choice = Schemas["ChoiceOut"];
-
-/** Every starter beside this motor and this load. */
-export function useChoices(works: string, given: Given | null) {
-  const query = useQuery({
-    queryKey: ["choose", works, given && { ...given, starter: given.starter.load }],
-    queryFn: ({ signal }) =>
-      told(
-        api.POST("/api/w/{works}/choose", {
-          params: { path: { works } },
-          body: given as Given,
-          signal,
-        }),
-      ),
-    enabled: given !== null,
-    placeholderData: keepPreviousData,
-  });
-  return useAnswer(query);
-}
 
 /** Line current and torque at the first moment, on one scale for all. */
 export function Measures({ choice }: { choice: Choice }) {

@@ -9,9 +9,10 @@ import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
 import type { Key } from "../../state/keys";
 import { starterWords } from "../../words/starter";
-import { Measures, useChoices, Verdict } from "./Compare";
+import { Measures, Verdict } from "./Compare";
 import { Hazards } from "./Hazards";
 import { Options } from "./Options";
+import { useChoices } from "./useChoices";
 
 type Entry = Schemas["RecipeOut"];
 

@@ -1,18 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, told } from "../../../api/client";
 import { Choice, Reading, Words } from "../../../components/inputs";
 import { sizePartsWords } from "../../../words/sizeParts";
+import { useHeaters } from "../../heaters/useHeaters";
 import { Box, Drop, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
 /** Where the heaters lie, what the relay is, and which heater its own chart names. */
 export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & { works: string }) {
-  const charts = useQuery({
-    queryKey: ["heaters", works],
-    queryFn: ({ signal }) =>
-      told(api.GET("/api/w/{works}/heaters", { params: { path: { works } }, signal })),
-  });
+  const { charts } = useHeaters(works);
   const overload = size.overload ?? null;
   const set = (change: Partial<NonNullable<typeof overload>>) =>
     onSizeChange({

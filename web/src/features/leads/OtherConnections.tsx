@@ -1,16 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
-import { api, type Schemas, told } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
 import type { Given } from "../../state/useJob";
 import { leadsWords } from "../../words/leads";
+import { useInside } from "./useInside";
 
-/** Every other joining of the half-coils: what supply it suits, at the box or opened. */
-export function OtherJoinings({ works, given }: { works: string; given: Given }) {
-  const found = useQuery({
-    queryKey: ["inside", works, given.plate, given.supply, given.leads],
-    queryFn: ({ signal }) =>
-      told(api.POST("/api/w/{works}/inside", { params: { path: { works } }, body: given, signal })),
-  });
+/** Every other connection of the half-coils: what supply it suits, at the box or opened. */
+export function OtherConnections({ works, given }: { works: string; given: Given }) {
+  const found = useInside(works, given);
   const rows: readonly Schemas["InsideOut"][] = found.data?.rows ?? [];
   if (found.data?.refusal) return <ProblemSlab problem={found.data.refusal} />;
   const polarity = rows.some((row) => row.needs_polarity);

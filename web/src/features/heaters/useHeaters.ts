@@ -1,0 +1,18 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, told } from "../../api/client";
+
+/** The heater charts of a plant, and how one is removed. */
+export function useHeaters(works: string) {
+  const client = useQueryClient();
+  const charts = useQuery({
+    queryKey: ["heaters", works],
+    queryFn: ({ signal }) =>
+      told(api.GET("/api/w/{works}/heaters", { params: { path: { works } }, signal })),
+  });
+  const renew = () => client.invalidateQueries({ queryKey: ["heaters", works] });
+  const drop = async (name: string) => {
+    await told(api.DELETE("/api/w/{works}/heaters/{name}", { params: { path: { works, name } } }));
+    await renew();
+  };
+  return { charts, drop, renew };
+}

@@ -1,0 +1,44 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, Refused, type Schemas, told } from "../../api/client";
+import type { useWorks } from "../../state/session";
+
+export type RulesIn = Schemas["RulesIn"];
+
+/** Change one of the plant's rules; every answer that used it is asked again. */
+export function useRules(works: ReturnType<typeof useWorks>) {
+  const client = useQueryClient();
+  const [refusal, setRefusal] = useState<Refused | null>(null);
+  const set = async (change: Partial<RulesIn>) => {
+    if (!works) return;
+    const body = {
+      edition: works.edition,
+      school: works.school,
+      swap_lines: works.swap_lines,
+      twist_on: works.twist_on,
+      twist_on_largest: works.twist_on_largest,
+      school_reason: works.school_reason,
+      wire_colours: works.wire_colours,
+      control_wire: works.control_wire,
+      ferrules: works.ferrules,
+      amendments: works.amendments.map(({ subject, value, author, reason }) => ({
+        subject,
+        value,
+        author,
+        reason,
+      })),
+      ...change,
+    } as RulesIn;
+    try {
+      await told(
+        api.PUT("/api/w/{works}/rules", { params: { path: { works: works.slug } }, body }),
+      );
+      setRefusal(null);
+      await client.invalidateQueries();
+    } catch (error) {
+      if (!(error instanceof Refused)) throw error;
+      setRefusal(error);
+    }
+  };
+  return { refusal, set };
+}

@@ -1,0 +1,55 @@
+import { Choice, Reading } from "../../components/inputs";
+import { sizeWords } from "../../words/size";
+import type { Size } from "./parts/parts";
+
+/** The run: how far, what is recommended at most, by which table, in what. */
+export function Run({
+  size,
+  onSizeChange,
+  onRest,
+}: {
+  size: Size;
+  onSizeChange: (size: Size) => void;
+  onRest: () => void;
+}) {
+  const set = (change: Partial<Size>) => onSizeChange({ ...size, ...change });
+  return (
+    <fieldset className="metal flex flex-wrap items-end gap-x-5 gap-y-2 px-4 pt-2 pb-3">
+      <legend className="stamp bg-ground px-1.5">{sizeWords.circuitLength}</legend>
+      <Reading
+        label={sizeWords.oneWay}
+        unit={sizeWords.ft}
+        value={size.run_length_ft}
+        onValueChange={(run_length_ft) => set({ run_length_ft })}
+        onRest={onRest}
+      />
+      <Reading
+        label={sizeWords.recommendedLimit}
+        unit="%"
+        value={size.drop_limit_percent ?? "3"}
+        onValueChange={(drop_limit_percent) => set({ drop_limit_percent })}
+        onRest={onRest}
+        className="w-20"
+      />
+      <Choice
+        label={sizeWords.by}
+        options={[
+          { value: "table_9", label: sizeWords.tableAc },
+          { value: "table_8", label: sizeWords.tableDc },
+        ]}
+        value={size.drop_method ?? "table_9"}
+        onValueChange={(drop_method) => set({ drop_method })}
+      />
+      <Choice
+        label={sizeWords.inWord}
+        options={[
+          { value: "steel", label: "steel" },
+          { value: "aluminum", label: "aluminum" },
+          { value: "pvc", label: sizeWords.pvc },
+        ]}
+        value={size.conduit ?? "steel"}
+        onValueChange={(conduit) => set({ conduit })}
+      />
+    </fieldset>
+  );
+}
