@@ -9,15 +9,15 @@ import type { Key } from "../../state/keys";
 import { sizeWords } from "../../words/size";
 import { Decides } from "./Decides";
 import { ControlPart } from "./parts/ControlPart";
-import { PlacePart } from "./parts/DisconnectPart";
+import { DisconnectPart } from "./parts/DisconnectPart";
 import { DrivePart } from "./parts/DrivePart";
-import { TherePart } from "./parts/ExistingPart";
+import { ExistingPart } from "./parts/ExistingPart";
 import { FaultPart } from "./parts/FaultPart";
 import { MotorPart } from "./parts/MotorPart";
 import { OverloadPart } from "./parts/OverloadPart";
 import { PartPicker } from "./parts/PartPicker";
 import { figuresOf, isPart, type PartId, type PartProps } from "./parts/parts";
-import { RunPart } from "./parts/RacewayPart";
+import { RacewayPart } from "./parts/RacewayPart";
 import { Schools } from "./parts/Schools";
 import { TimePart } from "./parts/TimePart";
 import { Slip, Withheld } from "./Slip";
@@ -33,17 +33,17 @@ function PartInputs({ part, works, ...props }: PartProps & { part: PartId; works
     case "overload":
       return <OverloadPart {...props} works={works} />;
     case "run":
-      return <RunPart {...props} />;
+      return <RacewayPart {...props} />;
     case "fault":
       return <FaultPart {...props} />;
     case "place":
-      return <PlacePart {...props} />;
+      return <DisconnectPart {...props} />;
     case "control":
       return <ControlPart {...props} />;
     case "drive":
       return <DrivePart {...props} />;
     case "there":
-      return <TherePart {...props} />;
+      return <ExistingPart {...props} />;
     default:
       return null;
   }

@@ -15,7 +15,7 @@ const KINDS = [
 ] as const;
 
 /** Where the disconnects are and what they are. */
-export function PlacePart({ size, onSizeChange, onRest }: PartProps) {
+export function DisconnectPart({ size, onSizeChange, onRest }: PartProps) {
   const set = (place: typeof size.place) => onSizeChange({ ...size, place: place ?? null });
   const { place } = size;
   if (!place) {

@@ -15,7 +15,7 @@ const CABLES = [
 ] as const;
 
 /** What somebody else installed. */
-export function TherePart({ size, onSizeChange, onRest }: PartProps) {
+export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
   const there = size.there;
   const set = (next: typeof size.there) => onSizeChange({ ...size, there: next ?? null });
   if (!there) {

@@ -4,7 +4,7 @@ import { Box, Drop, Unasked, YesNo } from "./Box";
 import type { PartProps } from "./parts";
 
 /** What the wires lie in. */
-export function RunPart({ size, onSizeChange, onRest }: PartProps) {
+export function RacewayPart({ size, onSizeChange, onRest }: PartProps) {
   const set = (raceway: typeof size.raceway) => onSizeChange({ ...size, raceway: raceway ?? null });
   const { raceway } = size;
   if (!raceway) {
