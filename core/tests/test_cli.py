@@ -236,3 +236,15 @@ def test_check_tells_by_its_exit_code_what_must_be_changed(tmp_path):
     file = tmp_path / "job.json"
     file.write_text(json.dumps(body))
     assert main(["check", str(file)]) == 1
+
+
+def test_the_readme_shows_what_the_command_says(capsys):
+    """Every line of the README's example is a line of the command's output."""
+    root = Path(__file__).resolve().parents[2]
+    readme = (root / "README.md").read_text(encoding="utf-8")
+    shown = readme.split("$ ./evencoil size docs/examples/IC-2.json\n")[1].split("```")[0]
+    assert main(["size", str(root / "docs/examples/IC-2.json")]) == 0
+    said = [" ".join(line.split()) for line in capsys.readouterr().out.splitlines()]
+    lines = [" ".join(line.split()) for line in shown.strip().splitlines()]
+    assert len(lines) == 6
+    assert [line for line in lines if line not in said] == []
