@@ -62,7 +62,7 @@ def test_a_mystery_motor_is_identified_touch_by_touch(opened, seat):
     page = opened(f"/w/larkfall/m/{tag}/j/1/bench", seat=seat)
     page.get_by_text("Practise on a mystery motor").click()
     press(page, seat, "6 leads")
-    expect(page.get_by_test_id("ask")).to_have_text("Touch a and b")
+    expect(page.get_by_test_id("ask")).to_have_text("Read a to b")
     expect(page.get_by_text("26 groupings still fit")).to_be_visible()
     for taken in range(1, 30):
         if page.get_by_test_id("tags").is_visible():
@@ -81,7 +81,7 @@ def test_a_contradicting_reading_is_named_and_taken_out(opened):
     """39 V from a feed of 10 V fits no numbering: it is named, taken out, and the search goes on."""
     page = opened("/w/larkfall/m/BS-6/j/1/bench")
     page.get_by_role("button", name="9", exact=True).click()
-    expect(page.get_by_test_id("ask")).to_have_text("Touch a and b")
+    expect(page.get_by_test_id("ask")).to_have_text("Read a to b")
     # while the next question is not there, a second key is not an answer to the last one
     taken, held = page.get_by_test_id("taken").locator("li"), []
     page.route(ASKS, lambda route: held.append(route))  # noqa: PLW0108 - no built-in is taken
@@ -121,7 +121,7 @@ def test_look_alikes_are_ruled_out_and_the_speeds_switched(opened):
     page = opened("/w/larkfall/m/LS-4/j/1/leads")
     page.get_by_text("Winding type").click()
     kinds = page.get_by_test_id("kinds")
-    expect(kinds).to_contain_text("Out: it would ring in groups of 3 + 3.")
+    expect(kinds).to_contain_text("Excluded: it would have continuity in groups of 3 + 3.")
     expect(kinds.locator("button[aria-pressed=true]")).to_contain_text("constant torque")
     expect(page.get_by_role("alert").first).to_contain_text("It would burn out.")
     page.get_by_role("button", name="low speed: delta 230 V").click()
@@ -136,7 +136,7 @@ def test_the_makers_diagram_differs_and_a_person_decides(opened):
     page = opened("/w/larkfall/m/JC-1/j/1/leads")
     page.get_by_test_id("winding").wait_for()
     page.get_by_role("button", name=re.compile("^series wye")).click()
-    page.get_by_text("Maker’s diagram").click()
+    page.get_by_text("Maker’s diagram", exact=True).click()
     page.get_by_label("Where it stands").fill("box cover")
     page.get_by_role("button", name="Save the joints shown as the maker’s diagram").click()
     expect(page.get_by_test_id("maker")).to_contain_text("Stamped only: T10 T11 T12.")
@@ -170,10 +170,10 @@ def test_a_stud_board_shows_bars_and_what_is_left_over(opened):
 def test_a_photo_of_the_plate_is_kept_and_shown(opened):
     """A picture goes up, comes back re-encoded, stands beside the fields, and goes off again."""
     page = opened("/w/larkfall/m/IC-2/j/1/plate")
-    page.get_by_label("Photo of the plate").set_input_files(
+    page.get_by_label("Photo of the nameplate").set_input_files(
         {"name": "plate.png", "mimeType": "image/png", "buffer": PIXEL}
     )
-    expect(page.get_by_alt_text("The plate as taken")).to_be_visible()
+    expect(page.get_by_alt_text("Photo of the nameplate")).to_be_visible()
     page.get_by_label("Another photo").set_input_files(
         {"name": "plate.txt", "mimeType": "text/plain", "buffer": b"no picture"}
     )
@@ -185,8 +185,8 @@ def test_a_photo_of_the_plate_is_kept_and_shown(opened):
 def test_a_plate_nobody_trusts_holds_the_leads(opened):
     """Doubted: full volts are forbidden; a test and an earlier supply lift it."""
     page = opened("/w/larkfall/m/SF-5/j/1/plate")
-    page.get_by_text("Nameplate in doubt").click()
-    page.get_by_role("button", name="Nameplate in doubt").click()
+    page.get_by_text("Nameplate in doubt", exact=True).click()
+    page.get_by_role("button", name="This nameplate is in doubt").click()
     trust = page.get_by_test_id("trust")
     expect(trust).to_contain_text("Full volts are forbidden")
     trust.get_by_label("Test with locked rotor").fill("60")
@@ -194,7 +194,7 @@ def test_a_plate_nobody_trusts_holds_the_leads(opened):
     trust.get_by_label("Known to have run on").fill("460")
     expect(trust).to_contain_text("460 V, confidence high")
     expect(trust.get_by_role("alert")).to_have_count(0)
-    page.get_by_role("button", name="Nameplate in doubt").click()
+    page.get_by_role("button", name="This nameplate is in doubt").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
 
 
@@ -216,7 +216,7 @@ def test_a_machine_is_converted_and_the_plan_kept(opened, complaints):
     """Lime Line 1 from 240 to 480 V: what can, what cannot, what lacks a fact; moves and taps."""
     page = opened("/w/larkfall")
     page.get_by_role("link", name="Convert Lime Line 1").click()
-    page.get_by_label("Supply of today").fill("240 delta")
+    page.get_by_label("Present supply").fill("240 delta")
     page.get_by_role("button", name="480Y/277").click()
 
     def row_of(tag):
@@ -292,7 +292,7 @@ def test_what_starts_a_single_phase_motor(opened):
     start = page.get_by_test_id("start-circuit")
     start.get_by_role("button", name="start", exact=True).click()
     start.get_by_role("button", name="nothing").click()
-    expect(start).to_contain_text("A start capacitor with nothing that takes it out.")
+    expect(start).to_contain_text("A start capacitor with nothing that switches it off.")
     start.get_by_role("button", name="centrifugal").click()
     expect(start).to_contain_text("capacitor-start, induction-run")
     start.get_by_label("Start, stamped").fill("88")
@@ -307,7 +307,7 @@ def test_a_reading_nobody_asked_for_is_taken(opened):
     page.get_by_text("Your own reading").click()
     own = page.get_by_test_id("own-reading")
     own.get_by_role("button", name="Volts, motor running").click()
-    expect(own.get_by_role("status")).to_contain_text("3 sleeves fed, 0 given")
+    expect(own.get_by_role("status")).to_contain_text("3 leads must be fed; 0 given")
     own.get_by_label("Fed by L1 L2 L3").fill("a b z")
     own.get_by_label("Read between").fill("d e")
     expect(own.get_by_role("status")).to_contain_text("no sleeve z")

@@ -19,7 +19,7 @@ def headline(page):
 def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat):
     """Current and torque of each, one reason where it cannot; two-wire is held until a name is."""
     page = opened("/w/larkfall/m/BM-3/j/1/starter", seat=seat)
-    page.get_by_role("button", name="Start soft: autotransformer").click()
+    page.get_by_role("button", name="Reduced-voltage start: autotransformer").click()
     page.get_by_role("button", name="loaded", exact=True).click()
     row = page.get_by_test_id("recipe-9A")
     expect(row).to_contain_text("cannot")
@@ -27,7 +27,7 @@ def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat)
     expect(row).to_contain_text("42 %")
     page.get_by_role("button", name="empty", exact=True).click()
     expect(row).to_contain_text("enough for this load")
-    page.get_by_role("button", name="Follow a sensor").click()
+    page.get_by_role("button", name="Two-wire, pilot device").click()
     expect(page.get_by_test_id("recipe-2A")).to_contain_text("Springs to life when power")
     page.get_by_test_id("recipe-2A").click()
     expect(headline(page)).to_contain_text("not accepted yet")
@@ -50,7 +50,7 @@ def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat)
     hazards.get_by_role("button", name="Draw it with a reset").click()
     expect(hazards).not_to_contain_text("Nobody may accept that")
     assert violations(page) == []
-    page.get_by_role("button", name="Start soft: autotransformer").click()
+    page.get_by_role("button", name="Reduced-voltage start: autotransformer").click()
     page.get_by_test_id("recipe-9A").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
 
@@ -69,7 +69,7 @@ def test_a_wrong_wire_is_found_lit_and_put_right(opened, seat):
     card.get_by_role("button", name="Move this end").click()
     page.get_by_role("button", name="Checks", exact=True).click()
     finding = page.get_by_test_id("check-H07")
-    expect(finding).to_contain_text("With OL1 tripped a contactor of M1 can still be fed")
+    expect(finding).to_contain_text("With OL1 tripped a contactor of M1 can still be energized")
     finding.get_by_role("button", name="Show it").click()
     if seat is DESK:
         expect(page.locator(".part[data-lit=true]").first).to_be_visible()
@@ -96,7 +96,7 @@ def test_proofs_run_in_the_background_and_say_what_was_searched(opened):
     for kind in ("hands", "weld"):
         expect(page.get_by_test_id(f"proof-{kind}")).to_have_text("proven", timeout=60_000)
     proofs = page.get_by_test_id("proofs")
-    expect(proofs).to_contain_text("nothing left")
+    expect(proofs).to_contain_text("search complete")
     expect(proofs).to_contain_text("welded one at a time")
     expect(page.get_by_test_id(re.compile("^isolation-")).first).to_contain_text("open")
     probes = page.get_by_test_id("probes")
@@ -111,7 +111,7 @@ def test_every_sheet_can_be_taken_along(opened):
     page = opened("/w/larkfall/m/SF-5/j/1/drawings")
     for sheet, name in (
         ("panel", "Panel"),
-        ("strip", "Terminal temperature rating"),
+        ("strip", "Terminals"),
         ("power", "Power"),
         ("ladder", "Ladder"),
     ):
@@ -164,7 +164,7 @@ def test_a_starter_as_found_is_entered_named_and_checked(opened, complaints):
     wire.get_by_role("button", name="Add wire").click()
     expect(page.get_by_test_id("differences")).to_contain_text("S1.23 – ?1")
     page.get_by_role("button", name="Checks", exact=True).click()
-    expect(page.get_by_test_id("check-H46").first).to_contain_text("Nobody knows where the wire")
+    expect(page.get_by_test_id("check-H46").first).to_contain_text("The other end of the wire")
     assert violations(page) == []
     page.get_by_role("button", name="Edit wiring", exact=True).click()
     page.get_by_role("button", name="Undo the last edit").click()
@@ -175,7 +175,7 @@ def test_a_starter_as_found_is_entered_named_and_checked(opened, complaints):
 def test_a_drum_switch_is_turned_and_plugs(opened):
     """A hand-operated switch: no ladder, and thrown over it freezes as plugged."""
     page = opened("/w/larkfall/m/BS-6/j/1/starter")
-    page.get_by_role("button", name="By hand, no control circuit").click()
+    page.get_by_role("button", name="Manual starter").click()
     page.get_by_test_id("recipe-1B").click()
     expect(page.get_by_test_id("hazards")).to_contain_text("against its own motion")
     expect(page.get_by_text(SAVED)).to_be_visible()

@@ -22,7 +22,7 @@ def test_a_change_in_place_moves_the_slips_and_ghosts_the_old_value(opened):
     slip = page.get_by_test_id("slip-conductor_size")
     expect(slip).to_contain_text("10 AWG")
     page.get_by_role("button", name="60 °C").click()
-    page.get_by_role("button", name="Aluminum").click()
+    page.get_by_role("button", name="Aluminum", exact=True).click()
 
     expect(slip).to_contain_text("8 AWG")
     expect(slip.get_by_test_id("ghost")).to_contain_text("10 AWG")
@@ -44,7 +44,7 @@ def test_a_wrong_entry_is_named_and_nothing_is_lost(opened, complaints):
     expect(page.locator("mark[data-status=unread]")).to_have_text("rusty")
     expect(page.get_by_text("1,745 can be read as 1745 or as 1.745.")).to_be_visible()
     expect(
-        page.get_by_text("13.2 A is 1.74 times 7.6 A, but the volts differ 2 times.")
+        page.get_by_text("13.2 A is 1.74 times 7.6 A, but the voltages differ 2 times.")
     ).to_be_visible()
     plate.fill(before)
     expect(page.locator("mark[data-status=doubted]")).to_have_count(0)
@@ -66,7 +66,7 @@ def test_a_wrong_entry_is_named_and_nothing_is_lost(opened, complaints):
 def test_a_motor_that_must_not_be_connected_is_refused_with_a_way_out(opened):
     """LS-4 is 230 V only: on 480 V the slab says why, on 240 V the two powers hold the size."""
     page = opened("/w/larkfall/m/LS-4/j/1/plate")
-    expect(page.get_by_role("alert")).to_contain_text("480 V is 2.09 times the plate's 230 V.")
+    expect(page.get_by_role("alert")).to_contain_text("480 V is 2.09 times the nameplate's 230 V.")
     page.get_by_role("link", name="To Size").click()
     expect(page.get_by_role("alert")).to_contain_text("It would burn out.")
     expect(page.get_by_test_id("withheld-conductor_size")).to_contain_text("Waits for the table")

@@ -54,7 +54,7 @@ def test_four_to_five_instead_of_four_to_seven_changes_the_volts(opened, seat):
                 end(page, name).click()
     expect(page.locator("[data-coil=A1]")).to_contain_text("239 V")
     expect(page.locator("[data-coil=A1]")).to_have_attribute("data-state", "over")
-    expect(page.get_by_role("alert")).to_contain_text("It will smoke.")
+    expect(page.get_by_role("alert")).to_contain_text("It burns out.")
     expect(page.get_by_role("heading", level=1)).to_have_text("TOO MANY VOLTS: IT WILL SMOKE")
     assert violations(page) == []
 
@@ -69,7 +69,7 @@ def test_the_keyboard_does_the_same(opened):
     choose(page, "nine-lead wye")
     page.get_by_test_id("winding").wait_for()
     page.keyboard.press("x")
-    expect(page.get_by_role("heading", level=1)).to_have_text("JOIN THE LEADS, OR TAKE THE ANSWER")
+    expect(page.get_by_role("heading", level=1)).to_have_text("JOIN THE LEADS, OR USE THE DERIVED ANSWER")
     for pressed in "a1b2c3475869":
         page.keyboard.press(pressed)
     expect(page.get_by_role("heading", level=1)).to_contain_text("series wye, high voltage")
@@ -90,7 +90,7 @@ def test_low_voltage_joints_left_in_after_the_conversion(opened):
     page = opened("/w/larkfall/m/BM-3/j/1/leads")
 
     expect(page.locator("[data-state=over]")).to_have_count(6)
-    expect(page.get_by_role("alert")).to_contain_text("480 V a coil where 230 V is right, 209 %")
+    expect(page.get_by_role("alert")).to_contain_text("480 V on each coil where 230 V is right, 209 %")
     expect(page.get_by_test_id("answer")).to_contain_text("T4 T7")
 
 
@@ -156,7 +156,7 @@ def test_an_old_version_is_compared_and_brought_back(opened):
     sheet.get_by_role("button", name="Compare with now").first.click()
     expect(sheet).to_contain_text(before)
     assert violations(page) == []
-    sheet.get_by_role("button", name=re.compile("Bring version")).click()
+    sheet.get_by_role("button", name=re.compile("Restore version")).click()
     expect(supply).to_have_value(before)
     settled(page)
 
@@ -232,7 +232,7 @@ def test_a_feeder_shows_which_motor_counts_most(opened):
     expect(largest).to_have_count(1)
     expect(largest).to_contain_text("BM-3")
     expect(largest).to_contain_text("180 A, counts as 225 A")
-    expect(bus).to_contain_text("Does not count yet")
+    expect(bus).to_contain_text("Not counted yet")
     assert violations(page) == []
     before = page.get_by_test_id("slip-feeder_ampacity_a").inner_text()
     page.get_by_label("Other loads, continuous").fill("40")

@@ -77,7 +77,7 @@ def test_a_heater_chart_comes_in_and_names_the_heater(opened, complaints):
     )
     page.get_by_label("Name").fill("Door of SF-5")
     page.get_by_role("button", name="Import chart").click()
-    expect(page.get_by_test_id("taken-in")).to_contain_text("2 heaters taken in, 1 lines left out")
+    expect(page.get_by_test_id("taken-in")).to_contain_text("2 heaters imported, 1 line skipped")
     expect(page.get_by_test_id("taken-in")).to_contain_text("Line 4")
     assert violations(page) == []
     page.goto("/w/larkfall/m/SF-5/j/1/size?part=overload")
@@ -112,7 +112,7 @@ def test_a_local_amendment_shows_in_the_evidence(opened):
     expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("8 AWG")
     expect(page.get_by_test_id("why")).to_contain_text("Local: smallest conductor")
     page.goto("/w/larkfall/rules")
-    page.get_by_role("button", name="Take it out").click()
+    page.get_by_role("button", name="Remove").click()
     expect(page.get_by_text("county inspector: local ordinance")).to_be_hidden()
 
 

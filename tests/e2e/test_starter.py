@@ -50,7 +50,7 @@ def from_plate_to_sizes(page, tag):
     page.get_by_label("What it drives").fill("test conveyor")
     page.get_by_label("Machine or line").fill("Lime Line 1")
     page.get_by_role("button", name="Add and read its nameplate").click()
-    expect(headline(page)).to_have_text("TYPE THE PLATE AS STAMPED")
+    expect(headline(page)).to_have_text("ENTER THE NAMEPLATE AS STAMPED")
     page.get_by_label("Nameplate as stamped").fill(PLATE)
     expect(headline(page)).to_contain_text("15 hp")
     expect(page.get_by_test_id("as-read")).to_be_visible()
@@ -169,7 +169,7 @@ def test_a_choice_in_place_makes_the_issue_differ(opened):
     page.get_by_role("button", name="Print now").click()
     expect(page.get_by_role("link", name=re.compile("Open issue"))).to_be_visible()
     page.keyboard.press("Escape")
-    lamps = page.get_by_role("group", name="Lamps")
+    lamps = page.get_by_role("group", name="Pilot lights")
     lamps.get_by_role("button", name="none").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
     page.get_by_role("button", name="Print", exact=True).click()
@@ -184,11 +184,11 @@ def test_a_choice_in_place_makes_the_issue_differ(opened):
 def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
     """Star-delta on a nine-lead motor: held, with what would make it possible."""
     page = opened("/w/larkfall/m/SF-5/j/1/starter")
-    page.get_by_role("button", name="Start soft: star-delta").click()
+    page.get_by_role("button", name="Reduced-voltage start: wye-delta").click()
     page.get_by_test_id("recipe-7A").click()
     slab = page.get_by_role("alert").filter(has_text="7A needs a motor of 6 or 12 leads")
     expect(slab).to_contain_text("Choose another way to start")
-    page.get_by_role("button", name="Both ways").click()
+    page.get_by_role("button", name="Reversing").click()
     page.get_by_test_id("recipe-6C").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
 
@@ -196,7 +196,7 @@ def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
 def test_keys_are_the_panel_and_two_can_be_held(opened):
     """Held F runs forward; R reverses and the picture freezes: plugged, with its chain."""
     page = opened("/w/larkfall/m/JC-1/j/1/starter")
-    page.get_by_role("button", name="Both ways").click()
+    page.get_by_role("button", name="Reversing").click()
     page.get_by_test_id("recipe-6C").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
     page.get_by_role("link", name="Rehearse").click()
@@ -258,7 +258,7 @@ def test_two_fingers_at_once(opened):
 def test_power_back_on_two_wire_control_springs_to_life(opened):
     """The picture freezes at the instant, the slab tells the chain, and time can be rewound."""
     page = opened("/w/larkfall/m/BS-6/j/1/starter")
-    page.get_by_role("button", name="Follow a sensor").click()
+    page.get_by_role("button", name="Two-wire, pilot device").click()
     page.get_by_test_id("recipe-2A").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
     page.get_by_role("link", name="Rehearse").click()
@@ -277,7 +277,7 @@ def test_power_back_on_two_wire_control_springs_to_life(opened):
 def test_the_dead_circuit_is_read_and_a_wrong_ohm_explained(opened, seat):
     """Where no probe goes, what to hold, what it should read; a wrong one names its cause."""
     page = opened("/w/larkfall/m/SF-5/j/1/check", seat=seat)
-    expect(page.get_by_text("In front of the main device it stays live")).to_be_visible()
+    expect(page.get_by_text("The line side of the main disconnect stays live")).to_be_visible()
     row = page.get_by_test_id(re.compile(r"^check-")).filter(has_text="should read near zero").first
     row.get_by_role("button", name="near zero").click()
     expect(row).to_contain_text("as drawn")

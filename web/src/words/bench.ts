@@ -1,5 +1,5 @@
 /** Words of the bench screen. */
-import type { Shown } from "./shown";
+import { counted, type Shown } from "./shown";
 
 export const benchWords = {
   leadTagsMissing: "Lead tags missing: put temporary letters on, then measure",
@@ -29,7 +29,8 @@ export const benchWords = {
   feedCoilsRated:
     "Feed 3 to 8 % of the coil’s rated voltage, current limited to a quarter of rated, briefly, rotor at rest, hands off: the coil kicks when you disconnect it. Enter volts without a sign.",
   about: (about: Shown) => `About ${about}`,
-  aboutReadingsLeft: (about: Shown, left: Shown) => `of about ${about} readings left · ${left}`,
+  aboutReadingsLeft: (about: Shown, left: Shown) =>
+    `of about ${counted(about, "reading")} left · ${left}`,
   stillFit: "still fit",
   howManyLeads:
     "How many leads have no tag? Lock out, verify dead and open all joints. Then put a temporary letter or number on each lead: a, b, c… Continuity finds which leads belong together; start and finish need the induction test.",
@@ -43,7 +44,8 @@ export const benchWords = {
   leadLetter: (said: Shown) => `${said}, by lead letter`,
   twoLeadsRead: "two leads to read",
   noLead: (name: Shown) => `no lead ${name}`,
-  leadsMustFed: (wanted: Shown, fed: Shown) => `${wanted} leads must be fed; ${fed} given`,
+  leadsMustFed: (wanted: Shown, fed: Shown) =>
+    `${counted(wanted, "lead")} must be fed; ${fed} given`,
   writeJoinD: "write a join as d-e",
   voltageFeed: "voltage of the feed",
   meterReading: "the meter reading",

@@ -1,5 +1,5 @@
 /** Words of the check screen. */
-import type { Shown } from "./shown";
+import { counted, type Shown } from "./shown";
 
 export const checkWords = {
   nothingOperated: "nothing operated",
@@ -15,7 +15,7 @@ export const checkWords = {
     `Remove ${pulled}: otherwise the transformer would hide every reading. `,
   lineSideMain: "The line side of the main disconnect stays live. No probe on",
   readingsCheckEvery: (checks: Shown, states: Shown) =>
-    `${checks} readings check every wire; ${states} positions of the operators were tried. Coil and winding resistances are estimates: within a factor of five counts as drawn. Enter the measured resistance of your own coil on Drawings, under Edit wiring.`,
+    `${counted(checks, "reading")} check every wire; ${counted(states, "position")} of the operators tried. Coil and winding resistances are estimates: within a factor of five counts as drawn. Enter the measured resistance of your own coil on Drawings, under Edit wiring.`,
   notDetectedAny: (untold: Shown) => ` Not detected by any reading: ${untold}.`,
   to: (startSaid: Shown, endSaid: Shown) => `${startSaid} to ${endSaid}`,
   shouldRead: "should read",

@@ -1,5 +1,5 @@
 /** Words of the drawings screen. */
-import type { Shown } from "./shown";
+import { counted, type Shown } from "./shown";
 
 export const drawingsWords = {
   wire: "Wire",
@@ -87,9 +87,9 @@ export const drawingsWords = {
   stoppedEarly: "stopped early",
   searchNotComplete: "search not complete",
   actionsTriedStates: (transitions: Shown, left: Shown) =>
-    `${transitions} actions tried, ${left} states still to look at`,
+    `${counted(transitions, "action")} tried, ${counted(left, "state")} still to look at`,
   statesActionsDeep: (states: Shown, transitions: Shown, depth: Shown, off: Shown, faults: Shown) =>
-    `${states} states, ${transitions} actions, ${depth} deep, ${off}${faults}`,
+    `${counted(states, "state")}, ${counted(transitions, "action")}, ${depth} deep, ${off}${faults}`,
   rung: (place: Shown, rungs: Shown) => `Rung ${place} of ${rungs}`,
   rung2: (place: Shown) => `Rung ${place}`,
   rungBefore: "Rung before",

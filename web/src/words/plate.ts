@@ -27,7 +27,7 @@ export const plateWords = {
   crossChecks: "Cross-checks",
   nothingCompareYet:
     "Nothing to compare yet. The checks need volts with amps, rpm with Hz, hp with code letter.",
-  nameplateDoubt: "Nameplate in doubt",
+  nameplateDoubt: "This nameplate is in doubt",
   leads: "To Leads",
   size: "To Size",
   exportFile: "Export file",
@@ -58,7 +58,7 @@ export const plateWords = {
   vBetweenLines: (lineVoltsV: Shown) => `${lineVoltsV} V between lines`,
   vGround: (groundVoltsV: Shown) => `, ${groundVoltsV} V to ground`,
   phaseHz: (phases: Shown, frequencyHz: Shown) => `, ${phases} phase, ${frequencyHz} Hz`,
-  nameplateDoubt2: "Nameplate in doubt",
+  nameplateDoubt2: "This nameplate is in doubt",
   reason: "Reason",
   rewoundThreeLeads: "rewound; three leads on a dual-voltage nameplate",
   powerFrame: "Power by frame",
@@ -69,4 +69,7 @@ export const plateWords = {
   drew: "drew",
   vConfidence: (volts: Shown, confidence: Shown) => `${volts} V, confidence ${confidence}`,
   noFullVoltage: "No full voltage until a test supports it.",
+  subjectNameplate: "nameplate",
+  subjectDiagram: "diagram",
+  subjectBox: "terminal box",
 };

@@ -31,6 +31,12 @@ export interface PhotoProps {
   onPhotoChange: (sha256: string) => void;
 }
 
+const SUBJECTS = {
+  plate: plateWords.subjectNameplate,
+  diagram: plateWords.subjectDiagram,
+  box: plateWords.subjectBox,
+} as const;
+
 /** A photo of what is read, kept without its location and shown beside the fields. */
 export function Photo({ place, sha256, subject, onPhotoChange }: PhotoProps) {
   const id = useId();
@@ -69,7 +75,7 @@ export function Photo({ place, sha256, subject, onPhotoChange }: PhotoProps) {
         >
           <img
             src={url}
-            alt={plateWords.photo(subject)}
+            alt={plateWords.photo(SUBJECTS[subject])}
             className={`mx-auto block w-full object-contain ${isLarge ? "" : "max-h-56"}`}
           />
         </button>
@@ -80,7 +86,7 @@ export function Photo({ place, sha256, subject, onPhotoChange }: PhotoProps) {
             ? plateWords.saving
             : sha256
               ? plateWords.anotherPhoto
-              : plateWords.photo2(subject)}
+              : plateWords.photo2(SUBJECTS[subject])}
         </label>
         <input
           id={id}
