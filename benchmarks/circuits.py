@@ -41,7 +41,7 @@ def unit() -> float:
 
 
 def drawn(name: str) -> None:
-    """Draw a recipe from its name to its four sheets."""
+    """Draw a standard circuit from its name to its four sheets."""
     circuit = draw(name).circuit
     numbered = number_nets(circuit)
     for sheet in (draw_ladder, draw_power, draw_panel, draw_strip):

@@ -36,7 +36,7 @@ def django_db_setup(django_db_setup, django_db_blocker):
 
 @pytest.fixture
 def here(db):
-    """A person in the works `here`, with one motor."""
+    """A person in the plant `here`, with one motor."""
     who = caller("here", "ann")
     motor(who)
     return who

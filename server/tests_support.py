@@ -22,12 +22,12 @@ PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, 
 
 @cache
 def _hashed() -> str:
-    """Return the word as it is kept; making it slow is the point of the real thing."""
+    """Return the word as it is saved; making it slow is the point of the real thing."""
     return make_password(WORD)
 
 
 def caller(works: str, username: str, role: str = "electrician") -> Caller:
-    """Return a person in a works, making both where they are missing."""
+    """Return a person in a plant, making both where they are missing."""
     place, _ = Works.objects.get_or_create(slug=works, defaults={"name": works.title()})
     user, is_new = User.objects.get_or_create(username=username)
     if is_new:

@@ -111,7 +111,7 @@ def core(env: Environment) -> str:
     quiet = ["-W", "ignore:Module already imported:pytest.PytestAssertRewriteWarning"]
 
     def tests(*how: str) -> str:
-        # they wait for nothing and nobody: they take what the other parts leave of the processors
+        # they wait for nothing and no one: they take what the other parts leave of the processors
         return run("nice", "-n", "19", PYTHON, *how, cwd=CLONE / "core", env={"PYTHONPATH": ""})
 
     with ThreadPoolExecutor(2) as pool:

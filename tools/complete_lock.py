@@ -3,7 +3,7 @@
 Two repairs. Addresses of the registry are taken out. And where the registry at
 hand lacks a package of another platform, npm leaves it out of the lock file
 and `npm ci` then refuses everywhere: such optional packages are written in by
-name, version and platform, without a checksum that nobody here could compute.
+name, version and platform, without a checksum that no one here could compute.
 """
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""Plays the behaviour tables of the catalogue: their words, their edits, their cells."""
+"""Plays the behavior tables of the catalogue: their words, their edits, their cells."""
 
 import json
 from pathlib import Path
@@ -66,7 +66,7 @@ def edited(circuit, text):
 
 
 class Player:
-    """A run driven by the words of a behaviour table; each state is 0.3 s after the act."""
+    """A run driven by the words of a behavior table; each state is 0.3 s after the act."""
 
     def __init__(self, circuit):
         self.circuit = circuit

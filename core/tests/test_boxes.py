@@ -1,4 +1,4 @@
-"""Around the terminal box: thin leads, boards, the maker's diagram, joints, conversion, trust."""
+"""Around the terminal box: auxiliary leads, boards, the maker's diagram, joints, conversion, trust."""
 
 from decimal import Decimal
 
@@ -104,7 +104,7 @@ def test_thin_leads_that_ring_to_the_winding_belong_to_it():
     ],
 )
 def test_bars_of_the_usual_boards(kind, name, bars, jumpers):
-    """Delta is three upright bars, wye two in a row; what neighbours cannot do is a jumper."""
+    """Delta is three upright bars, wye two in a row; what neighbors cannot do is a jumper."""
     laid = lay_bars(KINDS[kind], named(kind, name).joints, Board(BOARDS[kind]))
     used = {part.name: part.used for part in laid.parts}
     assert (used["bars"], used["jumpers"]) == (bars, jumpers)
@@ -119,7 +119,7 @@ def test_bars_of_the_usual_boards(kind, name, bars, jumpers):
     "rows", [(("T1", "T2", "T3"),), (("T1", "T1", "T2", "T3", "T4", "T5", "T6"),), (("Q",),)]
 )
 def test_boards_that_cannot_be(rows):
-    """A lead without a stud, a lead on two, a stud of nobody."""
+    """A lead without a stud, a lead on two, a stud of no one."""
     with pytest.raises(CoreError):
         lay_bars(KINDS["6"], named("6", "delta").joints, Board(rows))
 
@@ -199,7 +199,7 @@ def test_twist_on_by_the_works_rule_and_the_connectors_own_table():
 
 
 def test_records_colours_and_the_way_in():
-    """Torque for bolts, a tug for crimps; colours by line; fittings by trade size."""
+    """Torque for bolts, a tug for crimps; colors by line; fittings by trade size."""
     ids = [joint.id for joint in worked().planned.joints]
     work = [JointWorkInput(joint=name, torque_in_lb="20") for name in ids]
     out = worked({"work": work, "usable_volume_in3": "60", "lead_size": "12"})

@@ -1,4 +1,4 @@
-"""A whole branch circuit: device, overload, ground wire, disconnect."""
+"""A whole branch circuit: device, overload, equipment grounding conductor, disconnect."""
 
 import json
 from decimal import Decimal
@@ -119,12 +119,12 @@ def test_worked_examples(case):
         ("nontime_delay_fuse", "exam", "60", "10 AWG", "60"),
         ("inverse_time_breaker", "field", "60", "10 AWG", "30"),
         ("inverse_time_breaker", "exam", "50", "10 AWG", "30"),
-        # 800 % of 21 A; the ground wire as for a 40 A dual-element fuse
+        # 800 % of 21 A; the equipment grounding conductor as for a 40 A dual-element fuse
         ("instantaneous_breaker", "field", "168", "10 AWG", "30"),
     ],
 )
 def test_fifteen_horsepower_by_hand(kind, school, device, ground, switch):
-    """21 A gives 36.75, 63 and 52.5 A; the ground wire stays at the circuit's own 10 AWG."""
+    """21 A gives 36.75, 63 and 52.5 A; the equipment grounding conductor stays at the circuit's own 10 AWG."""
     worked = work_out(
         JobInputs(
             plate=PlateInputs(text="15 HP 460 V 19.3 A 3 PH SF 1.15 DES B"),

@@ -83,7 +83,7 @@ EDITS = {
 
 @pytest.mark.parametrize(("mistake", "rule"), MISTAKES)
 def test_each_worked_mistake_is_named_by_its_rule(mistake, rule):
-    """The mistakes worked out for three circuits, found without being told where."""
+    """The mistakes calculated for three circuits, found without being told where."""
     name, edit = EDITS[mistake]
     found = check_circuit(edited(circuit_of(name), edit))
     named = [one for one in found if one.rule == rule and one.level != "note"]

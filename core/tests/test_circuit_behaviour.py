@@ -26,7 +26,7 @@ OHMS = [
 
 
 def test_the_tables_cover_the_catalogue():
-    """Each circuit has its table: none is drawn that nobody worked out."""
+    """Each circuit has its table: none is drawn that no one calculated."""
     from evencoil.starters.catalogue import catalogue
 
     assert set(TABLES) == set(catalogue())

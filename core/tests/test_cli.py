@@ -99,7 +99,7 @@ def test_a_wrong_call_exits_with_2():
 
 
 def test_connect_tells_the_joints_and_what_the_given_ones_do(tmp_path, capsys):
-    """The derived joining, then a wrong one with its volts; a refusal exits with 1."""
+    """The derived connection, then a wrong one with its volts; a refusal exits with 1."""
     assert main(["connect", str(GOLDEN), "--format", "json"]) == 0
     said = json.loads(capsys.readouterr().out)
     assert said["connection"] == "series_wye"

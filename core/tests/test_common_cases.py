@@ -184,7 +184,7 @@ PLATE = "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B 9 
 
 
 def test_what_is_there_is_judged_part_by_part_with_the_reason():
-    """Heaters of the low voltage, a 60 A fuse nobody recorded, NM cable, a 250 V plug."""
+    """Heaters of the low voltage, a 60 A fuse no one recorded, NM cable, a 250 V plug."""
     done, found = worked(PLATE, "480Y/277", THERE)
 
     said = {name: (step.verdict, step.working.id) for name, step in found.items() if step.verdict}
@@ -209,7 +209,7 @@ def test_what_is_there_is_judged_part_by_part_with_the_reason():
     }
     assert found["weakest_part"].shown == "Overload dial"
     assert done.figures[-1].id == "weakest_part"
-    # nobody told the fault current, and that marks the verdicts
+    # no one told the fault current, and that marks the verdicts
     assert any(mark.origin == "fault_current_a" for mark in found["device_interrupting"].marks)
 
 
@@ -418,7 +418,7 @@ def test_a_controller_is_rated_in_horsepower_at_its_volts():
     ],
 )
 def test_each_verdict_has_its_sentence(size, figure, verdict, said):
-    """15 hp, 21 A, 19.3 A on the plate: what holds and what does not, and why."""
+    """15 hp, 21 A, 19.3 A on the nameplate: what holds and what does not, and why."""
     _, found = worked(PLATE, "480Y/277", size)
     assert (found[figure].verdict, found[figure].working.id) == (verdict, said)
     assert str(found[figure].working)

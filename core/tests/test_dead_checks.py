@@ -21,7 +21,7 @@ TABLES = tables()
 
 @cache
 def checked(name):
-    """Return a circuit of the catalogue with its checks, worked out once."""
+    """Return a circuit of the catalogue with its checks, calculated once."""
     circuit = circuit_of(name)
     return circuit, dead_checks(circuit)
 
@@ -100,7 +100,7 @@ def test_one_mistake_is_among_the_suspects():
 @pytest.mark.many
 @pytest.mark.parametrize(("name", "edit", "tag", "kind"), MISTAKES)
 def test_the_mistakes_of_the_catalogue_are_among_the_suspects(name, edit, tag, kind):
-    """Each wiring mistake that was worked out by hand is named by its readings alone."""
+    """Each wiring mistake that was calculated by hand is named by its readings alone."""
     named(name, edit, tag, kind)
 
 
@@ -129,7 +129,7 @@ def named(name, edit, tag, kind):
 
 
 def test_a_reading_whose_ends_are_gone_is_neither_right_nor_wrong():
-    """After an edit a reading may stand on nothing: it is told as such, and blames nobody."""
+    """After an edit a reading may stand on nothing: it is reported as such, and blames no one."""
     circuit = circuit_of("3A")
     gone = Observed(start="nowhere.1", end="main.A1", hands=(), ohms=0)
     strange = Observed(start="main.13", end="main.A1", hands=(Hand("press", "nobody"),), ohms=0)

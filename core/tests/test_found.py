@@ -37,7 +37,7 @@ RESTARTS = ("power_back", "overload_reset", "estop_release")
 
 
 def traced(circuit, seed):
-    """Return a circuit as somebody would trace it: other ids, any order, ends either way."""
+    """Return a circuit as someone would trace it: other ids, any order, ends either way."""
     dice = random.Random(seed)
     items = list(circuit.netlist.devices)
     dice.shuffle(items)
@@ -179,7 +179,7 @@ PLATE = PlateInputs(
 
 
 def worked(plate=PLATE, supply="480Y/277"):
-    """Return a job worked out."""
+    """Return a job calculated."""
     return work_out(JobInputs(plate=plate, supply=SupplyInputs(text=supply), size=SizeInputs()))
 
 
@@ -189,7 +189,7 @@ def found_of(load, plate=PLATE):
 
 
 def test_every_starter_is_shown_and_says_one_reason():
-    """Nine leads in star: no star-delta; loaded, no autotransformer; two-wire springs to life."""
+    """Nine leads in star: no star-delta; loaded, no autotransformer; two-wire unexpected start."""
     found = found_of("loaded")
     assert set(found) == set(KNOWN) - {"2B", "5C"}
     assert all(say(one.reason) for one in found.values())
@@ -244,7 +244,7 @@ def panel(*edits):
 
 
 def test_an_empty_panel_takes_devices_and_wires_with_one_end_unknown():
-    """What is traced is drawn and checked; an end that nobody knows is said."""
+    """What is traced is drawn and checked; an end that no one knows is said."""
     room = panel(
         EditInput(id="k", kind="add_device", type="contactor", tag="KM1"),
         EditInput(id="s", kind="add_device", type="pb", tag="S1", parameters={"c": "13-14"}),

@@ -22,7 +22,7 @@ from evencoil.winding.rating import Rating, rating_of
 
 
 def box_of(plate, supply, **leads):
-    """Work the box of a plate out."""
+    """Work the box of a nameplate out."""
     reading, on = read(plate), read_supply(supply)
     try:
         verdict, refused = judge(reading.plate, on), None
@@ -32,7 +32,7 @@ def box_of(plate, supply, **leads):
 
 
 def said(connection):
-    """Return a joining as text: lines first."""
+    """Return a connection as text: lines first."""
     return " | ".join(
         f"{joint.line or '-'} {' '.join(lead[1:] for lead in joint.leads)}"
         for joint in connection.joints
@@ -266,7 +266,7 @@ def test_both_delta_jumper_sets_turn_the_same_way_a_sixth_of_a_turn_apart():
 @settings(deadline=None, max_examples=60)
 @given(st.sampled_from(list(KINDS)), st.data())
 def test_one_exchange_of_two_leads_is_found_and_named(kind, data):
-    """Two leads of different joints exchanged in a right joining: wrong, and both are named."""
+    """Two leads of different joints exchanged in a right connection: wrong, and both are named."""
     if KINDS[kind].phases == 1:
         return
     known = data.draw(st.sampled_from(run_joinings(kind)))

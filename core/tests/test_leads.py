@@ -1,4 +1,4 @@
-"""Leads: the derived joining, wrong joins for what they do, and the solver under both."""
+"""Leads: the derived connection, wrong joins for what they do, and the solver under both."""
 
 import cmath
 import json
@@ -41,7 +41,7 @@ KIND = {
     "two-speed one winding IEC (constant torque)": "2-speed-ct",
     "two-speed one winding, constant torque": "2-speed-ct",
 }
-#: what the examples call a joining, and what it is called here
+#: what the examples call a connection, and what it is called here
 NAME = {"low speed (delta)": "low_delta", "low speed: delta": "low_delta"}
 #: the first finding of each mistake
 MISTAKE = {"LI-06": "not_tied", "LI-20": "low.named"}
@@ -237,7 +237,7 @@ def test_the_quick_tell_says_when_counting_cannot_decide():
 
 
 def test_a_three_lead_motor_is_drawn_as_a_wye_and_says_so():
-    """The joints are the same either way; the note names what nobody read."""
+    """The joints are the same either way; the note names what no one read."""
     reading = read("15 HP 460 V 3 LEADS")
     box = work_out_box(reading, HIGH, judge(reading.plate, HIGH), None, LeadsInputs())
 
@@ -327,7 +327,7 @@ def test_lines_on_leads_that_lead_nowhere_are_not_right():
     st.permutations(LINES),
 )
 def test_swapping_lines_never_changes_magnitudes(way, kind, order):
-    """For every right joining: other lines on the same joints give the same volts."""
+    """For every right connection: other lines on the same joints give the same volts."""
     winding = winding_of(kind)
     known = next(item for item in run_joinings(kind) if item.name.startswith(way))
     swap = dict(zip(LINES, order, strict=True))

@@ -58,7 +58,7 @@ def read():
 
 
 def trail(amps="19.3"):
-    """Return a trail with a plate current."""
+    """Return a trail with a nameplate current."""
     made = Trail()
     give(made, "plate_amps_a", Decimal(amps), "A")
     return made
@@ -271,7 +271,7 @@ def test_a_looser_amendment_is_refused_and_never_used(subject, value):
 
 
 def test_an_amendment_names_who_and_why():
-    """Nobody or nothing said: refused."""
+    """No one or nothing said: refused."""
     for field in ("author", "reason"):
         given_ = {
             "subject": "no_next_size_up",
@@ -501,7 +501,7 @@ def test_where_the_heaters_lie_is_read_off_the_drawing(recipe, options, place):
 
 
 def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
-    """6C: two contactors of 60 and 10 VA, entered by nobody.
+    """6C: two contactors of 60 and 10 VA, entered by no one.
 
     By hand: held 2 x 10 = 20 VA, a quarter above is 25 VA; one pulls in while the other is
     held, 70 VA, within the five times of a transformer of 25 VA. So 25 VA, marked assumed.

@@ -1,4 +1,4 @@
-"""Plates as stamped, half-filled plates, contradictions, and rubbish."""
+"""Plates as stamped, half-filled nameplates, contradictions, and rubbish."""
 
 from decimal import Decimal
 
@@ -18,7 +18,7 @@ IC_2 = (
 
 
 def said(text, level):
-    """Return the codes of a level that a plate's checks gave."""
+    """Return the codes of a level that a nameplate's checks gave."""
     return {found.code for found in read(text).findings if found.level == level}
 
 
@@ -96,7 +96,7 @@ def test_stamped_forms(text, field, value):
 
 
 def test_half_filled_plate_says_what_is_missing_and_what_it_costs():
-    """A plate with hp and volts only is read; each gap tells its cost."""
+    """A nameplate with hp and volts only is read; each gap tells its cost."""
     reading = read("15 HP 460 V")
 
     assert [gap.field for gap in reading.missing] == [
@@ -171,7 +171,7 @@ def test_code_letter_against_hand_work():
 
 
 def test_assumed_fields_fill_gaps_and_never_overrule_the_plate():
-    """A guess goes in where the plate is silent, and is remembered as a guess."""
+    """A guess goes in where the nameplate is silent, and is remembered as a guess."""
     guess = Assumed(field="amps_a", value="19,3", reason="old sticker")
     reading = read("15 HP 460 V", [guess, Assumed(field="power_hp", value="20", reason="")])
 

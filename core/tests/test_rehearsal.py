@@ -379,7 +379,7 @@ def test_wrong_recipes_and_options_are_named(name, options, field, says):
 
 
 def test_which_lines_are_crossed_changes_the_wires_and_never_the_direction():
-    """Any of the three exchanges reverses; the drawing follows the works' habit."""
+    """Any of the three exchanges reverses; the drawing follows the plant's habit."""
     for word in ("L1-L3", "L1-L2", "L2-L3"):
         circuit = draw("6C", {"cross": word}).circuit
         trace = Stage(circuit).play([act(0, "close", "QF1"), act(1, "push", "S3")])

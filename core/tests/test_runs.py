@@ -1,4 +1,4 @@
-"""Legs, the run and its ground wire, locked rotor: the worked examples, and what grows with what."""
+"""Legs, the run and its equipment grounding conductor, locked rotor: the worked examples, and what grows with what."""
 
 import json
 from decimal import Decimal

@@ -41,7 +41,7 @@ def test_the_parts_say_which_motor_it_is(capacitors: str, switch: str, kind: str
 
 
 def test_a_start_capacitor_nothing_takes_out_is_named() -> None:
-    """It bursts within seconds: found before it is energised."""
+    """It bursts within seconds: found before it is energized."""
     branch = start_branch(REVERSIBLE, capacitors="start", switch="none")
     assert branch is not None
     assert [found.code for found in branch.findings] == ["single.unswitched"]
@@ -97,7 +97,7 @@ def test_start_parts_are_told_apart_only_in_a_single_phase_box() -> None:
 
 
 def test_the_step_passes_on_what_was_stamped() -> None:
-    """From the plate to the band: 88 uF as stored text."""
+    """From the nameplate to the band: 88 uF as stored text."""
     worked = work_out(
         JobInputs(
             plate=PlateInputs(

@@ -143,7 +143,7 @@ def facts(**changes):
     ],
 )
 def test_table_current_by_hand(changes, amps):
-    """Columns that differ, kW plates, slow and small motors: read off the table by hand."""
+    """Columns that differ, kW nameplates, slow and small motors: read off the table by hand."""
     step = table_full_load_current(facts(**changes), edition=2023, trail=Trail())
 
     assert step.value == Decimal(amps)
@@ -216,7 +216,7 @@ def size_of(flc_a="21", **changes):
         ("34", {"termination_c": 75}, "8", "110.14(C)"),
         # TW is a 60 C wire whatever the lug says
         ("34", {"termination_c": 75, "insulation": "TW"}, "6", "110.14(C)"),
-        # 155 A, above 100 A: 75 C column, aluminium 3/0 carries 155 exactly
+        # 155 A, above 100 A: 75 C column, aluminum 3/0 carries 155 exactly
         ("124", {"material": "al"}, "3/0", "110.14(C)(1)(b)"),
         # six conductors: 80 %; 26.25 / 0.8 = 32.8 of the 75 C column: 10 AWG 35 x 0.8 = 28
         ("21", {"current_carrying": 6, "termination_c": 75}, "10", "110.14(C)"),
@@ -265,7 +265,7 @@ def test_no_single_conductor_for_a_huge_current():
 
 
 def test_what_would_tip_the_conductor_over():
-    """15 hp, design B: 10 AWG holds to 28 A (35 / 1.25); aluminium 10 AWG carries 30 A."""
+    """15 hp, design B: 10 AWG holds to 28 A (35 / 1.25); aluminum 10 AWG carries 30 A."""
     trail = size_of("21", design_letter="B")
     tips = [say(tip.message) for tip in trail["conductor_size"].tips]
 
@@ -274,9 +274,9 @@ def test_what_would_tip_the_conductor_over():
 
 
 def test_a_doubtful_cell_marks_everything_that_stands_on_it():
-    """Aluminium 700 kcmil at 60 C is a listed doubt: the size says so."""
+    """Aluminum 700 kcmil at 60 C is a listed doubt: the size says so."""
     trail = size_of("300", material="al", insulation="THWN", termination_c=75)
-    # 375 A in aluminium at 75 C is 700 kcmil exactly; its 75 C cell is not doubted
+    # 375 A in aluminum at 75 C is 700 kcmil exactly; its 75 C cell is not doubted
     assert trail["conductor_size"].text == "700"
     assert not trail["conductor_size"].marks
 

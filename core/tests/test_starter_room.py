@@ -89,7 +89,7 @@ def test_what_does_not_fit_is_named(recipe: str, leads: str, code: str) -> None:
 
 
 def test_an_edit_that_leaves_a_terminal_loose_is_a_doubt() -> None:
-    """A wire taken off shows on Drawings; an edit of a wire that is gone is kept and told."""
+    """A wire taken off shows on Drawings; an edit of a wire that is gone is saved and told."""
     base = work_out_starter(job(), StarterInputs(recipe="3A"))
     wire = base.rows()[-1].id
     off = EditInput(id="e1", kind="remove_wire", wire=wire)
@@ -184,7 +184,7 @@ def test_the_dead_check_stands_by_what_was_read() -> None:
     ],
 )
 def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, recipe, kind):
-    """H38: what the plate has and the drawing has not."""
+    """H38: what the nameplate has and the drawing has not."""
     plate = PlateInputs(text=f"15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS {stamped}")
     job = work_out(JobInputs(plate=plate, supply=SupplyInputs(text="480Y/277"), size=SizeInputs()))
     room = work_out_starter(job, StarterInputs(recipe=recipe))

@@ -45,7 +45,7 @@ def walk(kind, seed, most=60):
 
 
 def works(motor, numbers):
-    """Tell whether every joining by these numbers is right on the true motor."""
+    """Tell whether every connection by these numbers is right on the true motor."""
     true_lead = {lead: motor.lead_of[sleeve] for sleeve, lead in numbers.items()}
     known = run_joinings(motor.kind)
     rating = Rating({item.name: (100 * item.factor,) * 2 for item in known})
@@ -92,7 +92,7 @@ def test_numbers_are_right_whatever_the_motor_and_the_meter(kind, times):
 
 
 def check(kind, seed):
-    """Number a practice motor and hold every joining by these numbers against the true one."""
+    """Number a practice motor and hold every connection by these numbers against the true one."""
     motor, told, _ = walk(kind, seed)
 
     assert told.stage == "done"
@@ -127,7 +127,7 @@ def test_nine_leads_by_continuity():
 
 
 def test_six_leads_in_a_ring():
-    """All ring: neighbours 0.83, two apart 1.33, opposite 1.50; triads stay open (ID-07)."""
+    """All ring: neighbors 0.83, two apart 1.33, opposite 1.50; triads stay open (ID-07)."""
     order, ohms = "abcdef", {1: 0.83, 2: 1.33, 3: 1.5}
     touches = [
         Touch((one, other), rings=True, ohms=ohms[min(n - m, 6 - n + m)])

@@ -44,7 +44,7 @@ def test_every_message_has_its_sentence_and_its_gaps(path):
 
 
 def test_every_plate_field_has_its_label():
-    """Whatever lights up on a plate or stands in a comparison can be called by name."""
+    """Whatever lights up on a nameplate or stands in a comparison can be called by name."""
     names = {field.name for field in FIELDS} | {name for name, _ in FLAGS.values()}
     for name in names | {"connection_signs"} | set(TAKES_DOWN):
         assert say(Message(f"label.{name}"))

@@ -71,7 +71,7 @@ def test_every_worked_value_cites_a_rule_and_stands_on_known_steps():
 
 
 def test_a_guess_marks_everything_downstream_and_nothing_else():
-    """Nobody said the ambient: factor, ampacity and size are marked; the table current is not."""
+    """No one said the ambient: factor, ampacity and size are marked; the table current is not."""
     found = steps(run(size=SAID.model_copy(update={"ambient_c": None})))
     marked = {step_id for step_id, step in found.items() if step.marks}
 
@@ -86,7 +86,7 @@ def test_a_guess_marks_everything_downstream_and_nothing_else():
 
 
 def test_a_plate_guess_marks_the_table_current_too():
-    """Horsepower that nobody could read marks all sizes."""
+    """Horsepower that no one could read marks all sizes."""
     worked = work_out(
         JobInputs(
             plate=PlateInputs(

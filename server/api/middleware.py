@@ -15,13 +15,17 @@ __all__ = ["ProblemMiddleware"]
 
 _SAID = {
     400: ("bad_request", "The request cannot be read.", "Reload the page and try again."),
-    401: ("sign_in", "Nobody is signed in.", "Sign in and try again."),
-    403: ("not_allowed", "You may not do this.", "Ask an admin of your works."),
-    404: ("not_found", "There is nothing at this address.", "Go back to the Yard."),
+    401: ("sign_in", "You are not signed in.", "Sign in and try again."),
+    403: ("not_allowed", "You may not do this.", "Ask an administrator of your plant."),
+    404: ("not_found", "There is nothing at this address.", "Go back to Motors."),
     405: ("method", "This address does not take that kind of request.", "Reload the page."),
-    409: ("conflict", "This was changed meanwhile.", "Reload and look at the difference."),
-    413: ("too_large", "What was sent is too large.", "The most is about 1 MB."),
-    429: ("too_many", "Too many tries in a short time.", "Wait some minutes and try again."),
+    409: (
+        "conflict",
+        "Someone changed this in the meantime.",
+        "Reload and look at the difference.",
+    ),
+    413: ("too_large", "The request is too large.", "The limit is about 1 MB."),
+    429: ("too_many", "Too many attempts in a short time.", "Wait a few minutes and try again."),
 }
 
 
@@ -51,7 +55,11 @@ class ProblemMiddleware:
             return response
         code, detail, hint = _SAID.get(
             response.status_code,
-            ("failed", "The server could not answer.", "Try again; if it stays, tell an admin."),
+            (
+                "failed",
+                "The server could not answer.",
+                "Try again; if it happens again, tell an administrator.",
+            ),
         )
         content = response.content if isinstance(response, HttpResponse) else b""
         said, field = _refused_sign_in(content)

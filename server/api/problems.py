@@ -36,7 +36,7 @@ def csrf_failure(request: HttpRequest, reason: str = "") -> HttpResponse:
         403,
         {
             "code": "csrf",
-            "detail": "This request did not come from the page that you opened.",
+            "detail": "This request did not come from the page you opened.",
             "field": "",
             "hint": "Reload the page and try again.",
         },

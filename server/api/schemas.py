@@ -25,7 +25,7 @@ class VersionOut(Schema):
 
 
 class ConflictOut(ProblemOut):
-    """Somebody else changed it first: their version, and what they gave."""
+    """Someone else changed it first: their version, and what they gave."""
 
     theirs: VersionOut
     body: dict[str, object]

@@ -125,7 +125,7 @@ def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
         "code": "invalid",
         "detail": str(first["msg"]).removeprefix("Value error, ")[:300],
         "field": field[:120],
-        "hint": "Put this field right; nothing was kept.",
+        "hint": "Correct this field; nothing was saved.",
     }
     return problem(422, body)
 
@@ -135,7 +135,7 @@ def _nobody(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
     del request, error
     body = {
         "code": "sign_in",
-        "detail": "Nobody is signed in.",
+        "detail": "You are not signed in.",
         "field": "",
         "hint": "Sign in and try again.",
     }
@@ -149,7 +149,7 @@ def _nothing(request: HttpRequest, error: Http404) -> HttpResponse:
         "code": "not_found",
         "detail": "There is nothing at this address.",
         "field": "",
-        "hint": "Go back to the Yard.",
+        "hint": "Go back to Motors.",
     }
     return problem(404, body)
 
@@ -159,7 +159,7 @@ def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
     del request
     body = {
         "code": "bad_request",
-        "detail": "The request cannot be read: it is no JSON.",
+        "detail": "The request cannot be read: it is not JSON.",
         "field": "body",
         "hint": "Reload the page and try again.",
     }

@@ -38,7 +38,7 @@ _LATER = frozenset({"bench", "trust", "replace", "joints"})
 def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs:
     """Return a starter whose edits and accepted hazards carry who made them and when.
 
-    What was kept before keeps its author and time; a new one gets the caller's,
+    What was saved before keeps its author and time; a new one gets the caller's,
     whatever the request says.
     """
     before = kept(link, caller.works).inputs.starter
@@ -108,7 +108,7 @@ def _tag_taken(tag: str, field: str) -> ProblemError:
     return ProblemError(
         409,
         code="tag_taken",
-        detail=f"There is a motor {tag} in this works already.",
+        detail=f"This plant already has a motor {tag}.",
         field=field,
         hint="Open that motor, or give this one another tag.",
     )
@@ -151,7 +151,7 @@ class AddMotor(Action[JobMotor]):
 
 
 class ReadPlate(Action[PlateRevision]):
-    """Keep a reading of the plate."""
+    """Keep a reading of the nameplate."""
 
     name = "read plate"
 

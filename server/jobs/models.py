@@ -30,9 +30,9 @@ class Job(models.Model):
 
 
 class JobMotor(models.Model):
-    """A motor in a job, its number there, and the plate revision it uses.
+    """A motor in a job, its number there, and the nameplate revision it uses.
 
-    ``plate_n`` is 0 until a plate was read.
+    ``plate_n`` is 0 until a nameplate was read.
     """
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="scope")

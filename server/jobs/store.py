@@ -1,4 +1,4 @@
-"""What is kept for a motor in a job, read and written version by version."""
+"""What is saved for a motor in a job, read and written version by version."""
 
 from __future__ import annotations
 
@@ -134,14 +134,14 @@ def _conflict(step: str, row: PlateRevision | InputVersion, works: Works) -> Pro
         code="conflict",
         detail=f"{theirs.by} changed this at {theirs.at}, after you opened it.",
         field=step,
-        hint="Look at both and keep one; nothing of either is lost.",
+        hint="Compare both and keep one; nothing is lost.",
         theirs=theirs.dict(),
         body=row.body,
     )
 
 
 def add_plate(link: JobMotor, body: PlateInputs, based_on: int, caller: Caller) -> PlateRevision:
-    """Add a plate revision and pin it to the job.
+    """Add a nameplate revision and pin it to the job.
 
     Raises
     ------

@@ -24,7 +24,7 @@ __all__ = ["IssueForWiring", "PrintPack"]
 
 
 class PrintPack(Action[Issue]):
-    """Print the field pack: what is printed is kept as it was."""
+    """Print the field pack: what is printed is saved as it was."""
 
     name = "print"
     kind = "print"
@@ -82,7 +82,7 @@ class IssueForWiring(PrintPack):
         Raises
         ------
         ProblemError
-            422 while the drawing has something to put right.
+            422 while the drawing has something to corrected.
         """
         works = self.caller.works
         now = kept(self.link, works)
@@ -91,7 +91,7 @@ class IssueForWiring(PrintPack):
             raise ProblemError(
                 422,
                 code="missing",
-                detail="There is no starter to wire yet.",
+                detail="No starter is chosen yet.",
                 field="starter.recipe",
                 hint="Choose one on the Starter step.",
             )
@@ -100,9 +100,9 @@ class IssueForWiring(PrintPack):
             raise ProblemError(
                 422,
                 code="blocked",
-                detail=f"The drawing is not whole: {open_[0].message}",
+                detail=f"The drawing is not complete: {open_[0].message}",
                 field="starter",
-                hint="Put it right on Drawings, then issue it.",
+                hint="Correct it on Drawings, then issue it.",
             )
         frozen = {
             terminal: starter.numbered.number_of[net]

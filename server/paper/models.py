@@ -13,7 +13,7 @@ __all__ = ["Issue", "IssuedError"]
 
 
 class IssuedError(Exception):
-    """Somebody tries to change or remove an issue: a bug."""
+    """Someone tries to change or remove an issue: a bug."""
 
 
 class Issue(models.Model):

@@ -1,4 +1,4 @@
-"""The field pack: one job on paper, from the plate to the wire list.
+"""The field pack: one job on paper, from the nameplate to the wire list.
 
 WeasyPrint drops a font silently unless the same font configuration goes to the
 style sheet and to the writer. The Latin subsets lack signs such as the check

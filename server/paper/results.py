@@ -1,4 +1,4 @@
-"""The results of a job as plain values: kept with an issue, compared with today's."""
+"""The results of a job as plain values: saved with an issue, compared with today's."""
 
 from __future__ import annotations
 

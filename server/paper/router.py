@@ -51,7 +51,7 @@ def _issue(caller: Caller, tag: str, number: int, n: int) -> Issue:
 def issue(
     request: HttpRequest, works: str, tag: str, number: Number, body: IssueIn
 ) -> Status[IssueOut]:
-    """Print the pack: an immutable issue is kept; for wiring, numbers are frozen."""
+    """Print the pack: an immutable issue is saved; for wiring, numbers are frozen."""
     caller = caller_in(request, works)
     link = motor_job(caller, tag, number)
     action = IssueForWiring if body.is_for_wiring else PrintPack

@@ -38,17 +38,17 @@ def not_found(what: str) -> ProblemError:
         code="not_found",
         detail=f"There is no such {what} here.",
         field=what,
-        hint="Go back to the Yard and choose from what is there.",
+        hint="Go back to Motors and choose from the list.",
     )
 
 
 def caller_in(request: HttpRequest, works: str) -> Caller:
-    """Return the caller in a works.
+    """Return the caller in a plant.
 
     Raises
     ------
     ProblemError
-        404 if the works does not exist or the caller does not belong to it.
+        404 if the plant does not exist or the caller does not belong to it.
     """
     if request.user.pk is None:
         raise not_found("works")

@@ -1,4 +1,4 @@
-"""How the sign-in package behaves here: accounts are made by the works."""
+"""How the sign-in package behaves here: accounts are made by the plant."""
 
 from __future__ import annotations
 
@@ -12,6 +12,6 @@ class ClosedAdapter(DefaultAccountAdapter):  # type: ignore[misc]  # the package
     """No sign-up from outside."""
 
     def is_open_for_signup(self, request: HttpRequest) -> bool:
-        """Tell that nobody can make an account by themselves."""
+        """Tell that no one can make an account by themselves."""
         del request
         return False

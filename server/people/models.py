@@ -28,7 +28,7 @@ class Role(models.TextChoices):
 
 
 class Works(models.Model):
-    """A plant with its own people, motors and rules; nobody sees another's."""
+    """A plant with its own people, motors and rules; no one sees another's."""
 
     slug = models.SlugField(unique=True)
     name = models.CharField(max_length=120)
@@ -46,12 +46,12 @@ class Works(models.Model):
     members = models.ManyToManyField(User, through="Member", related_name="works")
 
     def __str__(self) -> str:
-        """Return the works' name."""
+        """Return the plant's name."""
         return self.name
 
 
 class Member(models.Model):
-    """A person in a works, in a role."""
+    """A person in a plant, in a role."""
 
     user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="memberships")
     works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="memberships")

@@ -73,7 +73,7 @@ class RulesIn(Schema):
 
 
 class SessionOut(Schema):
-    """The signed-in person, or nobody."""
+    """The signed-in person, or no one."""
 
     is_signed_in: bool
     username: str = ""
@@ -83,7 +83,7 @@ class SessionOut(Schema):
 
 @router.get("/session", response=SessionOut, auth=None)
 def session(request: HttpRequest) -> SessionOut:
-    """Return who is signed in and the works that they belong to."""
+    """Return who is signed in and the plant that they belong to."""
     user = request.user
     if not isinstance(user, User):
         return SessionOut(is_signed_in=False)
@@ -120,7 +120,7 @@ def _works(member: Member) -> WorksOut:
 
 
 class SetRules(Action[Works]):
-    """Change the works' own rules: they hold for every job that does not say otherwise."""
+    """Change the plant's own rules: they hold for every job that does not say otherwise."""
 
     name = "set rules"
     least_role = Role.REVIEWER
@@ -131,7 +131,7 @@ class SetRules(Action[Works]):
 
     @property
     def target(self) -> str:
-        """Return the works and what was set."""
+        """Return the plant and what was set."""
         return f"{self.caller.works} {self.rules.dict()}"
 
     def perform(self) -> Works:
@@ -156,7 +156,7 @@ class SetRules(Action[Works]):
 
 @router.put("/w/{works}/rules", response={200: WorksOut, **REFUSALS})
 def set_rules(request: HttpRequest, works: str, body: RulesIn) -> WorksOut:
-    """Change the works' own rules; a reviewer or an admin may."""
+    """Change the plant's own rules; a reviewer or an admin may."""
     caller = caller_in(request, works)
     SetRules(caller, body).run()
     return _works(Member.objects.select_related("works").get(works=caller.works, user=caller.user))

@@ -1,1 +1,1 @@
-"""Machines, motors and their plates."""
+"""Machines, motors and their nameplates."""

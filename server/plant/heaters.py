@@ -1,4 +1,4 @@
-"""Heater charts of a works: imported from the door of a starter, line by line."""
+"""Heater charts of a plant: imported from the door of a starter, line by line."""
 
 from __future__ import annotations
 
@@ -53,7 +53,7 @@ class FieldOut(BaseModel):
 
 
 class LookIn(Schema):
-    """A chart as text, to be looked at before anything is kept."""
+    """A chart as text, to be looked at before anything is saved."""
 
     text: HugeText
 
@@ -86,7 +86,7 @@ class BadLineOut(BaseModel):
 
 
 class HeatersOut(BaseModel):
-    """What was kept and what was not."""
+    """What was saved and what was not."""
 
     chart: HeaterChartOut
     bad: list[BadLineOut]
@@ -189,7 +189,7 @@ class DropHeaters(Action[None]):
 
 @router.get("/w/{works}/heaters", response={200: list[HeaterChartOut], **REFUSALS})
 def charts(request: HttpRequest, works: str) -> list[HeaterChartOut]:
-    """Return every chart of the works."""
+    """Return every chart of the plant."""
     caller = caller_in(request, works)
     found = HeaterChart.objects.select_related("by").filter(works=caller.works).order_by("name")
     return [_chart(row) for row in found]

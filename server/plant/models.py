@@ -47,7 +47,7 @@ class Motor(models.Model):
 
 
 class PlateRevision(models.Model):
-    """What was read off the plate, version by version; never changed."""
+    """What was read off the nameplate, version by version; never changed."""
 
     motor = models.ForeignKey(Motor, on_delete=models.CASCADE, related_name="plates")
     n = models.PositiveIntegerField()

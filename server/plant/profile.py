@@ -1,4 +1,4 @@
-"""The plant rules of a works as the core takes them."""
+"""The plant rules of a plant as the core takes them."""
 
 from __future__ import annotations
 
@@ -10,7 +10,7 @@ __all__ = ["profile_of"]
 
 
 def profile_of(works: Works) -> Profile:
-    """Return the works' own rules."""
+    """Return the plant's own rules."""
     said = FileProfile.model_validate(
         {
             "edition": edition_of(works.edition),

@@ -86,7 +86,7 @@ class TransformerOut(Answer):
 
 
 class PlanOut(Answer):
-    """A machine's plan: what is kept, and what comes out of it."""
+    """A machine's plan: what is saved, and what comes out of it."""
 
     machine: str
     machines: list[str]
@@ -231,7 +231,7 @@ class KeepConversion(Action[Conversion]):
             code="conflict",
             detail=f"{said.by} changed this plan at {said.at}, after you opened it.",
             field="conversion",
-            hint="Look at both and keep one; nothing of either is lost.",
+            hint="Compare both and keep one; nothing is lost.",
             theirs=said.dict(),
             body=theirs.body,
         )
@@ -256,7 +256,7 @@ def try_plan(request: HttpRequest, works: str, machine: str, body: ConversionInp
 
 @router.put("/w/{works}/convert/{machine}", response={200: PlanOut, 409: ConflictOut, **REFUSALS})
 def keep_plan(request: HttpRequest, works: str, machine: str, body: ConversionIn) -> PlanOut:
-    """Keep a machine's plan; a stale one is told what differs."""
+    """Keep a machine's plan; a stale one is reported what differs."""
     caller = caller_in(request, works)
     found = _machine(caller, machine)
     KeepConversion(caller, found, body.body, body.based_on).run()

@@ -1,4 +1,4 @@
-"""Pictures of plates and diagrams: checked, shrunk, without where they were taken."""
+"""Pictures of nameplates and diagrams: checked, shrunk, without where they were taken."""
 
 from __future__ import annotations
 
@@ -37,7 +37,7 @@ class PhotoIn(Schema):
 
 
 class PhotoOut(Schema):
-    """A kept picture; its name is the digest of what is kept."""
+    """A kept picture; its name is the digest of what is saved."""
 
     sha256: str
     subject: str
@@ -60,18 +60,18 @@ def clean(data: str) -> tuple[bytes, int, int]:
     try:
         raw = base64.b64decode(data, validate=True)
     except (binascii.Error, ValueError) as wrong:
-        raise _refused("That is no picture file.", "Take the photo again.") from wrong
+        raise _refused("This is not a picture file.", "Take the photo again.") from wrong
     try:
         with Image.open(io.BytesIO(raw), formats=("JPEG", "PNG", "WEBP")) as opened:
             if opened.width * opened.height > MOST_PIXELS:
                 raise _refused(
                     f"{opened.width} by {opened.height} pixels is too large.",
-                    "Take it at a lower resolution; 40 megapixels is the most.",
+                    "Take it at a lower resolution; the limit is 40 megapixels.",
                 )
             picture = ImageOps.exif_transpose(opened).convert("RGB")
     except (UnidentifiedImageError, OSError, SyntaxError, Image.DecompressionBombError) as wrong:
         raise _refused(
-            "That is no picture that can be read.", "JPEG, PNG or WebP; take it again."
+            "This picture cannot be read.", "Use JPEG, PNG or WebP, or take it again."
         ) from wrong
     picture.thumbnail((LONGEST, LONGEST))
     out = io.BytesIO()

@@ -1,4 +1,4 @@
-"""The Yard: every motor of a works, where its job stands, and what is next."""
+"""The motor list: every motor of a plant, where its job stands, and what is next."""
 
 from __future__ import annotations
 
@@ -27,7 +27,7 @@ class ArchOut(Schema):
 
 
 class MotorOut(Schema):
-    """A motor's line in the Yard."""
+    """A motor's line in the motor list."""
 
     tag: str
     name: str
@@ -91,7 +91,7 @@ def _line(link: JobMotor, caller: Caller) -> MotorOut:
 
 @router.get("/w/{works}/yard", response={200: YardOut, **REFUSALS})
 def yard(request: HttpRequest, works: str) -> YardOut:
-    """Return every motor of a works with the newest job of each."""
+    """Return every motor of a plant with the newest job of each."""
     caller = caller_in(request, works)
     links = (
         JobMotor.objects.select_related("motor", "motor__machine", "job")
@@ -115,7 +115,7 @@ def yard(request: HttpRequest, works: str) -> YardOut:
         works=caller.works.name,
         headline=headline,
         may_add=may_add,
-        why_not_add="" if may_add else "Adding a motor needs an electrician or above.",
+        why_not_add="" if may_add else "Only an electrician or above can add a motor.",
         machines=list(machines),
         motors=motors,
     )

@@ -35,7 +35,7 @@ PANEL = {
 # how fast a screen is stands in benchmarks/; a loaded machine must not decide what is right
 expect.set_options(timeout=20_000)
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
-# colours of an element on its way from one to another are nobody's choice; no rule asked here
+# colors of an element on its way from one to another are no one's choice; no rule asked here
 # needs the style sheets fetched a second time
 LOOK = """async only => {
   const ends = (one) => one.effect.getComputedTiming().endTime < Infinity;
@@ -97,7 +97,7 @@ def enter(page, base_url, username="dov"):
 
 @pytest.fixture(scope="session")
 def sessions(browser, base_url):
-    """One signed-in session for each person; signing in at the screen has walks of its own."""
+    """One signed-in session for each person; signing in at the screen has browser tests of its own."""
     kept = {}
 
     def of(username):

@@ -34,7 +34,7 @@ def press(page, seat, name):
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
 def test_joints_fit_tight_and_one_is_recorded(opened, seat):
-    """IC-2: the rule asks 36.4 in3; 41 measured is tight; a torque is kept with who made it."""
+    """IC-2: the rule asks 36.4 in3; 41 measured is tight; a torque is saved with who made it."""
     page = opened("/w/larkfall/m/IC-2/j/1/joints", seat=seat)
     page.get_by_test_id("housing").wait_for()
     expect(page.get_by_test_id("slip-housing_volume_in3")).to_contain_text("36.4")
@@ -89,7 +89,7 @@ def test_a_contradicting_reading_is_named_and_taken_out(opened):
     page.keyboard.press("r")
     expect(page.get_by_role("region", name="Next")).to_have_attribute("aria-busy", "true")
     expect(taken).to_have_count(1)
-    for _ in range(500):  # the request is there; that it is held is told a moment later
+    for _ in range(500):  # the request is there; that it is held is reported a moment later
         if held:
             break
         page.wait_for_timeout(20)
@@ -150,7 +150,7 @@ def test_the_makers_diagram_differs_and_a_person_decides(opened):
 
 
 def test_a_stud_board_shows_bars_and_what_is_left_over(opened):
-    """Twelve studs by hand order: the bars lie between neighbours, the parts are accounted for."""
+    """Twelve studs by hand order: the bars lie between neighbors, the parts are accounted for."""
     page = opened("/w/larkfall/m/IC-2/j/1/leads")
     page.get_by_role("button", name="Stud board").click()
     board = page.get_by_test_id("board")
@@ -226,7 +226,7 @@ def test_a_machine_is_converted_and_the_plan_kept(opened, complaints):
     cannot = row_of("LS-4")
     expect(cannot).to_contain_text("cannot")
     expect(cannot).to_contain_text("kVA for a transformer of its own")
-    # the line is lost: what stands there is said to be old, and put right by itself
+    # the line is lost: what stands there is said to be old, and corrected by itself
     complaints.allowed.append("ERR_FAILED")
     page.route("**/larkfall/convert/**", lambda route: route.abort())
     page.get_by_role("button", name="208Y/120").click()
@@ -246,7 +246,9 @@ def test_a_machine_is_converted_and_the_plan_kept(opened, complaints):
 def test_a_replacement_shows_what_it_takes_down(opened):
     """An old plate of another size: the fields that differ, the steps that go down, rotation."""
     page = opened("/w/larkfall/m/BM-3/j/1/replace")
-    page.get_by_label("Nameplate of the old motor").fill("HP 125 V 230/460 RPM 1785 HZ 60 PH 3 LEADS 9")
+    page.get_by_label("Nameplate of the old motor").fill(
+        "HP 125 V 230/460 RPM 1785 HZ 60 PH 3 LEADS 9"
+    )
     expect(page.get_by_test_id("plates")).to_contain_text("125")
     expect(page.get_by_text("The new motor's rotation is not proven yet.")).to_be_visible()
     page.get_by_role("button", name="Clockwise", exact=True).first.click()

@@ -43,7 +43,7 @@ def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat)
         expect(hazards.get_by_role("alert")).to_have_count(left)
     expect(page.get_by_text(SAVED)).to_be_visible()
     expect(hazards).to_contain_text("Dov Ansell")
-    # an emergency stop that starts it again is never taken on, only cured
+    # an emergency stop that starts it again is never accepted, only cured
     stop = page.get_by_role("group", name="Emergency stop")
     stop.get_by_role("button", name="contact ahead of all").click()
     expect(hazards.get_by_role("alert")).to_contain_text("Nobody may accept that")
@@ -90,7 +90,7 @@ def test_a_wrong_wire_is_found_lit_and_put_right(opened, seat):
 
 
 def test_proofs_run_in_the_background_and_say_what_was_searched(opened):
-    """Every settled state by hand, and with each contactor welded; isolators; probes."""
+    """Every settled state by hand, and with each contactor welded; isolators; scenario tests."""
     page = opened("/w/larkfall/m/SF-5/j/1/drawings")
     page.get_by_role("button", name="Checks", exact=True).click()
     for kind in ("hands", "weld"):
@@ -173,7 +173,7 @@ def test_a_starter_as_found_is_entered_named_and_checked(opened, complaints):
 
 
 def test_a_drum_switch_is_turned_and_plugs(opened):
-    """A hand-operated switch: no ladder, and thrown over it freezes as plugged."""
+    """An operator-operated switch: no ladder, and thrown over it freezes as plugged."""
     page = opened("/w/larkfall/m/BS-6/j/1/starter")
     page.get_by_role("button", name="Manual starter").click()
     page.get_by_test_id("recipe-1B").click()

@@ -11,13 +11,13 @@ SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 
 
 def read_back(page):
-    """Wait until the plate is read: what stands below it then no longer moves."""
+    """Wait until the nameplate is read: what stands below it then no longer moves."""
     expect(page.get_by_role("heading", level=1)).to_contain_text("hp")
     expect(page.get_by_test_id("as-read")).to_be_visible()
 
 
 def test_a_change_in_place_moves_the_slips_and_ghosts_the_old_value(opened):
-    """Copper to aluminium at 60 °C: 10 AWG becomes 8 AWG, the old one struck through."""
+    """Copper to aluminum at 60 °C: 10 AWG becomes 8 AWG, the old one struck through."""
     page = opened("/w/larkfall/m/IC-2/j/1/size")
     slip = page.get_by_test_id("slip-conductor_size")
     expect(slip).to_contain_text("10 AWG")
@@ -33,7 +33,7 @@ def test_a_change_in_place_moves_the_slips_and_ghosts_the_old_value(opened):
 
 
 def test_a_wrong_entry_is_named_and_nothing_is_lost(opened, complaints):
-    """Amps that contradict the volts light up; without a line all stays here and is kept later."""
+    """Amps that contradict the volts light up; without a line all stays here and is saved later."""
     page = opened("/w/larkfall/m/SF-5/j/1/plate")
     plate = page.get_by_label("Nameplate as stamped")
     before = plate.input_value()
@@ -175,7 +175,7 @@ SCREENS = (
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
 def test_no_screen_has_a_barrier(opened, browser, base_url, seat):
-    """Axe finds nothing on any screen in either seat; in the dark, where only colours differ, no contrast."""
+    """Axe finds nothing on any screen in either seat; in the dark, where only colors differ, no contrast."""
     found = {}
     page = opened(seat=seat, color_scheme="light")
     for path in SCREENS:
@@ -196,7 +196,7 @@ def test_no_screen_has_a_barrier(opened, browser, base_url, seat):
 
 
 def test_a_wrong_password_and_a_foreign_address(browser, base_url, complaints):
-    """The refusal says what to do; a works that is not yours is not there."""
+    """The refusal says what to do; a plant that is not yours is not there."""
     complaints.allowed += ["400", "404", "401"]
     context = browser.new_context(base_url=base_url)
     page = context.new_page()

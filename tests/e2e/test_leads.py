@@ -17,12 +17,12 @@ def end(page, name):
 
 
 def settled(page):
-    """Wait until the last change is kept."""
+    """Wait until the last change is saved."""
     expect(page.get_by_text(SAVED)).to_be_visible()
 
 
 def choose(page, kind):
-    """Say which winding it is, unless somebody said so before."""
+    """Say which winding it is, unless someone said so before."""
     page.get_by_role("button", name=re.compile(kind)).or_(
         page.get_by_test_id("winding")
     ).first.wait_for()
@@ -37,7 +37,7 @@ def test_four_to_five_instead_of_four_to_seven_changes_the_volts(opened, seat):
     """The derived answer, then 4-7 and 5-8 parted and 4 tied to 5: halves see far too much."""
     page = opened(LEADS, seat=seat)
     page.get_by_role("heading", level=1).wait_for()
-    assert moved(page) < 0.01  # 0.29 while the faces came after the first line was set
+    assert moved(page) < 0.01  # 0.29 while the fonts came after the first line was set
     choose(page, "nine-lead wye")
     page.get_by_role("button", name="Open all joints").click()
     page.get_by_role("button", name="Connect the box like this").click()
@@ -69,7 +69,9 @@ def test_the_keyboard_does_the_same(opened):
     choose(page, "nine-lead wye")
     page.get_by_test_id("winding").wait_for()
     page.keyboard.press("x")
-    expect(page.get_by_role("heading", level=1)).to_have_text("JOIN THE LEADS, OR USE THE DERIVED ANSWER")
+    expect(page.get_by_role("heading", level=1)).to_have_text(
+        "JOIN THE LEADS, OR USE THE DERIVED ANSWER"
+    )
     for pressed in "a1b2c3475869":
         page.keyboard.press(pressed)
     expect(page.get_by_role("heading", level=1)).to_contain_text("series wye, high voltage")
@@ -90,7 +92,9 @@ def test_low_voltage_joints_left_in_after_the_conversion(opened):
     page = opened("/w/larkfall/m/BM-3/j/1/leads")
 
     expect(page.locator("[data-state=over]")).to_have_count(6)
-    expect(page.get_by_role("alert")).to_contain_text("480 V on each coil where 230 V is right, 209 %")
+    expect(page.get_by_role("alert")).to_contain_text(
+        "480 V on each coil where 230 V is right, 209 %"
+    )
     expect(page.get_by_test_id("answer")).to_contain_text("T4 T7")
 
 

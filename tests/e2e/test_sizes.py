@@ -12,7 +12,7 @@ SIZE = "/w/larkfall/m/JC-1/j/1/size"
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
 def test_every_part_answers_and_says_what_fails(opened, seat):
-    """From the branch circuit to the weakest part: what does not hold is told before it is opened."""
+    """From the branch circuit to the weakest part: what does not hold is reported before it is opened."""
     page = opened(SIZE, seat=seat)
     # as the demo lays it out, whoever was here before
     page.get_by_test_id("part-place").click()
@@ -62,7 +62,9 @@ def test_schools_stand_side_by_side(opened):
     schools = page.get_by_test_id("schools")
     expect(schools).to_contain_text("35 A")
     expect(schools).to_contain_text("240.4(G) releases motor circuits")
-    page.get_by_label("Will not start on a smaller rating, as recorded").fill("opened twice when loaded")
+    page.get_by_label("Will not start on a smaller rating, as recorded").fill(
+        "opened twice when loaded"
+    )
     expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("45 A")
     page.get_by_label("Will not start on a smaller rating, as recorded").fill("")
     expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("40 A")

@@ -44,7 +44,7 @@ def test_the_whole_first_run(browser, base_url, complaints, seat, tmp_path):
 
 
 def from_plate_to_sizes(page, tag):
-    """Type the plate of a new motor, join its leads, read its sizes with their evidence."""
+    """Type the nameplate of a new motor, join its leads, read its sizes with their evidence."""
     page.get_by_role("button", name="New motor").click()
     page.get_by_label("Tag on the motor").fill(tag)
     page.get_by_label("What it drives").fill("test conveyor")

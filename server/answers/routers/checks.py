@@ -100,7 +100,7 @@ def _isolation(circuit: Circuit, one: Isolation) -> IsolationOut:
 
 @router.post("/w/{works}/checks", response={200: ChecksOut, **REFUSALS})
 def checks(request: HttpRequest, works: str, body: GivenIn) -> ChecksOut:
-    """Check the starter of what is given; nothing is kept."""
+    """Check the starter of what is given; nothing is saved."""
     starter = worked(body, caller_in(request, works).works).starter
     circuit, numbered = starter.circuit, starter.numbered
     if circuit is None or numbered is None:

@@ -81,7 +81,7 @@ class DeadOut(Answer):
 
 
 def _checks(circuit: Circuit) -> DeadChecks:
-    """Return the checks of a netlist; the same netlist is not worked out twice in a row."""
+    """Return the checks of a netlist; the same netlist is not calculated twice in a row."""
     key = netlist_fingerprint(circuit)
     found = _known.get(key)
     if found is None:
@@ -112,7 +112,7 @@ def _check(circuit: Circuit, check: Check, ends: dict[str, str]) -> DeadCheckOut
 
 @router.post("/w/{works}/dead", response={200: DeadOut, **REFUSALS})
 def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
-    """Work out which ohms to read, judge those that were, and name what explains a wrong one."""
+    """Calculate which ohms to read, judge those that were, and name what explains a wrong one."""
     starter = worked(body, caller_in(request, works).works).starter
     circuit = starter.circuit
     if circuit is None:

@@ -1,4 +1,4 @@
-"""Side rooms of the terminal box: unmarked leads, other joinings, a motor replaced."""
+"""Side rooms of the terminal box: unmarked leads, other connections, a motor replaced."""
 
 from __future__ import annotations
 
@@ -43,7 +43,7 @@ class SettledOut(Answer):
 
 
 class NamedOut(Answer):
-    """A joining of the leads by their sleeves."""
+    """A connection of the leads by their sleeves."""
 
     said: str
     joints: list[JointOut]
@@ -88,7 +88,7 @@ class ReadOut(Answer):
 
 
 class InsideOut(Answer):
-    """One joining of the half-coils."""
+    """One connection of the half-coils."""
 
     name: str
     place: str
@@ -103,21 +103,21 @@ class InsideOut(Answer):
 
 
 class InsideRowsOut(Answer):
-    """Every joining of the half-coils, or why there is none."""
+    """Every connection of the half-coils, or why there is none."""
 
     rows: list[InsideOut]
     refusal: Refused
 
 
 class ReplacedIn(Schema):
-    """A disconnect record, and the plate of the motor that goes in."""
+    """A disconnect record, and the nameplate of the motor that goes in."""
 
     replace: ReplaceInputs
     plate: PlateInputs
 
 
 class PlateLineOut(Answer):
-    """One field of both plates."""
+    """One field of both nameplates."""
 
     field: str
     label: Label = Field(validation_alias="field")
@@ -153,7 +153,7 @@ def _settled(found: Guided, names: tuple[str, ...]) -> list[SettledOut]:
 
 
 def _joinings(found: Guided) -> list[NamedOut]:
-    """Return the joinings by sleeves, once every lead has its number."""
+    """Return the connections by sleeves, once every lead has its number."""
     if found.stage != "done" or not found.kinds:
         return []
     sleeve_of = {lead: sleeve for sleeve, lead in found.numbers.items()}
@@ -233,7 +233,7 @@ def read_bench(request: HttpRequest, works: str, body: ReadIn) -> ReadOut:
 
 @router.post("/w/{works}/inside", response={200: InsideRowsOut, **REFUSALS})
 def inside(request: HttpRequest, works: str, body: GivenIn) -> InsideRowsOut:
-    """Return every other joining of the half-coils, for the supply given."""
+    """Return every other connection of the half-coils, for the supply given."""
     given = body.model_copy(update={"size": SizeInputs()})
     done = worked(given, caller_in(request, works).works)
     box = done.box
@@ -270,7 +270,7 @@ def inside(request: HttpRequest, works: str, body: GivenIn) -> InsideRowsOut:
 
 @router.post("/w/{works}/replaced", response={200: ReplacedOut, **REFUSALS})
 def replaced(request: HttpRequest, works: str, body: ReplacedIn) -> ReplacedOut:
-    """Hold a disconnect record against the plate of the motor that goes in."""
+    """Hold a disconnect record against the nameplate of the motor that goes in."""
     caller_in(request, works)
     new = read(body.plate.text, [item.as_core() for item in body.plate.assumed])
     found = compare_plates(body.replace, new.plate)

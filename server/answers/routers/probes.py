@@ -41,7 +41,7 @@ def _out(found: Probe) -> ProbeOut:
 
 @router.post("/w/{works}/probes", response={200: list[ProbeOut], **REFUSALS})
 def play(request: HttpRequest, works: str, body: GivenIn) -> list[ProbeOut]:
-    """Play every family on the starter of what is given; nothing is kept."""
+    """Play every family on the starter of what is given; nothing is saved."""
     starter = worked(body, caller_in(request, works).works).starter
     circuit = starter.circuit
     return [] if circuit is None else [_out(found) for found in probes(circuit)]

@@ -52,7 +52,7 @@ class CurvesOut(Answer):
 
 @router.post("/w/{works}/curves", response={200: CurvesOut, **REFUSALS})
 def curves(request: HttpRequest, works: str, body: GivenIn) -> CurvesOut:
-    """Draw time against current for what is given; nothing is kept."""
+    """Draw time against current for what is given; nothing is saved."""
     done = worked(body, caller_in(request, works).works)
     run = [
         RunPointOut(

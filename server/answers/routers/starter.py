@@ -24,7 +24,7 @@ MOST_EDITS = 500
 
 
 class ChoiceHazardOut(Answer):
-    """What a circuit does that nobody asks for."""
+    """What a circuit does that no one asks for."""
 
     code: str
     label: str

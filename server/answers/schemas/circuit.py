@@ -32,7 +32,7 @@ def _type(name: Any) -> Any:
 
 
 class OptionOut(Answer):
-    """One option of a recipe: the words it takes, or its least and most."""
+    """One option of a standard circuit: the words it takes, or its least and most."""
 
     name: str
     label: str
@@ -122,7 +122,7 @@ class MaterialOut(Answer):
 
 
 class DeviceOut(Answer):
-    """A device as the hand meets it: its terminals and what can be done to it."""
+    """A device as the operator meets it: its terminals and what can be done to it."""
 
     id: str
     tag: str
@@ -143,7 +143,7 @@ class StaleEditOut(Answer):
 
 
 class ChangeOut(Answer):
-    """One difference from the circuit as the recipe draws it."""
+    """One difference from the circuit as the standard circuit draws it."""
 
     what: str
     on: str
@@ -151,7 +151,7 @@ class ChangeOut(Answer):
 
 
 class RestartOut(Answer):
-    """What the circuit does unasked; ``accepted`` tells by whom, ``never`` that nobody may."""
+    """What the circuit does unasked; ``accepted`` tells by whom, ``never`` that no one may."""
 
     code: str
     label: str

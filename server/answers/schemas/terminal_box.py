@@ -78,7 +78,7 @@ class KindOut(Answer):
 
 
 class JoiningOut(Answer):
-    """A named joining of this winding: its joints, and the line volts it is made for."""
+    """A named connection of this winding: its joints, and the line volts it is made for."""
 
     name: str
     said: str

@@ -90,7 +90,7 @@ def two_works(django_db_setup, django_db_blocker):
 
 
 def filled(path, works):
-    """Return an operation's address for the motor IC-2 of a works."""
+    """Return an operation's address for the motor IC-2 of a plant."""
     return path.format(
         works=works,
         tag="IC-2",
@@ -120,7 +120,7 @@ def test_the_committed_file_is_what_the_code_says():
 
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
 def test_a_foreign_works_answers_404_on_every_operation(two_works, db, method, path, operation):
-    """Whatever is asked of a works one does not belong to: 404, and nothing changed."""
+    """Whatever is asked of a plant one does not belong to: 404, and nothing changed."""
     stranger = signed_in(caller("here", "ann"))
     before = [model.objects.count() for model in KEPT]
     last = path.rsplit("/", 1)[-1].replace("{machine}", "Line")

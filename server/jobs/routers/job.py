@@ -105,7 +105,7 @@ def history(
     """Return every version of a step's inputs, newest first: who, when, what changed."""
     caller = caller_in(request, works)
     rows = versions_of(motor_job(caller, tag, number), step)
-    # a version may be older than a field: then it holds what nobody entered
+    # a version may be older than a field: then it holds what no one entered
     empty: dict[str, object] = step_model(step)().model_dump(mode="json")
     bodies = [*[{**empty, **row.body} for row in rows], empty]
     return [

@@ -53,7 +53,7 @@ def rows(answer):
 
 
 def test_lists_as_csv_and_the_netlist_read_back(kept):
-    """Wires with colour, size and ferrules; material; terminals; a netlist that reads back."""
+    """Wires with color, size and ferrules; material; terminals; a netlist that reads back."""
     wires = rows(kept.get(f"{JOB}/list/wires.csv"))
     assert wires[0][:5] == ["number", "from", "to", "part", "colour"]
     assert ["X2", "white", "14"] in [[row[0], row[4], row[5]] for row in wires]
@@ -73,7 +73,7 @@ def test_without_a_starter_a_file_says_so(client):
 
 @pytest.mark.django_db
 def test_the_works_colours_and_ferrules_are_used(kept, here):
-    """IEC colours, a 16 AWG control conductor, the far end on each ferrule."""
+    """IEC colors, a 16 AWG control conductor, the far end on each ferrule."""
     here.works.wire_colours, here.works.control_wire, here.works.ferrules = (
         "iec60204",
         "16",

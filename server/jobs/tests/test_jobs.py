@@ -215,7 +215,7 @@ def test_an_apprentice_reads_plates_but_adds_no_motor(db):
     yard = pim.get("/api/w/here/yard").json()
     assert (yard["may_add"], yard["why_not_add"]) == (
         False,
-        "Adding a motor needs an electrician or above.",
+        "Only an electrician or above can add a motor.",
     )
 
 

@@ -132,7 +132,7 @@ def picture(**how):
 
 
 def test_a_photo_is_shrunk_and_loses_its_location(client):
-    """1600 pixels at most, no metadata, served to the works and to nobody else."""
+    """1600 pixels at most, no metadata, served to the plant and to no one else."""
     said = post(client, f"{JOB}/photos", {"subject": "plate", "data": picture()}).json()
     assert (said["width"], said["height"]) == (1600, 600)
     answer = client.get(f"{JOB}/photos/{said['sha256']}")
@@ -193,7 +193,7 @@ def test_a_machine_goes_to_another_voltage(client):
 
 
 def test_rules_are_set_by_a_reviewer_and_hold_for_every_job(client):
-    """An electrician may not; a reviewer may; the other direction then swaps the works' pair."""
+    """An electrician may not; a reviewer may; the other direction then swaps the plant's pair."""
     rules = {
         "edition": 2020,
         "school": "exam",
@@ -307,7 +307,7 @@ def test_a_heater_chart_is_looked_at_imported_replaced_and_dropped(client):
 
 
 def test_the_time_current_sheet_of_what_is_given(client):
-    """Six lines and what can be read off; without a plate it says what it waits for."""
+    """Six lines and what can be read off; without a nameplate it says what it waits for."""
     given = {
         "plate": {"text": "15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B"},
         "supply": {"text": "480Y/277"},

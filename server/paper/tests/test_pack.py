@@ -81,7 +81,7 @@ def test_the_pack_holds_everything_in_its_own_fonts(client):
     assert "DejaVu" not in said["fonts"]
     for word in (
         "<script>alert(1)</script>",
-        "Plate as stamped",
+        "Nameplate as stamped",
         "38.6/19.3 A",
         "series wye",
         "POWER DIAGRAM",
@@ -92,7 +92,7 @@ def test_the_pack_holds_everything_in_its_own_fonts(client):
         "KM1.A1",
         "95-96",
         "Table 430.250, row 15 hp",
-        "Prove dead before a hand goes in",
+        "Verify dead before you touch anything",
         "issue 1",
     ):
         assert word.lower() in said["text"].lower(), word
@@ -126,7 +126,7 @@ def test_an_issue_is_never_altered(short):
 
 
 def test_as_issued_stands_beside_computed_today(client):
-    """Nothing differs at first; after a change the figure and the wire are told, then and now."""
+    """Nothing differs at first; after a change the figure and the wire are reported, then and now."""
     issue(client)
     same = client.get(f"{JOB}/issues/1").json()
     assert (same["inputs_changed"], same["differences"], same["core_changed"]) == (False, [], False)

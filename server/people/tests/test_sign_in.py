@@ -26,7 +26,7 @@ def sign_in(client, password, username="ann"):
 
 
 def test_a_right_password_opens_and_signing_out_closes(person):
-    """The session then says who it is; afterwards nobody."""
+    """The session then says who it is; afterwards no one."""
     client = Client(HTTP_HOST="localhost")
 
     assert sign_in(client, WORD).status_code == 200
@@ -64,7 +64,7 @@ def test_passwords_are_kept_by_argon2(person):
 
 
 def test_nobody_signs_up_from_outside(db):
-    """Accounts are made by the works."""
+    """Accounts are made by the plant."""
     answer = Client(HTTP_HOST="localhost").post(
         "/api/auth/browser/v1/auth/signup",
         {"username": "eve", "password": WORD},
@@ -76,7 +76,7 @@ def test_nobody_signs_up_from_outside(db):
 
 
 def test_the_page_carries_a_content_policy(client, settings, tmp_path):
-    """Scripts and styles come from here only; nobody may frame the page."""
+    """Scripts and styles come from here only; no one may frame the page."""
     (tmp_path / "index.html").write_text("<!doctype html>")
     settings.WEB_DIST = tmp_path
     answer = client.get("/w/here")

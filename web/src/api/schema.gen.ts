@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Session
-         * @description Return who is signed in and the works that they belong to.
+         * @description Return who is signed in and the plant that they belong to.
          */
         get: operations["people_router_session"];
         put?: never;
@@ -95,7 +95,7 @@ export interface paths {
         put?: never;
         /**
          * Checks
-         * @description Check the starter of what is given; nothing is kept.
+         * @description Check the starter of what is given; nothing is saved.
          */
         post: operations["answers_routers_checks_checks"];
         delete?: never;
@@ -158,7 +158,7 @@ export interface paths {
         get: operations["yard_convert_plan"];
         /**
          * Keep Plan
-         * @description Keep a machine's plan; a stale one is told what differs.
+         * @description Keep a machine's plan; a stale one is reported what differs.
          */
         put: operations["yard_convert_keep_plan"];
         /**
@@ -183,7 +183,7 @@ export interface paths {
         put?: never;
         /**
          * Curves
-         * @description Draw time against current for what is given; nothing is kept.
+         * @description Draw time against current for what is given; nothing is saved.
          */
         post: operations["answers_routers_sizes_curves"];
         delete?: never;
@@ -203,7 +203,7 @@ export interface paths {
         put?: never;
         /**
          * Dead
-         * @description Work out which ohms to read, judge those that were, and name what explains a wrong one.
+         * @description Calculate which ohms to read, judge those that were, and name what explains a wrong one.
          */
         post: operations["answers_routers_dead_check_dead"];
         delete?: never;
@@ -241,7 +241,7 @@ export interface paths {
         };
         /**
          * Charts
-         * @description Return every chart of the works.
+         * @description Return every chart of the plant.
          */
         get: operations["plant_heaters_charts"];
         put?: never;
@@ -307,7 +307,7 @@ export interface paths {
         put?: never;
         /**
          * Inside
-         * @description Return every other joining of the half-coils, for the supply given.
+         * @description Return every other connection of the half-coils, for the supply given.
          */
         post: operations["answers_routers_leads_inside"];
         delete?: never;
@@ -491,7 +491,7 @@ export interface paths {
         put?: never;
         /**
          * Issue
-         * @description Print the pack: an immutable issue is kept; for wiring, numbers are frozen.
+         * @description Print the pack: an immutable issue is saved; for wiring, numbers are frozen.
          */
         post: operations["paper_router_issue"];
         delete?: never;
@@ -871,7 +871,7 @@ export interface paths {
         put?: never;
         /**
          * Play
-         * @description Play every family on the starter of what is given; nothing is kept.
+         * @description Play every family on the starter of what is given; nothing is saved.
          */
         post: operations["answers_routers_probes_play"];
         delete?: never;
@@ -931,7 +931,7 @@ export interface paths {
         put?: never;
         /**
          * Replaced
-         * @description Hold a disconnect record against the plate of the motor that goes in.
+         * @description Hold a disconnect record against the nameplate of the motor that goes in.
          */
         post: operations["answers_routers_leads_replaced"];
         delete?: never;
@@ -950,7 +950,7 @@ export interface paths {
         get?: never;
         /**
          * Set Rules
-         * @description Change the works' own rules; a reviewer or an admin may.
+         * @description Change the plant's own rules; a reviewer or an admin may.
          */
         put: operations["people_router_set_rules"];
         post?: never;
@@ -989,7 +989,7 @@ export interface paths {
         };
         /**
          * Yard
-         * @description Return every motor of a works with the newest job of each.
+         * @description Return every motor of a plant with the newest job of each.
          */
         get: operations["yard_router_yard"];
         put?: never;
@@ -1006,7 +1006,7 @@ export interface components {
     schemas: {
         /**
          * AcceptedInput
-         * @description A hazard of the chosen circuit that somebody takes on, by name and with a reason.
+         * @description A hazard of the chosen circuit that someone accepts, by name and with a reason.
          */
         AcceptedInput: {
             /**
@@ -1132,7 +1132,7 @@ export interface components {
         };
         /**
          * AssumedInput
-         * @description A plate figure that nobody could read, with where it comes from.
+         * @description A nameplate figure that no one could read, with where it comes from.
          */
         AssumedInput: {
             /** Field */
@@ -1368,7 +1368,7 @@ export interface components {
         };
         /**
          * ChangeOut
-         * @description One difference from the circuit as the recipe draws it.
+         * @description One difference from the circuit as the standard circuit draws it.
          */
         ChangeOut: {
             /** On */
@@ -1426,7 +1426,7 @@ export interface components {
         };
         /**
          * ChoiceHazardOut
-         * @description What a circuit does that nobody asks for.
+         * @description What a circuit does that no one asks for.
          */
         ChoiceHazardOut: {
             /** Code */
@@ -1539,7 +1539,7 @@ export interface components {
         };
         /**
          * ColourInput
-         * @description The colour found on an incoming conductor where it lands.
+         * @description The color found on an incoming conductor where it lands.
          */
         ColourInput: {
             /**
@@ -1560,7 +1560,7 @@ export interface components {
         };
         /**
          * ConductorRecord
-         * @description One conductor taken off the old motor: where it was, as tagged and coloured.
+         * @description One conductor taken off the old motor: where it was, as tagged and colored.
          */
         ConductorRecord: {
             /**
@@ -1583,7 +1583,7 @@ export interface components {
         };
         /**
          * ConflictOut
-         * @description Somebody else changed it first: their version, and what they gave.
+         * @description Someone else changed it first: their version, and what they gave.
          */
         ConflictOut: {
             /** Body */
@@ -1604,7 +1604,7 @@ export interface components {
          * ControlInput
          * @description Control power: volts, coils, lamps, conductors.
          *
-         *     ``is_drawn`` tells that the coils were taken off the drawn starter and nobody has read
+         *     ``is_drawn`` tells that the coils were taken off the drawn starter and no one has read
          *     their apparent power yet.
          */
         ControlInput: {
@@ -1848,7 +1848,7 @@ export interface components {
         };
         /**
          * DeviceOut
-         * @description A device as the hand meets it: its terminals and what can be done to it.
+         * @description A device as the operator meets it: its terminals and what can be done to it.
          */
         DeviceOut: {
             /** Id */
@@ -2645,7 +2645,7 @@ export interface components {
         };
         /**
          * HeatersOut
-         * @description What was kept and what was not.
+         * @description What was saved and what was not.
          */
         HeatersOut: {
             /** Bad */
@@ -2664,7 +2664,7 @@ export interface components {
         };
         /**
          * InsideOut
-         * @description One joining of the half-coils.
+         * @description One connection of the half-coils.
          */
         InsideOut: {
             /** Amps A */
@@ -2690,7 +2690,7 @@ export interface components {
         };
         /**
          * InsideRowsOut
-         * @description Every joining of the half-coils, or why there is none.
+         * @description Every connection of the half-coils, or why there is none.
          */
         InsideRowsOut: {
             refusal: components["schemas"]["RefusalOut"] | null;
@@ -3294,7 +3294,7 @@ export interface components {
         };
         /**
          * JoiningOut
-         * @description A named joining of this winding: its joints, and the line volts it is made for.
+         * @description A named connection of this winding: its joints, and the line volts it is made for.
          */
         JoiningOut: {
             /** Free */
@@ -3610,7 +3610,7 @@ export interface components {
         };
         /**
          * LookIn
-         * @description A chart as text, to be looked at before anything is kept.
+         * @description A chart as text, to be looked at before anything is saved.
          */
         LookIn: {
             /** Text */
@@ -3798,7 +3798,7 @@ export interface components {
         };
         /**
          * MotorOut
-         * @description A motor's line in the Yard.
+         * @description A motor's line in the motor list.
          */
         MotorOut: {
             /** Arches */
@@ -3822,7 +3822,7 @@ export interface components {
         };
         /**
          * NamedOut
-         * @description A joining of the leads by their sleeves.
+         * @description A connection of the leads by their sleeves.
          */
         NamedOut: {
             /** Joints */
@@ -3882,7 +3882,7 @@ export interface components {
         };
         /**
          * OptionOut
-         * @description One option of a recipe: the words it takes, or its least and most.
+         * @description One option of a standard circuit: the words it takes, or its least and most.
          */
         OptionOut: {
             /** Choices */
@@ -4002,7 +4002,7 @@ export interface components {
         };
         /**
          * PhotoOut
-         * @description A kept picture; its name is the digest of what is kept.
+         * @description A kept picture; its name is the digest of what is saved.
          */
         PhotoOut: {
             /** Height */
@@ -4093,7 +4093,7 @@ export interface components {
         };
         /**
          * PlanOut
-         * @description A machine's plan: what is kept, and what comes out of it.
+         * @description A machine's plan: what is saved, and what comes out of it.
          */
         PlanOut: {
             given: components["schemas"]["ConversionInputs"];
@@ -4123,7 +4123,7 @@ export interface components {
         };
         /**
          * PlateInputs
-         * @description The plate as stamped, one text; ``photo`` is the digest of a kept picture.
+         * @description The nameplate as stamped, one text; ``photo`` is the digest of a kept picture.
          */
         PlateInputs: {
             /**
@@ -4144,7 +4144,7 @@ export interface components {
         };
         /**
          * PlateLineOut
-         * @description One field of both plates.
+         * @description One field of both nameplates.
          */
         PlateLineOut: {
             /** Field */
@@ -4433,7 +4433,7 @@ export interface components {
         };
         /**
          * ReplacedIn
-         * @description A disconnect record, and the plate of the motor that goes in.
+         * @description A disconnect record, and the nameplate of the motor that goes in.
          */
         ReplacedIn: {
             plate: components["schemas"]["PlateInputs"];
@@ -4458,7 +4458,7 @@ export interface components {
         };
         /**
          * RestartOut
-         * @description What the circuit does unasked; ``accepted`` tells by whom, ``never`` that nobody may.
+         * @description What the circuit does unasked; ``accepted`` tells by whom, ``never`` that no one may.
          */
         RestartOut: {
             /** Accepted */
@@ -4694,7 +4694,7 @@ export interface components {
         };
         /**
          * SessionOut
-         * @description The signed-in person, or nobody.
+         * @description The signed-in person, or no one.
          */
         SessionOut: {
             /**
@@ -4996,7 +4996,7 @@ export interface components {
          * @description Which starter, with which options, and what was changed on its drawing.
          *
          *     ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
-         *     later changes add numbers and never renumber. The recipe ``found`` is an empty panel:
+         *     later changes add numbers and never renumber. The standard circuit ``found`` is an empty panel:
          *     the edits are what was traced in it. ``load`` is how the machine starts.
          */
         StarterInputs: {
@@ -5403,7 +5403,7 @@ export interface components {
         };
         /**
          * TrustInputs
-         * @description What was read on a motor whose plate nobody trusts.
+         * @description What was read on a motor whose plate no one trusts.
          */
         TrustInputs: {
             /** Earlier Supply V */

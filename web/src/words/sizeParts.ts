@@ -77,7 +77,7 @@ export const sizePartsWords = {
   existingHeaterCode: "Existing heater code",
   removeHeater: "Remove the heater",
   partsSheet: "Parts of the sheet",
-  fail: (fails: Shown) => `${fails} fail`,
+  fail: (fails: number) => `${fails} ${fails === 1 ? "fails" : "fail"}`,
   withheld: (withheld: Shown) => `${withheld} withheld`,
   entered: "entered",
   mainRule: "Main rule",

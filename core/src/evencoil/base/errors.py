@@ -1,4 +1,4 @@
-"""What a user can put right: each error says what, where, how far off, what next.
+"""What a user can corrected: each error says what, where, how far off, what next.
 
 `CoreError` is for mistakes in what was given. A bug stays a built-in
 exception. The server turns each of these, unchanged, into one problem shape:
@@ -22,7 +22,7 @@ __all__ = [
 
 
 class CoreError(Exception):
-    """Something given is wrong, and the one who gave it can put it right."""
+    """Something given is wrong, and the one who gave it can correct it."""
 
     code = "core_error"
 
@@ -34,7 +34,7 @@ class CoreError(Exception):
         self.hint = hint
 
     def problem(self) -> dict[str, str]:
-        """Return the one shape in which every refusal is told."""
+        """Return the one shape in which every refusal is reported."""
         return {
             "code": self.code,
             "detail": say(self.message),
@@ -62,7 +62,7 @@ class NotInTableError(CoreError, LookupError):
 
 
 class MissingError(CoreError, ValueError):
-    """A fact is missing without which the figure cannot be worked out."""
+    """A fact is missing without which the figure cannot be calculated."""
 
     code = "missing"
 

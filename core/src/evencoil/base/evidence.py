@@ -53,7 +53,7 @@ class Rule:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Cell:
-    """One cell of a code table, with its neighbours so that a reader can check it.
+    """One cell of a code table, with its neighbors so that a reader can check it.
 
     ``rows`` holds the row above, the row itself and the row below, as text;
     ``hit_row`` counts in ``rows``, ``hit_column`` in ``columns``.
@@ -157,7 +157,7 @@ class Step:
     unit : str
         Unit of the value, empty for a pure number or a name.
     kind : str
-        ``read`` off the world, ``assumed`` by nobody's reading, or ``worked``
+        ``read`` off the world, ``assumed`` by no one's reading, or ``worked``
         out by a rule. A worked value without a rule is a bug.
     shown : str
         The value as a person reads it: a limit not to be exceeded is rounded

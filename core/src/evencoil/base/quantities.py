@@ -127,7 +127,7 @@ def plain(value: Decimal) -> str:
     Parameters
     ----------
     value : Decimal
-        Any finite figure; up to four decimals are what somebody entered or a table holds.
+        Any finite figure; up to four decimals are what someone entered or a table holds.
 
     Returns
     -------

@@ -64,7 +64,7 @@ class _Edge:
 class Graph:
     """A circuit as nets and the links between them.
 
-    ``kept`` holds what was worked out of it once, by the name of the question.
+    ``kept`` holds what was calculated of it once, by the name of the question.
     """
 
     circuit: Circuit
@@ -250,12 +250,12 @@ class Graph:
 def once(
     question: Callable[Concatenate[Graph, _Asked], _Told],
 ) -> Callable[Concatenate[Graph, _Asked], _Told]:
-    """Return a question to a graph that is worked out once and then remembered.
+    """Return a question to a graph that is calculated once and then remembered.
 
     Parameters
     ----------
     question : callable
-        From a graph, and what can be hashed, to what nobody changes.
+        From a graph, and what can be hashed, to what no one changes.
     """
 
     @wraps(question)

@@ -23,7 +23,7 @@ _BY_RESET: dict[str, Restart] = {"olr": "overload_reset", "estop": "estop_releas
 
 
 def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
-    """Return the ways in which a motor starts that nobody asked for.
+    """Return the ways in which a motor starts that no one asked for.
 
     Parameters
     ----------

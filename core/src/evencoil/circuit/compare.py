@@ -1,4 +1,4 @@
-"""What differs between two netlists of one origin: as the recipe draws it, and as it is."""
+"""What differs between two netlists of one origin: the standard circuit as drawn, and the actual."""
 
 from __future__ import annotations
 
@@ -31,7 +31,7 @@ def differences(before: Circuit, after: Circuit) -> tuple[Difference, ...]:
     Parameters
     ----------
     before : Circuit
-        For example as the recipe draws it.
+        For example as the standard circuit draws it.
     after : Circuit
         With its edits.
     """

@@ -1,6 +1,6 @@
 """What people change on a drawn circuit: an ordered list of edits, replayed.
 
-A recipe makes the netlist anew whenever an option changes; the edits are then
+A standard circuit makes the netlist anew whenever an option changes; the edits are then
 done again in their order. One that no longer finds its wire or terminal is
 reported, never dropped: it stays in the list and a person decides.
 """
@@ -37,7 +37,7 @@ class Edit:
     wire : str
         Wire that is removed, moved, or marked as a maker's link.
     start, end : str
-        Ends of a new wire, the second empty if nobody knows it; for ``move_end`` from and to.
+        Ends of a new wire, the second empty if no one knows it; for ``move_end`` from and to.
     device : str
         Device that is set, tagged or removed.
     type : str
@@ -99,7 +99,7 @@ class _Replay:
             self.editor.numbers[edit.id] = edit.tag
 
     def _unknown(self, edit: Edit) -> str:
-        """Return an end that nobody knows, of its own."""
+        """Return an end that no one knows, of its own."""
         name = f"unknown.{edit.id}"
         self.editor.devices[name] = device("unknown_end", name)
         self.editor.tags[name] = (
@@ -181,7 +181,7 @@ def replay(circuit: Circuit, edits: Sequence[Edit]) -> Replayed:
     Parameters
     ----------
     circuit : Circuit
-        As the recipe draws it.
+        As the standard circuit draws it.
     edits : sequence of Edit
         Oldest first.
 

@@ -57,7 +57,7 @@ LinkKind = Literal[
     "rectifier",
     "resistor",
 ]
-#: what a hand turns to a position: selectors, and switches that carry the motor's current
+#: what an operator turns to a position: selectors, and switches that carry the motor's current
 TURNED = ("sel", "drum")
 CONTACTS = ("no", "nc", "no_early", "nc_late", "timed_no", "timed_nc")
 Parameters = Mapping[str, str]

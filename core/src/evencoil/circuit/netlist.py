@@ -1,7 +1,7 @@
 """Devices and wires with ids that never change, and the nets they make.
 
 A terminal is written ``device.terminal``. A wire joins exactly two terminals.
-Everything that wires join is one net. Ids from a recipe are roles
+Everything that wires join is one net. Ids from a standard circuit are roles
 (``motor``, ``joint.line_1``); ids from a person are UUIDs. Tags and numbers
 are labels and stand elsewhere.
 """

@@ -1,6 +1,6 @@
 """Wire numbers: one for each net, exactly.
 
-A number that a recipe or a frozen issue gave stays with its net; new nets take
+A number that a standard circuit or a frozen issue gave stays with its net; new nets take
 the next free one. Power nets carry their phase in the hundreds: 101 and on for
 L1, 201 for L2, 301 for L3, 401 for those between windings. A number that would
 stand on two nets stays with the larger part; two numbers on one net leave the

@@ -56,7 +56,7 @@ class Circuit:
 
 
 def wire_id(start: str, end: str) -> str:
-    """Return the role of a recipe's wire: its two ends as first drawn.
+    """Return the role of a standard circuit's wire: its two ends as first drawn.
 
     Parameters
     ----------

@@ -1,6 +1,6 @@
 """Wire list, bill of material and terminal counts, from one netlist.
 
-Source: NFPA 79 and IEC 60204-1 (conductor colours), trade practice (two wires under a screw).
+Source: NFPA 79 and IEC 60204-1 (conductor colors), trade practice (two wires under a screw).
 """
 
 from __future__ import annotations
@@ -22,7 +22,7 @@ _RATED = ("a", "ac3_a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla")
 
 @dataclass(frozen=True, slots=True)
 class WireRow:
-    """One wire: its number, its two ends, its part of the circuit, colour, size, ferrules.
+    """One wire: its number, its two ends, its part of the circuit, color, size, ferrules.
 
     A maker's link is verified where it sits and never landed.
     """
@@ -129,11 +129,11 @@ def wire_rows(
     numbered : Numbered
         Wire numbers of the nets.
     profile : Profile, optional
-        The works' colours, control conductor and ferrules.
+        The works' colors, control conductor and ferrules.
     power_size : str
         Conductor of the motor circuit, empty if the sizes do not know it.
     foreign : container of int
-        Nets that stay live with the main switch open: they have a colour of their own.
+        Nets that stay live with the main switch open: they have a color of their own.
 
     Returns
     -------

@@ -29,7 +29,7 @@ def _print(arguments: argparse.Namespace, said: Any, lines: Sequence[str]) -> No
 
 
 def check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
-    """Print what is wrong with a circuit, what isolators leave live, probes and proofs.
+    """Print what is wrong with a circuit, what isolators leave live, scenario tests and proofs.
 
     Parameters
     ----------
@@ -101,14 +101,15 @@ def check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
     ]
     for one in played:
         how = " → ".join(say(act) for act in one.acts)
+        found_none = "none found" if one.searched else "nothing to try"
         lines.append(
-            f"{one.family:16} {'none found' if one.holds else how} ({one.searched} played)"
+            f"{one.family:16} {found_none if one.holds else how} ({one.searched} scenarios run)"
         )
     for proof in proven:
         how = "; ".join(
             f"{item.code}: {' → '.join(say(act) for act in item.acts)}" for item in proof.broken
         )
-        state = "holds" if proof.holds else how or "not exhausted"
+        state = "holds" if proof.holds else how or "search not complete"
         lines.append(
             f"proof {proof.kind:6} {state} ({proof.states} states, {proof.transitions} "
             f"transitions, {proof.depth} deep)"
@@ -135,7 +136,7 @@ def dead_check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
     Returns
     -------
     bool
-        True if every wire is told by some reading.
+        True if every wire is reported by some reading.
     """
     found = dead_checks(circuit)
     said: dict[str, Any] = {
@@ -153,7 +154,7 @@ def dead_check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
         ],
         "untold": list(found.untold),
     }
-    lines = [f"pulled: {', '.join(said['pulled']) or 'nothing'}"]
+    lines = [f"removed: {', '.join(said['pulled']) or 'nothing'}"]
     for one in found.checks:
         reads = "open" if math.isinf(one.ohms) else f"{one.ohms:.1f} ohm"
         lines.append(

@@ -363,7 +363,7 @@ def _rehearse(arguments: argparse.Namespace) -> int:
                 f"{hazard.sentence}"
             )
         if trace.never_settles:
-            print("never settles: contacts go on changing; broken off")
+            print("the contacts never settle; stopped")
     return WITHHELD if trace.hazards or trace.never_settles else OK
 
 
@@ -406,7 +406,9 @@ def _parser() -> argparse.ArgumentParser:
         command = commands.add_parser(name, help=about, description=about)
         command.add_argument("job", metavar="JOB.json", help="a job file, or - for standard input")
         if name == "rehearse":
-            command.add_argument("scenario", metavar="SCENARIO.json", help="what is done, and when")
+            command.add_argument(
+                "scenario", metavar="SCENARIO.json", help="operator actions and their times"
+            )
         if name == "convert":
             command.add_argument("--supply", required=True, help='the new supply, as "480Y/277"')
         forms = ("table", "json", "csv") if name == "wirelist" else ("table", "json")

@@ -66,7 +66,7 @@ class Amendment:
 
 
 def check_amendment(amendment: Amendment) -> None:
-    """Refuse an amendment that says nothing, names nobody, or is looser than the code.
+    """Refuse an amendment that says nothing, names no one, or is looser than the code.
 
     Parameters
     ----------

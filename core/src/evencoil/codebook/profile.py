@@ -1,4 +1,4 @@
-"""What a works has settled: code edition, school, smallest conductors.
+"""What a plant has settled: code edition, school, smallest conductors.
 
 Units: none. Rules: the editions differ in section numbers and in few figures;
 the schools differ where a limit may be stepped up (NEC 430.52).
@@ -25,10 +25,10 @@ Ferrules = Literal["number", "number_terminal", "far_end"]
 class Profile:
     """The works' own rules, used wherever a job does not say otherwise.
 
-    ``swap_lines`` is the works' habit: which two lines are exchanged for the
+    ``swap_lines`` is the plant's habit: which two lines are exchanged for the
     other direction. ``twist_on`` is its rule on twist-on connectors:
     never, only in the building's own wiring and not on machines, or anywhere
-    they are listed for; and up to which conductor. ``school_reason`` is why the works
+    they are listed for; and up to which conductor. ``school_reason`` is why the plant
     chose its school; ``wire_colours`` are those of NFPA 79 or of IEC 60204-1;
     ``control_wire`` is its usual control conductor; ``ferrules`` what stands on the end
     of a wire: its number, number and terminal, or number and where the other end is;

@@ -192,7 +192,7 @@ def assumed(
     *,
     shown: str | None = None,
 ) -> Step:
-    """Add a value that nobody gave; it marks everything that stands on it.
+    """Add a value that no one gave; it marks everything that stands on it.
 
     Parameters
     ----------

@@ -27,9 +27,9 @@ class Shape:
     ----------
     kind : str
         ``line`` and ``rect`` have two points, ``path`` has any number, ``circle``
-        and ``dot`` a centre and a radius, ``text`` a place and words.
+        and ``dot`` a center and a radius, ``text`` a place and words.
     points : tuple of (float, float)
-        Corners or centre. [px]
+        Corners or center. [px]
     net : str
         Id of the net it belongs to, empty for none.
     link : str
@@ -162,7 +162,7 @@ def turned(
     Parameters
     ----------
     centre : (float, float)
-        Its centre. [px]
+        Its center. [px]
     radius : float
         [px]
     steps : int

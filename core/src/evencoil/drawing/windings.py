@@ -32,7 +32,7 @@ def _between(one: Point, other: Point, part: float) -> Point:
 def _star(
     centre: Point, size: float, parts: Sequence[tuple[tuple[str, ...], float]], inner: str = ""
 ) -> dict[str, Point]:
-    """Place rings of leads on three arms around a centre, outermost first."""
+    """Place rings of leads on three arms around a center, outermost first."""
     found: dict[str, Point] = {inner: centre} if inner else {}
     for leads, part in parts:
         for lead, arm in zip(leads, _ARMS, strict=True):

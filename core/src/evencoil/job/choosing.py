@@ -1,7 +1,7 @@
 """Choosing a starter: what each takes from the line, what it gives, and why one cannot.
 
 Every circuit of the catalogue is shown with the same measures. One that cannot do the
-job stays in the list with one reason, so that nobody wonders where it went.
+job stays in the list with one reason, so that no one wonders where it went.
 
 Units: current in percent of locked-rotor current and in amps [A], torque in percent of
 that at full volts. Source: textbook starting methods; NEMA MG 1 for the leads.
@@ -73,7 +73,7 @@ class Choice:
 
 @cache
 def hazards_of_entry(circuit_id: str) -> tuple[str, ...]:
-    """Return what a circuit of the catalogue does that nobody asks for, as it is drawn.
+    """Return what a circuit of the catalogue does that no one asks for, as it is drawn.
 
     Parameters
     ----------

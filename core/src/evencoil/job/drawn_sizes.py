@@ -1,7 +1,7 @@
 """What the drawn starter tells the sizes: the coils on its transformer, where its heaters lie.
 
 What a person entered goes before the drawing. A coil's apparent power is the library's
-assumption until somebody reads it off the coil, and marks what stands on it.
+assumption until someone reads it off the coil, and marks what stands on it.
 """
 
 from __future__ import annotations
@@ -97,7 +97,7 @@ def heaters_lie(circuit: Circuit) -> Literal["line", "leg", "half"] | None:
 
 
 def with_drawing(size: SizeInputs, circuit: Circuit | None) -> SizeInputs:
-    """Return the inputs of the sizes with what the drawn starter says and nobody entered.
+    """Return the inputs of the sizes with what the drawn starter says and no one entered.
 
     Parameters
     ----------

@@ -3,7 +3,7 @@
 Versioned: every file carries ``schema``; `UPCASTS` holds one pure function for
 each step from n to n+1; reading upcasts, writing stores the newest. A file
 newer than this code is refused with its version. The published JSON Schema is
-``docs/job.schema.json``. Only inputs are in the file: figures are worked out
+``docs/job.schema.json``. Only inputs are in the file: figures are calculated
 again wherever it is opened.
 """
 

@@ -1,6 +1,6 @@
 """The inputs of one job, step by step: the models that are stored and exchanged.
 
-Empty means: nobody entered it. Nothing calculated stands here. Units are in the names;
+Empty means: no one entered it. Nothing calculated stands here. Units are in the names;
 numbers travel as decimal strings, so that no float comes near them. A new input is a field
 of its step's model; a new step is a field of `JobInputs`: job file, server, calculation,
 history and the generated client types follow from it.

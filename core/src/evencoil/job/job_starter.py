@@ -44,7 +44,7 @@ class JobStarter:
     Attributes
     ----------
     entry : CatalogueEntry or None
-        The recipe; None until one is chosen, or if it was refused.
+        The standard circuit; None until one is chosen, or if it was refused.
     options : tuple of OptionSpec
         What can be chosen, and ``used`` what is.
     circuit : Circuit or None
@@ -58,9 +58,9 @@ class JobStarter:
     refusal : CoreError or None
         Why there is no circuit.
     before : Circuit or None
-        As the recipe draws it, without anybody's edits.
+        As the standard circuit draws it, without anybody's edits.
     profile : Profile
-        The works' own rules: colours, control conductor, ferrules.
+        The works' own rules: colors, control conductor, ferrules.
     power_size : str
         Conductor of the motor circuit from the sizes, empty if not known.
     """
@@ -81,13 +81,13 @@ class JobStarter:
     power_size: str = ""
 
     def changes(self) -> tuple[Difference, ...]:
-        """Return what differs from the circuit as the recipe draws it."""
+        """Return what differs from the circuit as the standard circuit draws it."""
         if self.circuit is None or self.before is None:
             return ()
         return differences(self.before, self.circuit)
 
     def observed(self) -> tuple[Observed, ...]:
-        """Return the ohm readings that were taken on the dead circuit."""
+        """Return the ohm readings that were accepted the dead circuit."""
         return tuple(
             Observed(
                 start=one.start,

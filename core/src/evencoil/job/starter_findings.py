@@ -78,7 +78,7 @@ def terminal_findings(circuit: Circuit) -> list[Finding]:
 def hazard_findings(
     circuit: Circuit, entry: CatalogueEntry, inputs: StarterInputs
 ) -> list[Finding]:
-    """Return what the circuit does that nobody asked for, and who accepted it.
+    """Return what the circuit does that no one asked for, and who accepted it.
 
     Parameters
     ----------

@@ -158,7 +158,7 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
     reading = read(plate.text, [item.as_core() for item in plate.assumed])
     found, verdict, error = _supply(supply.text, reading)
     if found is not None and reading.other is not None:
-        # the plate has a rating for each frequency: use the supply's
+        # the nameplate has a rating for each frequency: use the supply's
         reading = reading.at(found.frequency_hz)
         found, verdict, error = _supply(supply.text, reading)
     box = work_out_box(reading, found, verdict, error, leads, swap=base.swap_lines)

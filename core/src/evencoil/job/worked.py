@@ -19,22 +19,22 @@ __all__ = ["Worked"]
 
 @dataclass(frozen=True, kw_only=True)
 class Worked:
-    """A whole job, worked out.
+    """A whole job, calculated.
 
     Attributes
     ----------
     reading : PlateReading
-        The plate, piece by piece.
+        The nameplate, piece by piece.
     supply : Supply or None
         None if it was not given or could not be read.
     verdict : Verdict or None
-        The plate column in use.
+        The nameplate column in use.
     supply_refusal : Refusal or None
         Why there is no supply, or why the motor must not be connected to it.
     supply_checks : tuple of Finding
-        What was measured and said of the supply, held against the plate.
+        What was measured and said of the supply, held against the nameplate.
     trail : Trail
-        Every value with its evidence, in the order it was worked out.
+        Every value with its evidence, in the order it was calculated.
     schools : tuple of SchoolRow
         What each opinion would put in front of this motor.
     figures : tuple of Figure
@@ -42,10 +42,10 @@ class Worked:
     states : tuple of StepState
         One for each step that exists.
     box : Box
-        The Leads step: the derived joining, and what the joints given do.
+        The Leads step: the derived connection, and what the joints given do.
     estimate : Estimate, CoreError or None
-        For which volts a doubted winding is made, or why that cannot be told;
-        None while the plate is trusted.
+        For which volts a doubted winding is made, or why that cannot be reported;
+        None while the nameplate is trusted.
     planned : JointsWorked or None
         The Joints step: how each is made, and whether they fit.
     planned_refusal : Refusal or None
@@ -83,5 +83,5 @@ class Worked:
 
     @property
     def steps(self) -> tuple[Step, ...]:
-        """Return every value with its evidence, in the order it was worked out."""
+        """Return every value with its evidence, in the order it was calculated."""
         return tuple(self.trail)

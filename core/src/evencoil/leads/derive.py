@@ -2,7 +2,7 @@
 
 A connection is right when every coil gets its rated volts, in its phase, and
 carries its share of the current. The candidates of `joinings` are held against
-the plate's rating, and the one chosen is proven on the circuit solver.
+the nameplate's rating, and the one chosen is proven on the circuit solver.
 
 Units: volts [V].
 Source: series and parallel halves, wye and delta (NEMA MG 1 part 2; textbook
@@ -41,7 +41,7 @@ _WITHIN = 0.10
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Derived:
-    """The joining for this supply, in each state that the motor has.
+    """The connection for this supply, in each state that the motor has.
 
     ``run`` alone; ``start`` and ``run`` of a start in two steps; ``low`` and
     ``high`` of two speeds. ``of`` is the state asked for.
@@ -53,7 +53,7 @@ class Derived:
 
     @property
     def connection(self) -> Connection:
-        """Return the joining of the state asked for."""
+        """Return the connection of the state asked for."""
         return self.states[self.of]
 
     @property
@@ -89,7 +89,7 @@ def _no_start(winding: Winding, method: StartMethod) -> CoreError:
 def _of_rating(
     winding: Winding, rating: Rating, volts: float, speed: Speed, among: frozenset[str]
 ) -> Connection | None:
-    """Return the joining whose rated line volts come nearest, at most 10 % off."""
+    """Return the connection whose rated line volts come nearest, at most 10 % off."""
     fits = [
         (abs(rating.off(known, volts)), known.name not in rating.stamped, place, known)
         for place, known in enumerate(run_joinings(winding.kind))
@@ -155,18 +155,18 @@ def derive(
     is_reverse: bool = False,
     swap: str = "L1-L3",
 ) -> Derived:
-    """Return the joining that gives every coil its rated volts on this supply.
+    """Return the connection that gives every coil its rated volts on this supply.
 
     Parameters
     ----------
     winding : Winding
         The coils.
     rating : Rating
-        What the plate makes them for.
+        What the nameplate makes them for.
     supply : Supply
         Three-phase, or single-phase for a single-phase motor.
     verdict : Verdict
-        The plate column this supply uses, and the volts it takes.
+        The nameplate column this supply uses, and the volts it takes.
     start_method : str
         ``wye_delta`` needs all six phase ends at the delta's volts;
         ``part_winding`` two halves of which one can be left off.
@@ -176,7 +176,7 @@ def derive(
         The other direction: two incoming lines exchanged, or the start
         winding of a single-phase motor turned.
     swap : str
-        Which two lines the works exchanges.
+        Which two lines the plant exchanges.
 
     Returns
     -------
@@ -186,7 +186,7 @@ def derive(
     Raises
     ------
     CoreError
-        If no joining does: wrong volts, too few leads, ends that are tied
+        If no connection does: wrong volts, too few leads, ends that are tied
         inside, or no second direction.
     """
     if supply.phases == 0:
@@ -218,7 +218,7 @@ def derive(
 def _states(
     winding: Winding, rating: Rating, volts: float, start_method: StartMethod, *, is_reverse: bool
 ) -> dict[State, Connection]:
-    """Return the joining of every state; empty if none takes these volts."""
+    """Return the connection of every state; empty if none takes these volts."""
     states: dict[State, Connection] = {}
     if winding.is_two_speed:
         for which in ("low", "high"):
@@ -236,7 +236,7 @@ def _states(
 
 
 def _direction(winding: Winding, *, is_reverse: bool) -> frozenset[str]:
-    """Return the joinings of one direction of a single-phase motor."""
+    """Return the connections of one direction of a single-phase motor."""
     names = frozenset(known.name for known in run_joinings(winding.kind))
     ends = frozenset(name for name in names if name.endswith("_b" if is_reverse else "_a"))
     if is_reverse and not ends:
@@ -270,7 +270,7 @@ def quick_tell(winding: Winding, connection: Connection) -> Message:
     winding : Winding
         The coils.
     connection : Connection
-        The joining to be told.
+        The connection to be reported.
 
     Returns
     -------

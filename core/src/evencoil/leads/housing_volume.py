@@ -5,7 +5,7 @@ the bulk of taped joints is an estimate.
 
 Units: volume [in3], length [in], torque [in-lb].
 Rules: NEC 430.12(B) and its table (wire-to-wire), 110.14 (listed as used),
-200.7, 110.15, 250.119 (colours). Conductor areas: Chapter 9 Table 5;
+200.7, 110.15, 250.119 (colors). Conductor areas: Chapter 9 Table 5;
 the estimate takes a folded conductor from Table 314.16(B).
 """
 
@@ -32,7 +32,7 @@ def housing_volume(
     Parameters
     ----------
     power_hp : Decimal
-        Of the plate. [hp]
+        Of the nameplate. [hp]
     flc_a : Decimal
         Table full-load current, for motors over 11 in. [A]
     is_over_11_in : bool

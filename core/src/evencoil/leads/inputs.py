@@ -1,6 +1,6 @@
 """The inputs of the leads, joints and lead identification steps.
 
-Empty means: nobody entered it. Units are in the names; numbers travel as decimal strings.
+Empty means: no one entered it. Units are in the names; numbers travel as decimal strings.
 """
 
 from __future__ import annotations
@@ -153,7 +153,7 @@ class JointWorkInput(Inputs):
 
 
 class ColourInput(Inputs):
-    """The colour found on an incoming conductor where it lands."""
+    """The color found on an incoming conductor where it lands."""
 
     line: Literal["L1", "L2", "L3", "N", "G"]
     colour: Text = ""

@@ -88,7 +88,7 @@ class JointPlan:
 class JointsWorked:
     """All joints, the rule's volume, the estimate, and what is to be done.
 
-    ``fill`` is bulk over measured volume; None until somebody measured.
+    ``fill`` is bulk over measured volume; None until someone measured.
     """
 
     joints: tuple[JointPlan, ...]
@@ -163,7 +163,7 @@ def _parts(method: JointMethod, count: int, rubber: int, vinyl: int) -> tuple[Me
 
 
 def _twist(sizes: Sequence[str], profile: Profile, inputs: JointsInputs) -> list[Finding]:
-    """Judge a twist-on by the works' rule and the connector's own table, never by amps."""
+    """Judge a twist-on by the plant's rule and the connector's own table, never by amps."""
     found = []
     largest = max((ConductorSize(size) for size in sizes), default=None)
     if profile.twist_on == "never" or (profile.twist_on == "building" and inputs.is_machine):
@@ -224,7 +224,7 @@ def _plan(
 
 
 def _colours(given: Sequence[ColourInput], supply: Supply | None) -> list[Finding]:
-    """Check the colours found where the incoming conductors land."""
+    """Check the colors found where the incoming conductors land."""
     found = []
     for item in given:
         colour = item.colour.strip().lower()
@@ -295,9 +295,9 @@ def plan_joints(
     steps : mapping
         Steps of the Size sheet by id, for conductor, power and current.
     profile : Profile
-        Edition, and the works' rule on twist-on connectors.
+        Edition, and the plant's rule on twist-on connectors.
     supply : Supply or None
-        For the colours.
+        For the colors.
 
     Returns
     -------
@@ -385,7 +385,7 @@ def _needed(
                 Message("housing.no_power"), field="power_hp", hint=Message("housing.no_power.hint")
             )
         for step in (power, current):
-            # they were worked out on the Size sheet; here they are what this rule reads
+            # they were calculated on the Size sheet; here they are what this rule reads
             trail.add(
                 Step(
                     id=step.id,

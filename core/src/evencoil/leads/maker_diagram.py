@@ -60,7 +60,7 @@ def _sides(
 
 
 def compare(winding: Winding, stamped: Sequence[Joint], derived: Connection) -> Compared:
-    """Hold a maker's diagram against a derived joining.
+    """Hold a maker's diagram against a derived connection.
 
     Parameters
     ----------

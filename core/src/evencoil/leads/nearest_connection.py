@@ -20,7 +20,7 @@ Groups = frozenset[Group]
 
 @dataclass(frozen=True, slots=True)
 class LikelyConnection:
-    """The named joining that a box is or comes nearest to, and how it differs."""
+    """The named connection that a box is or comes nearest to, and how it differs."""
 
     known: Connection
     rotation: Rotation
@@ -36,7 +36,7 @@ def _rename(groups: Groups, to: Mapping[str, str]) -> Groups:
 
 @lru_cache(maxsize=64)
 def _forms(kind: WindingKind, stage: str) -> tuple[tuple[Groups, Connection, Rotation], ...]:
-    """Return every named joining with its lines in every order."""
+    """Return every named connection with its lines in every order."""
     lines = LINES[: 3 if KINDS[kind].phases == 3 else 2]
     orders: list[tuple[tuple[str, ...], Rotation]] = []
     for order in permutations(lines):
@@ -86,7 +86,7 @@ def _leads_of(winding: Winding, leads: Collection[str]) -> str:
 
 
 def _crossed(winding: Winding, groups: Groups) -> Iterator[LikelyConnection]:
-    """Look for two leads exchanged in a named joining."""
+    """Look for two leads exchanged in a named connection."""
     joined = sorted({lead for _, leads in groups for lead in leads if lead in winding.leads})
     ends = {frozenset((coil.start, coil.end)): coil for coil in winding.coils}
     forms = {
@@ -124,7 +124,7 @@ def _crossed(winding: Winding, groups: Groups) -> Iterator[LikelyConnection]:
 
 
 def _unfinished(winding: Winding, groups: Groups) -> Iterator[LikelyConnection]:
-    """Look for a named joining of which some joints are not made."""
+    """Look for a named connection of which some joints are not made."""
     where = {lead: (line, leads) for line, leads in groups for lead in leads}
     for form, known, rotation in _forms(winding.kind, "run"):
         missing: set[str] = set()

@@ -1,6 +1,6 @@
-"""What any joining of the leads does, right or wrong, and what the mistake is.
+"""What any connection of the leads does, right or wrong, and what the mistake is.
 
-The joints found are held against every named joining of the winding. Where one
+The joints found are held against every named connection of the winding. Where one
 matches, its volts decide. Where none does, the nearest is looked for: a joint
 not made, two leads exchanged, the joints of another kind of winding. The
 circuit solver says what each coil would see.
@@ -54,7 +54,7 @@ Fault = Literal["right", "wrong", "open"]
 class CoilState:
     """What one coil sees in volts and degrees, against what it is made for.
 
-    ``is_resting`` is a coil that the intended joining leaves without current.
+    ``is_resting`` is a coil that the intended connection leaves without current.
     """
 
     name: str
@@ -75,14 +75,14 @@ class CoilState:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Outcome:
-    """What a joining does on this supply.
+    """What a connection does on this supply.
 
     Attributes
     ----------
     verdict : str
         ``open`` while no line comes in.
     name : str
-        The named joining that it is; empty if it is none.
+        The named connection that it is; empty if it is none.
     speed : str
         Of a two-speed motor.
     stage : str
@@ -90,7 +90,7 @@ class Outcome:
     rotation : str
         Against the order 1-2-3 of lines and leads.
     made_for_v : float or None
-        Line volts that the named joining is made for. [V]
+        Line volts that the named connection is made for. [V]
     """
 
     verdict: Fault
@@ -161,7 +161,7 @@ def _model(
 def _states(
     winding: Winding, readings: Sequence[CoilReading], like: Connection, made_for_v: float
 ) -> tuple[CoilState, ...]:
-    """Compare each coil with its volts, phase and current in the intended joining.
+    """Compare each coil with its volts, phase and current in the intended connection.
 
     Impedance is counted in rated volts, so the rated magnetising current is
     1 / `MAGNETISING` whatever the motor.
@@ -240,14 +240,14 @@ def _volts(code: str, coils: Sequence[CoilState], worst: CoilState, name: str) -
         "torque": f"{worst.ratio**2 * 100:.0f}",
     }
     if name:
-        # a named joining on other volts than its own: say which it is
+        # a named connection on other volts than its own: say which it is
         params["name"] = str(Message(f"connection.{name}"))
         return joint_finding(f"{code}.named", "doubt", **params)
     return joint_finding(code, "doubt", **params)
 
 
 def _target(winding: Winding, rating: Rating, volts_v: float, wanted: str) -> Connection:
-    """Return the joining that is meant where nothing in the box says it."""
+    """Return the connection that is meant where nothing in the box says it."""
     known = [item for item in run_joinings(winding.kind) if not wanted or item.name == wanted]
     known = known or list(run_joinings(winding.kind))
     return min(known, key=lambda item: abs(rating.off(item, volts_v)))
@@ -262,7 +262,7 @@ def judge_joints(
     others: Mapping[str, str] | None = None,
     wanted: str = "",
 ) -> Outcome:
-    """Return what a joining does on a supply, right or wrong.
+    """Return what a connection does on a supply, right or wrong.
 
     Parameters
     ----------
@@ -273,11 +273,11 @@ def judge_joints(
     volts_v : float
         Volts between the lines that the motor takes. [V]
     rating : Rating
-        For what line volts each joining is made.
+        For what line volts each connection is made.
     others : mapping or None
         Leads that belong to no coil, and what each is.
     wanted : str
-        Name of the joining that is meant.
+        Name of the connection that is meant.
 
     Returns
     -------
@@ -310,7 +310,7 @@ def judge_joints(
     name = target.name if like else ""
     faults = _faults(winding, joints, coils, name)
     if like is not None:
-        # of a joining that is right in itself only the volts can be wrong
+        # of a connection that is right in itself only the volts can be wrong
         faults = [found for found in faults if found.code.split(".")[0] in {"over", "low"}]
     elif near is not None and near.finding is not None and faults:
         # a short circuit is said before what it comes from

@@ -1,7 +1,7 @@
 """Stud boards: which bars make the joints, stacked in which order, what is left over.
 
-Studs stand in rows. A bar lies between two neighbours of a row or a column; a
-joint that neighbours cannot make needs a flying jumper. On a stud that clamps
+Studs stand in rows. A bar lies between two neighbors of a row or a column; a
+joint that neighbors cannot make needs a flying jumper. On a stud that clamps
 its lead on an insulator, the nut under the bar sits lightly and the nut above
 carries the torque.
 
@@ -76,7 +76,7 @@ class Parts:
 
 @dataclass(frozen=True, slots=True)
 class Laid:
-    """The bars of a joining, every stud's stack, and the account of parts."""
+    """The bars of a connection, every stud's stack, and the account of parts."""
 
     rows: tuple[tuple[str, ...], ...]
     bars: tuple[Bar, ...]
@@ -119,7 +119,7 @@ def _check(winding: Winding, rows: Sequence[Sequence[str]]) -> None:
 
 
 def _tree(leads: Sequence[str], place: dict[str, tuple[int, int]]) -> list[tuple[str, str, bool]]:
-    """Join the studs of one group by the shortest ways: neighbours first."""
+    """Join the studs of one group by the shortest ways: neighbors first."""
     joined, left, found = {leads[0]}, set(leads[1:]), []
     while left:
         one, other = min(

@@ -1,4 +1,4 @@
-"""The Leads step worked out: the derived answer, and what the joints given would do.
+"""The Leads step calculated: the derived answer, and what the joints given would do.
 
 The two never wait for each other: a wrong join is shown for what it would do
 even where nothing can be derived, and the answer is there before a tap.
@@ -67,17 +67,17 @@ class Box:
     alike : tuple of LookAlike
         Windings with as many leads, and what rules each out.
     rating : Rating or None
-        For what line volts each joining is made.
+        For what line volts each connection is made.
     states : Derived or None
-        The joining for this supply, in each state of the motor.
+        The connection for this supply, in each state of the motor.
     derived_error : CoreError or None
         Why there is none.
     outcome : Outcome or None
         What the joints given do.
     outcome_error : CoreError or None
-        Why that cannot be told.
+        Why that cannot be reported.
     tell : Message or None
-        How counting conductors tells the derived joining.
+        How counting conductors tells the derived connection.
     notes : tuple of Message
         What is shown although nothing says it.
     names : mapping
@@ -91,7 +91,7 @@ class Box:
     diagrams : tuple of CheckedDiagram
         The maker's, each against the derived joints.
     is_disputed : bool
-        True where a diagram differs and nobody has decided.
+        True where a diagram differs and no one has decided.
     """
 
     winding: Winding | None = None
@@ -114,7 +114,7 @@ class Box:
 
     @property
     def derived(self) -> Connection | None:
-        """Return the joining derived for the state asked for."""
+        """Return the connection derived for the state asked for."""
         return None if self.states is None else self.states.connection
 
     @property
@@ -128,7 +128,7 @@ class Box:
 
     @property
     def known(self) -> tuple[Connection, ...]:
-        """Return every named joining of this winding."""
+        """Return every named connection of this winding."""
         return () if self.winding is None else joinings(self.winding.kind)
 
 
@@ -189,18 +189,18 @@ def work_out_box(
     supply : Supply or None
         None if it is not known.
     verdict : Verdict or None
-        The plate column in use; None if the supply was refused.
+        The nameplate column in use; None if the supply was refused.
     refused : CoreError or None
         Why there is no verdict.
     inputs : LeadsInputs
         The winding as settled, how it is to run, and the joints.
     swap : str
-        Which two lines the works exchanges for the other direction.
+        Which two lines the plant exchanges for the other direction.
 
     Returns
     -------
     Box
-        Every part that can be told, each with its reason where it cannot.
+        Every part that can be reported, each with its reason where it cannot.
     """
     plate = reading.plate
     told: dict[str, object] = {
@@ -292,7 +292,7 @@ def _shape(inputs: LeadsInputs) -> RunShape | None:
 def _notes(
     reading: PlateReading, winding: Winding, rating: Rating | None, inputs: LeadsInputs
 ) -> tuple[Message, ...]:
-    """Say what is shown although nothing on the plate says it."""
+    """Say what is shown although nothing on the nameplate says it."""
     plate = reading.plate
     found = list(rating.notes) if rating is not None else []
     said = {*plate.connection_signs, *(band.sign for band in plate.volts_v if band.sign)}

@@ -100,7 +100,7 @@ class ConvertedMotor:
     answer : str
         ``can``; ``cannot``; or ``open`` where a fact is missing.
     before, after : Box
-        Worked out on the supply of today and on the new one.
+        Calculated on the supply of today and on the new one.
     moves : tuple of Message
         Joints to open and joints to make; empty if nothing moves.
     amps_before, amps_after : Decimal or None
@@ -131,7 +131,7 @@ class ConvertedMotor:
 class ConvertedTransformer:
     """What becomes of a control transformer.
 
-    ``secondary_left_v`` is what it would give if nobody moved the links. [V]
+    ``secondary_left_v`` is what it would give if no one moved the links. [V]
     """
 
     tag: str
@@ -275,7 +275,7 @@ def convert_motor(
 def convert_transformer(
     transformer: MachineTransformer, now_v: Decimal, to_v: Decimal
 ) -> ConvertedTransformer:
-    """Return which taps a control transformer takes on another supply.
+    """Return which taps a control transformer accepts another supply.
 
     Parameters
     ----------

@@ -1,9 +1,9 @@
-"""Holding a plate against itself: each check names its reason and its figures.
+"""Holding a nameplate against itself: each check names its reason and its figures.
 
 Sources: synchronous speed 120 f / p and three-phase power (textbook machine
 theory); code letter, NEC Table 430.7(B); voltage pairs 2:1 (series/parallel)
 and 1.73:1 (wye/delta) and the leads they need, NEMA MG 1 part 2.
-A plate that contradicts itself is not refused: the two figures are named.
+A nameplate that contradicts itself is not refused: the two figures are named.
 """
 
 from __future__ import annotations
@@ -79,7 +79,7 @@ def locked_rotor_band_a(
     Parameters
     ----------
     letter : str
-        Code letter of the plate.
+        Code letter of the nameplate.
     power_hp : Decimal
         Rated power. [hp]
     volts_v : Decimal
@@ -316,7 +316,7 @@ def _hermetic(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
 
 
 def cross_check(plate: Nameplate, spans: Spans) -> list[Finding]:
-    """Hold a plate's figures against each other.
+    """Hold a nameplate's figures against each other.
 
     Parameters
     ----------
@@ -354,7 +354,7 @@ _AC_ONLY = {"frequency_hz", "code_letter", "design_letter", "leads", "phases"}
 
 
 def missing_fields(plate: Nameplate, doubted: Collection[str]) -> tuple[Missing, ...]:
-    """Return the fields a plate leaves empty, with what each costs.
+    """Return the fields a nameplate leaves empty, with what each costs.
 
     Parameters
     ----------

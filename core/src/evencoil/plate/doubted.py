@@ -1,4 +1,4 @@
-"""A plate nobody trusts: for which volts the winding is made, with stated confidence.
+"""A nameplate no one trusts: for which volts the winding is made, with stated confidence.
 
 Three kinds of evidence are put together, each with its spread: a supply the
 motor is known to have run on, the winding's ohms, and the current at standstill
@@ -7,7 +7,7 @@ on reduced volts. Full volts stay forbidden until a test supports the answer.
 Units: volts [V], resistance [ohm], amps [A], power [hp].
 Source: locked-rotor kVA per hp of usual code letters (NEC Table 430.7(B), E to
 L), stator copper loss as a part of input (textbook loss splits). The spreads
-are judgement: check them against motors of the works.
+are judgment: check them against motors of the plant.
 """
 
 from __future__ import annotations
@@ -38,7 +38,7 @@ class TrustFacts:
     Attributes
     ----------
     power_hp : Decimal
-        By frame size or by the plate of a sister motor. [hp]
+        By frame size or by the nameplate of a sister motor. [hp]
     frequency_hz : int
         50 or 60.
     earlier_supply_v : Decimal or None

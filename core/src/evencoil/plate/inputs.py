@@ -1,6 +1,6 @@
 """The inputs of the nameplate and supply steps.
 
-Empty means: nobody entered it. Units are in the names; numbers travel as decimal strings.
+Empty means: no one entered it. Units are in the names; numbers travel as decimal strings.
 """
 
 from __future__ import annotations
@@ -23,7 +23,7 @@ __all__ = [
 
 
 class AssumedInput(Inputs):
-    """A plate figure that nobody could read, with where it comes from."""
+    """A nameplate figure that no one could read, with where it comes from."""
 
     field: Text
     value: Text
@@ -35,7 +35,7 @@ class AssumedInput(Inputs):
 
 
 class PlateInputs(Inputs):
-    """The plate as stamped, one text; ``photo`` is the digest of a kept picture."""
+    """The nameplate as stamped, one text; ``photo`` is the digest of a kept picture."""
 
     text: LongText = ""
     photo: Text = ""
@@ -65,7 +65,7 @@ class SupplyInputs(Inputs):
 
 
 class TrustInputs(Inputs):
-    """What was read on a motor whose plate nobody trusts."""
+    """What was read on a motor whose plate no one trusts."""
 
     is_doubted: bool = False
     reason: Text = ""
@@ -77,7 +77,7 @@ class TrustInputs(Inputs):
 
 
 class ConductorRecord(Inputs):
-    """One conductor taken off the old motor: where it was, as tagged and coloured."""
+    """One conductor taken off the old motor: where it was, as tagged and colored."""
 
     conductor: Text = Field(min_length=1)
     terminal: Text = ""

@@ -1,4 +1,4 @@
-"""Cutting a plate's text into number expressions, words and separators.
+"""Cutting a nameplate's text into number expressions, words and separators.
 
 A number expression keeps its own structure (``208-230/460``,
 ``220-240 D / 380-415 Y``, ``7-1/2``): what it means is known only when its
@@ -66,7 +66,7 @@ def cut(text: str) -> list[Lexeme]:
     Parameters
     ----------
     text : str
-        The plate as typed; any characters.
+        The nameplate as typed; any characters.
 
     Returns
     -------

@@ -1,4 +1,4 @@
-"""What a plate says, as data.
+"""What a nameplate says, as data.
 
 Units: power [hp] and [kW], volts [V], amps [A], speed [rpm], frequency [Hz],
 temperatures [C], efficiency and power factor [percent].
@@ -19,7 +19,7 @@ Status = Literal["understood", "doubted", "unread"]
 
 @dataclass(frozen=True, slots=True)
 class Band:
-    """One figure or one range on a plate, with the connection sign beside it.
+    """One figure or one range on a nameplate, with the connection sign beside it.
 
     ``208-230`` is a range of 208 to 230; ``460`` has ``low == high``; ``sign``
     is ``D``, ``DD``, ``Y`` or ``YY`` where one was stamped.
@@ -63,7 +63,7 @@ class Token:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Assumed:
-    """A figure that nobody read, put in by a person, saying from where."""
+    """A figure that no one read, put in by a person, saying from where."""
 
     field: str
     value: str
@@ -72,7 +72,7 @@ class Assumed:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Missing:
-    """A field the plate does not give, and what that costs."""
+    """A field the nameplate does not give, and what that costs."""
 
     field: str
     cost: Message
@@ -80,7 +80,7 @@ class Missing:
 
 @dataclass(slots=True, kw_only=True)
 class Nameplate:
-    """What was understood. Empty tuples and None mean: the plate does not say."""
+    """What was understood. Empty tuples and None mean: the nameplate does not say."""
 
     power_hp: tuple[Decimal, ...] = ()
     power_kw: tuple[Decimal, ...] = ()
@@ -119,10 +119,10 @@ class Nameplate:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class PlateReading:
-    """The plate, each piece of its text, what is missing, and what was checked.
+    """The nameplate, each piece of its text, what is missing, and what was checked.
 
     ``assumed`` names the fields that stand on a guess; ``other`` is the same
-    motor's rating at the plate's other frequency, where it has two columns.
+    motor's rating at the nameplate's other frequency, where it has two columns.
     """
 
     text: str
@@ -139,7 +139,7 @@ class PlateReading:
         return any(item.field == name for item in self.assumed)
 
     def at(self, frequency_hz: Decimal) -> PlateReading:
-        """Return the reading whose rating is for a frequency [Hz], if the plate has two."""
+        """Return the reading whose rating is for a frequency [Hz], if the nameplate has two."""
         other = self.other
         if other is None or frequency_hz in self.plate.frequency_hz:
             return self

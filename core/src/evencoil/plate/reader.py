@@ -1,4 +1,4 @@
-"""Reading a plate's text: which piece is which field, at the least cost.
+"""Reading a nameplate's text: which piece is which field, at the least cost.
 
 Plates are stamped figure first ("15 HP"), word first ("HP 15") or as a table.
 The reader tries every way to pair the pieces, and keeps the one that leaves
@@ -27,7 +27,7 @@ _UNREAD, _WRONG, _UNUSUAL, _CROSSING, _PAIR = 5.0, 4.0, 2.5, 0.4, 0.05
 _SIGNS = frozenset({"Y", "YY", "D", "DD", "Δ", "ΔΔ"})
 _BY_NAME = {field.name: field for field in FIELDS}
 _INSIDE = re.compile(r"\d\s?(V|A)(?:OLTS?|MPS?)?\s*(?:(?:ΔΔ|Δ|DD|D|YY|Y)\s*)?/", re.IGNORECASE)
-#: fields of a rating, which a plate for two frequencies gives twice
+#: fields of a rating, which a nameplate for two frequencies gives twice
 _RATED = frozenset(
     {
         "power_hp",
@@ -98,7 +98,7 @@ def _starts(words: Sequence[Lexeme], at: int, group: tuple[str, ...]) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class _Sets:
-    """Two ratings of one field, for the two frequencies of a plate: ``230/460//190/380``."""
+    """Two ratings of one field, for the two frequencies of a nameplate: ``230/460//190/380``."""
 
     first: Any
     second: Any
@@ -305,7 +305,7 @@ def _token(text: str, run: Sequence[Lexeme], **how: Any) -> Token:
 
 
 def _assume(plate: Nameplate, assumed: Sequence[Assumed]) -> list[Assumed]:
-    """Put a person's guesses into fields that the plate leaves empty."""
+    """Put a person's guesses into fields that the nameplate leaves empty."""
     kept = []
     for item in assumed:
         field = _BY_NAME.get(item.field)
@@ -338,22 +338,22 @@ def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
     Parameters
     ----------
     text : str
-        The plate as typed or pasted, at most `MAX_LENGTH` characters.
+        The nameplate as typed or pasted, at most `MAX_LENGTH` characters.
     assumed : sequence of Assumed
-        Fields that cannot be read on the plate, put in by a person. What the
+        Fields that cannot be read on the nameplate, put in by a person. What the
         plate says is never overruled by them.
 
     Returns
     -------
     PlateReading
-        The plate, every piece of the text with its status, what is missing
+        The nameplate, every piece of the text with its status, what is missing
         and what it costs, and the cross-checks.
 
     Raises
     ------
     CoreError
         If the text is too long or holds control characters, or an assumed
-        value is no value of its field. Never for what a plate may say.
+        value is no value of its field. Never for what a nameplate may say.
 
     Examples
     --------

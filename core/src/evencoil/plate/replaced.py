@@ -44,7 +44,7 @@ TAKES_DOWN: Mapping[str, tuple[str, ...]] = {
 
 @dataclass(frozen=True, slots=True)
 class PlateLine:
-    """One field of both plates, and the steps that its change takes down."""
+    """One field of both nameplates, and the steps that its change takes down."""
 
     field: str
     old: str
@@ -53,7 +53,7 @@ class PlateLine:
 
     @property
     def is_same(self) -> bool:
-        """Tell whether both plates say the same."""
+        """Tell whether both nameplates say the same."""
         return self.old == self.new
 
 
@@ -96,7 +96,7 @@ def compare_plates(given: ReplaceInputs, new: Nameplate) -> Replaced:
     given : ReplaceInputs
         The disconnect record.
     new : Nameplate
-        The plate of the motor that goes in.
+        The nameplate of the motor that goes in.
 
     Returns
     -------
@@ -107,7 +107,7 @@ def compare_plates(given: ReplaceInputs, new: Nameplate) -> Replaced:
     Raises
     ------
     CoreError
-        If the old plate's text is no text.
+        If the old nameplate's text is no text.
     """
     old = read(given.old_plate)
     lines = []

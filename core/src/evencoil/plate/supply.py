@@ -82,7 +82,7 @@ class Supply:
 class Verdict:
     """Which plate column this supply uses.
 
-    ``column`` counts the plate's volts from 0; ``plate_volts`` is that band;
+    ``column`` counts the nameplate's volts from 0; ``plate_volts`` is that band;
     ``used_volts_v`` are the volts of the supply that the motor takes. [V]
     """
 
@@ -284,7 +284,7 @@ def _frequency(plate: Nameplate, supply: Supply, band: Band, used: Decimal) -> l
 
 
 def judge(plate: Nameplate, supply: Supply) -> Verdict:
-    """Return the plate column that a supply uses, or refuse with the reason.
+    """Return the nameplate column that a supply uses, or refuse with the reason.
 
     Parameters
     ----------
@@ -301,7 +301,7 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
     Raises
     ------
     RefusedError
-        If no plate voltage is within 10 % of the supply, or the plate's phases
+        If no plate voltage is within 10 % of the supply, or the nameplate's phases
         and the supply's differ: the motor must not be connected to it.
     """
     volts = supply.line_volts_v

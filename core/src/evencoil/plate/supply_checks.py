@@ -214,7 +214,7 @@ def check_supply(
     supply : Supply
         The system as read.
     verdict : Verdict or None
-        The plate column in use.
+        The nameplate column in use.
 
     Returns
     -------

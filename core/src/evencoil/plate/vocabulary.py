@@ -1,4 +1,4 @@
-"""The words that stand on plates, by field.
+"""The words that stand on nameplates, by field.
 
 Each field lists the word groups that name it, whether a figure or a letter
 goes with it, and what is plausible. Sources: NEMA MG 1 and IEC 60034 plate

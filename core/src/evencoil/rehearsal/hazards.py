@@ -19,7 +19,7 @@ from evencoil.solver import Event, Motor, Run, motors_of
 __all__ = ["Hazard", "Watch", "chain_of"]
 
 STOP_AFTER_US = 500_000
-#: what a hand does that asks for no start
+#: what an operator does that asks for no start
 _NO_START = {
     "restore",
     "sag",
@@ -182,7 +182,7 @@ class Watch:
         self.stops: list[tuple[int, int, list[str]]] = []
         self.words: dict[str, str] = {}
         self.together: list[list[str]] = []
-        #: motor to the hand's act behind its last torque: what follows is one start
+        #: motor to the operator's act behind its last torque: what follows is one start
         self.begun: dict[str, int] = {}
         self.stop_devices = _stop_devices(circuit)
 
@@ -232,7 +232,7 @@ class Watch:
         return Hazard(code=code, time_us=time, device=device, chain=(*chain, end))
 
     def _is_asked(self, run: Run) -> bool:
-        """Tell whether a hand holds a button that is no stop: then a start is asked for."""
+        """Tell whether an operator holds a button that is no stop: then a start is asked for."""
         return any(
             part.device.type == "pb"
             and part.id not in self.stop_devices

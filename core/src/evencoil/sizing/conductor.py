@@ -78,7 +78,7 @@ class ConductorFacts:
     insulation : str
         One of `INSULATIONS`.
     termination_c : int or None
-        Temperature marked on every terminal of the circuit; None if nobody
+        Temperature marked on every terminal of the circuit; None if no one
         read it, and 110.14(C) then decides. [C]
     design_letter : str or None
         The motor's design letter.
@@ -139,7 +139,7 @@ def required_ampacity(*, edition: Edition, trail: Trail, percent: Decimal | None
     Raises
     ------
     KeyError
-        If the table current was not worked out before: a bug.
+        If the table current was not calculated before: a bug.
     """
     flc = trail.number("table_flc_a")
     factor = CONTINUOUS_DUTY_FACTOR if percent is None else percent / 100
@@ -512,7 +512,7 @@ def _steps(
 def _tips(
     facts: ConductorFacts, pick: Pick, terminal_c: int, factor: Decimal, required: Decimal
 ) -> tuple[Tip, ...]:
-    """Work out what would tip the size over: current, terminals, metal."""
+    """Calculate what would tip the size over: current, terminals, metal."""
     limit = pick.holds_a / CONTINUOUS_DUTY_FACTOR
     tips = [
         Tip(

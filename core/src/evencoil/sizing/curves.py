@@ -6,7 +6,7 @@ at six times the setting, cold; hot from full load. Fuses and breakers: typical 
 of their kind, not a maker's curve, marked as typical. Conductor damage: the heat that
 takes insulation from 75 C to its short-time limit (150 C up to 90 C insulations)
 without letting any out: (I/A)^2 t = 0.0297 log10((T2+234)/(T1+234)) for copper,
-0.0125 and 228 for aluminium, A in circular mils.
+0.0125 and 228 for aluminum, A in circular mils.
 """
 
 from __future__ import annotations

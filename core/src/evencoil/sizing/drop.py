@@ -1,9 +1,9 @@
-"""Voltage along the run, larger conductors for it, and the ground wire that grows with them.
+"""Voltage drop, larger conductors for it, and the equipment grounding conductor that grows too.
 
 Units: length [ft], resistance and reactance [ohm per 1000 ft], volts [V].
 Rules: Chapter 9 Table 8 (direct current resistance, used for single phase and
 for a first look) and Table 9 (alternating current, three phase); 210.19(A) and
-215.2(A) only recommend a limit; 250.122(B) makes the ground wire grow.
+215.2(A) only recommend a limit; 250.122(B) makes the equipment grounding conductor grow.
 """
 
 from __future__ import annotations
@@ -43,7 +43,7 @@ class DropFacts:
     length_ft : Decimal
         One way. [ft]
     limit_percent : Decimal
-        What the works allows. [%]
+        What the plant allows. [%]
     power_factor : Decimal
         Running, 0 to 1; Table 9 only.
     """
@@ -110,7 +110,7 @@ def _ohm(facts: DropFacts, book: Table, column: str, row: int) -> Decimal:
     resistance = book.number(row, column) or Decimal(0)
     if facts.method == "table_8":
         return resistance
-    # Table 9 gives reactance for plastic and aluminium alike, and for steel
+    # Table 9 gives reactance for plastic and aluminum alike, and for steel
     reactance = book.number(row, "x_steel" if facts.conduit == "steel" else "x_pvc") or Decimal(0)
     cosine = facts.power_factor
     sine = (1 - cosine * cosine).sqrt()
@@ -266,7 +266,7 @@ def _mils(size: ConductorSize) -> Decimal:
 
 
 def grown_grounding(*, edition: Edition, trail: Trail) -> Step:
-    """Return the ground wire, grown as much as the circuit conductors were.
+    """Return the equipment grounding conductor, grown as much as the circuit conductors were.
 
     Parameters
     ----------

@@ -2,7 +2,7 @@
 
 Units: current [A], percent of nameplate current.
 Rules: NEC 430.22(E). Table: ``nec/430_22_e``. Every motor counts as continuous
-until the driven machine makes that impossible, so the reason is kept beside it.
+until the driven machine makes that impossible, so the reason is saved beside it.
 """
 
 from __future__ import annotations
@@ -67,7 +67,7 @@ def duty_ampacity(service: Service, rating: DutyRating, *, edition: Edition, tra
     edition : int
         Edition whose sections are cited.
     trail : Trail
-        Holds ``plate_amps_a``: this rule goes by the plate, not by the table.
+        Holds ``plate_amps_a``: this rule goes by the nameplate, not by the table.
 
     Returns
     -------
@@ -77,7 +77,7 @@ def duty_ampacity(service: Service, rating: DutyRating, *, edition: Edition, tra
     Raises
     ------
     CoreError
-        If the plate current is not known or the table gives no percentage.
+        If the nameplate current is not known or the table gives no percentage.
     """
     if "plate_amps_a" not in trail:
         raise MissingError(

@@ -46,7 +46,7 @@ def fault_current(
     Returns
     -------
     Step
-        ``fault_current_a``; an assumption of 10 kA where nobody knows. [A]
+        ``fault_current_a``; an assumption of 10 kA where no one knows. [A]
     """
     if given_a is not None:
         return given(trail, "fault_current_a", given_a, "A", "fault.given")

@@ -79,7 +79,7 @@ class MotorFacts:
     supply_volts_v : Decimal
         Nominal volts of the supply that the motor uses. [V]
     plate_volts_v : sequence of Decimal
-        Ends of the plate's voltage band for this connection. [V]
+        Ends of the nameplate's voltage band for this connection. [V]
     plate_amps_a : Decimal or None
         Plate current at this connection. [A]
     speed_rpm : Decimal or None
@@ -89,7 +89,7 @@ class MotorFacts:
     is_high_torque : bool
         Made for high torque: it may draw more than the table says.
     is_torque_motor : bool
-        Made to stand under current: its rated current is that at standstill, off the plate.
+        Made to stand under current: its rated current is that at standstill, off the nameplate.
     is_synchronous : bool
         Has a table of its own, for unity power factor.
     power_factor_percent : int
@@ -136,7 +136,7 @@ def table_columns(
     supply_volts_v : Decimal
         Nominal volts of the supply. [V]
     plate_volts_v : sequence of Decimal
-        Ends of the plate's voltage band. [V]
+        Ends of the nameplate's voltage band. [V]
     phases : int
         1 or 3.
 
@@ -221,7 +221,7 @@ def _by_plate(
 
 
 def _special(facts: MotorFacts) -> tuple[Message, str] | None:
-    """Return why the plate governs whatever the table says, and the rule; None if it does not."""
+    """Return why the nameplate governs over the table, and the rule; None if it does not."""
     if facts.phases == 3 and facts.speed_rpm is not None and facts.speed_rpm < LOW_SPEED_RPM:
         return Message("flc.slow", {"rpm": plain(facts.speed_rpm)}), "table_currents"
     if facts.is_torque_motor:
@@ -253,9 +253,9 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
     ------
     NotInTableError
         If no column has the volts, the power lies beyond the last row, or
-        between two rows and nobody has allowed the next row up.
+        between two rows and no one has allowed the next row up.
     MissingError
-        If the plate current governs and is not known.
+        If the nameplate current governs and is not known.
 
     Examples
     --------
@@ -338,7 +338,7 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
 
 
 def _tips(book: Table, row: int, column: str) -> tuple[Tip, ...]:
-    """Say what the neighbouring rows and the usual other columns would give."""
+    """Say what the neighboring rows and the usual other columns would give."""
     rows = [near for near in (row - 1, row + 1) if 0 <= near < len(book.rows)]
     others = [name for name in ("v230", "v460", "v240") if name != column and name in book.columns]
     said = [

@@ -127,7 +127,7 @@ def dial_range(low_a: Decimal, high_a: Decimal, *, edition: Edition, trail: Trai
 def acceleration_fits(
     trip_class: int, accelerates_s: Decimal, *, edition: Edition, trail: Trail
 ) -> Step | None:
-    """Return whether a class lets the motor come up to speed, or None if nobody can tell.
+    """Return whether a class lets the motor come up to speed, or None if no one can tell.
 
     Parameters
     ----------

@@ -40,7 +40,7 @@ def hermetic_current(
     Parameters
     ----------
     rated_load_a : Decimal
-        Rated-load current of the plate. [A]
+        Rated-load current of the nameplate. [A]
     selection_a : Decimal or None
         Branch-circuit selection current, where marked. [A]
     edition : int

@@ -1,6 +1,6 @@
 """What people give on the Size step, part by part.
 
-Empty means: nobody said it. Units are in the names.
+Empty means: no one said it. Units are in the names.
 """
 
 from __future__ import annotations
@@ -158,7 +158,7 @@ class CoilInput(Inputs):
 class ControlInput(Inputs):
     """Control power: volts, coils, lamps, conductors.
 
-    ``is_drawn`` tells that the coils were taken off the drawn starter and nobody has read
+    ``is_drawn`` tells that the coils were taken off the drawn starter and no one has read
     their apparent power yet.
     """
 

@@ -227,7 +227,7 @@ def heaters_there(
     trip_a : Decimal
         Current at which they trip in the end. [A]
     other_columns_a : tuple of Decimal
-        Plate currents at the other voltages of the plate. [A]
+        Plate currents at the other voltages of the nameplate. [A]
     edition : int
         Edition whose sections are cited.
     trail : Trail

@@ -1,4 +1,4 @@
-"""Overload protection of one motor: set from the plate current.
+"""Overload protection of one motor: set from the nameplate current.
 
 Units: current [A], temperature rise [C].
 Rules: NEC 430.32(A)(1) and 430.32(C), 430.6(A)(2). Table: ``nec/430_32``.
@@ -71,7 +71,7 @@ def overload_setting(
     Raises
     ------
     MissingError
-        If the plate current at this voltage is not known.
+        If the nameplate current at this voltage is not known.
     """
     if "plate_amps_a" not in trail:
         raise MissingError(

@@ -296,7 +296,7 @@ def controller_rating(
     rated_hp : Decimal
         As marked for the volts of this circuit. [hp]
     rated_v : Decimal or None
-        Volts at which it is marked so; None where nobody read them. [V]
+        Volts at which it is marked so; None where no one read them. [V]
     edition : int
         Edition whose sections are cited.
     trail : Trail

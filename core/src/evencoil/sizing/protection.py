@@ -181,7 +181,7 @@ def protection_ratings(
     edition : int
         Edition whose standard ratings hold.
     design_letter : str or None
-        Design letter of the plate.
+        Design letter of the nameplate.
     is_premium : bool
         Stamped as energy-efficient or premium-efficiency.
     machine : str
@@ -268,7 +268,7 @@ def protection_device(
         Holds ``table_flc_a``, or ``device_current_a`` where several speeds decide; the
         steps are added to it.
     design_letter : str or None
-        Design letter of the plate.
+        Design letter of the nameplate.
     is_premium : bool
         Stamped as energy-efficient or premium-efficiency.
     machine : str
@@ -393,7 +393,7 @@ def ratings_in(
     edition : int
         Edition whose standard ratings hold.
     design_letter : str or None
-        Design letter of the plate.
+        Design letter of the nameplate.
     is_premium : bool
         Stamped as energy-efficient or premium-efficiency.
     machine : str
@@ -465,7 +465,7 @@ def _tips(found: Ratings, kind: DeviceKind, material: Material, trail: Trail) ->
 def ordinary_limit_a(material: Material, trail: Trail) -> Decimal:
     """Return the largest device of an ordinary circuit on this conductor [A].
 
-    Motor circuits are released from it by 240.4(G); it is named so that nobody takes it
+    Motor circuits are released from it by 240.4(G); it is named so that no one takes it
     for theirs. 240.4(D) for small conductors, else the ampacity.
 
     Parameters

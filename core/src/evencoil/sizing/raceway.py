@@ -82,7 +82,7 @@ def raceway(
     kind : str
         Kind of conduit or tubing.
     inside : sequence of Inside
-        Every conductor, the ground wire too.
+        Every conductor, the equipment grounding conductor too.
     edition : int
         Edition whose sections are cited.
     trail : Trail

@@ -37,7 +37,7 @@ __all__ = [
 
 USUAL_KIND: DeviceKind = "dual_element_fuse"
 _USUAL = ConductorFacts()
-#: what is assumed where nobody entered anything, its unit and its sentence
+#: what is assumed where no one entered anything, its unit and its sentence
 _DEFAULTS: dict[str, tuple[str, str, str]] = {
     "conductor_material": (_USUAL.material, "", "assumed.conductor_material"),
     "insulation": (_USUAL.insulation, "", "assumed.insulation"),
@@ -168,7 +168,7 @@ def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
 
 
 def _plate_amps(reading: PlateReading, verdict: Verdict) -> Decimal | None:
-    """Return the plate current at the connection in use [A]."""
+    """Return the nameplate current at the connection in use [A]."""
     amps = reading.plate.amps_a
     if len(amps) == len(reading.plate.volts_v):
         return amps[verdict.column].high

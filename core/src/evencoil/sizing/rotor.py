@@ -44,7 +44,7 @@ def secondary_conductor(
     Parameters
     ----------
     secondary_a : Decimal
-        Full-load secondary current of the plate. [A]
+        Full-load secondary current of the nameplate. [A]
     facts : ConductorFacts
         Material, insulation, number of conductors, as for the line side.
     edition : int

@@ -43,11 +43,11 @@ def schools_of(
     Parameters
     ----------
     reading : PlateReading
-        The plate, for design letter and efficiency.
+        The nameplate, for design letter and efficiency.
     profile : Profile
         The works' own choice.
     trail : Trail
-        The branch circuit as worked out.
+        The branch circuit as calculated.
     phases : int
         1 or 3; 0 for direct current.
     kind : str
@@ -60,7 +60,7 @@ def schools_of(
     Returns
     -------
     tuple of SchoolRow
-        Empty while there is no device, and for a setting, which nobody rounds.
+        Empty while there is no device, and for a setting, which no one rounds.
     """
     if "protection_device_a" not in trail or "protection_limit_a" not in trail:
         return ()

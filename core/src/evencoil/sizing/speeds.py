@@ -4,7 +4,7 @@ Units: current [A].
 Rules: NEC 430.22(B) (line side by the highest plate current, each speed's own
 conductors by its own), 430.52(C)(4) (one device by the smallest winding, or by
 the largest where every winding is protected by itself), 430.32 for each speed.
-The tables are not for such motors, 430.6(A)(1): the plate governs.
+The tables are not for such motors, 430.6(A)(1): the nameplate governs.
 """
 
 from __future__ import annotations
@@ -39,7 +39,7 @@ def highest_current(
     Returns
     -------
     Step
-        ``table_flc_a``, which here is a plate current. [A]
+        ``table_flc_a``, which here is a nameplate current. [A]
 
     Raises
     ------
@@ -117,7 +117,7 @@ def speed_conductor(place: int, facts: ConductorFacts, *, edition: Edition, trai
     Parameters
     ----------
     place : int
-        Speed, counted from 1 in the order of the plate.
+        Speed, counted from 1 in the order of the nameplate.
     facts : ConductorFacts
         Material, insulation, number of conductors.
     edition : int
@@ -159,7 +159,7 @@ def speed_overload(place: int, percent: Decimal, *, edition: Edition, trail: Tra
     Parameters
     ----------
     place : int
-        Speed, counted from 1 in the order of the plate.
+        Speed, counted from 1 in the order of the nameplate.
     percent : Decimal
         125 or 115, from service factor and temperature rise.
     edition : int

@@ -2,7 +2,7 @@
 
 Units: current [A], time [s], distance [ft], volts [V].
 Rules: ``sizing.curves``; volts along the run by the resistance and reactance that the
-voltage drop was worked out with, at full load and at the first moment of the start.
+voltage drop was calculated with, at full load and at the first moment of the start.
 """
 
 from __future__ import annotations
@@ -40,7 +40,7 @@ def _cmil(size: str) -> float:
 
 
 def curve_sheet(trail: Trail, size: SizeInputs) -> TimeCurrentSheet:
-    """Return the time-current sheet of a branch circuit that was worked out.
+    """Return the time-current sheet of a branch circuit that was calculated.
 
     Parameters
     ----------

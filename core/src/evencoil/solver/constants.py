@@ -1,6 +1,6 @@
 """Named sets of model constants, one data file.
 
-`catalogue` serves circuits without a plate. Every trace names its set.
+`catalogue` serves circuits without a nameplate. Every trace names its set.
 """
 
 from __future__ import annotations

@@ -34,7 +34,7 @@ def pairs_of(netlist: Netlist, terminals: Sequence[str]) -> Pairs:
     netlist : Netlist
         Devices and wires.
     terminals : sequence of str
-        Where the probes may be set.
+        Where the meter leads may be set.
     """
     nets = netlist.nets()
     wires = Counter(end for wire in netlist.wires for end in (wire.start, wire.end))

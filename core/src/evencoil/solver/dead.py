@@ -69,9 +69,9 @@ class DeadNetwork:
         conductance : positions x branches
             [S]
         terminals : sequence of str
-            Where probes may be set.
+            Where meter leads may be set.
         pairs : (array, array)
-            Places in ``terminals`` of the two probes, pair by pair.
+            Places in ``terminals`` of the two meter leads, pair by pair.
 
         Returns
         -------
@@ -98,7 +98,7 @@ class DeadNetwork:
         conductance : positions x branches
             [S]
         readings : sequence of (int, str, str)
-            Position and the terminals of the two probes.
+            Position and the terminals of the two meter leads.
         """
         if not readings:
             return []
@@ -118,7 +118,7 @@ def every_ohm(plant: Plant, conductance: Sequence[float], terminals: Sequence[st
     conductance : sequence of float
         Of each branch, direct current. [S]
     terminals : sequence of str
-        Where the probes may be set.
+        Where the meter leads may be set.
 
     Returns
     -------

@@ -10,7 +10,7 @@ __all__ = ["Action", "Event", "expand"]
 
 @dataclass(frozen=True, slots=True)
 class Action:
-    """What a hand or a fault does, and when.
+    """What an operator or a fault does, and when.
 
     ``time`` is in microseconds from the start. ``device`` is an id, ``word``
     what the verb needs besides: a selector position, a line, a temperature.

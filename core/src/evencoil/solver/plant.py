@@ -3,7 +3,7 @@
 A branch is a two-ended element whose admittance may change (a contact, a coil,
 a winding); a block is a fixed group of coupled windings (a transformer). The
 network is solved anew only when an admittance or a source changes, and each
-solved state is kept.
+solved state is saved.
 
 Units: volts [V], admittance [S].
 """
@@ -239,7 +239,7 @@ class Plant:
         conductance : sequence of float
             Of each branch, direct current. [S]
         one, other : int
-            Nodes of the probes.
+            Nodes of the meter leads.
 
         Returns
         -------

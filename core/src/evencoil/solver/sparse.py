@@ -29,7 +29,7 @@ def elimination_order(size: int, pairs: Iterable[tuple[int, int]]) -> tuple[int,
     Returns
     -------
     tuple of int
-        Every node once, the one with fewest neighbours left first.
+        Every node once, the one with fewest neighbors left first.
     """
     beside: list[set[int]] = [set() for _ in range(size)]
     for one, other in pairs:

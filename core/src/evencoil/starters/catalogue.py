@@ -17,7 +17,7 @@ from evencoil.circuit import Circuit, read_circuit
 
 __all__ = ["FOUND", "CatalogueEntry", "catalogue", "entry_of", "found_entry"]
 
-#: the recipe of a starter that was there before the job: nothing is drawn for it
+#: the standard circuit of a starter that was there before the job: nothing is drawn for it
 FOUND = "found"
 
 _HEADER = ("# title:", "# source:")

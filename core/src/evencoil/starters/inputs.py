@@ -34,7 +34,7 @@ class EditInput(Inputs):
 
 
 class AcceptedInput(Inputs):
-    """A hazard of the chosen circuit that somebody takes on, by name and with a reason."""
+    """A hazard of the chosen circuit that someone accepts, by name and with a reason."""
 
     hazard: Literal["power_back", "overload_reset", "plugged"]
     why: Text = Field(min_length=3)
@@ -63,7 +63,7 @@ class StarterInputs(Inputs):
     """Which starter, with which options, and what was changed on its drawing.
 
     ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
-    later changes add numbers and never renumber. The recipe ``found`` is an empty panel:
+    later changes add numbers and never renumber. The standard circuit ``found`` is an empty panel:
     the edits are what was traced in it. ``load`` is how the machine starts.
     """
 

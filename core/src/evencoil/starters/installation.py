@@ -50,8 +50,8 @@ _TWELVE = {"T4": "T10", "T5": "T11", "T6": "T12"}
 class MotorRating:
     """What the netlist's motor is rated for.
 
-    ``volts_v`` is the plate's highest voltage, with all coils in series;
-    ``amps_a`` the plate current that belongs to it; ``coil_v`` what one coil is
+    ``volts_v`` is the nameplate's highest voltage, with all coils in series;
+    ``amps_a`` the nameplate current that belongs to it; ``coil_v`` what one coil is
     made for, at the high speed where there are two, ``coil_low_v`` at the low one.
     """
 

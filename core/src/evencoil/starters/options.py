@@ -1,7 +1,7 @@
 """Options: each lays one change over a drawn circuit.
 
 Where practitioners differ both ways are here; the choice and its consequences
-are told on the Starter screen. Each takes the sheet and the word chosen;
+are reported on the Starter screen. Each takes the sheet and the word chosen;
 `evencoil.starters.recipe` lists them with their words.
 """
 

@@ -1,4 +1,4 @@
-"""A recipe: a circuit of the catalogue with options laid over it.
+"""A standard circuit: a circuit of the catalogue with options laid over it.
 
 Each option is one small change of the drawn circuit, done in a fixed order, so
 that the same options always give the same netlist with the same ids.
@@ -19,7 +19,7 @@ __all__ = ["Drawn", "OptionSpec", "draw", "options_of"]
 
 @dataclass(frozen=True, slots=True)
 class OptionSpec:
-    """One option of a recipe.
+    """One option of a standard circuit.
 
     ``choices`` are the words it takes; a number option has none and tells its
     least and most instead.
@@ -50,7 +50,7 @@ class _Option:
 
 @dataclass(frozen=True, slots=True)
 class Drawn:
-    """A recipe with its options, drawn."""
+    """A standard circuit with its options, drawn."""
 
     entry: CatalogueEntry
     circuit: Circuit
@@ -202,7 +202,7 @@ def _checked(spec: OptionSpec, value: str) -> str:
 
 
 def draw(circuit_id: str, chosen: Mapping[str, str] | None = None) -> Drawn:
-    """Return a recipe drawn with its options.
+    """Return a standard circuit drawn with its options.
 
     Parameters
     ----------

@@ -1,8 +1,8 @@
-"""Every joining of a winding that has a name, built from its coils.
+"""Every connection of a winding that has a name, built from its coils.
 
 Halves in series or in parallel, phases in wye or in delta, the two steps of a
 wye-delta or part-winding start, the two speeds, the two directions of a
-single-phase motor. A candidate is kept only if the points inside the motor
+single-phase motor. A candidate is saved only if the points inside the motor
 allow it.
 
 Units: ``factor`` is line volts over the volts of one coil, a pure number.
@@ -45,7 +45,7 @@ _ROOT3 = sqrt(3)
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Connection:
-    """A joining of all leads, by name.
+    """A connection of all leads, by name.
 
     Attributes
     ----------
@@ -208,7 +208,7 @@ _STARTS: Mapping[WindingKind, tuple[Connection, ...]] = {
 
 @cache
 def joinings(kind: WindingKind) -> tuple[Connection, ...]:
-    """Return every named joining of a winding kind, the usual first.
+    """Return every named connection of a winding kind, the usual first.
 
     Parameters
     ----------
@@ -227,7 +227,7 @@ def joinings(kind: WindingKind) -> tuple[Connection, ...]:
 
 
 def run_joinings(kind: WindingKind) -> tuple[Connection, ...]:
-    """Return the named joinings that a motor runs with; the usual first.
+    """Return the named connections that a motor runs with; the usual first.
 
     Parameters
     ----------
@@ -242,7 +242,7 @@ def run_joinings(kind: WindingKind) -> tuple[Connection, ...]:
 
 
 def named(kind: WindingKind, name: str) -> Connection:
-    """Return the joining of a name, or its first form if it has several.
+    """Return the connection of a name, or its first form if it has several.
 
     Parameters
     ----------
@@ -254,7 +254,7 @@ def named(kind: WindingKind, name: str) -> Connection:
     Raises
     ------
     KeyError
-        If the winding has no such joining: a bug.
+        If the winding has no such connection: a bug.
     """
     for known in joinings(kind):
         if known.name == name:
@@ -263,7 +263,7 @@ def named(kind: WindingKind, name: str) -> Connection:
 
 
 def swap_lines(connection: Connection, pair: str) -> Connection:
-    """Return a joining with two incoming lines exchanged: it turns the other way.
+    """Return a connection with two incoming lines exchanged: it turns the other way.
 
     Parameters
     ----------

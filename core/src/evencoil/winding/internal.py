@@ -1,11 +1,11 @@
-"""Every other joining of a winding: what volts it suits, and whether the motor must be opened.
+"""Every other connection of a winding: what volts it suits, and whether the motor must be opened.
 
 Six half-coils of a three-phase winding can be put in series or in parallel, in
-wye or in delta. Some of these joinings reach the leads, some need the casing
+wye or in delta. Some of these connections reach the leads, some need the casing
 open. Poles do not change, and neither does the rotation of a given line order.
 
 Units: volts [V], frequency [Hz], amps [A].
-Source: equal volts per coil in every joining (textbook machine windings).
+Source: equal volts per coil in every connection (textbook machine windings).
 """
 
 from __future__ import annotations
@@ -34,19 +34,19 @@ _WITHIN = 0.10
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class InsideChange:
-    """One joining of the six half-coils.
+    """One connection of the six half-coils.
 
     Attributes
     ----------
     place : str
-        ``now`` as the plate has it, ``box`` by the leads that come out,
+        ``now`` as the nameplate has it, ``box`` by the leads that come out,
         ``opened`` only with the casing open.
     line_volts_v : float
         That give each half its rated volts. [V]
     volts_per_hertz : float
         Of those line volts.
     amps_a : float or None
-        At the same power; None where the plate gives no amps. [A]
+        At the same power; None where the nameplate gives no amps. [A]
     poles : int or None
         Unchanged; None where speed or frequency is not known.
     percent : float or None
@@ -75,14 +75,14 @@ class InsideChange:
 def inside_changes(
     winding: Winding, rating: Rating, plate: Nameplate, supply_v: Decimal | None
 ) -> tuple[InsideChange, ...]:
-    """Return every joining of the half-coils, for the supply given or any other.
+    """Return every connection of the half-coils, for the supply given or any other.
 
     Parameters
     ----------
     winding : Winding
         Three-phase, one speed.
     rating : Rating
-        What the plate makes it for.
+        What the nameplate makes it for.
     plate : Nameplate
         Amps, speed and frequency.
     supply_v : Decimal or None

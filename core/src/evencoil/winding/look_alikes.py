@@ -74,7 +74,7 @@ def continuity_groups(winding: Winding) -> tuple[int, ...]:
 
 
 def _speeds(plate: Nameplate) -> int:
-    """Return how many speeds the plate tells of; 0 if it tells none."""
+    """Return how many speeds the nameplate tells of; 0 if it tells none."""
     if len(plate.frequency_hz) > 1 and len(plate.speed_rpm) == len(plate.frequency_hz):
         return 1
     powers = max(len(plate.power_hp), len(plate.power_kw))

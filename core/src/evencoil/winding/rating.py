@@ -1,9 +1,9 @@
-"""For what line volts each joining of a winding is made, read from the plate.
+"""For what line volts each connection of a winding is made, read from the nameplate.
 
-A plate column with a sign (``220-240 D / 380-415 Y``) says it outright. Without
+A nameplate column with a sign (``220-240 D / 380-415 Y``) says it outright. Without
 signs the lead count and the ratio of the two voltages say it, or the question
-is put. What nobody stamped follows from the coil: it is made for the same volts
-in every joining.
+is put. What no one stamped follows from the coil: it is made for the same volts
+in every connection.
 
 Units: volts [V].
 Source: wye and delta differ by the root of three, series and parallel halves by
@@ -40,14 +40,14 @@ _NAME_OF = {
 
 @dataclass(frozen=True, slots=True)
 class Rating:
-    """Line volts of each joining, as a range, and what stands on an inference.
+    """Line volts of each connection, as a range, and what stands on an inference.
 
     Attributes
     ----------
     line_v : mapping
-        From a joining's name to its lowest and highest rated line volts. [V]
+        From a connection's name to its lowest and highest rated line volts. [V]
     stamped : frozenset of str
-        Names that the plate itself gives.
+        Names that the nameplate itself gives.
     notes : tuple of Message
         What was inferred and not read.
     """
@@ -57,16 +57,16 @@ class Rating:
     notes: tuple[Message, ...] = field(default=())
 
     def line_band(self, known: Connection) -> tuple[float, float]:
-        """Return the line volts a joining is made for, lowest and highest [V]."""
+        """Return the line volts a connection is made for, lowest and highest [V]."""
         return self.line_v[known.name.removesuffix("_crossed")]
 
     def nearest_line_v(self, known: Connection, supply_v: float) -> float:
-        """Return the rated line volts of a joining that lie nearest to a supply [V]."""
+        """Return the rated line volts of a connection that lie nearest to a supply [V]."""
         low, high = self.line_band(known)
         return min(max(supply_v, low), high)
 
     def off(self, known: Connection, supply_v: float) -> float:
-        """Return how far a supply lies outside a joining's range, as a signed part."""
+        """Return how far a supply lies outside a connection's range, as a signed part."""
         rated = self.nearest_line_v(known, supply_v)
         return (supply_v - rated) / rated
 
@@ -199,7 +199,7 @@ def _single(winding: Winding, bands: Sequence[Band]) -> dict[str, Band]:
 
 
 def rating_of(winding: Winding, plate: Nameplate, shape: RunShape | None = None) -> Rating:
-    """Return the line volts that each joining of a winding is made for.
+    """Return the line volts that each connection of a winding is made for.
 
     Parameters
     ----------
@@ -209,17 +209,17 @@ def rating_of(winding: Winding, plate: Nameplate, shape: RunShape | None = None)
         With its volts, and signs where stamped.
     shape : str or None
         Whether the motor runs in wye or in delta, where a person said so
-        because the plate does not.
+        because the nameplate does not.
 
     Returns
     -------
     Rating
-        For every joining to run with and, where it has one, to start with.
+        For every connection to run with and, where it has one, to start with.
 
     Raises
     ------
     CoreError
-        If the plate gives no volts, its volts or signs do not fit the winding,
+        If the nameplate gives no volts, its volts or signs do not fit the winding,
         or it leaves open what a column stands for.
     """
     bands = sorted(plate.volts_v, key=lambda band: band.high)

@@ -131,7 +131,7 @@ def start_branch(
     winding : Winding
         Whether the start winding has leads of its own decides what can be reached.
     capacitors : str
-        Which were found; empty while nobody looked.
+        Which were found; empty while no one looked.
     switch : str
         What takes the start winding or its capacitor out at speed.
     start_uf : Decimal or None

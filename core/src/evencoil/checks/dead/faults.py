@@ -12,7 +12,7 @@ from evencoil.circuit import CONTACTS, Circuit, Netlist, Wire, links_of
 
 __all__ = ["FaultKind", "contact_faults", "missing_wires", "wiring_faults"]
 
-#: nobody lands a control wire on a pole, or the other way round
+#: no one lands a control wire on a pole, or the other way round
 _POLES = {"1L1", "2T1", "3L2", "4T2", "5L3", "6T3"}
 
 
@@ -32,7 +32,7 @@ class WiringFault:
 
 
 def wiring_faults(circuit: Circuit) -> Iterator[WiringFault]:
-    """Go through every single fault that a pair of hands makes."""
+    """Go through every single fault that a pair of operators makes."""
     yield from missing_wires(circuit)
     yield from _moved(circuit)
     yield from contact_faults(circuit)

@@ -1,8 +1,8 @@
-"""Checks with the ohmmeter before anything is energised, from the netlist itself.
+"""Checks with the ohmmeter before anything is energized, from the netlist itself.
 
 Every reading is solved, in every position of buttons, selectors and overloads that
 matters; the smallest set found covers every wire, each by a reading that would be
-another one without it, and every contact that hands can open or close, exchanged or
+another one without it, and every contact that operators can open or close, exchanged or
 bridged. A wrong reading is compared with what every single fault would make the
 meter read.
 
@@ -48,7 +48,7 @@ class Check:
     Attributes
     ----------
     start, end : str
-        Terminals of the probes.
+        Terminals of the meter leads.
     hands : tuple of Hand
         What is held or set.
     ohms : float
@@ -120,7 +120,7 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
     ]
     line_side = tuple(wire.id for wire in netlist.wires if wire.start in live)
     cover = ReadingCover(reads, len(faults), low_ohm=LOW_OHM, open_ohm=OPEN_OHM)
-    # two hands at once only for what one hand does not tell
+    # two operators at once only for what one hand does not tell
     few = sum(len(hands) < 2 for hands in states)
     for place, fault in enumerate(faults):
         bench = Bench(fault.netlist, pulled, right.known)

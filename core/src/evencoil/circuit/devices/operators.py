@@ -1,7 +1,7 @@
-"""What a hand works and what a lamp tells.
+"""What an operator works and what a lamp tells.
 
 Source: IEC 60947-5-1 (control circuit devices), IEC 60947-5-5 (emergency
-stop), NFPA 79 and IEC 60204-1 (functions and colours).
+stop), NFPA 79 and IEC 60204-1 (functions and colors).
 """
 
 from __future__ import annotations

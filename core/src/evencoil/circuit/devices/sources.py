@@ -149,6 +149,6 @@ register(
         _numbered,
         lambda given: (),
     ),
-    # where a traced wire goes on and nobody knows where to
+    # where a traced wire goes on and no one knows where to
     DeviceType("unknown_end", "?", "?", "both", (), lambda given: ("?",), lambda given: ()),
 )

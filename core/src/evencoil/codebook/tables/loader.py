@@ -1,4 +1,4 @@
-"""Reading code tables and looking up their cells, with neighbours and doubts."""
+"""Reading code tables and looking up their cells, with neighbors and doubts."""
 
 from __future__ import annotations
 
@@ -94,7 +94,7 @@ class Table:
 
     @cache  # noqa: B019 -- a table lives as long as the process
     def find(self, row: int, column: str, *, edition: int) -> Found:
-        """Return a cell with its neighbours and doubts.
+        """Return a cell with its neighbors and doubts.
 
         Parameters
         ----------
@@ -173,7 +173,7 @@ def parse(name: str, text: str, doubts: Sequence[Doubt]) -> Table:
     text : str
         The whole file.
     doubts : sequence of Doubt
-        All doubts; those of this table are kept with it.
+        All doubts; those of this table are saved with it.
 
     Returns
     -------

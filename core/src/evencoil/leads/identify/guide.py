@@ -69,7 +69,7 @@ class Guided:
     doubtful : tuple of int
         Readings of which one is wrong, by place; empty if all agree.
     notes : tuple of Message
-        What cannot be told from readings.
+        What cannot be reported from readings.
     """
 
     stage: Stage
@@ -132,7 +132,7 @@ def _survivors(
 
 
 def _as_touches(groups: Sequence[Sequence[str]]) -> list[Touch]:
-    """Return groups that somebody read whole as touches."""
+    """Return groups that someone read whole as touches."""
     found = [Touch((group[0], lead), rings=True) for group in groups for lead in group[1:]]
     firsts = [group[0] for group in groups if group]
     found += [Touch(pair, rings=False) for pair in combinations(firsts, 2)]
@@ -279,7 +279,7 @@ def guide(
     readings : sequence of Reading
         Taken so far, in order.
     groups : sequence of sequences of str
-        Leads that somebody rang out whole, in place of single touches.
+        Leads that someone rang out whole, in place of single touches.
     known : mapping or None
         T numbers of sleeves that are sure already.
     same_phase : sequence of two pairs

@@ -20,7 +20,7 @@ Pair = tuple[str, str]
 class Touch:
     """Two leads with an ohmmeter between them, all joints open.
 
-    ``ohms`` is None where it rang but nobody read a figure.
+    ``ohms`` is None where it rang but no one read a figure.
     """
 
     pair: Pair

@@ -1,7 +1,7 @@
 """A heater from the motor's current, and the current from an installed heater's code.
 
 Units: current [A].
-Rules: the table decides, entered with the plate current at the connected voltage, times
+Rules: the table decides, entered with the nameplate current at the connected voltage, times
 the table's own factor where the service factor is below 1.15; the heater must not
 trip above what NEC 430.32 allows.
 """
@@ -104,7 +104,7 @@ def choose_heater(
     Raises
     ------
     CoreError
-        If the plate current is unknown, or no row of the table has it.
+        If the nameplate current is unknown, or no row of the table has it.
     """
     if "plate_amps_a" not in trail:
         raise MissingError(

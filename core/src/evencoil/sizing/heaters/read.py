@@ -50,7 +50,7 @@ class HeaterRow:
 class HeaterTable:
     """A table as printed in one door: its name, where it is from, its own factor.
 
-    ``factor`` is what the table multiplies the plate current with for a service
+    ``factor`` is what the table multiplies the nameplate current with for a service
     factor below 1.15; 1 if the table says nothing.
     """
 
@@ -124,7 +124,7 @@ def read_heaters(
     columns : mapping
         Heading of each field of `FIELDS`.
     name : str
-        What the works calls the table.
+        What the plant calls the table.
     source : str
         From which door or sheet it was copied.
     factor : Decimal

@@ -1,6 +1,6 @@
 """What every device is in a run: links to the network, and a small state.
 
-A part is told when it is due, when it is worked by hand, and after each
+A part is reported when it is due, when it is worked by hand, and after each
 solving of the network. It changes its own branches and says what happened.
 Times are whole microseconds.
 """
@@ -40,7 +40,7 @@ class Part:
     branches : dict
         Link name to branch number, for links that are plain branches.
     verbs : tuple of str
-        What a hand, or a fault, can do to it.
+        What an operator, or a fault, can do to it.
     kept : tuple of str
         Names of the attributes that make its state.
     """
@@ -104,7 +104,7 @@ class Part:
         """Look at the solved network; may set new due times and change branches."""
 
     def act(self, run: Run, verb: str, word: str) -> bool:
-        """Do what a hand or a fault does; False if it cannot be done to this."""
+        """Do what an operator or a fault does; False if it cannot be done to this."""
         del run, verb, word
         return False
 

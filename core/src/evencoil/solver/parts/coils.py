@@ -49,7 +49,7 @@ def _on_grid(time: float, grid: float) -> int:
 
 
 class Coil:
-    """One coil of a device: two admittances, and whether it is energised."""
+    """One coil of a device: two admittances, and whether it is energized."""
 
     __slots__ = ("branch", "ends", "inrush", "is_open", "ohm", "rated_v", "sealed")
 

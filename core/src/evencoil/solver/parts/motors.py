@@ -4,7 +4,7 @@ The winding is solved as coils; their volts give the forward and the backward
 field of each pole number (rotating-field theory), these the motor's word. Speed
 follows fixed rates; the winding draws six times its current below 80 % speed.
 The winding-level machine of the set ``physical`` takes this part's place where
-a plate exists.
+a nameplate exists.
 
 Units: speed as a part of full speed, volts as a part of rated volts.
 """

@@ -32,7 +32,6 @@ export function PartPicker({
             {fails > 0 ? (
               <b className="ml-1.5 bg-live px-1 text-on-live">
                 {sizePartsWords.fail(fails)}
-                {fails === 1 ? "s" : ""}
               </b>
             ) : withheld > 0 ? (
               <b className="ml-1.5 text-caution">{sizePartsWords.withheld(withheld)}</b>
