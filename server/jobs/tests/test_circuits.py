@@ -3,6 +3,7 @@
 import pytest
 
 from jobs.models import InputVersion
+from people.models import Works
 from tests_support import PLATE, caller, motor, signed_in
 
 JOB = "/api/w/here/m/IC-2/j/1"
@@ -120,6 +121,41 @@ def test_a_rehearsal_goes_on_from_its_own_snapshot_only(client):
     assert answer.json()["detail"] == "This snapshot belongs to another drawing."
     answer = post(client, "rehearse", {"given": {**GIVEN, "starter": {}}, "actions": []})
     assert answer.json()["detail"] == "No starter is chosen in this job."
+
+
+def test_a_changed_plant_rule_is_rehearsed_on_the_changed_circuit(client):
+    """A stricter limit draws a 35 A fuse for a 40 A one: the circuit of before is not played on."""
+    acts = [{"t": 0, "do": "close", "on": "breaker"}]
+
+    def played():
+        said = post(client, "circuit", GIVEN).json()
+        rating = next(
+            item["value"]
+            for row in said["material"]
+            for item in row["ratings"]
+            if row["device"] == "breaker" and item["step"] == "protection_device_a"
+        )
+        trace = post(client, "rehearse", {"given": GIVEN, "actions": acts}).json()
+        return rating, trace["fingerprint"], trace["snapshots"][-1]
+
+    before, first, snapshot = played()
+    assert played()[:2] == (before, first)
+    Works.objects.filter(slug="here").update(
+        amendments=[
+            {
+                "subject": "no_next_size_up",
+                "value": "",
+                "author": "county inspector",
+                "reason": "local ordinance",
+            }
+        ]
+    )
+    after, second, _ = played()
+    assert (before, after) == ("40", "35")
+    assert first != second
+    stale = post(client, "rehearse", {"given": GIVEN, "snapshot": snapshot, "actions": []})
+    assert stale.status_code == 422
+    assert stale.json()["detail"] == "This snapshot belongs to another drawing."
 
 
 def test_hazards_come_with_their_sentence(client):

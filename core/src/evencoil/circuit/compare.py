@@ -1,4 +1,4 @@
-"""What differs between two netlists of one origin: the standard circuit as drawn, and the actual."""
+"""What differs between two netlists of one origin: the standard circuit, and the actual one."""
 
 from __future__ import annotations
 
