@@ -51,12 +51,12 @@ def caller_in(request: HttpRequest, works: str) -> Caller:
         404 if the plant does not exist or the caller does not belong to it.
     """
     if request.user.pk is None:
-        raise not_found("works")
+        raise not_found("plant")
     member = (
         Member.objects.select_related("works", "user")
         .filter(works__slug=works, user__pk=request.user.pk)
         .first()
     )
     if member is None:
-        raise not_found("works")
+        raise not_found("plant")
     return Caller(user=member.user, works=member.works, role=member.role)

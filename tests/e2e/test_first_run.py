@@ -68,8 +68,8 @@ def test_a_motor_that_must_not_be_connected_is_refused_with_a_way_out(opened):
     page = opened("/w/larkfall/m/LS-4/j/1/plate")
     expect(page.get_by_role("alert")).to_contain_text("480 V is 2.09 times the nameplate's 230 V.")
     page.get_by_role("link", name="To Size").click()
-    expect(page.get_by_role("alert")).to_contain_text("It would burn out.")
-    expect(page.get_by_test_id("withheld-conductor_size")).to_contain_text("Waits for the table")
+    expect(page.get_by_role("alert")).to_contain_text("The motor would burn out.")
+    expect(page.get_by_test_id("withheld-conductor_size")).to_contain_text("The full-load current comes first")
 
 
 def test_horsepower_between_rows_asks_before_it_steps_up(opened):
@@ -153,7 +153,7 @@ def test_keys_work_while_no_field_has_focus(opened):
     expect(page.get_by_test_id("why")).to_contain_text("35 A")
     page.keyboard.press("?")
     expect(page.get_by_role("dialog")).to_contain_text("Print the pack")
-    page.get_by_label("Single letters act").uncheck()
+    page.get_by_label("Single-letter keys work").uncheck()
     page.keyboard.press("Escape")
     page.keyboard.press("[")
     expect(page).to_have_url(re.compile(r"/size#"))
@@ -212,5 +212,5 @@ def test_a_wrong_password_and_a_foreign_address(browser, base_url, complaints):
     # back to where they wanted to go
     expect(page.get_by_role("heading", level=1)).to_contain_text("15 hp")
     page.goto("/w/elsewhere")
-    expect(page.get_by_role("alert")).to_contain_text("There is no such works here.")
+    expect(page.get_by_role("alert")).to_contain_text("There is no such plant here.")
     context.close()

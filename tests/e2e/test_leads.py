@@ -55,7 +55,7 @@ def test_four_to_five_instead_of_four_to_seven_changes_the_volts(opened, seat):
     expect(page.locator("[data-coil=A1]")).to_contain_text("239 V")
     expect(page.locator("[data-coil=A1]")).to_have_attribute("data-state", "over")
     expect(page.get_by_role("alert")).to_contain_text("It burns out.")
-    expect(page.get_by_role("heading", level=1)).to_have_text("TOO MANY VOLTS: IT WILL SMOKE")
+    expect(page.get_by_role("heading", level=1)).to_have_text("TOO HIGH A VOLTAGE: IT BURNS OUT")
     assert violations(page) == []
 
     page.get_by_role("button", name="Connect the box like this").click()

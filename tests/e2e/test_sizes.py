@@ -29,7 +29,7 @@ def test_every_part_answers_and_says_what_fails(opened, seat):
     expect(page.get_by_test_id("part-fault")).not_to_contain_text("fails")
     page.get_by_test_id("part-place").click()
     expect(page.get_by_test_id("slip-motor_disconnect_place")).to_contain_text("does not hold")
-    page.get_by_role("button", name="written procedures").click()
+    page.get_by_role("button", name="industrial, written safety").click()
     expect(page.get_by_test_id("slip-motor_disconnect_place")).to_contain_text("holds")
     page.get_by_test_id("part-there").click()
     expect(page.get_by_test_id("slip-weakest_part")).to_contain_text("nothing in the way")

@@ -57,9 +57,9 @@ def from_plate_to_sizes(page, tag):
     page.get_by_role("button", name="480Y/277").click()
     expect(headline(page)).to_have_text("15 hp · 230/460 V · 38.6/19.3 A · 9 leads")
     expect(page.locator("mark[data-status=understood]")).to_have_count(11)
-    expect(page.get_by_text("1765 rpm at 60 Hz is 4 pole")).to_be_visible()
-    expect(page.get_by_text("38.6 A is 2 times 19.3 A, as the volts ask.")).to_be_visible()
-    expect(page.get_by_text("A 480 V system is the home of a 460 V plate.")).to_be_visible()
+    expect(page.get_by_text("1765 rpm at 60 Hz is a 4-pole motor")).to_be_visible()
+    expect(page.get_by_text("38.6 A is 2 times 19.3 A, as the voltages require.")).to_be_visible()
+    expect(page.get_by_text("A 460 V nameplate is made for a 480 V system.")).to_be_visible()
     assert violations(page) == []
     expect(page.get_by_text(SAVED)).to_be_visible()
 
@@ -95,7 +95,7 @@ def from_starter_to_rehearsal(page, seat):
     assert violations(page) == []
 
     page.get_by_role("link", name="To Drawings").click()
-    expect(headline(page)).to_have_text("46 WIRES · 28 NUMBERS · 0 TO PUT RIGHT")
+    expect(headline(page)).to_have_text("46 WIRES · 28 NUMBERS · 0 PROBLEMS")
     page.get_by_role("button", name="wire 3", exact=True).focus()
     page.keyboard.press("Enter")
     card = page.get_by_test_id("wire-card")
@@ -107,7 +107,7 @@ def from_starter_to_rehearsal(page, seat):
     expect(row).to_contain_text("setting 19.3 A")
     assert violations(page) == []
 
-    page.get_by_role("link", name="Rehearse").click()
+    page.get_by_role("link", name="Rehearse", exact=True).click()
     expect(page.get_by_text("Rehearsal: simulation only")).to_be_visible()
     press = hand(page, "breaker").click if seat is DESK else hand(page, "breaker").tap
     press()
@@ -130,7 +130,7 @@ def issue_for_wiring(page):
     printed = page.request.get(paper)
     assert printed.headers["content-type"] == "application/pdf"
     page.get_by_role("button", name="Compare with today").click()
-    expect(page.get_by_text("Nothing differs")).to_be_visible()
+    expect(page.get_by_text("No differences")).to_be_visible()
 
 
 def export_and_import(page, address, tag, folder):
@@ -153,7 +153,7 @@ def export_and_import(page, address, tag, folder):
     page.goto("/w/larkfall")
     page.get_by_role("button", name="Import file").click()
     page.get_by_label(re.compile("Job file")).set_input_files(path)
-    expect(page.get_by_role("alert")).to_contain_text(f"There is a motor {tag} in this works")
+    expect(page.get_by_role("alert")).to_contain_text(f"This plant already has a motor {tag}.")
     page.get_by_label("Import under another tag").fill(f"{tag}-copy")
     page.get_by_role("button", name=f"Import as {tag}-copy").click()
     expect(page.get_by_label("Nameplate as stamped")).to_have_value(PLATE)
@@ -177,7 +177,7 @@ def test_a_choice_in_place_makes_the_issue_differ(opened):
     expect(page.get_by_text("the job was changed")).to_be_visible()
     expect(page.get_by_role("cell", name="5: KM1.34 – H1.X1")).to_be_visible()
     page.keyboard.press("Escape")
-    lamps.get_by_role("button", name="as in the catalogue").click()
+    lamps.get_by_role("button", name="as in the standard circuit").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
 
 
@@ -186,7 +186,7 @@ def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
     page = opened("/w/larkfall/m/SF-5/j/1/starter")
     page.get_by_role("button", name="Reduced-voltage start: wye-delta").click()
     page.get_by_test_id("recipe-7A").click()
-    slab = page.get_by_role("alert").filter(has_text="7A needs a motor of 6 or 12 leads")
+    slab = page.get_by_role("alert").filter(has_text="Needs a motor with 6 or 12 leads")
     expect(slab).to_contain_text("Choose another way to start")
     page.get_by_role("button", name="Reversing").click()
     page.get_by_test_id("recipe-6C").click()
@@ -199,7 +199,7 @@ def test_keys_are_the_panel_and_two_can_be_held(opened):
     page.get_by_role("button", name="Reversing").click()
     page.get_by_test_id("recipe-6C").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
-    page.get_by_role("link", name="Rehearse").click()
+    page.get_by_role("link", name="Rehearse", exact=True).click()
     expect(hand(page, "forward")).to_be_visible()
     page.keyboard.press("b")
     expect(hand(page, "breaker")).to_have_attribute("data-word", "on")
@@ -215,15 +215,15 @@ def test_keys_are_the_panel_and_two_can_be_held(opened):
     expect(headline(page)).to_contain_text("RUNNING FORWARD")
     page.keyboard.up("f")
     page.keyboard.down("r")
-    expect(headline(page)).to_contain_text("PLUGGED WHILE RUNNING AT")
+    expect(headline(page)).to_contain_text("REVERSED WHILE RUNNING (PLUGGING) AT")
     page.keyboard.up("r")
     chain = page.get_by_test_id("chain")
-    expect(chain).to_contain_text("KR pulls in → M1 driven backward → M1 is thrown against")
+    expect(chain).to_contain_text("KR pulls in → M1 driven backward → M1 is reversed while")
     clock = page.get_by_test_id("clock").inner_text()
     page.wait_for_timeout(400)
     assert page.get_by_test_id("clock").inner_text() == clock
     page.get_by_role("alert").get_by_role("button", name="Rewind 2 s").click()
-    expect(headline(page)).not_to_contain_text("PLUGGED WHILE")
+    expect(headline(page)).not_to_contain_text("REVERSED WHILE")
 
 
 def test_two_fingers_at_once(opened):
@@ -261,7 +261,7 @@ def test_power_back_on_two_wire_control_springs_to_life(opened):
     page.get_by_role("button", name="Two-wire, pilot device").click()
     page.get_by_test_id("recipe-2A").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
-    page.get_by_role("link", name="Rehearse").click()
+    page.get_by_role("link", name="Rehearse", exact=True).click()
     for device in ("breaker", "selector", "pilot"):
         hand(page, device).click()
     expect(headline(page)).to_contain_text("RUNNING FORWARD")

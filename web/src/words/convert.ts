@@ -34,4 +34,6 @@ export const convertWords = {
   line: "the line",
   addLoad: "Add a load",
   primaryVoltagesTheir: "Primary voltages and their links",
+  convertible: "convertible",
+  notConvertible: "not convertible",
 };

@@ -16,6 +16,12 @@ const TONE: Record<string, string> = {
   open: "text-caution",
 };
 
+const ANSWERS: Record<string, string> = {
+  can: convertWords.convertible,
+  cannot: convertWords.notConvertible,
+  open: convertWords.informationMissing,
+};
+
 const SUPPLIES = ["480Y/277", convertWords.delta, "208Y/120", "600Y/347"];
 
 /** One machine, another supply: what becomes of every motor and control transformer. */
@@ -101,7 +107,7 @@ export function ConvertScreen() {
                 <span
                   className={`block font-headline text-lg font-bold uppercase ${TONE[motor.answer]}`}
                 >
-                  {motor.answer === "open" ? convertWords.informationMissing : motor.answer}
+                  {ANSWERS[motor.answer] ?? motor.answer}
                 </span>
               </span>
               <span>
