@@ -24,7 +24,7 @@ MOTORS = 10_000
 KINDS = ("dual_element_fuse", "inverse_time_breaker", "nontime_delay_fuse")
 
 if __name__ == "__main__":
-    chosen, profile = random.Random(7), Profile()  # noqa: S311
+    chosen, profile = random.Random(7), Profile()  # noqa: S311 - no secret
     cases = []
     for _ in range(MOTORS):
         plate_volts, system = chosen.choice(SUPPLIES)

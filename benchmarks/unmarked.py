@@ -25,7 +25,7 @@ from evencoil.winding.coils import KINDS
 
 def number(kind: str, seed: int) -> tuple[bool, int, float]:
     """Return whether one motor was numbered right, readings taken, longest choice [s]."""
-    motor, readings, longest = Bench(kind, seed), [], 0.0  # type: ignore[arg-type]
+    motor, readings, longest = Bench(kind, seed), [], 0.0  # type: ignore[arg-type]  # one of the kinds
     while True:
         begun = time.perf_counter()
         told = guide(motor.sleeves, readings)

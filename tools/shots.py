@@ -67,7 +67,7 @@ def prepare(page: Page, name: str) -> None:
         page.get_by_text("Practise on a mystery motor").click()
         page.evaluate("window.scrollTo(0, 0)")
     elif name == "convert":
-        page.get_by_label("Supply of today").fill("240 delta")
+        page.get_by_label("Present supply").fill("240 delta")
         page.get_by_role("button", name="480Y/277").click()
         page.wait_for_timeout(900)
     elif name == "checks":
@@ -107,9 +107,9 @@ def shoot(browser: Browser, url: str, names: list[str], out: Path) -> None:
     for name in names or VIEWS:
         path, size, lamp = VIEWS[name]
         view = browser.new_context(
-            viewport=size,  # type: ignore[arg-type]
+            viewport=size,  # type: ignore[arg-type]  # literal words of Playwright
             storage_state=None if name == "sign-in" else state,
-            color_scheme=lamp,  # type: ignore[arg-type]
+            color_scheme=lamp,  # type: ignore[arg-type]  # literal words of Playwright
             has_touch=size is PHONE,
         )
         page = view.new_page()

@@ -74,8 +74,8 @@ def sheet_pdf(picture: Picture, title: str) -> bytes:
 def printed(html: str, style: str) -> bytes:
     """Return a page as PDF, in the fonts that ship with the application."""
     # loaded at the first print: it takes as long to load as half of the rest together
-    from weasyprint import CSS, HTML  # noqa: PLC0415
-    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
+    from weasyprint import CSS, HTML  # noqa: PLC0415 - slow to load, and seldom needed
+    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415 - slow to load, and seldom needed
 
     fonts = FontConfiguration()
     sheet = CSS(string=_font_css() + style, font_config=fonts)

@@ -69,7 +69,9 @@ def test_a_motor_that_must_not_be_connected_is_refused_with_a_way_out(opened):
     expect(page.get_by_role("alert")).to_contain_text("480 V is 2.09 times the nameplate's 230 V.")
     page.get_by_role("link", name="To Size").click()
     expect(page.get_by_role("alert")).to_contain_text("The motor would burn out.")
-    expect(page.get_by_test_id("withheld-conductor_size")).to_contain_text("The full-load current comes first")
+    expect(page.get_by_test_id("withheld-conductor_size")).to_contain_text(
+        "The full-load current comes first"
+    )
 
 
 def test_horsepower_between_rows_asks_before_it_steps_up(opened):

@@ -177,7 +177,7 @@ class Graph:
             lines, hot = self._volts(coils, open_, turned)
             common = self.spread(
                 self.returns(),
-                lambda edge, coils=coils: self.closes(edge, coils, open_, turned),  # type: ignore[misc]
+                lambda edge, coils=coils: self.closes(edge, coils, open_, turned),  # type: ignore[misc]  # mypy does not infer a lambda with a default
             )
             fed = {
                 item.id for item in self.of_type(*COILED) if self._is_fed(item, lines, hot, common)

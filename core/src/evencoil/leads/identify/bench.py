@@ -47,7 +47,7 @@ class Bench:
 
     def _off(self, *key: object) -> float:
         """Return the meter's factor for one reading, the same each time it is taken."""
-        return 1 + Random(f"{self.seed}{key}").uniform(-_ERROR, _ERROR)  # noqa: S311
+        return 1 + Random(f"{self.seed}{key}").uniform(-_ERROR, _ERROR)  # noqa: S311 - no secret
 
     def _nodes(self, joined: Sequence[Pair]) -> dict[str, int]:
         winding = self.winding
