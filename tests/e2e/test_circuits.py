@@ -35,7 +35,7 @@ def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat)
     expect(hazards.get_by_role("alert")).to_have_count(2)
     first = hazards.get_by_role("alert").first
     first.get_by_role("button", name="Accept").click()
-    expect(first).to_contain_text("A reason first")
+    expect(first).to_contain_text("Enter a reason first")
     for left in (1, 0):
         slab = hazards.get_by_role("alert").first
         slab.get_by_role("textbox").fill("unattended pump behind a locked fence")

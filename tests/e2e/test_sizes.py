@@ -32,7 +32,7 @@ def test_every_part_answers_and_says_what_fails(opened, seat):
     page.get_by_role("button", name="industrial, written safety").click()
     expect(page.get_by_test_id("slip-motor_disconnect_place")).to_contain_text("holds")
     page.get_by_test_id("part-there").click()
-    expect(page.get_by_test_id("slip-weakest_part")).to_contain_text("nothing in the way")
+    expect(page.get_by_test_id("slip-weakest_part")).to_contain_text("nothing wrong")
     page.get_by_label("Overload trips at").fill("110")
     expect(page.get_by_test_id("slip-there_heaters")).to_contain_text("no protection")
     page.get_by_label("Overload trips at").fill("63.8")

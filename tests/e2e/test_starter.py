@@ -86,7 +86,7 @@ def from_plate_to_sizes(page, tag):
 def from_starter_to_rehearsal(page, seat):
     """Choose a starter, read its drawings and lists, run and stop it on the screen."""
     page.get_by_role("link", name="To Starter").click()
-    page.get_by_role("button", name="Start and stop").click()
+    page.get_by_role("button", name="Three-wire, start-stop").click()
     page.get_by_test_id("recipe-3A").click()
     expect(headline(page)).to_have_text("Three-wire start-stop with seal-in · 3A")
     page.get_by_role("group", name="Emergency stop").get_by_role(
@@ -188,7 +188,7 @@ def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
     page.get_by_test_id("recipe-7A").click()
     slab = page.get_by_role("alert").filter(has_text="Needs a motor with 6 or 12 leads")
     expect(slab).to_contain_text("Choose another way to start")
-    page.get_by_role("button", name="Reversing").click()
+    page.get_by_role("button", name="Reversing", exact=True).click()
     page.get_by_test_id("recipe-6C").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
 
@@ -196,7 +196,7 @@ def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
 def test_keys_are_the_panel_and_two_can_be_held(opened):
     """Held F runs forward; R reverses and the picture freezes: plugged, with its chain."""
     page = opened("/w/larkfall/m/JC-1/j/1/starter")
-    page.get_by_role("button", name="Reversing").click()
+    page.get_by_role("button", name="Reversing", exact=True).click()
     page.get_by_test_id("recipe-6C").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
     page.get_by_role("link", name="Rehearse", exact=True).click()

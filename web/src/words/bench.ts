@@ -12,7 +12,7 @@ export const benchWords = {
   readings: (readings: Shown) => `Readings, ${readings}`,
   measureAgain: " · measure it again",
   removeReading: (numberSaid: Shown) => `Remove reading ${numberSaid}`,
-  removed: "removed",
+  remove: "Remove",
   backLeads: "Back to Leads",
   printTags: "Print the tags",
   leadsWithoutTags: "Leads without tags",

@@ -27,7 +27,7 @@ export const plateWords = {
   crossChecks: "Cross-checks",
   nothingCompareYet:
     "Nothing to compare yet. The checks need volts with amps, rpm with Hz, hp with code letter.",
-  nameplateDoubt: "This nameplate is in doubt",
+  nameplateDoubt: "Nameplate in doubt",
   leads: "To Leads",
   size: "To Size",
   exportFile: "Export file",

@@ -28,7 +28,7 @@ export function TakenReadings({ bench }: { bench: BenchState }) {
               aria-label={benchWords.removeReading(number + 1)}
               onClick={() => set({ readings: readings.filter((_, place) => place !== number) })}
             >
-              {benchWords.removed}
+              {benchWords.remove}
             </button>
           </li>
         ))}
