@@ -68,7 +68,7 @@ export const leadsWords = {
   calculatedRotorOpen:
     "Calculated with the rotor open and typical coil constants: voltages divide like this; currents are not calculated. It knows what you entered, not the actual wiring.",
   pictureNeedsNumber: "The picture needs the number of leads and the kind of winding.",
-  notKnown2: "not known",
+  notEntered: "not entered",
   studsRowRow: "Studs, row by row from the top",
   bars: "Bars",
   sameJointsDerived: "Same joints as derived.",

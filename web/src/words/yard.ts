@@ -35,4 +35,5 @@ export const yardWords = {
   on: (supply: Shown) => ` · on ${supply}`,
   noMotorMatches: (filter: Shown) => `No motor matches “${filter}”.`,
   nothingEveryFigure: "Nothing. Every figure is based on a reading.",
+  ready: "ready",
 };

@@ -64,7 +64,9 @@ class _Gap(str):
     __slots__ = ()
 
     def __format__(self, spec: str) -> str:
-        """Return the text as ``n NOUN``, ``N NOUN``, ``a`` or ``A`` ask for it."""
+        """Return the text as ``n NOUN``, ``N NOUN``, ``a``, ``A`` or ``C`` (capital) ask for it."""
+        if spec == "C":
+            return str(self)[:1].upper() + str(self)[1:]
         if spec in {"a", "A"}:
             said = with_article(str(self))
             return said if spec == "a" else said[0].upper() + said[1:]

@@ -271,5 +271,5 @@ export function LeadsScreen() {
 }
 
 function diagramHint(leads: { maker?: unknown[] }): string {
-  return leads.maker?.length ? "" : leadsWords.notKnown2;
+  return leads.maker?.length ? "" : leadsWords.notEntered;
 }

@@ -64,7 +64,7 @@ export function OneLine({ motors, to }: OneLineProps) {
                 {motor.tag}
               </text>
               <text x={x} y="143" textAnchor="middle" className="fill-soft text-[12px]">
-                {motor.wants ? yardWords.needsAttention : "settled"}
+                {motor.wants ? yardWords.needsAttention : yardWords.ready}
               </text>
             </Link>
           );

@@ -215,7 +215,7 @@ SENTENCES: dict[str, str] = {
     "start.torque_wye_delta": "A third of the locked-rotor torque.",
     "start.torque_part_winding": "About 45 % of the locked-rotor torque.",
     "start.torque_autotransformer": "{tap} % squared = {value} % of the locked-rotor torque.",
-    "raceway.fill": "{said} = {value} in² of conductors with their insulation.",
+    "raceway.fill": "{said:C} = {value} in² of conductors with their insulation.",
     "raceway.size": "{count} conductors may fill {percent} %: {kind} {size} has {room} in², {area} in² is needed.",
     "raceway.holds": "{kind} {size}: {percent} % is {room} in²; the conductors take {area} in².",
     "raceway.fails": "{kind} {size}: {percent} % is {room} in², but the conductors take {area} in². {needs} is the smallest that is enough.",
