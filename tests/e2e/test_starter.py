@@ -90,7 +90,7 @@ def from_starter_to_rehearsal(page, seat):
     page.get_by_test_id("recipe-3A").click()
     expect(headline(page)).to_have_text("Three-wire start-stop with seal-in · 3A")
     page.get_by_role("group", name="Emergency stop").get_by_role(
-        "button", name="contact ahead of all"
+        "button", name="contact ahead of everything"
     ).click()
     assert violations(page) == []
 
