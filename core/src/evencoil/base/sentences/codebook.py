@@ -14,7 +14,7 @@ SENTENCES: dict[str, str] = {
     "amendment.no_next_size_up": "No next size up",
     "amendment.yes": "yes",
     "amendment.holds": "Local amendment, {name}: {value} {unit}. {author}: {reason}",
-    "amendment.author": "Nobody is named for this amendment.",
+    "amendment.author": "This amendment has no author.",
     "amendment.reason": "No reason is given for this amendment.",
     "amendment.who.hint": "Name the authority or person who requires it, and why.",
     "amendment.looser": "{value} is outside {low} to {high}; a local amendment may only be stricter.",

@@ -142,7 +142,7 @@ SENTENCES: dict[str, str] = {
     "accessory.relay": "start relay",
     "accessory.open_single": "{wires:n wire}, open: a charged capacitor, the contact of a current relay, a tripped protector, or a broken wire.",
     "accessory.settle.open_single": "Bleed it, then read again: a good capacitor swings low and climbs to open. Its µF decide.",
-    "accessory.settle.switch": "Spin the shaft: a start switch opens at speed; a protector stays closed and has leads marked P. A thermostat has thin leads for the coil circuit.",
+    "accessory.settle.switch": "Spin the shaft: a start switch opens at speed; a protector stays closed and has leads marked P. A thermostat has small leads for the control circuit.",
     "accessory.unknown": "unknown",
     "accessory.wires": "{wires:n wire}: not an accessory in the library.",
     "accessory.wires.hint": "One group with continuity has 2, 3, 4 or 6 wires.",
