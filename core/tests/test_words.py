@@ -66,7 +66,7 @@ def test_every_kind_is_called_by_name_and_says_why_it_cannot_start_otherwise(kin
 
 
 HOUSE = re.compile(
-    r"\b(the Yard|joinings?|sleeves?|recipes?|thin leads?|made leg|worked out|put right|springs? to life|"
+    r"\b(the Yard|joinings?|sleeves?|(?<!\.)recipes?|thin leads?|made leg|worked out|put right|springs? to life|"
     r"aluminium|colours?|behaviou?rs? itself|judgement|centre|nobody|somebody|smokes?|sense checks?)\b",
     re.IGNORECASE,
 )
