@@ -1,26 +1,15 @@
 import { useEffect } from "react";
 import { Link, useParams } from "react-router";
 import { Failure, Waiting } from "../../components/Edges";
-import { Reading, Words } from "../../components/inputs";
+import { Words } from "../../components/inputs";
 import { ProblemSlab, Shout, Tag } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession } from "../../state/session";
 import { convertWords } from "../../words/convert";
+import { ControlTransformers } from "./ControlTransformers";
+import { ConvertedMotors } from "./ConvertedMotors";
 import { Loads } from "./Loads";
-import { Taps } from "./Taps";
-import { type Transformer, useConvert } from "./useConvert";
-
-const TONE: Record<string, string> = {
-  can: "text-proven",
-  cannot: "text-live",
-  open: "text-caution",
-};
-
-const ANSWERS: Record<string, string> = {
-  can: convertWords.convertible,
-  cannot: convertWords.notConvertible,
-  open: convertWords.informationMissing,
-};
+import { useConvert } from "./useConvert";
 
 const SUPPLIES = ["480Y/277", convertWords.delta, "208Y/120", "600Y/347"];
 
@@ -36,12 +25,6 @@ export function ConvertScreen() {
   if (!kept.data || !given) return <Waiting />;
   const plan = (isDraft && answered.data) || kept.data;
   const transformers = given.transformers ?? [];
-  const setTransformer = (at: number, change: Partial<Transformer>) =>
-    set({
-      transformers: transformers.map((item, place) =>
-        place === at ? { ...item, ...change } : item,
-      ),
-    });
   return (
     <>
       <TopBar
@@ -90,172 +73,12 @@ export function ConvertScreen() {
         {isDraft && answered.slab}
         {plan.refusal && <ProblemSlab problem={plan.refusal} />}
         {refusal && <ProblemSlab problem={refusal.problem} />}
-        <ul className="space-y-2" aria-label={convertWords.motors2} data-testid="conversion">
-          {plan.motors.map((motor) => (
-            <li
-              key={motor.tag}
-              data-answer={motor.answer}
-              className="grid gap-x-5 gap-y-1 border-[1.5px] border-edge bg-sheet px-4 py-3 md:grid-cols-[6rem_minmax(0,1fr)_minmax(0,1fr)]"
-            >
-              <span>
-                <Link
-                  className="font-headline text-2xl font-bold text-ink"
-                  to={`/w/${works}/m/${encodeURIComponent(motor.tag)}/j/${motor.job}/leads`}
-                >
-                  {motor.tag}
-                </Link>
-                <span
-                  className={`block font-headline text-lg font-bold uppercase ${TONE[motor.answer]}`}
-                >
-                  {ANSWERS[motor.answer] ?? motor.answer}
-                </span>
-              </span>
-              <span>
-                <b>{motor.name}</b>
-                {motor.answer === "can" ? (
-                  <>
-                    <span className="block">
-                      {motor.before || convertWords.notDerivedPresent} → <b>{motor.after}</b>
-                    </span>
-                    {motor.amps_after && (
-                      <span className="block font-mono text-sm">
-                        {motor.amps_before || "?"} A → {motor.amps_after} A
-                      </span>
-                    )}
-                    {motor.left && (
-                      <b className="my-1 block border-l-8 border-live pl-2 text-live">
-                        {motor.left}
-                      </b>
-                    )}
-                    {motor.changed.length > 0 && (
-                      <table className="text-sm" aria-label={convertWords.sizes(motor.tag)}>
-                        <tbody>
-                          {motor.changed.map((row) => (
-                            <tr key={row.label}>
-                              <th scope="row" className="pr-3 text-left font-normal text-soft">
-                                {row.label}
-                              </th>
-                              <td className="pr-2 font-mono">{row.before} →</td>
-                              <td className="font-mono font-semibold">
-                                {row.before === row.after ? "same" : row.after}
-                                {row.is_larger && (
-                                  <b className="stamp ml-2 text-caution">
-                                    {convertWords.moreThanPresent}
-                                  </b>
-                                )}
-                              </td>
-                            </tr>
-                          ))}
-                        </tbody>
-                      </table>
-                    )}
-                  </>
-                ) : (
-                  <span className="block text-caution">
-                    {motor.refusal?.detail} <span className="text-soft">{motor.refusal?.hint}</span>
-                  </span>
-                )}
-              </span>
-              <span className="text-sm">
-                {motor.answer === "can" ? (
-                  motor.moves.length > 0 ? (
-                    <ul className="grid grid-cols-2 gap-x-3 font-mono">
-                      {motor.moves.map((move) => (
-                        <li key={move}>{move}</li>
-                      ))}
-                    </ul>
-                  ) : (
-                    convertWords.noConnectionChanges
-                  )
-                ) : (
-                  <>
-                    <ul className="list-disc pl-4">
-                      {motor.ways_out.map((way) => (
-                        <li key={way}>{way}</li>
-                      ))}
-                    </ul>
-                    {motor.load_kva && (
-                      <span className="block font-mono">
-                        {convertWords.kvaOwnTransformer(motor.load_kva)}
-                      </span>
-                    )}
-                  </>
-                )}
-              </span>
-            </li>
-          ))}
-        </ul>
-        <section aria-labelledby="transformers" className="space-y-3">
-          <h2 id="transformers" className="stamp">
-            {convertWords.controlTransformers}
-          </h2>
-          {transformers.map((item, at) => {
-            const found = plan.transformers.find((other) => other.tag === item.tag);
-            return (
-              <div
-                // biome-ignore lint/suspicious/noArrayIndexKey: rows are edited in place
-                key={at}
-                className="metal flex flex-wrap items-end gap-3 px-5 py-3"
-              >
-                <Words
-                  label={convertWords.tag}
-                  value={item.tag}
-                  onValueChange={(tag) => setTransformer(at, { tag })}
-                  className="w-24"
-                />
-                <Taps
-                  taps={item.taps ?? []}
-                  onTapsChange={(taps) => setTransformer(at, { taps })}
-                />
-                <Reading
-                  label={convertWords.secondary}
-                  unit="V"
-                  value={item.secondary_v}
-                  onValueChange={(value) => setTransformer(at, { secondary_v: value ?? "120" })}
-                />
-                <p className="min-w-60 flex-1">
-                  {found?.text}
-                  {found?.refusal && (
-                    <span className="text-caution">
-                      {found.refusal.detail} {found.refusal.hint}
-                    </span>
-                  )}
-                </p>
-                <button
-                  type="button"
-                  className="ask"
-                  onClick={() =>
-                    set({ transformers: transformers.filter((_, other) => other !== at) })
-                  }
-                >
-                  {convertWords.remove}
-                </button>
-              </div>
-            );
-          })}
-          <button
-            type="button"
-            className="control"
-            onClick={() =>
-              set({
-                transformers: [
-                  ...transformers,
-                  {
-                    tag: `T${transformers.length + 1}`,
-                    taps: [
-                      { volts_v: "240", links: "H1-H3, H2-H4" },
-                      { volts_v: "480", links: "H2-H3" },
-                    ],
-                    secondary_v: "120",
-                    now_v: null,
-                  },
-                ],
-              })
-            }
-          >
-            {convertWords.addControlTransformer}
-          </button>
-        </section>
+        <ConvertedMotors works={works} motors={plan.motors} />
+        <ControlTransformers
+          transformers={transformers}
+          answers={plan.transformers}
+          onTransformersChange={(next) => set({ transformers: next })}
+        />
         <Loads
           loads={given.loads ?? []}
           answers={plan.loads}

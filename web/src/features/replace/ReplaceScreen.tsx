@@ -1,26 +1,18 @@
 import { useId } from "react";
 import { Link } from "react-router";
-import { Choice, Words } from "../../components/inputs";
+import { Words } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
 import type { Given } from "../../state/useJob";
 import { words } from "../../words/common";
 import { replaceWords } from "../../words/replace";
+import { OldConductors } from "./OldConductors";
+import { Rotation } from "./Rotation";
 import { useReplaced } from "./useReplaced";
 
 type Record = Given["replace"];
-type Conductor = NonNullable<Record["conductors"]>[number];
 
-const TURNS = [
-  { value: "clockwise", label: replaceWords.clockwise },
-  { value: "counter-clockwise", label: replaceWords.counterClockwise },
-  { value: "unknown", label: replaceWords.notSeen },
-] as const;
-const SIDES = [
-  { value: "shaft", label: replaceWords.shaftEnd },
-  { value: "fan", label: replaceWords.fanEnd },
-] as const;
 const SHOUTS = {
   equal: replaceWords.rotationVerifiedSame,
   different: replaceWords.turnsOtherWay,
@@ -39,10 +31,6 @@ export function ReplaceScreen() {
   };
   const { found, slab } = useReplaced(place.works, given);
   const conductors = record?.conductors ?? [];
-  const setConductor = (at: number, change: Partial<Conductor>) =>
-    set({
-      conductors: conductors.map((item, place) => (place === at ? { ...item, ...change } : item)),
-    });
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   return (
     <JobFrame
@@ -140,98 +128,11 @@ export function ReplaceScreen() {
               </tbody>
             </table>
           )}
-          <section aria-labelledby="conductors" className="space-y-2">
-            <h2 id="conductors" className="stamp">
-              {replaceWords.everyConductorBefore}
-            </h2>
-            {conductors.map((item, at) => (
-              <div
-                // biome-ignore lint/suspicious/noArrayIndexKey: rows are edited in place
-                key={at}
-                className="grid grid-cols-2 gap-2 md:grid-cols-[1fr_1fr_1fr_1fr_auto]"
-              >
-                <Words
-                  label={replaceWords.conductor}
-                  value={item.conductor}
-                  onValueChange={(conductor) => setConductor(at, { conductor })}
-                />
-                <Words
-                  label={replaceWords.was}
-                  value={item.terminal}
-                  onValueChange={(terminal) => setConductor(at, { terminal })}
-                />
-                <Words
-                  label={replaceWords.tag}
-                  value={item.tag}
-                  onValueChange={(tag) => setConductor(at, { tag })}
-                />
-                <Words
-                  label={replaceWords.color}
-                  value={item.colour}
-                  onValueChange={(colour) => setConductor(at, { colour })}
-                />
-                <button
-                  type="button"
-                  className="ask self-end"
-                  onClick={() => set({ conductors: conductors.filter((_, other) => other !== at) })}
-                >
-                  {replaceWords.remove}
-                </button>
-              </div>
-            ))}
-            <button
-              type="button"
-              className="control"
-              onClick={() =>
-                set({
-                  conductors: [
-                    ...conductors,
-                    {
-                      conductor: `L${Math.min(conductors.length + 1, 3)}`,
-                      terminal: "",
-                      tag: "",
-                      colour: "",
-                    },
-                  ],
-                })
-              }
-            >
-              {replaceWords.addConductor}
-            </button>
-          </section>
-          <section aria-labelledby="turned" className="space-y-2">
-            <h2 id="turned" className="stamp">
-              {replaceWords.rotation}
-            </h2>
-            <div className="flex flex-wrap gap-x-6 gap-y-2">
-              <Choice
-                label={replaceWords.oldMotor}
-                options={TURNS}
-                value={record.rotation ?? "unknown"}
-                onValueChange={(rotation) => set({ rotation })}
-              />
-              <Choice
-                label={replaceWords.seenFrom}
-                options={SIDES}
-                value={record.seen_from as "shaft" | "fan" | null}
-                onValueChange={(seen_from) => set({ seen_from })}
-              />
-            </div>
-            <div className="flex flex-wrap gap-x-6 gap-y-2">
-              <Choice
-                label={replaceWords.newMotor}
-                options={TURNS}
-                value={record.rotation_after ?? "unknown"}
-                onValueChange={(rotation_after) => set({ rotation_after })}
-              />
-              <Choice
-                label={replaceWords.seenFrom}
-                options={SIDES}
-                value={record.seen_from_after as "shaft" | "fan" | null}
-                onValueChange={(seen_from_after) => set({ seen_from_after })}
-              />
-            </div>
-          </section>
+          <OldConductors
+            conductors={conductors}
+            onConductorsChange={(next) => set({ conductors: next })}
+          />
+          <Rotation record={record} onRecordChange={set} />
           <div className="grid gap-3 sm:grid-cols-2">
             <Words
               label={replaceWords.heatersOverloadFound}
