@@ -77,4 +77,18 @@ export const rehearseWords = {
   speedCurrentHeat:
     "Speed, current, heat and contactors over time; the list of events says the same.",
   resetOf: (tag: Shown) => `${tag} reset`,
+  neverSettles: "NEVER SETTLES",
+  nothingLive: "NOTHING IS LIVE",
+  hazardAt: (hazard: Shown, time: Shown) => `${hazard} AT ${time}`,
+  motorStates: {
+    off: "STANDING",
+    coast: "COASTING",
+    fwd: "RUNNING FORWARD",
+    rev: "RUNNING BACKWARD",
+    plug: "PLUGGED",
+    hum: "HUMS, DOES NOT TURN",
+    sp: "RUNS ON ONE PHASE",
+    brake: "BRAKED",
+    hold: "HELD BY DIRECT CURRENT",
+  } as Record<string, string>,
 };

@@ -3,7 +3,6 @@ import { Link } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
-import { Diagram, Twin } from "../../diagram/Diagram";
 import { numbersOf } from "../../diagram/numbers";
 import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
@@ -11,11 +10,13 @@ import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { drawingsWords } from "../../words/drawings";
 import { Changes } from "./Changes";
+import { CheckCard } from "./CheckCard";
 import { type Check, Checks } from "./Checks";
 import { type Edit, withEdits, withoutEdit } from "./edits";
 import { Files } from "./Files";
 import { MaterialTable, WireTable } from "./Lists";
 import { Rungs } from "./Rungs";
+import { isSheet, SheetView } from "./SheetView";
 import { WireCard } from "./WireCard";
 
 const VIEWS = [
@@ -47,6 +48,10 @@ export function DrawingsScreen() {
   const { given } = state;
   const edit = (change: Partial<Edit>, why: string) => {
     if (given) state.change("starter", withEdits(given.starter, [change], why));
+  };
+  const apply = (found: Check) => {
+    if (given)
+      state.change("starter", withEdits(given.starter, found.edits as Partial<Edit>[], found.rule));
   };
   const light = (next: Check) => {
     // the drawing that shows it: power if none of it stands in the ladder
@@ -92,34 +97,14 @@ export function DrawingsScreen() {
         hasOne && (
           <div className="space-y-4">
             {check && (
-              <section
-                className="metal space-y-2 px-5 py-4"
-                aria-label={drawingsWords.whatChecksSay}
-              >
-                <p className="font-mono text-sm text-soft">{check.rule}</p>
-                <p className="font-semibold">{check.text}</p>
-                <p>{check.change}</p>
-                <div className="flex flex-wrap gap-2">
-                  {check.edits.length > 0 && given && (
-                    <button
-                      type="button"
-                      className="control"
-                      onClick={() => {
-                        state.change(
-                          "starter",
-                          withEdits(given.starter, check.edits as Partial<Edit>[], check.rule),
-                        );
-                        setNet(null);
-                      }}
-                    >
-                      {drawingsWords.makeChange}
-                    </button>
-                  )}
-                  <button type="button" className="control" onClick={() => setView("checks")}>
-                    {drawingsWords.backChecks}
-                  </button>
-                </div>
-              </section>
+              <CheckCard
+                check={check}
+                onDo={() => {
+                  apply(check);
+                  setNet(null);
+                }}
+                onBack={() => setView("checks")}
+              />
             )}
             {net ? (
               <WireCard circuit={circuit} net={net} onEdit={edit} />
@@ -189,66 +174,20 @@ export function DrawingsScreen() {
                 onPick={setNet}
               />
             )}
-            {(view === "panel" || view === "strip") && (
-              <>
-                <Diagram
-                  picture={circuit[view]}
-                  label={view === "panel" ? drawingsWords.panelLayout : drawingsWords.terminalStrip}
-                  numbers={numbers}
-                  picked={net}
-                  lit={lit}
-                  onPick={setNet}
-                  leastWidth={isNarrow ? 760 : 420}
-                />
-                <Twin
-                  picture={circuit[view]}
-                  title={view === "panel" ? drawingsWords.panel2 : drawingsWords.terminalStrip2}
-                />
-              </>
-            )}
-            {view === "ladder" && !(isNarrow && circuit.rungs.length > 0) && (
-              <>
-                {circuit.ladder.shapes.length === 0 && <p>{drawingsWords.thereNoControl}</p>}
-                <Diagram
-                  picture={circuit.ladder}
-                  label={drawingsWords.ladder}
-                  numbers={numbers}
-                  picked={net}
-                  lit={lit}
-                  onPick={setNet}
-                  leastWidth={isNarrow ? 880 : 420}
-                />
-                <Twin picture={circuit.ladder} title={drawingsWords.ladder2} />
-              </>
-            )}
-            {view === "power" && (
-              <>
-                <Diagram
-                  picture={circuit.power}
-                  label={drawingsWords.powerDiagram}
-                  numbers={numbers}
-                  picked={net}
-                  lit={lit}
-                  onPick={setNet}
-                  leastWidth={isNarrow ? 620 : 420}
-                />
-                <Twin picture={circuit.power} title={drawingsWords.powerDiagram2} />
-              </>
+            {isSheet(view) && (view !== "ladder" || !(isNarrow && circuit.rungs.length > 0)) && (
+              <SheetView
+                view={view}
+                circuit={circuit}
+                numbers={numbers}
+                picked={net}
+                lit={lit}
+                onPick={setNet}
+                isNarrow={isNarrow}
+              />
             )}
             {view === "wires" && <WireTable circuit={circuit} net={net} onPick={setNet} />}
             {view === "checks" && given && (
-              <Checks
-                works={place.works}
-                given={given}
-                shown={check}
-                onShow={light}
-                onDo={(found) =>
-                  state.change(
-                    "starter",
-                    withEdits(given.starter, found.edits as Partial<Edit>[], found.rule),
-                  )
-                }
-              />
+              <Checks works={place.works} given={given} shown={check} onShow={light} onDo={apply} />
             )}
             {view === "changes" && given && (
               <Changes

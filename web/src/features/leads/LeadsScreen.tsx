@@ -13,6 +13,7 @@ import { Accessories } from "./Accessories";
 import { Answer, Rotation } from "./Answer";
 import { BoardPicture } from "./BoardPicture";
 import { type Joint, sameJoints, takeOut, tap } from "./joints";
+import { CoilTable, LeadButtons } from "./LeadTables";
 import { MakerDiagrams } from "./MakerDiagrams";
 import { Marks } from "./Marks";
 import { OtherConnections } from "./OtherConnections";
@@ -217,48 +218,9 @@ export function LeadsScreen() {
                 </>
               )}
               {(isPanel || thin.length > 0) && (
-                <fieldset className="grid grid-cols-4 gap-3" data-testid="sleeves">
-                  <legend className="sr-only">{leadsWords.leadsLinesSized}</legend>
-                  {[...box.lines, ...box.leads, ...thin].map((name) => (
-                    <button
-                      key={name}
-                      type="button"
-                      className="control font-mono text-xl"
-                      aria-pressed={armed === name}
-                      onClick={() => onTap(name)}
-                    >
-                      {shown(box.marks[name] ?? name)}
-                    </button>
-                  ))}
-                </fieldset>
+                <LeadButtons box={box} more={thin} armed={armed} onTap={onTap} />
               )}
-              <details>
-                <summary className="ask">{leadsWords.table}</summary>
-                <table className="w-full" data-testid="coils">
-                  <thead>
-                    <tr className="text-left text-sm text-soft">
-                      <th scope="col">{leadsWords.coil}</th>
-                      <th scope="col">{leadsWords.from}</th>
-                      <th scope="col">{leadsWords.volts}</th>
-                      <th scope="col">{leadsWords.percentRated}</th>
-                      <th scope="col">{leadsWords.angle}</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {box.coils.map((coil) => (
-                      <tr key={coil.name} className="border-t border-hair font-mono">
-                        <td>{coil.name}</td>
-                        <td>
-                          {box.marks[coil.start] ?? coil.start} {box.marks[coil.end] ?? coil.end}
-                        </td>
-                        <td>{coil.volts_v.toFixed(1)} V</td>
-                        <td>{coil.percent} %</td>
-                        <td>{coil.angle_deg.toFixed(0)}°</td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              </details>
+              <CoilTable box={box} />
               <p className="text-sm text-soft">{leadsWords.calculatedRotorOpen}</p>
             </>
           ) : (

@@ -1,4 +1,3 @@
-import { Slider } from "radix-ui";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
@@ -14,23 +13,10 @@ import { Faults } from "./Faults";
 import { Hands } from "./Hands";
 import { handsOf } from "./hands";
 import { MustDo } from "./MustDo";
+import { clock, TimeControls } from "./TimeControls";
 import { TraceStrip } from "./TraceStrip";
 import { between, frameAt } from "./timeline";
 import { useRehearsal } from "./useRehearsal";
-
-const WORDS: Record<string, string> = {
-  off: "STANDING",
-  coast: "COASTING",
-  fwd: "RUNNING FORWARD",
-  rev: "RUNNING BACKWARD",
-  plug: "PLUGGED",
-  hum: "HUMS, DOES NOT TURN",
-  sp: "RUNS ON ONE PHASE",
-  brake: "BRAKED",
-  hold: "HELD BY DIRECT CURRENT",
-};
-
-const clock = (us: number) => `${(us / 1e6).toFixed(2)} s`;
 
 /** What would happen? Real buttons on the drawn circuit; nothing is live. */
 export function RehearseScreen() {
@@ -69,17 +55,17 @@ export function RehearseScreen() {
       const speed = between(line, now, (frame) => frame.motors[motor.id]?.n);
       const name = motors.length > 1 ? `${motor.tag} ` : "";
       const amps = ["off", "coast"].includes(at.word) ? "" : ` ${at.a.toFixed(0)} A`;
-      return `${name}${WORDS[at.word] ?? at.word} ${Math.abs(speed).toFixed(0)} %${amps}`;
+      return `${name}${rehearseWords.motorStates[at.word] ?? at.word} ${Math.abs(speed).toFixed(0)} %${amps}`;
     })
     .filter(Boolean)
     .join(" · ");
   const headline = !hasOne
     ? undefined
     : held[0]
-      ? `${held[0].name} AT ${clock(held[0].t)}`
+      ? rehearseWords.hazardAt(held[0].name, clock(held[0].t))
       : line.neverSettles
-        ? "NEVER SETTLES"
-        : motorLine || "NOTHING IS LIVE";
+        ? rehearseWords.neverSettles
+        : motorLine || rehearseWords.nothingLive;
   const keys: Key[] = [
     {
       press: "k",
@@ -98,57 +84,6 @@ export function RehearseScreen() {
       run: () => undefined,
     })),
   ];
-  const time = (
-    <section aria-label={rehearseWords.time} className="space-y-2">
-      <div className="flex flex-wrap items-center gap-2">
-        <span className="min-w-20 font-mono text-lg font-semibold" data-testid="clock">
-          {clock(now)}
-        </span>
-        <button
-          type="button"
-          className="control"
-          onClick={() => (rehearsal.isRunning ? rehearsal.freeze() : rehearsal.goOn())}
-        >
-          {rehearsal.isRunning ? rehearseWords.pause : rehearseWords.continue}
-        </button>
-        <button type="button" className="control" onClick={() => rehearsal.seek(now - 2e6)}>
-          {rehearseWords.rewindS}
-        </button>
-        <button type="button" className="control" onClick={() => rehearsal.step(-1)}>
-          {rehearseWords.previousEvent}
-        </button>
-        <button type="button" className="control" onClick={() => rehearsal.step(1)}>
-          {rehearseWords.nextEvent}
-        </button>
-        <button type="button" className="control" onClick={() => rehearsal.restart()}>
-          {rehearseWords.fromStart}
-        </button>
-        <button type="button" className="control" onClick={() => rehearsal.faster(-1)}>
-          {rehearseWords.slower}
-        </button>
-        <span className="font-mono">×{rehearsal.speed}</span>
-        <button type="button" className="control" onClick={() => rehearsal.faster(1)}>
-          {rehearseWords.faster}
-        </button>
-      </div>
-      <Slider.Root
-        className="relative flex h-8 w-full touch-none items-center"
-        value={[Math.min(now, line.until)]}
-        max={Math.max(line.until, 1)}
-        step={1000}
-        onValueChange={([to]) => to !== undefined && rehearsal.seek(to)}
-      >
-        <Slider.Track className="relative h-2 grow rounded-full bg-sunk">
-          <Slider.Range className="absolute h-full rounded-full bg-plum" />
-        </Slider.Track>
-        <Slider.Thumb
-          className="block size-6 rounded-full border-2 border-plum bg-sheet"
-          aria-label={rehearseWords.timeRehearsal}
-          aria-valuetext={clock(now)}
-        />
-      </Slider.Root>
-    </section>
-  );
   return (
     <JobFrame
       place={place}
@@ -271,7 +206,7 @@ export function RehearseScreen() {
               leastWidth={isNarrow ? 820 : 420}
             />
           </div>
-          {time}
+          <TimeControls rehearsal={rehearsal} />
           <p className="sr-only" role="status">
             {held[0] ? held[0].sentence : motorLine}
           </p>

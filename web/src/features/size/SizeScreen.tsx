@@ -3,51 +3,18 @@ import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Sheet } from "../../components/Sheet";
-import { Stop } from "../../components/shapes";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { sizeWords } from "../../words/size";
 import { Decides } from "./Decides";
-import { ControlPart } from "./parts/ControlPart";
-import { DisconnectPart } from "./parts/DisconnectPart";
-import { DrivePart } from "./parts/DrivePart";
-import { ExistingPart } from "./parts/ExistingPart";
-import { FaultPart } from "./parts/FaultPart";
-import { MotorPart } from "./parts/MotorPart";
-import { OverloadPart } from "./parts/OverloadPart";
+import { Figures } from "./Figures";
+import { PartInputs } from "./parts/PartInputs";
 import { PartPicker } from "./parts/PartPicker";
-import { figuresOf, isPart, type PartId, type PartProps } from "./parts/parts";
-import { RacewayPart } from "./parts/RacewayPart";
+import { figuresOf, isPart, type PartId } from "./parts/parts";
 import { Schools } from "./parts/Schools";
 import { TimePart } from "./parts/TimePart";
-import { Slip, Withheld } from "./Slip";
+import { Slip } from "./Slip";
 import { WhySheet } from "./WhySheet";
-
-const PLATE_FIELDS = new Set(["supply.text", "power_hp", "volts_v", "amps_a", "rated_load_amps_a"]);
-
-/** The inputs of one further part of the sheet. */
-function PartInputs({ part, works, ...props }: PartProps & { part: PartId; works: string }) {
-  switch (part) {
-    case "motor":
-      return <MotorPart {...props} />;
-    case "overload":
-      return <OverloadPart {...props} works={works} />;
-    case "run":
-      return <RacewayPart {...props} />;
-    case "fault":
-      return <FaultPart {...props} />;
-    case "place":
-      return <DisconnectPart {...props} />;
-    case "control":
-      return <ControlPart {...props} />;
-    case "drive":
-      return <DrivePart {...props} />;
-    case "there":
-      return <ExistingPart {...props} />;
-    default:
-      return null;
-  }
-}
 
 /** Which conductor, and why; what decides it can be changed in place. */
 export function SizeScreen() {
@@ -111,9 +78,6 @@ export function SizeScreen() {
       run: () => document.querySelector<HTMLElement>("[aria-labelledby=decides] button")?.focus(),
     },
   ];
-  const betweenRows = figures.find(
-    (figure) => figure.refusal?.code === "not_in_table" && figure.refusal.field === "power_hp",
-  );
   const why = worked && shown && <WhySheet worked={worked} step={shown} onStepChange={onWhy} />;
   const title = shown ? sizeWords.why(shown.said) : "";
   return (
@@ -157,66 +121,14 @@ export function SizeScreen() {
       {given && worked && (
         <div className="space-y-6">
           <PartPicker worked={worked} part={part} onPartChange={onPartChange} />
-          <div
-            className="grid items-start gap-x-4 gap-y-3 sm:grid-cols-2 md:grid-cols-3"
-            data-testid="figures"
-          >
-            {figures.map((figure) => {
-              const step = steps.find((other) => other.id === figure.step);
-              if (step) {
-                return (
-                  <Slip
-                    key={figure.id}
-                    step={step}
-                    isLarge
-                    isOpen={shown?.id === step.id}
-                    onWhy={onWhy}
-                  />
-                );
-              }
-              if (figure.refusal && figure.refusal.code !== "missing") {
-                const isHold = figure.refusal.code === "not_in_table";
-                return (
-                  <div key={figure.id} className="sm:col-span-2 md:col-span-3">
-                    <Stop strength={isHold ? "hold" : "stop"} title={figure.refusal.detail}>
-                      <p>{figure.refusal.hint}</p>
-                      <div className="flex flex-wrap gap-3">
-                        {betweenRows === figure && /next row up/.test(figure.refusal.hint) && (
-                          <button
-                            type="button"
-                            className="control"
-                            onClick={() =>
-                              state.change("size", { ...given.size, between_rows: "next_row_up" })
-                            }
-                          >
-                            {sizeWords.allowNextRow}
-                          </button>
-                        )}
-                        {PLATE_FIELDS.has(figure.refusal.field) && (
-                          <Link className="control" to={`${base}/plate`}>
-                            {sizeWords.nameplate}
-                          </Link>
-                        )}
-                      </div>
-                    </Stop>
-                  </div>
-                );
-              }
-              return (
-                <Withheld
-                  key={figure.id}
-                  figure={figure}
-                  action={
-                    figure.refusal && PLATE_FIELDS.has(figure.refusal.field) ? (
-                      <Link className="ask" to={`${base}/plate`}>
-                        {sizeWords.nameplate}
-                      </Link>
-                    ) : undefined
-                  }
-                />
-              );
-            })}
-          </div>
+          <Figures
+            figures={figures}
+            steps={steps}
+            shown={shown}
+            base={base}
+            onWhy={onWhy}
+            onNextRow={() => state.change("size", { ...given.size, between_rows: "next_row_up" })}
+          />
           {part === "time" && <TimePart works={place.works} given={given} />}
           {part !== "branch" && part !== "time" && (
             <PartInputs
