@@ -20,7 +20,7 @@ from evencoil.sizing.inputs import SizeInputs
 from evencoil.sizing.overload import overload_setting
 from evencoil.sizing.protection import protection_ratings
 
-CASES = json.loads((Path(__file__).parent / "cases" / "branch.json").read_text())["cases"]
+CASES = json.loads((Path(__file__).parents[1] / "cases" / "branch.json").read_text())["cases"]
 KINDS = {
     "ITCB": "inverse_time_breaker",
     "NTDF": "nontime_delay_fuse",

@@ -8,7 +8,7 @@ import pytest
 
 from evencoil.cli.main import main
 
-GOLDEN = Path(__file__).parent / "golden" / "job-schema-5.json"
+GOLDEN = Path(__file__).parents[1] / "golden" / "job-schema-5.json"
 
 
 def written(folder, **changes):
@@ -240,7 +240,7 @@ def test_check_tells_by_its_exit_code_what_must_be_changed(tmp_path):
 
 def test_the_readme_shows_what_the_command_says(capsys):
     """Every line of the README's example is a line of the command's output."""
-    root = Path(__file__).resolve().parents[2]
+    root = Path(__file__).resolve().parents[3]
     readme = (root / "README.md").read_text(encoding="utf-8")
     shown = readme.split("$ ./evencoil size docs/examples/IC-2.json\n")[1].split("```")[0]
     assert main(["size", str(root / "docs/examples/IC-2.json")]) == 0

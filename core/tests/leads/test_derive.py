@@ -29,7 +29,7 @@ from evencoil.winding.joints import Joint
 from evencoil.winding.lead_marks import lead_of
 from evencoil.winding.rating import rating_of
 
-CASES = json.loads((Path(__file__).parent / "cases" / "leads.json").read_text())["cases"]
+CASES = json.loads((Path(__file__).parents[1] / "cases" / "leads.json").read_text())["cases"]
 KIND = {
     "3 lead": "3-wye",
     "6 lead NEMA, delta run": "6",

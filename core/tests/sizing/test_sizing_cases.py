@@ -17,7 +17,7 @@ from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampaci
 from evencoil.sizing.full_load import MotorFacts, table_full_load_current
 from evencoil.sizing.inputs import SizeInputs
 
-CASES = json.loads((Path(__file__).parent / "cases" / "sizing.json").read_text())["cases"]
+CASES = json.loads((Path(__file__).parents[1] / "cases" / "sizing.json").read_text())["cases"]
 GIVES = [case for case in CASES if case["expected"]]
 REFUSES = [case for case in CASES if not case["expected"]]
 

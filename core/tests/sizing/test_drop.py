@@ -23,9 +23,9 @@ from evencoil.sizing.inputs import SizeInputs
 
 CASES = {
     case["id"]: case
-    for case in json.loads((Path(__file__).parent / "cases" / "sizing_examples.json").read_text())[
-        "cases"
-    ]
+    for case in json.loads(
+        (Path(__file__).parents[1] / "cases" / "sizing_examples.json").read_text()
+    )["cases"]
 }
 
 

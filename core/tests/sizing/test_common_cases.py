@@ -19,7 +19,7 @@ from evencoil.sizing.control import Coil, control_conductor, control_transformer
 from evencoil.sizing.inputs import SizeInputs
 from evencoil.sizing.starting import full_load_torque, slip
 
-HERE = Path(__file__).parent / "cases"
+HERE = Path(__file__).parents[1] / "cases"
 CASES = json.loads((HERE / "common.json").read_text())["cases"]
 EXAMPLES = {
     case["id"]: case for case in json.loads((HERE / "sizing_examples.json").read_text())["cases"]

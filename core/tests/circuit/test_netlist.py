@@ -1,9 +1,9 @@
 """Netlists: text, edits replayed, wire numbers, acts that stop counting."""
 
 import pytest
-from circuit_play import circuit_of
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from random_edits import BASE, EDITS, TERMINALS, WIRES
 
 from evencoil.base.errors import CoreError
 from evencoil.circuit.acts import WireAct, standing
@@ -16,8 +16,6 @@ from evencoil.solver.events import Action
 from evencoil.solver.run import Run
 from evencoil.starters.catalogue import catalogue, entry_of
 from evencoil.starters.recipe import draw, options_of
-
-BASE = circuit_of("3A")
 
 
 @pytest.mark.parametrize(
@@ -65,37 +63,6 @@ def test_every_circuit_of_the_catalogue_is_wired_whole():
         assert all(row.number for row in rows)
 
 
-DEVICES = [item for item in BASE.netlist.devices if item.id != "supply"]
-TERMINALS = [f"{item.id}.{end}" for item in BASE.netlist.devices for end in item.terminals]
-WIRES = [wire.id for wire in BASE.netlist.wires]
-EDITS = st.lists(
-    st.one_of(
-        st.builds(
-            lambda start, end, n: Edit(id=f"w{n}", kind="add_wire", start=start, end=end),
-            st.sampled_from(TERMINALS),
-            st.sampled_from(TERMINALS),
-            st.integers(0, 5),
-        ),
-        st.builds(lambda wire: Edit(id="r", kind="remove_wire", wire=wire), st.sampled_from(WIRES)),
-        st.builds(
-            lambda wire, side, to: Edit(
-                id="m",
-                kind="move_end",
-                wire=wire,
-                start=wire.split("~")[side],
-                end=to,
-            ),
-            st.sampled_from(WIRES),
-            st.integers(0, 1),
-            st.sampled_from(TERMINALS),
-        ),
-        st.builds(
-            lambda item: Edit(id="d", kind="remove_device", device=item.id),
-            st.sampled_from(DEVICES),
-        ),
-    ),
-    max_size=6,
-)
 OPTIONS = st.fixed_dictionaries(
     {},
     optional={

@@ -3,7 +3,7 @@
 import pytest
 from circuit_play import circuit_of
 from hypothesis import given, settings
-from test_netlist import BASE, EDITS
+from random_edits import BASE, EDITS
 
 from evencoil.base.words import Message, say
 from evencoil.circuit.edits import replay

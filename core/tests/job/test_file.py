@@ -23,8 +23,8 @@ from evencoil.job.file import (
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.inputs import SizeInputs
 
-GOLDEN = Path(__file__).parent / "golden" / "job-schema-6.json"
-DOCS = Path(__file__).parents[2] / "docs"
+GOLDEN = Path(__file__).parents[1] / "golden" / "job-schema-6.json"
+DOCS = Path(__file__).parents[3] / "docs"
 TEXT = st.text(st.characters(codec="utf-8", exclude_categories=["Cc", "Cs", "Cn"]), max_size=60)
 
 

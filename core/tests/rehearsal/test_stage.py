@@ -7,7 +7,7 @@ import pytest
 from circuit_play import circuit_of, edited
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from test_netlist import BASE, EDITS
+from random_edits import BASE, EDITS
 
 from evencoil.base.errors import CoreError, RefusedError
 from evencoil.base.words import Message, say
