@@ -12,7 +12,7 @@ export type Figure = Schemas["FigureOut"];
 
 const LINE_DOWN: Problem = {
   code: "no_line",
-  detail: frameWords.serverNotAnswer,
+  detail: frameWords.serverDoesNot,
   field: "",
   hint: frameWords.yourEntriesStay,
 };

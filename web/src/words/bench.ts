@@ -29,7 +29,7 @@ export const benchWords = {
   feedCoilsRated:
     "Feed 3 to 8 % of the coil’s rated voltage, current limited to a quarter of rated, briefly, rotor at rest, hands off: the coil kicks when you disconnect it. Enter volts without a sign.",
   about: (about: Shown) => `About ${about}`,
-  aboutReadingsLeft: (about: Shown, left: Shown) =>
+  aboutCountedAbout: (about: Shown, left: Shown) =>
     `of about ${counted(about, "reading")} left · ${left}`,
   stillFit: "still fit",
   howManyLeads:
@@ -44,7 +44,7 @@ export const benchWords = {
   leadLetter: (said: Shown) => `${said}, by lead letter`,
   twoLeadsRead: "two leads to read",
   noLead: (name: Shown) => `no lead ${name}`,
-  leadsMustFed: (wanted: Shown, fed: Shown) =>
+  countedWantedLead: (wanted: Shown, fed: Shown) =>
     `${counted(wanted, "lead")} must be fed; ${fed} given`,
   writeJoinD: "write a join as d-e",
   voltageFeed: "voltage of the feed",
@@ -68,14 +68,15 @@ export const benchWords = {
   feedRead: (and: Shown, joined: Shown, one: Shown, other: Shown) =>
     `Feed ${and}, ${joined}read ${one} to ${other}`,
   numbered: (kinds: Shown) => `Numbered: ${kinds}`,
-  orWord: " or ",
-  readAgainRest: (readings: Shown) => `Measure again: ${readings}. Without it the rest agree.`,
-  orBetween: "; or ",
-  open: (one: Shown, other: Shown) => `${one} to ${other}: OL`,
+  or: " or ",
+  measureAgainWithout: (readings: Shown) =>
+    `Measure again: ${readings}. Without it the rest agree.`,
+  or2: "; or ",
+  ol2: (one: Shown, other: Shown) => `${one} to ${other}: OL`,
   measured: (one: Shown, other: Shown, ohms: Shown) =>
     `${one} to ${other}: ${ohms ? `${ohms} Ω` : "continuity"}`,
-  joinedTo: (one: Shown, other: Shown) => `${one} joined to ${other}, `,
-  induced: (feedV: Shown, feed: Shown, joined: Shown, read: Shown, volts: Shown) =>
+  joined: (one: Shown, other: Shown) => `${one} joined to ${other}, `,
+  vV: (feedV: Shown, feed: Shown, joined: Shown, read: Shown, volts: Shown) =>
     `${feedV} V on ${feed}, ${joined}${read}: ${volts} V`,
-  toBetween: " to ",
+  to: " to ",
 };

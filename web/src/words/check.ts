@@ -14,7 +14,7 @@ export const checkWords = {
   removeOtherwiseTransformer: (pulled: Shown) =>
     `Remove ${pulled}: otherwise the transformer would hide every reading. `,
   lineSideMain: "The line side of the main disconnect stays live. No probe on",
-  readingsCheckEvery: (checks: Shown, states: Shown) =>
+  countedChecksReading: (checks: Shown, states: Shown) =>
     `${counted(checks, "reading")} check every wire; ${counted(states, "position")} of the operators tried. Coil and winding resistances are estimates: within a factor of five counts as drawn. Enter the measured resistance of your own coil on Drawings, under Edit wiring.`,
   notDetectedAny: (untold: Shown) => ` Not detected by any reading: ${untold}.`,
   to: (startSaid: Shown, endSaid: Shown) => `${startSaid} to ${endSaid}`,
@@ -26,6 +26,6 @@ export const checkWords = {
   reads: "reads",
   open: "open",
   drawn: "as drawn",
-  checksWires: (count: number) => `checks ${count} ${count === 1 ? "wire" : "wires"}`,
-  andBetween: " and ",
+  checksCountWire: (count: number) => `checks ${count} ${count === 1 ? "wire" : "wires"}`,
+  and: " and ",
 };

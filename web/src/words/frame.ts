@@ -102,6 +102,6 @@ export const frameWords = {
   tryAgain: "Try again",
   figuresShownStill: "The figures shown are still for the previous input.",
   notCalculatedYet: "Not calculated yet for this input",
-  serverNotAnswer: "The server does not answer.",
+  serverDoesNot: "The server does not answer.",
   yourEntriesStay: "Your entries stay on this page and will be sent again.",
 };

@@ -8,7 +8,7 @@ export const heatersWords = {
   heaterChartsPlant: "Heater charts of this plant",
   heaterCodeMeans:
     "A heater code means nothing without its overload relay. Copy the chart from the starter door; every job that uses it keeps its own copy.",
-  heatersBelowService: (source: Shown, by: Shown, rows: Shown, factor: Shown) =>
+  countedRowsHeater: (source: Shown, by: Shown, rows: Shown, factor: Shown) =>
     `${source} · ${by} · ${counted(rows, "heater")} · × ${factor} below service factor 1.15`,
   removeChart: "Remove this chart",
   rows: (name: Shown) => `Rows of ${name}`,
@@ -28,8 +28,8 @@ export const heatersWords = {
   copiedFrom: "Copied from",
   ownFactorSf: "Its own factor for SF below 1.15",
   importChart: "Import chart",
-  heatersImported: (rows: Shown) => `${counted(rows, "heater")} imported`,
-  linesSkipped: (bad: Shown) => `, ${counted(bad, "line")} skipped`,
+  countedRowsHeaterImported: (rows: Shown) => `${counted(rows, "heater")} imported`,
+  countedBadLine: (bad: Shown) => `, ${counted(bad, "line")} skipped`,
   line: (line: Shown, reason: Shown) => `Line ${line}: ${reason}`,
   column: (label: Shown) => `Column for ${label}`,
   noColumn: "no column",

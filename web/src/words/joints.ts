@@ -69,6 +69,6 @@ export const jointsWords = {
   machine: "on a machine",
   building: "on the building",
   connectorsOwnTable: "The connector’s own table, as “12: 2-5, 10: 2-4”",
-  isRecorded: "recorded",
+  recorded2: "recorded",
   notRecorded: "not recorded",
 };

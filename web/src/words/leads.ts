@@ -140,6 +140,6 @@ export const leadsWords = {
   landsHere: (line: Shown) => `, ${line} lands here`,
   wyeDelta: "Wye-delta",
   free: "free",
-  andBetween: " and ",
-  ofVolts: (volts: Shown) => `of ${volts}`,
+  and: " and ",
+  ofWord: (volts: Shown) => `of ${volts}`,
 };

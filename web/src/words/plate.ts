@@ -69,7 +69,7 @@ export const plateWords = {
   drew: "drew",
   vConfidence: (volts: Shown, confidence: Shown) => `${volts} V, confidence ${confidence}`,
   noFullVoltage: "No full voltage until a test supports it.",
-  subjectNameplate: "nameplate",
-  subjectDiagram: "diagram",
-  subjectBox: "terminal box",
+  nameplate: "nameplate",
+  diagram: "diagram",
+  terminalBox: "terminal box",
 };

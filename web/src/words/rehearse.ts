@@ -76,10 +76,10 @@ export const rehearseWords = {
   pxAtkinsonHyperlegible: '12px "Atkinson Hyperlegible Mono"',
   speedCurrentHeat:
     "Speed, current, heat and contactors over time; the list of events says the same.",
-  resetOf: (tag: Shown) => `${tag} reset`,
+  reset: (tag: Shown) => `${tag} reset`,
   neverSettles: "NEVER SETTLES",
   nothingLive: "NOTHING IS LIVE",
-  hazardAt: (hazard: Shown, time: Shown) => `${hazard} AT ${time}`,
+  at: (hazard: Shown, time: Shown) => `${hazard} AT ${time}`,
   motorStates: {
     off: "STANDING",
     coast: "COASTING",

@@ -77,7 +77,7 @@ export const sizePartsWords = {
   existingHeaterCode: "Existing heater code",
   removeHeater: "Remove the heater",
   partsSheet: "Parts of the sheet",
-  fail: (fails: number) => `${fails} ${fails === 1 ? "fails" : "fail"}`,
+  failsFailsFail: (fails: number) => `${fails} ${fails === 1 ? "fails" : "fail"}`,
   withheld: (withheld: Shown) => `${withheld} withheld`,
   entered: "entered",
   mainRule: "Main rule",
@@ -171,25 +171,25 @@ export const sizePartsWords = {
   ft2: (distanceFt: Shown) => `${distanceFt} ft`,
   running: "running",
   start: "at the start",
-  transformerMustSupply:
+  transformerMustCarry:
     "The transformer must carry every coil and lamp and pull in the largest coil. Until you enter the coil data, they are taken from the starter as drawn, with assumed VA.",
-  countedContinuousDuty:
+  treatedContinuousDuty:
     "Treated as continuous duty. Conductors may be sized by nameplate current and duty only where the driven machine cannot run continuously.",
-  howLargeRaceway: "What size must the raceway be, or is the existing one large enough?",
+  whatSizeMust: "What size must the raceway be, or is the existing one large enough?",
   canFuseBreaker:
     "Can the fuse or breaker interrupt the available fault current, and does the starter withstand it? Enter the fault current with the supply.",
-  disconnectSight:
+  disconnectMustSight:
     "The disconnect must be in sight of the motor and of the controller: visible and within 50 ft. 430.102(B) allows one out of sight of the motor only under the two conditions of its exception, with the controller’s disconnect lockable open (110.25). Pace off the distances.",
-  enterExisting:
+  enterExistingInstallationEach:
     "Enter the existing installation: each part gets a verdict, and the weakest governs.",
-  partBranch: "Branch circuit",
-  partMotor: "Duty, speeds, rotor",
-  partOverload: "Overload, heaters",
-  partRaceway: "Raceway",
-  partFault: "Fault current",
-  partDisconnects: "Disconnects",
-  partControl: "Control power",
-  partDrive: "Drive",
-  partExisting: "Existing installation",
-  partTime: "Time-current curve",
+  branchCircuit: "Branch circuit",
+  dutySpeedsRotor: "Duty, speeds, rotor",
+  overloadHeaters: "Overload, heaters",
+  raceway2: "Raceway",
+  faultCurrent: "Fault current",
+  disconnects: "Disconnects",
+  controlPower: "Control power",
+  drive2: "Drive",
+  existingInstallation: "Existing installation",
+  timeCurrentCurve2: "Time-current curve",
 };

@@ -27,5 +27,5 @@ export const starterWords = {
   notKnown: "not known",
   starters: "Starters",
   chosen: "chosen",
-  orBetween: " or ",
+  or: " or ",
 };

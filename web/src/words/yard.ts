@@ -14,7 +14,7 @@ export const yardWords = {
   importWord: (asTag: Shown) => `Import as ${asTag}`,
   fileMotorAlready:
     "A file for a motor already listed adds to its history. A wrong file changes nothing.",
-  motorsOneLine: (motors: Shown) => `${counted(motors, "motor")} on one line`,
+  countedMotorsMotor: (motors: Shown) => `${counted(motors, "motor")} on one line`,
   needsAttention: "needs attention",
   nextMotor: "Next motor",
   previousMotor: "Previous motor",

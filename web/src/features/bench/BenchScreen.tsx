@@ -19,8 +19,7 @@ const COUNTS = [6, 9, 12] as const;
 
 function shoutOf(guided: Guided | undefined): string {
   if (!guided) return benchWords.leadTagsMissing;
-  if (guided.stage === "done")
-    return benchWords.numbered(guided.kind_names.join(benchWords.orWord));
+  if (guided.stage === "done") return benchWords.numbered(guided.kind_names.join(benchWords.or));
   if (guided.stage === "contradiction") return benchWords.leastOneReading;
   if (guided.stage === "stuck") return benchWords.noFurtherReading;
   return guided.ask ? askWords(guided.ask) : "";
@@ -90,10 +89,10 @@ export function BenchScreen() {
             <Stop strength="hold" title={guided.notes[0] ?? ""}>
               <p>
                 {doubtful.length > 0
-                  ? benchWords.readAgainRest(
+                  ? benchWords.measureAgainWithout(
                       doubtful
                         .map((at) => `${at + 1}. ${said(readings[at] as Taken)}`)
-                        .join(benchWords.orBetween),
+                        .join(benchWords.or2),
                     )
                   : benchWords.noSingleWrong}
               </p>

@@ -95,7 +95,7 @@ export function NextReading({ bench }: { bench: BenchState }) {
       )}
       <p>
         <b>{benchWords.about(guided.about)}</b>{" "}
-        {benchWords.aboutReadingsLeft(guided.taken + guided.about, guided.left)}{" "}
+        {benchWords.aboutCountedAbout(guided.taken + guided.about, guided.left)}{" "}
         {guided.groups.length ? "numberings" : "groupings"} {benchWords.stillFit}
         {guided.kind_names.length > 0 && ` · ${guided.kind_names.join(", ")}`}
       </p>

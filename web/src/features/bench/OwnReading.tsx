@@ -43,7 +43,7 @@ export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
       .filter((name) => name && !sleeves.includes(name))
       .map((name) => benchWords.noLead(name)),
     ...(what !== "touch" && fed.length !== wanted
-      ? [benchWords.leadsMustFed(wanted, fed.length)]
+      ? [benchWords.countedWantedLead(wanted, fed.length)]
       : []),
     ...(joins.some((pair) => pair.includes("")) ? [benchWords.writeJoinD] : []),
     ...(what !== "touch" && !feedV ? [benchWords.voltageFeed] : []),

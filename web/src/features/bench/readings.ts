@@ -10,17 +10,17 @@ export type Ask = NonNullable<Guided["ask"]>;
 export function said(reading: Taken): string {
   if (reading.what === "touch") {
     const [one, other] = reading.pair;
-    if (!reading.rings) return benchWords.open(one ?? "", other ?? "");
+    if (!reading.rings) return benchWords.ol2(one ?? "", other ?? "");
     return benchWords.measured(one ?? "", other ?? "", reading.ohms ?? "");
   }
   const joined = (reading.joined ?? [])
-    .map(([one, other]) => benchWords.joinedTo(one ?? "", other ?? ""))
+    .map(([one, other]) => benchWords.joined(one ?? "", other ?? ""))
     .join("");
-  return benchWords.induced(
+  return benchWords.vV(
     reading.feed_v,
     reading.feed.join("-"),
     joined,
-    reading.read.join(benchWords.toBetween),
+    reading.read.join(benchWords.to),
     reading.volts,
   );
 }

@@ -35,7 +35,7 @@ export function CheckRow({
         </span>
         <details className="text-sm text-soft">
           <summary>
-            {check.wires.length > 0 && checkWords.checksWires(check.wires.length)}
+            {check.wires.length > 0 && checkWords.checksCountWire(check.wires.length)}
             {check.wires.length > 0 && check.guards.length > 0 && ", "}
             {check.guards.length > 0 && checkWords.alsoRulesOut}
           </summary>

@@ -75,7 +75,7 @@ export function CheckScreen() {
             </p>
           </Stop>
           <p className="text-soft">
-            {checkWords.readingsCheckEvery(found.checks.length, found.states)}
+            {checkWords.countedChecksReading(found.checks.length, found.states)}
             {found.untold.length > 0 && checkWords.notDetectedAny(found.untold.join(", "))}
           </p>
           {groups.map((group) => (

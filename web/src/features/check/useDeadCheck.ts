@@ -50,8 +50,7 @@ export function useDeadCheck(works: string, state: JobState) {
   const groups: { held: string; checks: Check[] }[] = [];
   for (const check of found?.checks ?? []) {
     const held =
-      check.hands.map((hand) => hand.label).join(checkWords.andBetween) ||
-      checkWords.nothingOperated;
+      check.hands.map((hand) => hand.label).join(checkWords.and) || checkWords.nothingOperated;
     const group = groups.find((item) => item.held === held);
     if (group) group.checks.push(check);
     else groups.push({ held, checks: [check] });

@@ -41,7 +41,7 @@ export function HeatersScreen() {
             <div className="flex flex-wrap items-baseline justify-between gap-x-4">
               <h2 className="font-headline text-xl font-bold">{chart.name}</h2>
               <span className="text-sm text-soft">
-                {heatersWords.heatersBelowService(
+                {heatersWords.countedRowsHeater(
                   chart.source,
                   chart.by,
                   chart.rows.length,

@@ -90,8 +90,8 @@ export function Import({ works, onMade }: { works: string; onMade: () => Promise
       {made && (
         <div role="status" data-testid="taken-in" className="border-l-4 border-proven pl-4">
           <p className="font-semibold">
-            {heatersWords.heatersImported(made.chart.rows.length)}
-            {made.bad.length > 0 && heatersWords.linesSkipped(made.bad.length)}.
+            {heatersWords.countedRowsHeaterImported(made.chart.rows.length)}
+            {made.bad.length > 0 && heatersWords.countedBadLine(made.bad.length)}.
           </p>
           {made.bad.length > 0 && (
             <ul className="text-caution">

@@ -75,7 +75,7 @@ export function BoxPicture({ plan, volumeIn3, here, onPick }: BoxPictureProps) {
               aria-pressed={here === joint.id}
               aria-label={jointsWords.joint(
                 nameOf(joint),
-                joint.is_recorded ? jointsWords.isRecorded : jointsWords.notRecorded,
+                joint.is_recorded ? jointsWords.recorded2 : jointsWords.notRecorded,
               )}
               className="cursor-pointer"
               onClick={() => onPick(joint.id)}

@@ -61,7 +61,7 @@ function End({
       role="button"
       tabIndex={0}
       aria-pressed={isArmed}
-      aria-label={`${isLine ? name : leadsWords.lead(mark)}, ${others.length ? leadsWords.joined(others.join(leadsWords.andBetween)) : leadsWords.free}`}
+      aria-label={`${isLine ? name : leadsWords.lead(mark)}, ${others.length ? leadsWords.joined(others.join(leadsWords.and)) : leadsWords.free}`}
       data-end={name}
       className="cursor-pointer [outline-offset:4px]"
       onClick={() => onTap(name)}
@@ -178,7 +178,7 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
                 textAnchor="middle"
                 className="fill-soft stroke-sheet text-[12.5px] [paint-order:stroke] [stroke-width:5px]"
               >
-                {look.word || leadsWords.ofVolts(coil.rated_v.toFixed(0))}
+                {look.word || leadsWords.ofWord(coil.rated_v.toFixed(0))}
               </text>
             </g>
           );

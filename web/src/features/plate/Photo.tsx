@@ -32,9 +32,9 @@ export interface PhotoProps {
 }
 
 const SUBJECTS = {
-  plate: plateWords.subjectNameplate,
-  diagram: plateWords.subjectDiagram,
-  box: plateWords.subjectBox,
+  plate: plateWords.nameplate,
+  diagram: plateWords.diagram,
+  box: plateWords.terminalBox,
 } as const;
 
 /** A photo of what is read, kept without its location and shown beside the fields. */

@@ -62,7 +62,7 @@ export function RehearseScreen() {
   const headline = !hasOne
     ? undefined
     : held[0]
-      ? rehearseWords.hazardAt(held[0].name, clock(held[0].t))
+      ? rehearseWords.at(held[0].name, clock(held[0].t))
       : line.neverSettles
         ? rehearseWords.neverSettles
         : motorLine || rehearseWords.nothingLive;

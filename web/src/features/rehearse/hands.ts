@@ -68,7 +68,7 @@ export function handsOf(devices: readonly Device[]): Hand[] {
       device,
       kind,
       key,
-      label: kind === "reset" ? rehearseWords.resetOf(device.tag) : label,
+      label: kind === "reset" ? rehearseWords.reset(device.tag) : label,
     });
   }
   return found;

@@ -46,7 +46,7 @@ export function Verdict({ choice }: { choice: Choice }) {
       {choice.leads.length > 0 && (
         <span className="text-soft">
           {" "}
-          {starterWords.needsLeads(choice.leads.join(starterWords.orBetween))}
+          {starterWords.needsLeads(choice.leads.join(starterWords.or))}
         </span>
       )}
       {choice.hazards.map((hazard) => (

@@ -18,7 +18,7 @@ export function OneLine({ motors, to }: OneLineProps) {
         viewBox={`0 0 ${width} 150`}
         className="h-[150px] w-auto min-w-[560px]"
         role="group"
-        aria-label={yardWords.motorsOneLine(motors.length)}
+        aria-label={yardWords.countedMotorsMotor(motors.length)}
       >
         <text x="14" y="20" className="fill-ink font-mono text-[13px] font-semibold">
           {supply}

@@ -10,7 +10,7 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
   if (!control) {
     return (
       <Unasked
-        says={sizePartsWords.transformerMustSupply}
+        says={sizePartsWords.transformerMustCarry}
         name={sizePartsWords.enterCoilsLamps}
         onAsk={() =>
           set({

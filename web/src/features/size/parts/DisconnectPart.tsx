@@ -21,7 +21,7 @@ export function DisconnectPart({ size, onSizeChange, onRest }: PartProps) {
   if (!place) {
     return (
       <Unasked
-        says={sizePartsWords.disconnectSight}
+        says={sizePartsWords.disconnectMustSight}
         name={sizePartsWords.enterLocations}
         onAsk={() =>
           set({

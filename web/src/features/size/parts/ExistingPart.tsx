@@ -21,7 +21,7 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
   if (!there) {
     return (
       <Unasked
-        says={sizePartsWords.enterExisting}
+        says={sizePartsWords.enterExistingInstallationEach}
         name={sizePartsWords.enterExistingInstallation}
         onAsk={() =>
           set({ cable_size: "", cable_metal: "cu", cable_insulation: "THWN", terminal_c: 60 })

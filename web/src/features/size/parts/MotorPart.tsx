@@ -117,7 +117,7 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
         </Box>
       ) : (
         <Unasked
-          says={sizePartsWords.countedContinuousDuty}
+          says={sizePartsWords.treatedContinuousDuty}
           name={sizePartsWords.notContinuousDuty}
           onAsk={() => set({ duty: { service: "intermittent", rating: "min30_60", reason: "" } })}
         />

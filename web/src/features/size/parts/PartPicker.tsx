@@ -30,7 +30,9 @@ export function PartPicker({
           >
             {name}
             {fails > 0 ? (
-              <b className="ml-1.5 bg-live px-1 text-on-live">{sizePartsWords.fail(fails)}</b>
+              <b className="ml-1.5 bg-live px-1 text-on-live">
+                {sizePartsWords.failsFailsFail(fails)}
+              </b>
             ) : withheld > 0 ? (
               <b className="ml-1.5 text-caution">{sizePartsWords.withheld(withheld)}</b>
             ) : (

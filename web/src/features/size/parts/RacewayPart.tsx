@@ -10,7 +10,7 @@ export function RacewayPart({ size, onSizeChange, onRest }: PartProps) {
   if (!raceway) {
     return (
       <Unasked
-        says={sizePartsWords.howLargeRaceway}
+        says={sizePartsWords.whatSizeMust}
         name={sizePartsWords.calculateRaceway}
         onAsk={() =>
           set({

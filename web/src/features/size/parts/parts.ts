@@ -5,16 +5,16 @@ export type Size = Schemas["SizeInputs"];
 
 /** The parts of the Size sheet, in the order in which a circuit is walked. */
 export const PARTS = [
-  { id: "branch", name: sizePartsWords.partBranch, groups: ["branch"] },
-  { id: "motor", name: sizePartsWords.partMotor, groups: ["speeds", "rotor", "start"] },
-  { id: "overload", name: sizePartsWords.partOverload, groups: ["overload"] },
-  { id: "run", name: sizePartsWords.partRaceway, groups: ["run"] },
-  { id: "fault", name: sizePartsWords.partFault, groups: ["fault"] },
-  { id: "place", name: sizePartsWords.partDisconnects, groups: ["place"] },
-  { id: "control", name: sizePartsWords.partControl, groups: ["control"] },
-  { id: "drive", name: sizePartsWords.partDrive, groups: ["drive"] },
-  { id: "there", name: sizePartsWords.partExisting, groups: ["there"] },
-  { id: "time", name: sizePartsWords.partTime, groups: [] },
+  { id: "branch", name: sizePartsWords.branchCircuit, groups: ["branch"] },
+  { id: "motor", name: sizePartsWords.dutySpeedsRotor, groups: ["speeds", "rotor", "start"] },
+  { id: "overload", name: sizePartsWords.overloadHeaters, groups: ["overload"] },
+  { id: "run", name: sizePartsWords.raceway2, groups: ["run"] },
+  { id: "fault", name: sizePartsWords.faultCurrent, groups: ["fault"] },
+  { id: "place", name: sizePartsWords.disconnects, groups: ["place"] },
+  { id: "control", name: sizePartsWords.controlPower, groups: ["control"] },
+  { id: "drive", name: sizePartsWords.drive2, groups: ["drive"] },
+  { id: "there", name: sizePartsWords.existingInstallation, groups: ["there"] },
+  { id: "time", name: sizePartsWords.timeCurrentCurve2, groups: [] },
 ] as const;
 
 export type PartId = (typeof PARTS)[number]["id"];
