@@ -17,7 +17,7 @@ sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "core" / "tests"))
 
 from test_unmarked import KINDS_HERE, OTHER_TRIAD, works  # the same check as in the tests
 
-from evencoil.leads.identify.bench import Bench
+from evencoil.leads.identify.bench import PracticeBench
 from evencoil.leads.identify.guide import guide
 from evencoil.leads.identify.readings import Touch, Volts
 from evencoil.winding.coils import KINDS
@@ -25,7 +25,7 @@ from evencoil.winding.coils import KINDS
 
 def number(kind: str, seed: int) -> tuple[bool, int, float]:
     """Return whether one motor was numbered right, readings taken, longest choice [s]."""
-    motor, readings, longest = Bench(kind, seed), [], 0.0  # type: ignore[arg-type]  # one of the kinds
+    motor, readings, longest = PracticeBench(kind, seed), [], 0.0  # type: ignore[arg-type]  # one of the kinds
     while True:
         begun = time.perf_counter()
         told = guide(motor.sleeves, readings)

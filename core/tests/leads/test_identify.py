@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from evencoil.base.errors import CoreError
 from evencoil.base.words import say
-from evencoil.leads.identify.bench import Bench
+from evencoil.leads.identify.bench import PracticeBench
 from evencoil.leads.identify.guide import guide
 from evencoil.leads.identify.readings import Touch, Volts, sleeves
 from evencoil.leads.outcome import judge_joints
@@ -30,7 +30,7 @@ KINDS_HERE = (
 
 def walk(kind, seed, most=60):
     """Do what the guide asks on a practice motor, to the end; return motor, guide, readings."""
-    motor, readings = Bench(kind, seed), []
+    motor, readings = PracticeBench(kind, seed), []
     told = guide(motor.sleeves, readings)
     while told.ask is not None and len(readings) < most:
         ask = told.ask
@@ -234,12 +234,12 @@ def test_ten_leads_are_no_motor_here():
     with pytest.raises(CoreError):
         sleeves(10)
     with pytest.raises(CoreError):
-        Bench("6", 1).ohms(("a", "q"))
+        PracticeBench("6", 1).ohms(("a", "q"))
 
 
 def test_a_practice_motor_is_the_same_for_the_same_seed():
     """The same seed gives the same leads and the same meter errors."""
-    one, other = Bench("9-wye", 5), Bench("9-wye", 5)
+    one, other = PracticeBench("9-wye", 5), PracticeBench("9-wye", 5)
     assert one.lead_of == other.lead_of
     assert one.ohms(("a", "b")) == other.ohms(("a", "b"))
     assert one.volts(("a", "b"), 10, (), ("c", "d")) == other.volts(("a", "b"), 10, (), ("c", "d"))

@@ -15,7 +15,7 @@ from evencoil.leads.inputs import LeadsInputs
 from evencoil.machine.taps import group_device, tap_conductor
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.conductor import ConductorFacts
-from evencoil.sizing.control import Coil, control_conductor, control_transformer
+from evencoil.sizing.control import ControlCoil, control_conductor, control_transformer
 from evencoil.sizing.inputs import SizeInputs
 from evencoil.sizing.starting import full_load_torque, slip
 
@@ -150,8 +150,8 @@ def test_a_control_transformer_pulls_in_the_largest_while_the_others_hold():
     """Two 27 VA held, lamps 10, one 245 VA pulling in: 37 + 245 = 282; 64 x 1.25 = 80: 100 VA."""
     trail = Trail()
     coils = [
-        Coil(label="K1", count=2, inrush_va=Decimal(245), sealed_va=Decimal(27)),
-        Coil(label="KT", count=1, inrush_va=Decimal(20), sealed_va=Decimal(0)),
+        ControlCoil(label="K1", count=2, inrush_va=Decimal(245), sealed_va=Decimal(27)),
+        ControlCoil(label="KT", count=1, inrush_va=Decimal(20), sealed_va=Decimal(0)),
     ]
     step = control_transformer(coils, Decimal(10), edition=2023, trail=trail)
     assert trail.number("sealed_va") == 64

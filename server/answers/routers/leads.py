@@ -14,7 +14,15 @@ from answers.schemas.base import Answer, Label, Refused, Sentence
 from answers.schemas.terminal_box import JointOut, connection_name
 from api.schemas import REFUSALS
 from evencoil.base import CoreError, Message, MissingError, say
-from evencoil.leads import Bench, BenchInputs, Guided, TwoSleeves, guide, guide_bench, sleeves
+from evencoil.leads import (
+    BenchInputs,
+    Guided,
+    PracticeBench,
+    TwoSleeves,
+    guide,
+    guide_bench,
+    sleeves,
+)
 from evencoil.plate import PlateInputs, ReplaceInputs, compare_plates, read, read_supply
 from evencoil.sizing import SizeInputs
 from evencoil.winding import KINDS, inside_changes, run_joinings
@@ -220,7 +228,7 @@ def read_bench(request: HttpRequest, works: str, body: ReadIn) -> ReadOut:
             field="bench.mystery",
             hint=Message("unmarked.no_mystery.hint"),
         )
-    motor = Bench(kind, seed)
+    motor = PracticeBench(kind, seed)
     if body.what == "touch":
         ohms = motor.ohms(_two(body.pair))
         return ReadOut(rings=ohms is not None, ohms="" if ohms is None else f"{ohms:.3g}", volts="")

@@ -77,11 +77,6 @@ class Link:
     name: str = ""
     closes_at: str = ""
 
-    @property
-    def is_contact(self) -> bool:
-        """Tell whether it opens and closes."""
-        return self.kind in CONTACTS or self.kind == "pole"
-
 
 @dataclass(frozen=True, slots=True)
 class Parameter:

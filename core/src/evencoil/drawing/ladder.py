@@ -31,14 +31,6 @@ class Ladder:
     rungs: tuple[Rung, ...] = ()
 
 
-@dataclass(slots=True)
-class _Group:
-    """Rungs that share a net besides the rails."""
-
-    rungs: list[Rung]
-    column: dict[int, int]
-
-
 def _groups(rungs: tuple[Rung, ...], rails: Rails) -> list[list[Rung]]:
     owner: dict[int, int] = {}
     groups: dict[int, list[Rung]] = {}

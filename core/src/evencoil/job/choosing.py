@@ -21,8 +21,8 @@ from evencoil.job.worked import Worked
 from evencoil.sizing import start_shares
 from evencoil.starters import (
     CatalogueEntry,
+    FitFacts,
     Load,
-    MotorFacts,
     catalogue,
     misfit,
     needed_leads,
@@ -85,7 +85,7 @@ def hazards_of_entry(circuit_id: str) -> tuple[str, ...]:
     return (*found, "plugged") if circuit_id in _PLUGS else found
 
 
-def _reason(entry: CatalogueEntry, torque: Decimal, facts: MotorFacts) -> tuple[Verdict, Message]:
+def _reason(entry: CatalogueEntry, torque: Decimal, facts: FitFacts) -> tuple[Verdict, Message]:
     """Return whether a circuit can, and the one reason that matters most."""
     barred = misfit(entry, facts)
     if barred is not None:

@@ -5,13 +5,13 @@ from __future__ import annotations
 from evencoil.base import CoreError
 from evencoil.job.worked import Worked
 from evencoil.leads import derive
-from evencoil.starters import Load, MotorFacts
+from evencoil.starters import FitFacts, Load
 from evencoil.winding import StartMethod
 
 __all__ = ["motor_facts"]
 
 
-def motor_facts(worked: Worked, load: Load = "unknown") -> MotorFacts:
+def motor_facts(worked: Worked, load: Load = "unknown") -> FitFacts:
     """Return phases, leads, winding type and whether it can be started wye-delta.
 
     Parameters
@@ -22,7 +22,7 @@ def motor_facts(worked: Worked, load: Load = "unknown") -> MotorFacts:
         How the machine starts.
     """
     plate, winding = worked.reading.plate, worked.box.winding
-    return MotorFacts(
+    return FitFacts(
         plate.phases,
         plate.leads,
         winding.kind if winding is not None else "",

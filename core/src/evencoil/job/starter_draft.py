@@ -14,7 +14,7 @@ from evencoil.sizing import FUSES, DeviceKind
 from evencoil.starters import (
     FOUND,
     CatalogueEntry,
-    MotorFacts,
+    FitFacts,
     MotorRating,
     OptionSpec,
     StarterInputs,
@@ -126,7 +126,7 @@ def _with_motor(
     stand_in = stand_in_of(circuit)
     if stand_in is None:
         return circuit, []
-    facts = MotorFacts(
+    facts = FitFacts(
         phases=reading.plate.phases,
         leads=reading.plate.leads,
         kind="" if box.winding is None else box.winding.kind,

@@ -4,7 +4,7 @@ Knows windings and the solver; no starter.
 """
 
 from evencoil.leads.derive import derive
-from evencoil.leads.identify.bench import Bench
+from evencoil.leads.identify.bench import PracticeBench
 from evencoil.leads.identify.guide import Guided, guide
 from evencoil.leads.identify.readings import sleeves
 from evencoil.leads.identify.stored import guide_bench
@@ -15,7 +15,6 @@ from evencoil.leads.stud_board import Laid
 from evencoil.leads.terminal_box import Box, CheckedDiagram, ToldAccessory, work_out_box
 
 __all__ = [
-    "Bench",
     "BenchInputs",
     "Box",
     "CheckedDiagram",
@@ -26,6 +25,7 @@ __all__ = [
     "JointsWorked",
     "Laid",
     "LeadsInputs",
+    "PracticeBench",
     "ToldAccessory",
     "TwoSleeves",
     "derive",

@@ -15,11 +15,11 @@ from typing import Literal
 from evencoil.base import Message
 from evencoil.winding import LINES, Connection, Group, Joint, Winding, check_joints, groups_of
 
-__all__ = ["Compared", "Difference", "compare"]
+__all__ = ["Compared", "JointDifference", "compare"]
 
 
 @dataclass(frozen=True, slots=True)
-class Difference:
+class JointDifference:
     """One joint that stands in one of the two only."""
 
     side: Literal["maker", "derived"]
@@ -39,7 +39,7 @@ class Compared:
     ``is_rotation_only`` is True where the two differ by the order of lines.
     """
 
-    differences: tuple[Difference, ...]
+    differences: tuple[JointDifference, ...]
     is_rotation_only: bool
 
     @property
@@ -50,9 +50,9 @@ class Compared:
 
 def _sides(
     winding: Winding, side: Literal["maker", "derived"], groups: frozenset[Group]
-) -> list[Difference]:
+) -> list[JointDifference]:
     return [
-        Difference(side, line, tuple(lead for lead in winding.leads if lead in leads))
+        JointDifference(side, line, tuple(lead for lead in winding.leads if lead in leads))
         for line, leads in sorted(
             groups, key=lambda group: (group[0] is None, group[0] or "", sorted(group[1]))
         )

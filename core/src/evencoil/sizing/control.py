@@ -19,7 +19,7 @@ from evencoil.sizing.protection import largest_not_above, standard_ratings
 
 __all__ = [
     "USUAL_VA",
-    "Coil",
+    "ControlCoil",
     "control_conductor",
     "control_transformer",
     "primary_device",
@@ -37,7 +37,7 @@ _SAGS = Decimal("0.95")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Coil:
+class ControlCoil:
     """A coil on the control transformer: how many, and what each takes [VA]."""
 
     label: str
@@ -47,13 +47,13 @@ class Coil:
 
 
 def control_transformer(
-    coils: Sequence[Coil], lamps_va: Decimal, *, edition: Edition, trail: Trail
+    coils: Sequence[ControlCoil], lamps_va: Decimal, *, edition: Edition, trail: Trail
 ) -> Step:
     """Return the smallest usual transformer that pulls every coil in and holds all.
 
     Parameters
     ----------
-    coils : sequence of Coil
+    coils : sequence of ControlCoil
         Every coil that can be held at once.
     lamps_va : Decimal
         Lamps and other steady load together. [VA]

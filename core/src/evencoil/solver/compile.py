@@ -5,7 +5,7 @@ from __future__ import annotations
 from evencoil.circuit import Netlist
 from evencoil.solver.constants import CATALOGUE, constants
 from evencoil.solver.parts import part_for
-from evencoil.solver.parts.sources import Supply
+from evencoil.solver.parts.sources import LineSupply
 from evencoil.solver.plant import Plant
 
 __all__ = ["compile_plant"]
@@ -26,7 +26,7 @@ def compile_plant(netlist: Netlist, set_name: str = CATALOGUE) -> Plant:
         part = part_for(plant, device, place)
         plant.parts.append(part)
         plant.part_of[device.id] = part
-        if plant.main_supply is None and isinstance(part, Supply):
+        if plant.main_supply is None and isinstance(part, LineSupply):
             plant.main_supply = part
     plant.finish()
     return plant

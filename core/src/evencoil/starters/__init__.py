@@ -4,7 +4,7 @@ Knows netlists, windings and sizes; does not run them.
 """
 
 from evencoil.starters.catalogue import FOUND, CatalogueEntry, catalogue, entry_of, found_entry
-from evencoil.starters.fit import Load, MotorFacts, misfit, needed_leads, start_of
+from evencoil.starters.fit import FitFacts, Load, misfit, needed_leads, start_of
 from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.starters.installation import (
     MotorRating,
@@ -21,8 +21,8 @@ __all__ = [
     "AcceptedInput",
     "CatalogueEntry",
     "DeadReadingInput",
+    "FitFacts",
     "Load",
-    "MotorFacts",
     "MotorRating",
     "OptionSpec",
     "StarterInputs",

@@ -9,7 +9,7 @@ from evencoil.base import Message, say
 from evencoil.sizing import Start
 from evencoil.starters.catalogue import CatalogueEntry
 
-__all__ = ["Load", "MotorFacts", "misfit", "needed_leads", "start_of"]
+__all__ = ["FitFacts", "Load", "misfit", "needed_leads", "start_of"]
 
 Load = Literal["unknown", "empty", "loaded"]
 
@@ -54,7 +54,7 @@ def start_of(entry: CatalogueEntry) -> Start:
 
 
 @dataclass(frozen=True, slots=True)
-class MotorFacts:
+class FitFacts:
     """What decides whether a starter fits: phases, leads, winding type, wye-delta fit, load."""
 
     phases: int | None
@@ -75,7 +75,7 @@ def needed_leads(entry: CatalogueEntry) -> tuple[int, ...]:
     return _LEADS.get(entry.id) or _LEADS.get(entry.group, ())
 
 
-def misfit(entry: CatalogueEntry, facts: MotorFacts) -> Message | None:
+def misfit(entry: CatalogueEntry, facts: FitFacts) -> Message | None:
     """Return why a motor's own phases, leads or winding rule a circuit out, None if they fit.
 
     The one answer to "does this starter fit this motor", for comparing and for the starter
@@ -85,7 +85,7 @@ def misfit(entry: CatalogueEntry, facts: MotorFacts) -> Message | None:
     ----------
     entry : CatalogueEntry
         The standard circuit.
-    facts : MotorFacts
+    facts : FitFacts
         What is known of the motor.
     """
     if facts.phases and (facts.phases == 1) != (entry.group == "single_phase"):

@@ -26,8 +26,8 @@ from evencoil.circuit import (
 from evencoil.winding import LINES, Joint, Winding
 
 __all__ = [
+    "DeviceRating",
     "MotorRating",
-    "Rating",
     "install_motor",
     "is_fed_by_line",
     "ratings_of",
@@ -63,7 +63,7 @@ class MotorRating:
 
 
 @dataclass(frozen=True, slots=True)
-class Rating:
+class DeviceRating:
     """A parameter of a device that this job decides, and the step it comes from, if any."""
 
     device: str
@@ -248,7 +248,7 @@ def _motor_side(
 
 def ratings_of(
     circuit: Circuit, steps: Mapping[str, Step], line_volts_v: Decimal | None
-) -> tuple[Rating, ...]:
+) -> tuple[DeviceRating, ...]:
     """Return what supply, main device, overload and transformer are rated for in this job.
 
     Parameters
@@ -261,10 +261,10 @@ def ratings_of(
         Volts between lines. [V]
     """
     items: dict[str, Device] = {item.id: item for item in circuit.netlist.devices}
-    found: list[Rating] = []
+    found: list[DeviceRating] = []
 
     def put(name: str, parameter: str, value: str, source: str) -> None:
-        found.append(Rating(name, parameter, value, source))
+        found.append(DeviceRating(name, parameter, value, source))
 
     for item in items.values():
         _motor_side(item, steps, line_volts_v, put)
@@ -277,7 +277,7 @@ def ratings_of(
 
 
 def with_ratings(
-    circuit: Circuit, ratings: Sequence[Rating], edits: Sequence[Edit] = ()
+    circuit: Circuit, ratings: Sequence[DeviceRating], edits: Sequence[Edit] = ()
 ) -> Circuit:
     """Return a circuit with its ratings; what a person put in or set goes before them.
 
@@ -285,7 +285,7 @@ def with_ratings(
     ----------
     circuit : Circuit
         With the edits done.
-    ratings : sequence of Rating
+    ratings : sequence of DeviceRating
         From `ratings_of`.
     edits : sequence of Edit
         What people changed: devices that they added keep their own ratings, and so does

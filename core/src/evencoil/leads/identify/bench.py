@@ -17,13 +17,13 @@ from evencoil.leads.identify.readings import Pair, sleeves
 from evencoil.solver import Network, coil_matrix
 from evencoil.winding import KINDS, WindingKind
 
-__all__ = ["Bench"]
+__all__ = ["PracticeBench"]
 
 _ERROR = 0.02
 _FEED_PART = 1e-4
 
 
-class Bench:
+class PracticeBench:
     """A mystery motor.
 
     Parameters

@@ -8,7 +8,7 @@ from decimal import Decimal
 from evencoil.base import Figure
 from evencoil.codebook import assumed, given
 from evencoil.sizing.control import (
-    Coil,
+    ControlCoil,
     control_conductor,
     control_transformer,
     primary_device,
@@ -25,7 +25,7 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
     if asked is None:
         return
     coils = [
-        Coil(
+        ControlCoil(
             label=item.label,
             count=item.count,
             inrush_va=item.inrush_va,

@@ -25,10 +25,10 @@ from evencoil.solver.parts.sensors import (
 )
 from evencoil.solver.parts.sources import (
     Autotransformer,
+    LineSupply,
     Rectifier,
     Resistor,
     Source,
-    Supply,
     Transformer,
 )
 from evencoil.solver.parts.timers import StarDeltaTimer, Timer
@@ -37,7 +37,7 @@ from evencoil.solver.plant import Plant
 __all__ = ["PARTS", "Part", "part_for"]
 
 PARTS: dict[str, type[Part]] = {
-    "supply": Supply,
+    "supply": LineSupply,
     "source": Source,
     "xfmr": Transformer,
     "autox": Autotransformer,

@@ -17,7 +17,7 @@ from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
 
-__all__ = ["Armature", "Coil", "Contactor", "Latch", "coil_admittance"]
+__all__ = ["Armature", "CoilPart", "Contactor", "Latch", "coil_admittance"]
 
 _EPS = 1e-9
 
@@ -48,7 +48,7 @@ def _on_grid(time: float, grid: float) -> int:
     return int(ceil(time / grid - _EPS) * grid)
 
 
-class Coil:
+class CoilPart:
     """One coil of a device: two admittances, and whether it is energized."""
 
     __slots__ = ("branch", "ends", "inrush", "is_open", "ohm", "rated_v", "sealed")
@@ -115,7 +115,7 @@ class Armature(Part):
         super().__init__(plant, device, place)
         known = plant.constants
         coil = next(link for link in self.links if link.kind == "coil")
-        self.coil = Coil(plant, device, coil)
+        self.coil = CoilPart(plant, device, coil)
         self.t_in = number(device, "tpu") * 1e6 or known[self.in_key]
         self.t_out = number(device, "tdo") * 1e6 or known[self.out_key]
         self.places = {
@@ -376,7 +376,7 @@ class Latch(Armature):
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
         link = [item for item in self.links if item.kind == "coil"][1]
-        self.back = Coil(plant, device, link)
+        self.back = CoilPart(plant, device, link)
 
     def begin(self) -> None:
         """Reset."""

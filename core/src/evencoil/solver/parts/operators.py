@@ -19,13 +19,12 @@ __all__ = ["Button", "EmergencyStop", "Lamp", "Load", "Pilot", "Selector"]
 class Button(Part):
     """A momentary button: the opening contact first, the closing one a little later."""
 
-    kept: ClassVar[tuple[str, ...]] = ("is_pressed", "is_first", "next_at", "begun_by")
+    kept: ClassVar[tuple[str, ...]] = ("is_pressed", "next_at", "begun_by")
     verbs: ClassVar[tuple[str, ...]] = ("press", "release")
 
     def begin(self) -> None:
         """Not pressed."""
         self.is_pressed = False
-        self.is_first = False
         self.next_at = -1
         self.begun_by: int | None = None
 

@@ -18,10 +18,10 @@ from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
 
-__all__ = ["Autotransformer", "Rectifier", "Resistor", "Source", "Supply", "Transformer"]
+__all__ = ["Autotransformer", "LineSupply", "Rectifier", "Resistor", "Source", "Transformer"]
 
 
-class Supply(Part):
+class LineSupply(Part):
     """The lines and the ground of the installation.
 
     Loses lines, sags, goes off and comes back, has two lines exchanged.
