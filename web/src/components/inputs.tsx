@@ -85,7 +85,7 @@ export function Reading({
       </span>
       {isWrong && (
         <span role="status" className="block text-sm text-caution">
-          {frameWords.notNumberStill(text.slice(0, 12), value || "nothing")}
+          {frameWords.notNumberStill(text.slice(0, 12), value || frameWords.nothing)}
         </span>
       )}
     </div>

@@ -79,4 +79,7 @@ export const benchWords = {
   vV: (feedV: Shown, feed: Shown, joined: Shown, read: Shown, volts: Shown) =>
     `${feedV} V on ${feed}, ${joined}${read}: ${volts} V`,
   to: " to ",
+  numberings: "numberings",
+  groupings: "groupings",
+  none: "none",
 };

@@ -36,4 +36,5 @@ export const convertWords = {
   primaryVoltagesTheir: "Primary voltages and their links",
   convertible: "convertible",
   notConvertible: "not convertible",
+  same: "same",
 };

@@ -110,4 +110,6 @@ export const drawingsWords = {
   cutOff: "search stopped",
   weldedOneTime: (faults: Shown) => `; contacts welded one at a time: ${faults}`,
   sizeUnknown: "size not known",
+  difference: "difference",
+  differences: "differences",
 };

@@ -36,4 +36,7 @@ export const feederWords = {
   duty: (dutyA: Shown) => `, by its duty ${dutyA} A`,
   counts: (shareA: Shown) => `, counts as ${shareA} A`,
   device: (deviceA: Shown) => `· device ${deviceA} A`,
+  copper: "copper",
+  aluminum: "aluminum",
+  open: "open",
 };

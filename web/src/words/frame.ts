@@ -104,4 +104,5 @@ export const frameWords = {
   notCalculatedYet: "Not calculated yet for this input",
   serverDoesNot: "The server does not answer.",
   yourEntriesStay: "Your entries stay on this page and will be sent again.",
+  nothing: "nothing",
 };

@@ -142,4 +142,10 @@ export const leadsWords = {
   free: "free",
   and: " and ",
   ofWord: (volts: Shown) => `of ${volts}`,
+  none: "none",
+  start: "start",
+  run: "run",
+  nothing: "nothing",
+  centrifugal: "centrifugal",
+  electronic: "electronic",
 };

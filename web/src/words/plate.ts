@@ -72,4 +72,9 @@ export const plateWords = {
   nameplate: "nameplate",
   diagram: "diagram",
   terminalBox: "terminal box",
+  inDoubt: "in doubt",
+  grounded: "grounded",
+  high: "high",
+  fair: "fair",
+  low: "low",
 };

@@ -32,4 +32,6 @@ export const replaceWords = {
   newMotor: "New motor",
   heatersOverloadFound: "Heaters or overload as found",
   settingsDialsTimers: "Settings: dials, timers, relays",
+  same: "same",
+  nothing: "nothing",
 };

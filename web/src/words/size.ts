@@ -74,4 +74,9 @@ export const sizeWords = {
   assumed2: (assumed: Shown) => `, ${assumed} assumed.`,
   ourOwnWords:
     "In our own words; the code book decides. Table figures have not yet been compared with the printed code.",
+  steel: "steel",
+  aluminum2: "aluminum",
+  nothing: "nothing",
+  figure: "figure",
+  figures: "figures",
 };

@@ -28,4 +28,8 @@ export const starterWords = {
   starters: "Starters",
   chosen: "chosen",
   or: " or ",
+  can: "can",
+  cannot: "cannot",
+  empty: "empty",
+  loaded: "loaded",
 };

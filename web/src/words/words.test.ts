@@ -12,7 +12,7 @@ function filesBelow(folder: string): string[] {
   });
 }
 
-/** Text between tags, and attributes that a person reads. */
+/** Text between tags, attributes that a person reads, and labels of choices. */
 function textsOf(path: string): string[] {
   const file = ts.createSourceFile(
     path,
@@ -32,6 +32,13 @@ function textsOf(path: string): string[] {
       node.initializer &&
       ts.isStringLiteral(node.initializer) &&
       /[A-Za-z]{2,}/.test(node.initializer.text)
+    )
+      found.push(node.initializer.text);
+    if (
+      ts.isPropertyAssignment(node) &&
+      node.name.getText() === "label" &&
+      ts.isStringLiteral(node.initializer) &&
+      /[a-z]{2,}/.test(node.initializer.text)
     )
       found.push(node.initializer.text);
     ts.forEachChild(node, visit);

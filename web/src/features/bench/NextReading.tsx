@@ -96,7 +96,7 @@ export function NextReading({ bench }: { bench: BenchState }) {
       <p>
         <b>{benchWords.about(guided.about)}</b>{" "}
         {benchWords.aboutCountedAbout(guided.taken + guided.about, guided.left)}{" "}
-        {guided.groups.length ? "numberings" : "groupings"} {benchWords.stillFit}
+        {guided.groups.length ? benchWords.numberings : benchWords.groupings} {benchWords.stillFit}
         {guided.kind_names.length > 0 && ` · ${guided.kind_names.join(", ")}`}
       </p>
     </section>

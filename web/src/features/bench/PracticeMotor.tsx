@@ -40,7 +40,9 @@ export function PracticeMotor({ bench: { bench, set } }: { bench: BenchState }) 
           </button>
         ))}
       </div>
-      <p className="text-sm text-soft">{benchWords.seedMeterOff(bench.mystery ?? "none")}</p>
+      <p className="text-sm text-soft">
+        {benchWords.seedMeterOff(bench.mystery ?? benchWords.none)}
+      </p>
     </Drawer>
   );
 }

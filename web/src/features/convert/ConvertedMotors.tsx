@@ -68,7 +68,7 @@ export function ConvertedMotors({
                           </th>
                           <td className="pr-2 font-mono">{row.before} →</td>
                           <td className="font-mono font-semibold">
-                            {row.before === row.after ? "same" : row.after}
+                            {row.before === row.after ? convertWords.same : row.after}
                             {row.is_larger && (
                               <b className="stamp ml-2 text-caution">
                                 {convertWords.moreThanPresent}

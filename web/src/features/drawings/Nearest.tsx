@@ -16,7 +16,7 @@ export function Nearest({ works, given }: { works: string; given: Given }) {
             <span className="stamp text-soft">
               {one.score === 0
                 ? drawingsWords.sameCircuit
-                : `${one.score} ${one.score === 1 ? "difference" : "differences"}`}
+                : `${one.score} ${one.score === 1 ? drawingsWords.difference : drawingsWords.differences}`}
             </span>
           </p>
           {place === 0 && (

@@ -91,8 +91,8 @@ export function FeederScreen() {
             <Choice
               label={feederWords.conductorMaterial}
               options={[
-                { value: "cu", label: "copper" },
-                { value: "al", label: "aluminum" },
+                { value: "cu", label: feederWords.copper },
+                { value: "al", label: feederWords.aluminum },
               ]}
               value={asked.material}
               onValueChange={(material) => set({ material })}

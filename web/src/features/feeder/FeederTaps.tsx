@@ -87,7 +87,7 @@ export function Taps({
                   <Choice
                     options={[
                       { value: true, label: feederWords.raceway },
-                      { value: false, label: "open" },
+                      { value: false, label: feederWords.open },
                     ]}
                     value={tap.is_protected}
                     onValueChange={(is_protected) =>

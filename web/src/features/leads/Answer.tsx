@@ -37,7 +37,7 @@ export function JointTable({
       <tbody>
         {joints.map((joint) => (
           <tr key={joint.id} className="border-t border-hair font-mono">
-            <td>{joint.line ?? "none"}</td>
+            <td>{joint.line ?? leadsWords.none}</td>
             <td>{joint.leads.map((lead) => marks[lead] ?? lead).join(" ")}</td>
             <td>{joint.conductors}</td>
           </tr>

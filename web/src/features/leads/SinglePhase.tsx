@@ -8,20 +8,20 @@ import { leadsWords } from "../../words/leads";
 type Single = NonNullable<Given["leads"]["single"]>;
 
 const CAPACITORS = [
-  { value: "none", label: "none" },
-  { value: "start", label: "start" },
-  { value: "run", label: "run" },
+  { value: "none", label: leadsWords.none },
+  { value: "start", label: leadsWords.start },
+  { value: "run", label: leadsWords.run },
   { value: "both", label: leadsWords.startRun },
 ] as const;
 const SWITCHES = [
-  { value: "none", label: "nothing" },
-  { value: "centrifugal", label: "centrifugal" },
+  { value: "none", label: leadsWords.nothing },
+  { value: "centrifugal", label: leadsWords.centrifugal },
   { value: "potential_relay", label: leadsWords.potentialRelay },
   { value: "current_relay", label: leadsWords.currentRelay },
-  { value: "electronic", label: "electronic" },
+  { value: "electronic", label: leadsWords.electronic },
 ] as const;
 const PROTECTORS = [
-  { value: 0, label: "none" },
+  { value: 0, label: leadsWords.none },
   { value: 2, label: "P1 P2" },
   { value: 3, label: "P1 P2 P3" },
 ] as const;

@@ -73,7 +73,7 @@ export function PlateScreen() {
             {given && (
               <Drawer
                 name={plateWords.nameplateDoubt}
-                hint={given.trust.is_doubted ? "doubted" : ""}
+                hint={given.trust.is_doubted ? plateWords.inDoubt : ""}
                 isOpen={given.trust.is_doubted ?? false}
               >
                 <Trust

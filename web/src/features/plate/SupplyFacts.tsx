@@ -60,7 +60,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
           <Choice
             label={plateWords.secondary}
             options={[
-              { value: true, label: "grounded" },
+              { value: true, label: plateWords.grounded },
               { value: false, label: plateWords.notGrounded },
             ]}
             value={supply.transformer_grounded}

@@ -12,7 +12,11 @@ export interface TrustProps {
   onTrustChange: (trust: TrustGiven) => void;
 }
 
-const SURE: Record<string, string> = { high: "high", fair: "fair", low: "low" };
+const SURE: Record<string, string> = {
+  high: plateWords.high,
+  fair: plateWords.fair,
+  low: plateWords.low,
+};
 
 /** A plate nobody trusts: what the readings say, how sure that is, and what may not be done. */
 export function Trust({ trust, worked, onTrustChange }: TrustProps) {

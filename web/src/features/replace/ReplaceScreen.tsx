@@ -121,7 +121,9 @@ export function ReplaceScreen() {
                     <td className="font-mono">{line.old || "—"}</td>
                     <td className="font-mono">{line.new || "—"}</td>
                     <td className="text-sm">
-                      {line.is_same ? "same" : line.takes_down.join(", ") || "nothing"}
+                      {line.is_same
+                        ? replaceWords.same
+                        : line.takes_down.join(", ") || replaceWords.nothing}
                     </td>
                   </tr>
                 ))}

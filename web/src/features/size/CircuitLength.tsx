@@ -43,8 +43,8 @@ export function Run({
       <Choice
         label={sizeWords.inWord}
         options={[
-          { value: "steel", label: "steel" },
-          { value: "aluminum", label: "aluminum" },
+          { value: "steel", label: sizeWords.steel },
+          { value: "aluminum", label: sizeWords.aluminum2 },
           { value: "pvc", label: sizeWords.pvc },
         ]}
         value={size.conduit ?? "steel"}

@@ -83,7 +83,7 @@ export function Figure({
           ? sizeWords.notStillUsed(
               text.slice(0, 12),
               isWhole ? "count" : "temperature",
-              value || "nothing",
+              value || sizeWords.nothing,
             )
           : ""}
       </span>

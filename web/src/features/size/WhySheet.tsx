@@ -128,7 +128,8 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
             : step.kind === "read"
               ? sizeWords.enteredNoRule
               : sizeWords.noRuleGuess}
-          {sizeWords.basedEntered(inputs.length)} {inputs.length === 1 ? "figure" : "figures"}
+          {sizeWords.basedEntered(inputs.length)}{" "}
+          {inputs.length === 1 ? sizeWords.figure : sizeWords.figures}
           {sizeWords.assumed2(assumed)}
         </p>
         <p className="text-sm text-soft">{sizeWords.ourOwnWords}</p>

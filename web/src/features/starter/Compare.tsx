@@ -27,8 +27,8 @@ export function Measures({ choice }: { choice: Choice }) {
 }
 
 const WORD: Record<string, string> = {
-  can: "can",
-  cannot: "cannot",
+  can: starterWords.can,
+  cannot: starterWords.cannot,
   doubt: starterWords.chooseFirst,
 };
 const TONE: Record<string, string> = {

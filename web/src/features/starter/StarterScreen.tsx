@@ -138,8 +138,8 @@ export function StarterScreen() {
           <Choice
             label={starterWords.howDoesLoad}
             options={[
-              { value: "empty", label: "empty" },
-              { value: "loaded", label: "loaded" },
+              { value: "empty", label: starterWords.empty },
+              { value: "loaded", label: starterWords.loaded },
               { value: "unknown", label: starterWords.notKnown },
             ]}
             value={given.starter.load ?? "unknown"}

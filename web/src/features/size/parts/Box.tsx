@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { Choice } from "../../../components/inputs";
+import { sizePartsWords } from "../../../words/sizeParts";
 
 /** Some inputs that belong together, on one plate. */
 export function Box({ name, children }: { name: string; children: ReactNode }) {
@@ -32,8 +33,8 @@ export function Drop({ name, onDrop }: { name: string; onDrop: () => void }) {
 }
 
 const YES_NO = [
-  { value: false, label: "no" },
-  { value: true, label: "yes" },
+  { value: false, label: sizePartsWords.no },
+  { value: true, label: sizePartsWords.yes },
 ] as const;
 
 export function YesNo({

@@ -6,9 +6,9 @@ import type { PartProps } from "./parts";
 const KINDS = [
   { value: null, label: sizePartsWords.notKnown },
   { value: "motor_circuit_switch", label: sizePartsWords.motorCircuitSwitch },
-  { value: "breaker", label: "breaker" },
+  { value: "breaker", label: sizePartsWords.breaker },
   { value: "molded_case_switch", label: sizePartsWords.moldedCaseSwitch },
-  { value: "manual_controller", label: "manual controller" },
+  { value: "manual_controller", label: sizePartsWords.manualController },
   { value: "general_use_switch", label: sizePartsWords.generalUseSwitch },
   { value: "snap_switch", label: sizePartsWords.snapSwitch },
   { value: "plug", label: sizePartsWords.cordPlug },

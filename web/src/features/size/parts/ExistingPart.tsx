@@ -11,7 +11,7 @@ const CABLES = [
   { value: "AC", label: sizePartsWords.ac },
   { value: "MC", label: sizePartsWords.mc },
   { value: "TC", label: sizePartsWords.tc },
-  { value: "cord", label: "cord" },
+  { value: "cord", label: sizePartsWords.cord },
 ] as const;
 
 /** What somebody else installed. */
@@ -50,8 +50,8 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
         <Choice
           label={sizePartsWords.conductorMaterial}
           options={[
-            { value: "cu", label: "copper" },
-            { value: "al", label: "aluminium" },
+            { value: "cu", label: sizePartsWords.copper },
+            { value: "al", label: sizePartsWords.aluminum },
           ]}
           value={there.cable_metal ?? "cu"}
           onValueChange={(cable_metal) => change({ cable_metal })}

@@ -13,7 +13,7 @@ const RATINGS = [
   { value: "min5", label: sizePartsWords.min },
   { value: "min15", label: sizePartsWords.min2 },
   { value: "min30_60", label: sizePartsWords.min3 },
-  { value: "continuous", label: "continuous" },
+  { value: "continuous", label: sizePartsWords.continuous },
 ] as const;
 const RESISTORS = [
   { value: null, label: sizePartsWords.noneSeparate },
@@ -23,7 +23,7 @@ const RESISTORS = [
   { value: "light_intermittent", label: sizePartsWords.lightIntermittent },
   { value: "medium_intermittent", label: sizePartsWords.mediumIntermittent },
   { value: "heavy_intermittent", label: sizePartsWords.heavyIntermittent },
-  { value: "continuous", label: "continuous" },
+  { value: "continuous", label: sizePartsWords.continuous },
 ] as const;
 
 /** What kind of motor it is and how the machine works, where that changes the sizes. */
@@ -39,7 +39,7 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
           options={[
             { value: "squirrel_cage", label: sizePartsWords.squirrelCage },
             { value: "wound_rotor", label: sizePartsWords.woundRotor },
-            { value: "synchronous", label: "synchronous" },
+            { value: "synchronous", label: sizePartsWords.synchronous },
             { value: "high_torque", label: sizePartsWords.madeHighTorque },
             { value: "torque", label: sizePartsWords.torqueMotorRated },
           ]}

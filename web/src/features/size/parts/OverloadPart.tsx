@@ -178,7 +178,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
             {sizes.length > 1 && (
               <Choice
                 label={sizePartsWords.starterSize}
-                options={sizes.map((value) => ({ value, label: value || "any" }))}
+                options={sizes.map((value) => ({ value, label: value || sizePartsWords.any }))}
                 value={heater.starter_size}
                 onValueChange={(starter_size) =>
                   onSizeChange({ ...size, heater: { ...heater, starter_size } })
