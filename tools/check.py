@@ -296,6 +296,9 @@ def main(words: list[str]) -> int:
 
 def _stopped(number: int, frame: object) -> None:
     del number, frame
+    STOPPED.set()
+    for process in list(RUNNING):
+        process.terminate()
     sys.exit(130)
 
 

@@ -6,7 +6,7 @@ from django.http import HttpRequest
 from ninja import Field, Router, Schema, Status
 
 from api.schemas import REFUSALS, ProblemOut
-from evencoil.base import Message, MotorTag, Text, counted, say
+from evencoil.base import Message, MotorTag, ShortText, Text, counted, say
 from evencoil.job import next_up, starter_states
 from jobs.actions import AddMotor
 from jobs.models import JobMotor
@@ -56,7 +56,7 @@ class MotorIn(Schema):
 
     tag: MotorTag
     name: Text = ""
-    machine: Text = Field(default="Not placed yet", min_length=1)
+    machine: ShortText = Field(default="Not placed yet", min_length=1)
 
 
 class PlaceOut(Schema):

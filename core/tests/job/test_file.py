@@ -145,3 +145,17 @@ def test_any_bytes_are_a_job_or_a_clear_error(data):
     """No bytes raise anything else."""
     with pytest.raises(FileFormatError):
         load(data)
+
+
+@pytest.mark.parametrize(("length", "is_taken"), [(120, True), (121, False)])
+def test_a_machines_name_is_as_long_as_a_plant_can_store(length, is_taken):
+    """A file with a longer one is refused by its field, before anything is stored."""
+    body = json.loads(GOLDEN.read_bytes())
+    body["motor"]["machine"] = "m" * length
+    data = json.dumps(body).encode()
+    if is_taken:
+        assert len(load(data).motor.machine) == length
+        return
+    with pytest.raises(FileFormatError) as refused:
+        load(data)
+    assert refused.value.field == "motor.machine"

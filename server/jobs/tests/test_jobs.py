@@ -219,6 +219,22 @@ def test_an_apprentice_reads_plates_but_adds_no_motor(db):
     )
 
 
+def test_a_machine_whose_name_is_too_long_is_refused_before_anything_is_stored(client):
+    """120 characters are taken, 121 are refused by field, and no motor appears."""
+    url = "/api/w/here/motors"
+
+    def add(tag, machine):
+        return client.post(url, {"tag": tag, "machine": machine}, content_type="application/json")
+
+    assert add("Z-1", "m" * 120).status_code == 200
+    refused = add("Z-2", "m" * 121)
+    assert refused.status_code == 422
+    assert refused.json()["field"].endswith("machine")
+    tags = [item["tag"] for item in client.get("/api/w/here/yard").json()["motors"]]
+    assert "Z-1" in tags
+    assert "Z-2" not in tags
+
+
 def test_a_new_motor_is_in_the_yard_and_wants_its_plate(client):
     """Tag taken: 409. New tag: there, with the next thing to do."""
     url = "/api/w/here/motors"

@@ -17,7 +17,15 @@ from uuid import UUID
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from evencoil.base import CoreError, FileFormatError, Message, MotorTag, NewerSchemaError, Text
+from evencoil.base import (
+    CoreError,
+    FileFormatError,
+    Message,
+    MotorTag,
+    NewerSchemaError,
+    ShortText,
+    Text,
+)
 from evencoil.codebook import (
     Amendment,
     AmendmentSubject,
@@ -104,7 +112,7 @@ class FileMotor(_Model):
     id: UUID
     motor_tag: MotorTag
     name: Text = ""
-    machine: Text = ""
+    machine: ShortText = ""
 
 
 class FileAmendment(_Model):
