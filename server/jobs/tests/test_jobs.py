@@ -226,7 +226,7 @@ def test_a_machine_whose_name_is_too_long_is_refused_before_anything_is_stored(c
     def add(tag, machine):
         return client.post(url, {"tag": tag, "machine": machine}, content_type="application/json")
 
-    assert add("Z-1", "m" * 120).status_code == 200
+    assert add("Z-1", "m" * 120).status_code == 201
     refused = add("Z-2", "m" * 121)
     assert refused.status_code == 422
     assert refused.json()["field"].endswith("machine")
