@@ -22,7 +22,7 @@ PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, 
 
 @cache
 def _hashed() -> str:
-    """Return the word as it is saved; making it slow is the point of the real thing."""
+    """Return the password as it is; the real hasher is slow on purpose."""
     return make_password(WORD)
 
 

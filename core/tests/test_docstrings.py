@@ -35,7 +35,7 @@ def test_modules_say_their_subject_and_their_public_names(name):
 
 @pytest.mark.parametrize("name", MODULES)
 def test_public_functions_document_parameters_units_and_errors(name):
-    """Each parameter with a unit in its name has that unit in brackets; raises are reported."""
+    """Each parameter with a unit in its name has that unit in brackets; errors are listed."""
     units = {"_a": "A", "_v": "V", "_hp": "hp", "_kw": "kW", "_c": "C", "_rpm": "rpm", "_hz": "Hz"}
     for label, thing in public(importlib.import_module(name)):
         assert inspect.getdoc(thing), label

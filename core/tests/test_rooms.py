@@ -120,7 +120,7 @@ def test_only_the_solver_uses_numpy_and_nothing_uses_the_server():
 
 
 def test_the_architecture_page_lists_the_rooms_in_this_order():
-    """docs/architecture.md is saved true: one row for each room, in the order of the work."""
+    """docs/architecture.md is kept true: one row for each room, in the order of the work."""
     text = (DOCS / "architecture.md").read_text(encoding="utf-8")
     rows = re.findall(r"^\| `(\w+)` \|", text, re.MULTILINE)
     assert rows[: len(FLOOR)] == list(FLOOR)
@@ -133,6 +133,6 @@ def test_the_example_of_the_package_runs():
 
 
 def test_what_the_package_offers_is_there():
-    """Every name of `__all__` can be imported, and is reported."""
+    """Every name of `__all__` can be imported, and is documented."""
     for name in evencoil.__all__:
         assert name == "__version__" or getattr(evencoil, name).__doc__

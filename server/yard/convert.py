@@ -256,7 +256,7 @@ def try_plan(request: HttpRequest, works: str, machine: str, body: ConversionInp
 
 @router.put("/w/{works}/convert/{machine}", response={200: PlanOut, 409: ConflictOut, **REFUSALS})
 def keep_plan(request: HttpRequest, works: str, machine: str, body: ConversionIn) -> PlanOut:
-    """Keep a machine's plan; a stale one is reported what differs."""
+    """Save a machine's plan; a stale one gets what differs."""
     caller = caller_in(request, works)
     found = _machine(caller, machine)
     KeepConversion(caller, found, body.body, body.based_on).run()

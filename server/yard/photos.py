@@ -37,7 +37,7 @@ class PhotoIn(Schema):
 
 
 class PhotoOut(Schema):
-    """A kept picture; its name is the digest of what is saved."""
+    """A saved picture; its name is the digest of its bytes."""
 
     sha256: str
     subject: str

@@ -34,7 +34,7 @@ def press(page, seat, name):
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
 def test_joints_fit_tight_and_one_is_recorded(opened, seat):
-    """IC-2: the rule asks 36.4 in3; 41 measured is tight; a torque is saved with who made it."""
+    """IC-2: the rule asks 36.4 in3; 41 measured is tight; a torque is saved with who recorded it."""
     page = opened("/w/larkfall/m/IC-2/j/1/joints", seat=seat)
     page.get_by_test_id("housing").wait_for()
     expect(page.get_by_test_id("slip-housing_volume_in3")).to_contain_text("36.4")
@@ -89,7 +89,7 @@ def test_a_contradicting_reading_is_named_and_taken_out(opened):
     page.keyboard.press("r")
     expect(page.get_by_role("region", name="Next")).to_have_attribute("aria-busy", "true")
     expect(taken).to_have_count(1)
-    for _ in range(500):  # the request is there; that it is held is reported a moment later
+    for _ in range(500):  # the request is there; that it is held shows a moment later
         if held:
             break
         page.wait_for_timeout(20)

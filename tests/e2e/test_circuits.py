@@ -173,7 +173,7 @@ def test_a_starter_as_found_is_entered_named_and_checked(opened, complaints):
 
 
 def test_a_drum_switch_is_turned_and_plugs(opened):
-    """An operator-operated switch: no ladder, and thrown over it freezes as plugged."""
+    """A hand-operated switch: no ladder, and thrown over it freezes as plugged."""
     page = opened("/w/larkfall/m/BS-6/j/1/starter")
     page.get_by_role("button", name="Manual starter").click()
     page.get_by_test_id("recipe-1B").click()

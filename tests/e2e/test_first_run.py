@@ -33,7 +33,7 @@ def test_a_change_in_place_moves_the_slips_and_ghosts_the_old_value(opened):
 
 
 def test_a_wrong_entry_is_named_and_nothing_is_lost(opened, complaints):
-    """Amps that contradict the volts light up; without a line all stays here and is saved later."""
+    """Amps that contradict the volts light up; without a connection all stays here and is saved later."""
     page = opened("/w/larkfall/m/SF-5/j/1/plate")
     plate = page.get_by_label("Nameplate as stamped")
     before = plate.input_value()

@@ -12,7 +12,7 @@ SIZE = "/w/larkfall/m/JC-1/j/1/size"
 
 @pytest.mark.parametrize("seat", [DESK, PANEL], ids=["desk", "panel"])
 def test_every_part_answers_and_says_what_fails(opened, seat):
-    """From the branch circuit to the weakest part: what does not hold is reported before it is opened."""
+    """From the branch circuit to the weakest part: what fails is shown before it is opened."""
     page = opened(SIZE, seat=seat)
     # as the demo lays it out, whoever was here before
     page.get_by_test_id("part-place").click()

@@ -129,7 +129,7 @@ def named(name, edit, tag, kind):
 
 
 def test_a_reading_whose_ends_are_gone_is_neither_right_nor_wrong():
-    """After an edit a reading may stand on nothing: it is reported as such, and blames no one."""
+    """After an edit a reading may stand on nothing: it is marked so, and blames no wire."""
     circuit = circuit_of("3A")
     gone = Observed(start="nowhere.1", end="main.A1", hands=(), ohms=0)
     strange = Observed(start="main.13", end="main.A1", hands=(Hand("press", "nobody"),), ohms=0)

@@ -36,7 +36,7 @@ def test_sound_circuits_are_proven_to_the_last_state(name, kind):
     ],
 )
 def test_what_breaks_it_is_the_shortest(name, edit, kind, code, length):
-    """The sequence that a person would find with the fewest operators, counted by hand."""
+    """The sequence that a person would find with the fewest actions, counted by hand."""
     circuit = circuit_of(name)
     found = prove(edited(circuit, edit) if edit else circuit, kind)
     broken = {one.code: one for one in found.broken}

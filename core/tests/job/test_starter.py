@@ -89,7 +89,7 @@ def test_what_does_not_fit_is_named(recipe: str, leads: str, code: str) -> None:
 
 
 def test_an_edit_that_leaves_a_terminal_loose_is_a_doubt() -> None:
-    """A wire taken off shows on Drawings; an edit of a wire that is gone is saved and told."""
+    """A wire taken off shows on Drawings; an edit of a wire that is gone stays and is reported."""
     base = work_out_starter(job(), StarterInputs(recipe="3A"))
     wire = base.rows()[-1].id
     off = EditInput(id="e1", kind="remove_wire", wire=wire)

@@ -163,7 +163,7 @@ def test_any_text_is_a_supply_or_a_clear_error(text):
     ],
 )
 def test_what_is_measured_and_said_of_a_supply(text, given, codes):
-    """Each finding with its figures; a figure that cannot be is reported and changes nothing else."""
+    """Each finding with its figures; a figure that cannot be is named and changes nothing else."""
     supply, plate = read_supply(text), read("230/460 V 3 PH").plate
     found = check_supply(SupplyInputs(**given), supply, judge(plate, supply))
 

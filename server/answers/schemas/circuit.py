@@ -122,7 +122,7 @@ class MaterialOut(Answer):
 
 
 class DeviceOut(Answer):
-    """A device as the operator meets it: its terminals and what can be done to it."""
+    """A device as it is operated: its terminals and what can be done to it."""
 
     id: str
     tag: str

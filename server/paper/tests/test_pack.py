@@ -126,7 +126,7 @@ def test_an_issue_is_never_altered(short):
 
 
 def test_as_issued_stands_beside_computed_today(client):
-    """Nothing differs at first; after a change the figure and the wire are reported, then and now."""
+    """Nothing differs at first; after a change the figure and the wire are shown, then and now."""
     issue(client)
     same = client.get(f"{JOB}/issues/1").json()
     assert (same["inputs_changed"], same["differences"], same["core_changed"]) == (False, [], False)

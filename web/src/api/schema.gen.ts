@@ -158,7 +158,7 @@ export interface paths {
         get: operations["yard_convert_plan"];
         /**
          * Keep Plan
-         * @description Keep a machine's plan; a stale one is reported what differs.
+         * @description Save a machine's plan; a stale one gets what differs.
          */
         put: operations["yard_convert_keep_plan"];
         /**
@@ -1848,7 +1848,7 @@ export interface components {
         };
         /**
          * DeviceOut
-         * @description A device as the operator meets it: its terminals and what can be done to it.
+         * @description A device as it is operated: its terminals and what can be done to it.
          */
         DeviceOut: {
             /** Id */
@@ -4002,7 +4002,7 @@ export interface components {
         };
         /**
          * PhotoOut
-         * @description A kept picture; its name is the digest of what is saved.
+         * @description A saved picture; its name is the digest of its bytes.
          */
         PhotoOut: {
             /** Height */

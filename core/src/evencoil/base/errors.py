@@ -1,4 +1,4 @@
-"""What a user can corrected: each error says what, where, how far off, what next.
+"""What a user can correct: each error says what, where, how far off, what next.
 
 `CoreError` is for mistakes in what was given. A bug stays a built-in
 exception. The server turns each of these, unchanged, into one problem shape:
@@ -34,7 +34,7 @@ class CoreError(Exception):
         self.hint = hint
 
     def problem(self) -> dict[str, str]:
-        """Return the one shape in which every refusal is reported."""
+        """Return the one shape that every refusal has."""
         return {
             "code": self.code,
             "detail": say(self.message),

@@ -1,4 +1,4 @@
-"""Proofs over distinct settled states: what no sequence of operators can bring about.
+"""Proofs over distinct settled states: what no sequence of operator actions can bring about.
 
 From rest, every action is tried in every settled state that is new: buttons pressed and
 let go, two within the travel time of an armature, selectors, pilot devices, emergency
@@ -34,7 +34,7 @@ LOOKS_FOR: dict[ProofKind, tuple[str, ...]] = {
     "weld": ("both_ways", "short"),
 }
 _SETTLES_US = 300_000
-#: two operators, or one hand and the armature that it moved: closer than the travel
+#: two actions, or one action and the armature that it moved: closer than the travel
 _TOGETHER_US = 4_000
 _MOST_HELD = 2
 _WAITS_US = 60_000_000
@@ -151,7 +151,7 @@ class _Search:
                 yield _Step("weld", name, "", ((0, "weld", name, ""),))
 
     def _pressed(self, known: _Known) -> Iterator[_Step]:
-        """Go through what operators at buttons can do: let go, hold one more, hold two at once."""
+        """Go through what can be done at the buttons: release, hold one more, hold two at once."""
         free = [name for name in self.buttons if name not in known.held]
         for name in known.held:
             yield _Step("release", name, "", ((0, "release", name, ""),))
@@ -296,7 +296,7 @@ def prove(
     most: int = 20_000,
     tell: Callable[[int, int], None] | None = None,
 ) -> Proof:
-    """Search every settled state that operators can bring a circuit to.
+    """Search every settled state that operator actions can bring a circuit to.
 
     Parameters
     ----------

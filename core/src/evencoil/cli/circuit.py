@@ -136,7 +136,7 @@ def dead_check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
     Returns
     -------
     bool
-        True if every wire is reported by some reading.
+        True if every wire is detected by some reading.
     """
     found = dead_checks(circuit)
     said: dict[str, Any] = {

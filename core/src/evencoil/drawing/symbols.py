@@ -50,7 +50,7 @@ def _contact_iec(pen: Pen, kind: str) -> None:
 
 
 def _button(pen: Pen, kind: str, *, is_latched: bool) -> None:
-    """Draw a nameplate over or under two points, with its plunger."""
+    """Draw a contact bar over or under two points, with its plunger."""
     _leads(pen, 12, 32)
     pen.circle((14, 0), 2.4)
     pen.circle((30, 0), 2.4)

@@ -87,7 +87,7 @@ class JobStarter:
         return differences(self.before, self.circuit)
 
     def observed(self) -> tuple[Observed, ...]:
-        """Return the ohm readings that were accepted the dead circuit."""
+        """Return the ohm readings that were taken on the dead circuit."""
         return tuple(
             Observed(
                 start=one.start,

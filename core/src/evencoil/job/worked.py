@@ -44,7 +44,7 @@ class Worked:
     box : Box
         The Leads step: the derived connection, and what the joints given do.
     estimate : Estimate, CoreError or None
-        For which volts a doubted winding is made, or why that cannot be reported;
+        For which volts a doubted winding is made, or why that cannot be determined;
         None while the nameplate is trusted.
     planned : JointsWorked or None
         The Joints step: how each is made, and whether they fit.

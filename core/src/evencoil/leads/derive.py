@@ -270,7 +270,7 @@ def quick_tell(winding: Winding, connection: Connection) -> Message:
     winding : Winding
         The coils.
     connection : Connection
-        The connection to be reported.
+        The connection to describe.
 
     Returns
     -------

@@ -75,7 +75,7 @@ class Box:
     outcome : Outcome or None
         What the joints given do.
     outcome_error : CoreError or None
-        Why that cannot be reported.
+        Why there is no result.
     tell : Message or None
         How counting conductors tells the derived connection.
     notes : tuple of Message
@@ -200,7 +200,7 @@ def work_out_box(
     Returns
     -------
     Box
-        Every part that can be reported, each with its reason where it cannot.
+        Every part that can be determined, each with its reason where it cannot.
     """
     plate = reading.plate
     told: dict[str, object] = {

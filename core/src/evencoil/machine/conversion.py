@@ -275,7 +275,7 @@ def convert_motor(
 def convert_transformer(
     transformer: MachineTransformer, now_v: Decimal, to_v: Decimal
 ) -> ConvertedTransformer:
-    """Return which taps a control transformer accepts another supply.
+    """Return which taps a control transformer uses on another supply.
 
     Parameters
     ----------

@@ -19,7 +19,7 @@ from evencoil.solver import Event, Motor, Run, motors_of
 __all__ = ["Hazard", "Watch", "chain_of"]
 
 STOP_AFTER_US = 500_000
-#: what an operator does that asks for no start
+#: operator actions that do not ask for a start
 _NO_START = {
     "restore",
     "sag",
@@ -232,7 +232,7 @@ class Watch:
         return Hazard(code=code, time_us=time, device=device, chain=(*chain, end))
 
     def _is_asked(self, run: Run) -> bool:
-        """Tell whether an operator holds a button that is no stop: then a start is asked for."""
+        """Tell whether a button other than a stop is held: then a start is asked for."""
         return any(
             part.device.type == "pb"
             and part.id not in self.stop_devices

@@ -129,7 +129,7 @@ def _runs(trace: Trace) -> bool:
 
 
 def starts_of(stage: Stage) -> tuple[tuple[ScenarioAct, ...], ...]:
-    """Return the ways in which one or two operators get a motor to run and stay running.
+    """Return the one or two actions that get a motor to run and stay running.
 
     Parameters
     ----------

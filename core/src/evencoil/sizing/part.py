@@ -2,7 +2,7 @@
 
 Units: current [A], temperature [C].
 Rules: NEC 310.16 with the column that the terminals allow; which least ampacity holds
-is reported by whoever asks (legs, rotor, speeds, drives, taps, feeders).
+is named by the caller (legs, rotor, speeds, drives, taps, feeders).
 """
 
 from __future__ import annotations

@@ -58,7 +58,7 @@ class Run:
         self.solution_is_old = True
         #: which hand's act stands at the start of an event's chain of causes
         self.roots: dict[int, int] = {}
-        #: the acts of operators themselves, by event number: verb, device
+        #: the operator actions, by event number: verb, device
         self.hands: dict[int, tuple[str, str]] = {}
         for part in plant.parts:
             part.begin()
@@ -113,7 +113,7 @@ class Run:
         return self.count
 
     def root_of(self, event: int | None) -> tuple[str, str] | None:
-        """Return the verb and device of the operator behind an event, None if no one's."""
+        """Return verb and device of the operator action behind an event, None if there is none."""
         root = self.roots.get(event) if event is not None else None
         return self.hands.get(root) if root is not None else None
 
@@ -288,7 +288,7 @@ class Run:
         }
 
     def _kept_roots(self) -> list[list[Any]]:
-        """Return the operators behind what is still under way: event, root, verb, device."""
+        """Return the operator actions behind what is under way: event, root, verb, device."""
         wanted = {self.last_change}
         wanted |= {getattr(part, "begun_by", None) for part in self.plant.parts}
         return [

@@ -136,9 +136,9 @@ def live_terminals(netlist: Netlist) -> set[str]:
 
 
 class Bench:
-    """A netlist on the bench: supply off, control fuses out, operators at its buttons.
+    """A netlist on the bench: supply off, control fuses out, its buttons operated by hand.
 
-    What operators do to contacts does not hang on the wires while the supply is off, so a
+    What is operated moves contacts, whatever the wires, while the supply is off, so a
     position that was set once serves every netlist of the same devices.
     """
 
@@ -154,7 +154,7 @@ class Bench:
         self.network = DeadNetwork(self.plant)
 
     def set(self, hands: tuple[Hand, ...]) -> list[float]:
-        """Return the conductance of every branch with operators where they are reported [S]."""
+        """Return the conductance of every branch with the given devices operated [S]."""
         if hands not in self.known:
             run = Run(self.plant)
             for fuse in self.pulled:
@@ -173,7 +173,7 @@ class Bench:
         return self.network.ohms([self.set(hands) for hands in states], terminals, pairs)
 
     def read(self, observed: Sequence[Observed]) -> list[float]:
-        """Return what the meter reads at each place; operators are set once for all alike."""
+        """Return what the meter reads at each place; positions are set once for all alike."""
         states = list(dict.fromkeys(one.hands for one in observed))
         return self.network.ohms_between(
             [self.set(hands) for hands in states],

@@ -32,7 +32,7 @@ class WiringFault:
 
 
 def wiring_faults(circuit: Circuit) -> Iterator[WiringFault]:
-    """Go through every single fault that a pair of operators makes."""
+    """Go through every single wiring mistake: a wire missing or moved, contacts exchanged."""
     yield from missing_wires(circuit)
     yield from _moved(circuit)
     yield from contact_faults(circuit)

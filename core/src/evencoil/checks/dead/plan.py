@@ -2,7 +2,7 @@
 
 Every reading is solved, in every position of buttons, selectors and overloads that
 matters; the smallest set found covers every wire, each by a reading that would be
-another one without it, and every contact that operators can open or close, exchanged or
+another one without it, and every contact that can be operated by hand, exchanged or
 bridged. A wrong reading is compared with what every single fault would make the
 meter read.
 
@@ -120,7 +120,7 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
     ]
     line_side = tuple(wire.id for wire in netlist.wires if wire.start in live)
     cover = ReadingCover(reads, len(faults), low_ohm=LOW_OHM, open_ohm=OPEN_OHM)
-    # two operators at once only for what one hand does not tell
+    # two devices operated at once only for what one does not show
     few = sum(len(hands) < 2 for hands in states)
     for place, fault in enumerate(faults):
         bench = Bench(fault.netlist, pulled, right.known)

@@ -41,7 +41,7 @@ def said_expected(check: Check) -> str:
 
 
 def dead_rows(circuit: Circuit) -> list[tuple[str, str, str, str]]:
-    """Return the table: operators, both meter leads, what to expect.
+    """Return the table: what is operated, both meter leads, what to expect.
 
     Parameters
     ----------

@@ -1,4 +1,4 @@
-"""What an operator works and what a lamp tells.
+"""Operators and pilot lights.
 
 Source: IEC 60947-5-1 (control circuit devices), IEC 60947-5-5 (emergency
 stop), NFPA 79 and IEC 60204-1 (functions and colors).

@@ -69,7 +69,7 @@ class Guided:
     doubtful : tuple of int
         Readings of which one is wrong, by place; empty if all agree.
     notes : tuple of Message
-        What cannot be reported from readings.
+        What readings cannot decide.
     """
 
     stage: Stage

@@ -1,6 +1,6 @@
 """What every device is in a run: links to the network, and a small state.
 
-A part is reported when it is due, when it is worked by hand, and after each
+A part is called when it is due, when it is operated, and after each
 solving of the network. It changes its own branches and says what happened.
 Times are whole microseconds.
 """
