@@ -494,10 +494,11 @@ def test_loads_of_a_machine_stay_are_fed_anew_or_replaced(kind, rated, fed, acti
 )
 def test_where_the_heaters_lie_is_read_off_the_drawing(recipe, options, place):
     """Leg of the delta, half of the winding, line: by what passes the heaters and what does not."""
+    from evencoil.checks.reach import Graph
     from evencoil.job.drawn_sizes import heaters_lie
     from evencoil.starters.recipe import draw
 
-    assert heaters_lie(draw(recipe, options).circuit) == place
+    assert heaters_lie(Graph(draw(recipe, options).circuit)) == place
 
 
 def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
@@ -506,10 +507,11 @@ def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
     By hand: held 2 x 10 = 20 VA, a quarter above is 25 VA; one pulls in while the other is
     held, 70 VA, within the five times of a transformer of 25 VA. So 25 VA, marked assumed.
     """
+    from evencoil.checks.reach import Graph
     from evencoil.job.drawn_sizes import control_of, with_drawing
     from evencoil.starters.recipe import draw
 
-    control = control_of(draw("6C").circuit)
+    control = control_of(Graph(draw("6C").circuit))
     assert [(one.label, one.count, one.inrush_va, one.sealed_va) for one in control.coils] == [
         ("contactor", 2, Decimal(60), Decimal(10))
     ]

@@ -11,7 +11,6 @@ export const convertWords = {
   presentSupplyEmpty: "Present supply (empty: as in each motor's job)",
   newSupply: "New supply",
   usual: "Usual",
-  motors2: "Motors",
   informationMissing: "information missing",
   notDerivedPresent: "not derived at present",
   sizes: (tag: Shown) => `Sizes of ${tag}`,

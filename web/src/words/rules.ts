@@ -16,7 +16,6 @@ export const rulesWords = {
   putForce: "Put in force",
   plantRulesEven: "Plant rules · Even Coil",
   plantRules: "Plant rules",
-  plantRules2: "Plant rules",
   code: "Code",
   necEdition: "NEC edition",
   whenLimitFalls: "When the limit falls between standard sizes",

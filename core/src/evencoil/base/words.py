@@ -72,17 +72,17 @@ class _Gap(str):
             return said if spec == "a" else said[0].upper() + said[1:]
         if spec[:2] in {"n ", "N "}:
             noun = spec[2:]
-            return f"{self} {noun if str(self) == '1' else noun + ('s' if spec[0] == 'n' else 'S')}"
+            return counted(str(self), noun, noun + "s" if spec[0] == "n" else noun + "S")
         return str(self)
 
 
-def counted(count: int, noun: str, plural: str = "") -> str:
+def counted(count: int | str, noun: str, plural: str = "") -> str:
     """Return a count with its noun, singular or plural.
 
     Parameters
     ----------
-    count : int
-        How many.
+    count : int or str
+        How many; text as it is shown.
     noun : str
         Singular.
     plural : str
@@ -93,7 +93,7 @@ def counted(count: int, noun: str, plural: str = "") -> str:
     >>> counted(1, "wire"), counted(2, "wire"), counted(0, "box", "boxes")
     ('1 wire', '2 wires', '0 boxes')
     """
-    return f"{count} {noun if count == 1 else plural or noun + 's'}"
+    return f"{count} {noun if str(count) == '1' else plural or noun + 's'}"
 
 
 def with_article(noun: str) -> str:

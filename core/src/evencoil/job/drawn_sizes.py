@@ -22,15 +22,14 @@ _SPLIT = {"motor6", "motorpw"}
 _SPLIT_KINDS = {"6", "9-wye", "12", "part-winding"}
 
 
-def control_of(circuit: Circuit) -> ControlInput | None:
+def control_of(graph: Graph) -> ControlInput | None:
     """Return the coils and lamps on the control transformer; None if there is no such thing.
 
     Parameters
     ----------
-    circuit : Circuit
-        As drawn.
+    graph : Graph
+        Of the circuit as drawn.
     """
-    graph = Graph(circuit)
     transformers = graph.of_type("xfmr")
     if not transformers:
         return None
@@ -57,17 +56,16 @@ def control_of(circuit: Circuit) -> ControlInput | None:
     )
 
 
-def heaters_lie(circuit: Circuit) -> Literal["line", "leg", "half"] | None:
+def heaters_lie(graph: Graph) -> Literal["line", "leg", "half"] | None:
     """Return where the overload's heaters lie in the motor's current; None without any.
 
     Parameters
     ----------
-    circuit : Circuit
-        As drawn.
+    graph : Graph
+        Of the circuit as drawn.
     """
-    graph = Graph(circuit)
     relays = [item.id for item in graph.of_type("olr")]
-    motors = [item for item in circuit.netlist.devices if item.type.startswith("motor")]
+    motors = [item for item in graph.circuit.netlist.devices if item.type.startswith("motor")]
     if not relays or len(motors) != 1:
         return None
     (motor,) = motors
@@ -92,7 +90,9 @@ def heaters_lie(circuit: Circuit) -> Literal["line", "leg", "half"] | None:
             found[relays[0] in through].add(end)
     if not found[True] or not found[False] - found[True]:
         return "line"
-    has_halves = {"first_half", "second_half"} <= {item.id for item in circuit.netlist.devices}
+    has_halves = {"first_half", "second_half"} <= {
+        item.id for item in graph.circuit.netlist.devices
+    }
     return "half" if has_halves else "leg"
 
 
@@ -108,16 +108,18 @@ def with_drawing(size: SizeInputs, circuit: Circuit | None) -> SizeInputs:
     """
     if circuit is None:
         return size
+    graph = Graph(circuit)
     more: dict[str, object] = {}
     own = size.control
     if own is None or not own.coils:
-        control = control_of(circuit)
+        control = control_of(graph)
         if control is not None and own is not None:
             kept = own.model_dump(exclude={"coils", "is_drawn"}, exclude_defaults=True)
             control = control.model_copy(update={**kept})
         if control is not None:
             more["control"] = control
-    place = heaters_lie(circuit)
-    if size.overload is None and place in {"leg", "half"}:
-        more["overload"] = OverloadInput(place=place)
+    if size.overload is None:
+        place = heaters_lie(graph)
+        if place in {"leg", "half"}:
+            more["overload"] = OverloadInput(place=place)
     return size.model_copy(update=more) if more else size

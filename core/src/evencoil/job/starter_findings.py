@@ -6,7 +6,7 @@ from dataclasses import replace
 from functools import partial
 
 from evencoil.base import Finding, Level, Message, finding, say
-from evencoil.checks import restarts_of
+from evencoil.checks import Graph, restarts_of
 from evencoil.circuit import Circuit, crowded, loose_ends
 from evencoil.job.choosing import hazards_of_entry
 from evencoil.job.drawn_sizes import heaters_lie
@@ -136,7 +136,7 @@ def heater_findings(circuit: Circuit, worked: Worked) -> list[Finding]:
     worked : Worked
         The job, calculated.
     """
-    drawn = heaters_lie(circuit)
+    drawn = heaters_lie(Graph(circuit))
     trail = worked.trail
     entered = trail["heater_place"].text if "heater_place" in trail else "line"
     if drawn is None or entered == drawn:

@@ -13,7 +13,7 @@ from typing import Literal
 
 from evencoil.base import Message, OutOfRangeError, Step, Trail, plain, show
 from evencoil.codebook import Edition, given, judged, tips_of, worked
-from evencoil.sizing import ConductorFacts, conductor_at
+from evencoil.sizing import ConductorFacts, fit_conductor
 
 __all__ = ["TapTo", "group_device", "tap_conductor"]
 
@@ -115,7 +115,7 @@ def tap_conductor(
             ),
         ),
     )
-    return conductor_at(
+    return fit_conductor(
         trail,
         "tap_conductor_size",
         "tap_least_a",
@@ -123,7 +123,7 @@ def tap_conductor(
         edition,
         terminal_c=terminal_c,
         field="tap",
-    )
+    ).step
 
 
 def group_device(

@@ -8,7 +8,7 @@ from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
 from evencoil.sizing.full_load import horsepower_from_kw
 from evencoil.sizing.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
 from evencoil.sizing.inputs import CoilInput, ControlInput, OverloadInput, SizeInputs
-from evencoil.sizing.part import Fitted, conductor_at, fit_conductor
+from evencoil.sizing.part import Fitted, fit_conductor
 from evencoil.sizing.protection import (
     FUSES,
     DeviceKind,
@@ -39,7 +39,6 @@ __all__ = [
     "SizeInputs",
     "Start",
     "branch_circuit",
-    "conductor_at",
     "conductor_facts",
     "curve_sheet",
     "fit_conductor",

@@ -14,7 +14,7 @@ from evencoil.base import Message, NotInTableError, Step, Trail, show
 from evencoil.codebook import Edition, table, worked
 from evencoil.sizing.conductor import ConductorFacts, pick_conductor
 
-__all__ = ["Fitted", "conductor_at", "fit_conductor", "part_conductor"]
+__all__ = ["Fitted", "fit_conductor", "part_conductor"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +61,7 @@ def part_conductor(
         What it stands on besides.
     """
     factor = trail.number("ambient_factor") * trail.number("adjustment_factor")
-    return conductor_at(
+    return fit_conductor(
         trail,
         step_id,
         needs,
@@ -72,67 +72,6 @@ def part_conductor(
         said=said,
         subject=subject,
         uses=(*_AS_THE_LINE, *uses),
-    )
-
-
-def conductor_at(
-    trail: Trail,
-    step_id: str,
-    needs: str,
-    facts: ConductorFacts,
-    edition: Edition,
-    *,
-    terminal_c: int,
-    factor: Decimal = Decimal(1),
-    said: str = "part.conductor",
-    subject: str = "ampacity",
-    field: str = "size.parallel_sets",
-    uses: tuple[str, ...] = (),
-) -> Step:
-    """Return the smallest conductor for a column and a factor.
-
-    Parameters
-    ----------
-    trail : Trail
-        Holds the least ampacity; the step is added to it.
-    step_id : str
-        Name of the step that is added.
-    needs : str
-        Name of the least ampacity.
-    facts : ConductorFacts
-        Material, insulation, number of conductors.
-    edition : int
-        Edition whose sections are cited.
-    terminal_c : int
-        Column that the terminals allow. [C]
-    factor : Decimal
-        Ambient correction times adjustment.
-    said : str
-        Id of the sentence with the comparison.
-    subject : str
-        Subject of the rule.
-    field : str
-        Field that a refusal points at.
-    uses : tuple of str
-        What it stands on besides; what was not made is left out.
-
-    Raises
-    ------
-    NotInTableError
-        If no single conductor carries it.
-    """
-    return fit_conductor(
-        trail,
-        step_id,
-        needs,
-        facts,
-        edition,
-        terminal_c=terminal_c,
-        factor=factor,
-        said=said,
-        subject=subject,
-        field=field,
-        uses=uses,
     ).step
 
 
@@ -150,7 +89,7 @@ def fit_conductor(
     field: str = "size.parallel_sets",
     uses: tuple[str, ...] = (),
 ) -> Fitted:
-    """Return the smallest conductor as `conductor_at` does, with its ampacity.
+    """Return the smallest conductor for a column and a factor, with its ampacity.
 
     Parameters
     ----------

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { Reading, Words } from "../../components/inputs";
+import { withoutRow, withRow } from "../../state/rows";
 import { convertWords } from "../../words/convert";
 import { Taps } from "./Taps";
 import type { Transformer } from "./useConvert";
@@ -15,9 +16,7 @@ export function ControlTransformers({
   onTransformersChange: (transformers: Transformer[]) => void;
 }) {
   const setTransformer = (at: number, change: Partial<Transformer>) =>
-    onTransformersChange(
-      transformers.map((item, place) => (place === at ? { ...item, ...change } : item)),
-    );
+    onTransformersChange(withRow(transformers, at, change));
   return (
     <section aria-labelledby="transformers" className="space-y-3">
       <h2 id="transformers" className="stamp">
@@ -55,7 +54,7 @@ export function ControlTransformers({
             <button
               type="button"
               className="ask"
-              onClick={() => onTransformersChange(transformers.filter((_, other) => other !== at))}
+              onClick={() => onTransformersChange(withoutRow(transformers, at))}
             >
               {convertWords.remove}
             </button>

@@ -23,7 +23,7 @@ export function ConvertedMotors({
   motors: readonly Schemas["ConvertedOut"][];
 }) {
   return (
-    <ul className="space-y-2" aria-label={convertWords.motors2} data-testid="conversion">
+    <ul className="space-y-2" aria-label={convertWords.motors} data-testid="conversion">
       {motors.map((motor) => (
         <li
           key={motor.tag}

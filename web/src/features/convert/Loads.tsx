@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { Reading, Words } from "../../components/inputs";
+import { withoutRow, withRow } from "../../state/rows";
 import { convertWords } from "../../words/convert";
 
 const LOADS = [
@@ -36,8 +37,7 @@ export function Loads({
   feeds: readonly string[];
   onLoadsChange: (loads: Load[]) => void;
 }) {
-  const change = (at: number, next: Partial<Load>) =>
-    onLoadsChange(loads.map((item, place) => (place === at ? { ...item, ...next } : item)));
+  const change = (at: number, next: Partial<Load>) => onLoadsChange(withRow(loads, at, next));
   return (
     <section aria-labelledby="loads" className="space-y-3">
       <h2 id="loads" className="stamp">
@@ -107,7 +107,7 @@ export function Loads({
             <button
               type="button"
               className="ask"
-              onClick={() => onLoadsChange(loads.filter((_, place) => place !== at))}
+              onClick={() => onLoadsChange(withoutRow(loads, at))}
             >
               {convertWords.remove}
             </button>

@@ -81,7 +81,7 @@ export function DrawingsScreen() {
     { press: "0", does: drawingsWords.clearHighlight, run: () => setNet(null) },
     {
       press: "u",
-      does: drawingsWords.undoLastEdit2,
+      does: drawingsWords.undoLastEdit,
       run: () => given && state.change("starter", withoutEdit(given.starter)),
     },
   ];

@@ -59,8 +59,8 @@ export function MaterialTable({ circuit, base }: { circuit: Circuit; base: strin
     <table className="w-full" data-testid="material">
       <thead>
         <tr className="text-left text-sm text-soft">
-          <th scope="col">{drawingsWords.tag3}</th>
-          <th scope="col">{drawingsWords.type2}</th>
+          <th scope="col">{drawingsWords.tag}</th>
+          <th scope="col">{drawingsWords.type}</th>
           <th scope="col">{drawingsWords.ratings}</th>
         </tr>
       </thead>

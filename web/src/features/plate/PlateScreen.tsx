@@ -131,7 +131,7 @@ export function PlateScreen() {
                   <dt className="text-sm text-soft">
                     {token.label}
                     {token.status === "doubted" && (
-                      <b className="text-caution"> {plateWords.doubt2}</b>
+                      <b className="text-caution"> {plateWords.inDoubt}</b>
                     )}
                   </dt>
                   <dd className="m-0 font-mono font-semibold break-words">

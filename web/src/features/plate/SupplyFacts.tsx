@@ -1,6 +1,13 @@
+import type { Schemas, Worked } from "../../api/client";
 import { Choice, Drawer, Reading } from "../../components/inputs";
 import { plateWords } from "../../words/plate";
-import type { SupplyPlateProps } from "./SupplyPlate";
+
+export interface SupplyPlateProps {
+  supply: Schemas["SupplyInputs"];
+  worked: Worked;
+  onSupplyChange: (supply: Schemas["SupplyInputs"]) => void;
+  onRest: () => void;
+}
 
 const PAIRS = ["L1-L2", "L2-L3", "L3-L1"];
 const LEGS = (["L1", "L2", "L3"] as const).map((value) => ({ value, label: value }));

@@ -1,18 +1,10 @@
 import { useId } from "react";
-import type { Schemas, Worked } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
 import { plateWords } from "../../words/plate";
 import { Checks } from "./Checks";
-import { SupplyFacts } from "./SupplyFacts";
+import { SupplyFacts, type SupplyPlateProps } from "./SupplyFacts";
 
 const USUAL = ["480Y/277", plateWords.delta, "208Y/120", "600Y/347", "120/240 1PH"];
-
-export interface SupplyPlateProps {
-  supply: Schemas["SupplyInputs"];
-  worked: Worked;
-  onSupplyChange: (supply: Schemas["SupplyInputs"]) => void;
-  onRest: () => void;
-}
 
 /** The supply by the name of its system, and whether this motor may live on it. */
 export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPlateProps) {

@@ -30,7 +30,7 @@ export function Trust({ trust, worked, onTrustChange }: TrustProps) {
         aria-pressed={trust.is_doubted ?? false}
         onClick={() => set({ is_doubted: !trust.is_doubted })}
       >
-        {plateWords.nameplateDoubt2}
+        {plateWords.thisNameplateDoubt}
       </button>
       {trust.is_doubted && (
         <>

@@ -1,4 +1,5 @@
 import { Words } from "../../components/inputs";
+import { withoutRow, withRow } from "../../state/rows";
 import type { Given } from "../../state/useJob";
 import { replaceWords } from "../../words/replace";
 
@@ -13,9 +14,7 @@ export function OldConductors({
   onConductorsChange: (conductors: Conductor[]) => void;
 }) {
   const setConductor = (at: number, change: Partial<Conductor>) =>
-    onConductorsChange(
-      conductors.map((item, place) => (place === at ? { ...item, ...change } : item)),
-    );
+    onConductorsChange(withRow(conductors, at, change));
   return (
     <section aria-labelledby="conductors" className="space-y-2">
       <h2 id="conductors" className="stamp">
@@ -50,7 +49,7 @@ export function OldConductors({
           <button
             type="button"
             className="ask self-end"
-            onClick={() => onConductorsChange(conductors.filter((_, other) => other !== at))}
+            onClick={() => onConductorsChange(withoutRow(conductors, at))}
           >
             {replaceWords.remove}
           </button>

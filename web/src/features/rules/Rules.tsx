@@ -27,7 +27,7 @@ export function Rules() {
         onHelp={() => undefined}
       />
       <main className="mx-auto max-w-[880px] space-y-6 px-4 pt-4 pb-24">
-        <Shout>{rulesWords.plantRules2}</Shout>
+        <Shout>{rulesWords.plantRules}</Shout>
         {refusal && <ProblemSlab problem={refusal.problem} />}
         <section className="space-y-2" aria-labelledby="code">
           <h2 id="code" className="stamp">

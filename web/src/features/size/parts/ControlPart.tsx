@@ -1,4 +1,5 @@
 import { Reading, Words } from "../../../components/inputs";
+import { withoutRow, withRow } from "../../../state/rows";
 import { sizePartsWords } from "../../../words/sizeParts";
 import { Box, Drop, Unasked, YesNo } from "./Box";
 import type { PartProps } from "./parts";
@@ -29,7 +30,7 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
   const coils = control.coils ?? [];
   const change = (next: Partial<typeof control>) => set({ ...control, ...next });
   const coil = (at: number, next: Partial<(typeof coils)[number]>) =>
-    change({ coils: coils.map((item, place) => (place === at ? { ...item, ...next } : item)) });
+    change({ coils: withRow(coils, at, next) });
   return (
     <div className="space-y-3">
       {coils.map((item, at) => (
@@ -68,7 +69,7 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
           />
           <Drop
             name={sizePartsWords.removeCoil}
-            onDrop={() => change({ coils: coils.filter((_, place) => place !== at) })}
+            onDrop={() => change({ coils: withoutRow(coils, at) })}
           />
         </Box>
       ))}

@@ -8,11 +8,11 @@ export const PARTS = [
   { id: "branch", name: sizePartsWords.branchCircuit, groups: ["branch"] },
   { id: "motor", name: sizePartsWords.dutySpeedsRotor, groups: ["speeds", "rotor", "start"] },
   { id: "overload", name: sizePartsWords.overloadHeaters, groups: ["overload"] },
-  { id: "run", name: sizePartsWords.raceway2, groups: ["run"] },
+  { id: "run", name: sizePartsWords.raceway, groups: ["run"] },
   { id: "fault", name: sizePartsWords.faultCurrent, groups: ["fault"] },
   { id: "place", name: sizePartsWords.disconnects, groups: ["place"] },
   { id: "control", name: sizePartsWords.controlPower, groups: ["control"] },
-  { id: "drive", name: sizePartsWords.drive2, groups: ["drive"] },
+  { id: "drive", name: sizePartsWords.drive, groups: ["drive"] },
   { id: "there", name: sizePartsWords.existingInstallation, groups: ["there"] },
   { id: "time", name: sizePartsWords.timeCurrentCurve2, groups: [] },
 ] as const;
