@@ -1,7 +1,7 @@
 """Circuits: drawn, checked, proven, measured; every figure beside a thousand additions.
 
 Run: python benchmarks/circuits.py
-Aims: recipe to drawing 100 ms, checks on screen 100 ms, 1,000 transitions a second,
+Aims: standard circuit to drawing 100 ms, checks on screen 100 ms, 1,000 transitions a second,
 the reversing starter with every weld 10 s, a dead-check table 1 s.
 """
 
@@ -22,7 +22,7 @@ from evencoil.circuit.numbering import number_nets
 from evencoil.drawing.ladder import draw_ladder
 from evencoil.drawing.panel import draw_panel, draw_strip
 from evencoil.drawing.power import draw_power
-from evencoil.starters.recipe import draw
+from evencoil.starters.standard_circuit import draw
 
 
 def timed(work: Callable[[], object], times: int = 3) -> float:

@@ -35,8 +35,8 @@ def to_dxf(picture: Picture) -> bytes:
     """
     drawing = Drawing.new("R2010")
     drawing.units = units.MM
-    for name, colour in _LAYERS.items():
-        drawing.layers.add(name, color=colour)
+    for name, color in _LAYERS.items():
+        drawing.layers.add(name, color=color)
     space = drawing.modelspace()
     for shape in picture.shapes:
         _put(space, shape, picture.height)

@@ -97,7 +97,7 @@ MOTORS = (
                 "lamps_va": "15",
             },
             "overload": {"place": "leg", "trip_class": 20, "accelerates_s": "6"},
-            "there": {
+            "existing": {
                 "cable": "raceway",
                 "cable_size": "1",
                 "cable_insulation": "THHN/THWN-2",
@@ -125,7 +125,7 @@ MOTORS = (
             },
         },
         _SERIES,
-        {"recipe": "3A", "options": {"estop": "reset_relay"}},
+        {"standard_circuit": "3A", "options": {"estop": "reset_relay"}},
     ),
     DemoMotor(
         "BM-3",
@@ -148,7 +148,7 @@ MOTORS = (
         "5 HP, 230/460 V, 13.2/6.6 A, 1745 RPM, 60 HZ, 3 PH, SF 1.15, CODE J, DES B, 9 LEADS",
         "480Y/277",
         starter={
-            "recipe": "6C",
+            "standard_circuit": "6C",
             "accepted": [
                 {
                     "hazard": "plugged",

@@ -261,7 +261,7 @@ class ImportJob(Action[JobMotor]):
         return link
 
     def _size(self) -> SizeInputs:
-        """Return the sizes' inputs with the file's own edition and school kept.
+        """Return the sizes' inputs with the file's own edition and rating rule kept.
 
         A works with another edition must not change the figures of the file.
         """
@@ -269,6 +269,6 @@ class ImportJob(Action[JobMotor]):
         own: dict[str, object] = {}
         if size.edition is None and said.edition != works.edition:
             own["edition"] = said.edition
-        if size.school is None and said.school != works.school:
-            own["school"] = said.school
+        if size.rating_rule is None and said.rating_rule != works.rating_rule:
+            own["rating_rule"] = said.rating_rule
         return size.model_copy(update=own)

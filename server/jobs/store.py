@@ -23,6 +23,7 @@ from evencoil.job import (
     JobStarter,
     StepName,
     Worked,
+    upcast_step,
     work_out,
 )
 from evencoil.plate import PlateInputs
@@ -38,6 +39,7 @@ __all__ = [
     "add_input",
     "add_plate",
     "as_job_file",
+    "inputs_in",
     "job_kind",
     "kept",
     "motor_job",
@@ -107,6 +109,12 @@ def _newest_inputs(link: JobMotor) -> dict[str, InputVersion]:
     return {row.step: row for row in rows}
 
 
+def inputs_in(row: PlateRevision | InputVersion) -> dict[str, Any]:
+    """Return the inputs of a stored version under today's names."""
+    step = row.step if isinstance(row, InputVersion) else "plate"
+    return upcast_step(step, row.body, row.schema)
+
+
 def kept(link: JobMotor, works: Works) -> Kept:
     """Return what stands for a motor in a job: the pinned plate, the newest inputs."""
     plate = (
@@ -114,9 +122,9 @@ def kept(link: JobMotor, works: Works) -> Kept:
     )
     rows = _newest_inputs(link)
     newest = PlateRevision.objects.filter(motor=link.motor).aggregate(n=Max("n"))["n"] or 0
-    bodies = {step: row.body for step, row in rows.items() if step in INPUT_STEPS}
+    bodies = {step: inputs_in(row) for step, row in rows.items() if step in INPUT_STEPS}
     if plate is not None:
-        bodies["plate"] = plate.body
+        bodies["plate"] = inputs_in(plate)
     return Kept(
         inputs=JobInputs.model_validate(bodies),
         versions={
@@ -136,7 +144,7 @@ def _conflict(step: str, row: PlateRevision | InputVersion, works: Works) -> Pro
         field=step,
         hint="Compare both and keep one; nothing is lost.",
         theirs=theirs.dict(),
-        body=row.body,
+        body=inputs_in(row),
     )
 
 
@@ -153,7 +161,7 @@ def add_plate(link: JobMotor, body: PlateInputs, based_on: int, caller: Caller) 
     )
     n = newest.n if newest else 0
     given = body.model_dump(mode="json")
-    if newest is not None and newest.body == given:
+    if newest is not None and inputs_in(newest) == given:
         # the same again is no conflict, whoever said it first
         link.plate_n = n
         link.save(update_fields=["plate_n"])
@@ -186,7 +194,7 @@ def add_input(
     newest = _newest_input(link, step)
     n = newest.n if newest else 0
     given: dict[str, Any] = body.model_dump(mode="json")
-    if newest is not None and newest.body == given:
+    if newest is not None and inputs_in(newest) == given:
         return newest
     if newest is not None and n != based_on:
         raise _conflict(step, newest, caller.works)

@@ -92,7 +92,7 @@ class IssueForWiring(PrintPack):
                 422,
                 code="missing",
                 detail="No starter is chosen yet.",
-                field="starter.recipe",
+                field="starter.standard_circuit",
                 hint="Choose one on the Starter step.",
             )
         open_ = [found for found in starter.findings if found.level in {"doubt", "refusal"}]

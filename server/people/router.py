@@ -12,10 +12,10 @@ from evencoil.codebook import (
     Amendment,
     Edition,
     Ferrules,
-    School,
+    RatingRule,
     Swap,
     TwistOn,
-    WireColours,
+    WireColors,
     check_amendment,
 )
 from evencoil.job import FileAmendment
@@ -46,12 +46,12 @@ class WorksOut(Schema):
     role: str
     time_zone: str
     edition: int
-    school: str
+    rating_rule: str
     swap_lines: str
     twist_on: str
     twist_on_largest: str
-    school_reason: str
-    wire_colours: str
+    rating_rule_reason: str
+    wire_colors: str
     control_wire: str
     ferrules: str
     amendments: list[AmendmentOut]
@@ -61,12 +61,12 @@ class RulesIn(Schema):
     """The works' own rules."""
 
     edition: Edition
-    school: School
+    rating_rule: RatingRule
     swap_lines: Swap
     twist_on: TwistOn
     twist_on_largest: Text
-    school_reason: Text = ""
-    wire_colours: WireColours = "nfpa79"
+    rating_rule_reason: Text = ""
+    wire_colors: WireColors = "nfpa79"
     control_wire: Text = "14"
     ferrules: Ferrules = "number"
     amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
@@ -104,12 +104,12 @@ def _works(member: Member) -> WorksOut:
         role=member.role,
         time_zone=works.time_zone,
         edition=works.edition,
-        school=works.school,
+        rating_rule=works.rating_rule,
         swap_lines=works.swap_lines,
         twist_on=works.twist_on,
         twist_on_largest=works.twist_on_largest,
-        school_reason=works.school_reason,
-        wire_colours=works.wire_colours,
+        rating_rule_reason=works.rating_rule_reason,
+        wire_colors=works.wire_colors,
         control_wire=works.control_wire,
         ferrules=works.ferrules,
         amendments=[

@@ -45,11 +45,11 @@ def test_four_to_five_instead_of_four_to_seven_changes_the_volts(opened, seat):
     expect(page.locator("[data-coil=A1]")).to_contain_text("139 V")
     expect(page.locator("[data-state=right]")).to_have_count(6)
 
-    sleeves = page.get_by_test_id("sleeves")
+    letters = page.get_by_test_id("lead-letters")
     for pair in (("T4", "T7"), ("T5", "T8"), ("T4", "T5"), ("T7", "T8")):
         for name in pair:
             if seat is PANEL:
-                sleeves.get_by_role("button", name=name[1:], exact=True).tap()
+                letters.get_by_role("button", name=name[1:], exact=True).tap()
             else:
                 end(page, name).click()
     expect(page.locator("[data-coil=A1]")).to_contain_text("239 V")
@@ -179,7 +179,7 @@ def test_horsepower_is_changed_in_place_and_rows_move(opened):
     settled(page)
 
 
-def test_schools_and_devices_change_in_place(opened):
+def test_rating_rules_and_devices_change_in_place(opened):
     """Field 40 A, exam 35 A; a breaker instead gives 60 A; what moved stays marked."""
     page = opened("/w/larkfall/m/IC-2/j/1/size")
     slip = page.get_by_test_id("slip-protection_device_a")

@@ -34,7 +34,7 @@ def test_every_part_answers_and_says_what_fails(opened, seat):
     page.get_by_test_id("part-there").click()
     expect(page.get_by_test_id("slip-weakest_part")).to_contain_text("nothing wrong")
     page.get_by_label("Overload trips at").fill("110")
-    expect(page.get_by_test_id("slip-there_heaters")).to_contain_text("no protection")
+    expect(page.get_by_test_id("slip-existing_heaters")).to_contain_text("no protection")
     page.get_by_label("Overload trips at").fill("63.8")
     page.get_by_test_id("part-control").click()
     page.get_by_test_id("slip-transformer_va").click()
@@ -56,12 +56,12 @@ def test_time_against_current_is_read_off_by_key(opened):
     assert violations(page) == []
 
 
-def test_schools_stand_side_by_side(opened):
+def test_rating_rules_stand_side_by_side(opened):
     """Exam, field, raised, and the ordinary figure with why it does not apply."""
     page = opened("/w/larkfall/m/IC-2/j/1/size")
-    schools = page.get_by_test_id("schools")
-    expect(schools).to_contain_text("35 A")
-    expect(schools).to_contain_text("240.4(G) releases motor circuits")
+    rating_rules = page.get_by_test_id("rating-rules")
+    expect(rating_rules).to_contain_text("35 A")
+    expect(rating_rules).to_contain_text("240.4(G) releases motor circuits")
     page.get_by_label("Will not start on a smaller rating, as recorded").fill(
         "opened twice when loaded"
     )
@@ -86,7 +86,7 @@ def test_a_heater_chart_comes_in_and_names_the_heater(opened, complaints):
     page.get_by_role("button", name="Door of SF-5").click()
     expect(page.get_by_test_id("slip-heater_code")).to_contain_text("Q6")
     page.get_by_label("Existing heater code").fill("Q7")
-    expect(page.get_by_test_id("slip-there_heaters")).to_contain_text("8.75")
+    expect(page.get_by_test_id("slip-existing_heaters")).to_contain_text("8.75")
     complaints.allowed.append("422")
     page.get_by_label("Existing heater code").fill("Q99")
     expect(page.get_by_role("alert")).to_contain_text("has no code Q99")

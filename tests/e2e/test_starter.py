@@ -87,7 +87,7 @@ def from_starter_to_rehearsal(page, seat):
     """Choose a starter, read its drawings and lists, run and stop it on the screen."""
     page.get_by_role("link", name="To Starter").click()
     page.get_by_role("button", name="Three-wire, start-stop").click()
-    page.get_by_test_id("recipe-3A").click()
+    page.get_by_test_id("circuit-3A").click()
     expect(headline(page)).to_have_text("Three-wire start-stop with seal-in · 3A")
     page.get_by_role("group", name="Emergency stop").get_by_role(
         "button", name="contact ahead of everything"
@@ -185,11 +185,11 @@ def test_a_starter_that_cannot_do_stays_and_says_one_reason(opened):
     """Star-delta on a nine-lead motor: held, with what would make it possible."""
     page = opened("/w/larkfall/m/SF-5/j/1/starter")
     page.get_by_role("button", name="Reduced-voltage start: wye-delta").click()
-    page.get_by_test_id("recipe-7A").click()
+    page.get_by_test_id("circuit-7A").click()
     slab = page.get_by_role("alert").filter(has_text="Needs a motor with 6 or 12 leads")
     expect(slab).to_contain_text("Choose another way to start")
     page.get_by_role("button", name="Reversing", exact=True).click()
-    page.get_by_test_id("recipe-6C").click()
+    page.get_by_test_id("circuit-6C").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
 
 
@@ -197,7 +197,7 @@ def test_keys_are_the_panel_and_two_can_be_held(opened):
     """Held F runs forward; R reverses and the picture freezes: plugged, with its chain."""
     page = opened("/w/larkfall/m/JC-1/j/1/starter")
     page.get_by_role("button", name="Reversing", exact=True).click()
-    page.get_by_test_id("recipe-6C").click()
+    page.get_by_test_id("circuit-6C").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
     page.get_by_role("link", name="Rehearse", exact=True).click()
     expect(hand(page, "forward")).to_be_visible()
@@ -259,7 +259,7 @@ def test_power_back_on_two_wire_control_springs_to_life(opened):
     """The picture freezes at the instant, the slab tells the chain, and time can be rewound."""
     page = opened("/w/larkfall/m/BS-6/j/1/starter")
     page.get_by_role("button", name="Two-wire, pilot device").click()
-    page.get_by_test_id("recipe-2A").click()
+    page.get_by_test_id("circuit-2A").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
     page.get_by_role("link", name="Rehearse", exact=True).click()
     for device in ("breaker", "selector", "pilot"):

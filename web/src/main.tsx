@@ -32,7 +32,7 @@ const router = createBrowserRouter([
       },
       {
         path: "/w/:works",
-        lazy: async () => ({ Component: (await import("./features/yard/Yard")).Yard }),
+        lazy: async () => ({ Component: (await import("./features/motors/Motors")).Motors }),
       },
       {
         path: "/w/:works/m/:tag/j/:number",

@@ -8,7 +8,7 @@ The names below are those that outside programs use. A job file goes in, answers
 ...     b' "job_id": "0192f0c4-9a10-7c3e-8a51-2f6b1f0c2a01",'
 ...     b' "motor": {"id": "0192f0c4-9a10-7c3e-8a51-2f6b1f0c2a02", "motor_tag": "IC-2"},'
 ...     b' "plate": {"text": "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G"},'
-...     b' "supply": {"text": "480Y/277"}, "starter": {"recipe": "2A"}}'
+...     b' "supply": {"text": "480Y/277"}, "starter": {"standard_circuit": "2A"}}'
 ... )
 >>> worked = work_out_job(job)
 >>> step = next(step for step in worked.steps if step.id == "table_flc_a")

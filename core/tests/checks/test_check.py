@@ -14,7 +14,7 @@ from evencoil.checks.reach import Graph
 from evencoil.circuit.edits import Edit, replay
 from evencoil.circuit.text import read_circuit
 from evencoil.starters.catalogue import catalogue
-from evencoil.starters.recipe import draw, options_of
+from evencoil.starters.standard_circuit import draw, options_of
 
 #: what a circuit of the catalogue is known for, from its own "Hazards to flag"
 KNOWN = {

@@ -15,7 +15,7 @@ from evencoil.solver.compile import compile_plant
 from evencoil.solver.events import Action
 from evencoil.solver.run import Run
 from evencoil.starters.catalogue import catalogue, entry_of
-from evencoil.starters.recipe import draw, options_of
+from evencoil.starters.standard_circuit import draw, options_of
 
 
 @pytest.mark.parametrize(
@@ -24,7 +24,7 @@ from evencoil.starters.recipe import draw, options_of
         ("S1", "", "devices.1", "is not a device line"),
         ("S1 toaster", "", "type", "toaster is not a device in the library"),
         ("S1 pb\nS1 pb", "", "devices.2", "already a device S1"),
-        ("S1 pb colour=red", "", "S1", "no setting called colour"),
+        ("S1 pb color=red", "", "S1", "no setting called color"),
         ("S1 pb c=13", "", "S1", "c cannot be 13"),
         ("K1 contactor coil=many", "", "K1", "coil cannot be many"),
         ("S1 pb", "S1.13 S1.14", "control.1", "is not a wire"),

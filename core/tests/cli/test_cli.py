@@ -33,7 +33,7 @@ def test_size_as_json(capsys):
         "60",
     ]
     assert {figure["id"] for figure in said["figures"][6:]} >= {"transformer_va"}
-    worked = [step for step in said["steps"] if step["kind"] == "worked"]
+    worked = [step for step in said["steps"] if step["kind"] == "calculated"]
     assert all(step["rule"] and step["working"] for step in worked)
 
 
@@ -83,7 +83,7 @@ def test_a_file_that_is_not_there(capsys):
 def test_validate_and_schema(capsys, monkeypatch):
     """A good file is valid with its fingerprint; the schema is JSON; ``-`` reads a pipe."""
     assert main(["validate", str(GOLDEN)]) == 0
-    assert "valid, schema 6" in capsys.readouterr().out
+    assert "valid, schema 7" in capsys.readouterr().out
     monkeypatch.setattr("sys.stdin", io.TextIOWrapper(io.BytesIO(GOLDEN.read_bytes())))
     assert main(["validate", "-", "--format", "json"]) == 0
     assert json.loads(capsys.readouterr().out)["valid"] is True
@@ -123,7 +123,7 @@ def test_wirelist_as_table_json_and_csv(tmp_path, capsys):
     said = json.loads(capsys.readouterr().out)
     assert main(["wirelist", str(GOLDEN), "--format", "csv"]) == 0
     lines = capsys.readouterr().out.splitlines()
-    assert lines[0] == "number,from,to,way,colour,wire_id"
+    assert lines[0] == "number,from,to,way,color,wire_id"
     assert len(lines) == len(said["wires"]) + 1
     rated = {row["tag"]: row["ratings"] for row in said["material"]}
     assert ["iset", "19.3", "A"] in rated["OL"]
@@ -132,7 +132,7 @@ def test_wirelist_as_table_json_and_csv(tmp_path, capsys):
     path = written(tmp_path, starter={})
     assert main(["wirelist", path]) == 2
     assert "No starter is chosen" in capsys.readouterr().err
-    path = written(tmp_path, starter={"recipe": "7A"})
+    path = written(tmp_path, starter={"standard_circuit": "7A"})
     assert main(["wirelist", path]) == 1
     assert "Needs a motor with 6 or 12 leads; this one has 9." in capsys.readouterr().out
 
@@ -148,7 +148,7 @@ def test_rehearse_tells_the_trace_and_exits_1_on_a_hazard(tmp_path, capsys):
     assert main(["rehearse", str(GOLDEN), str(scenario)]) == 0
     assert "MTR          drive        forward" in capsys.readouterr().out
 
-    two_wire = written(tmp_path, starter={"recipe": "2A"})
+    two_wire = written(tmp_path, starter={"standard_circuit": "2A"})
     acts = [
         {"at_s": "0", "do": "close", "on": "breaker"},
         {"at_s": "1", "do": "turn", "on": "SS1", "word": "AUTO"},
@@ -199,7 +199,7 @@ def test_convert_tells_moves_or_the_reason(capsys):
 def test_circuit_commands(tmp_path, capsys):
     """Check, dead check, choosing and the netlist of a job file, without the server."""
     body = json.loads(GOLDEN.read_text())
-    body["starter"] = {"recipe": "6C", "load": "loaded"}
+    body["starter"] = {"standard_circuit": "6C", "load": "loaded"}
     file = tmp_path / "job.json"
     file.write_text(json.dumps(body))
 
@@ -232,7 +232,7 @@ def test_circuit_commands(tmp_path, capsys):
 def test_check_tells_by_its_exit_code_what_must_be_changed(tmp_path):
     """A push-button interlock alone breaks a rule and a proof."""
     body = json.loads(GOLDEN.read_text())
-    body["starter"] = {"recipe": "6B"}
+    body["starter"] = {"standard_circuit": "6B"}
     file = tmp_path / "job.json"
     file.write_text(json.dumps(body))
     assert main(["check", str(file)]) == 1

@@ -18,7 +18,7 @@ from evencoil.drawing.rungs import control_elements
 from evencoil.drawing.svg import to_svg
 from evencoil.drawing.upright import draw_rungs
 from evencoil.starters.catalogue import catalogue
-from evencoil.starters.recipe import draw, options_of
+from evencoil.starters.standard_circuit import draw, options_of
 
 CONTROL = ("coil", "lamp", "load", "no", "nc", "timed_no", "timed_nc", "nc_late", "no_early")
 

@@ -8,19 +8,19 @@ from evencoil.circuit.numbering import number_nets
 from evencoil.drawing.ladder import draw_ladder
 from evencoil.drawing.power import draw_power
 from evencoil.rehearsal.stage import ScenarioAct, Stage
-from evencoil.starters.recipe import draw
+from evencoil.starters.standard_circuit import draw
 
 
 def act(at_s, do, on="", word=""):
     return ScenarioAct(at_us=int(at_s * 1e6), do=do, on=on, word=word)
 
 
-def frozen_then_changed(recipe, options):
+def frozen_then_changed(circuit_id, options):
     """Return a circuit whose numbers were frozen before an option changed it."""
-    before = circuit_of(recipe)
+    before = circuit_of(circuit_id)
     issued = number_nets(before)
     frozen = {end: issued.at(end) for end in before.netlist.terminals() if issued.at(end)}
-    after = draw(recipe, options).circuit
+    after = draw(circuit_id, options).circuit
     return after, number_nets(after, frozen)
 
 

@@ -49,7 +49,7 @@ def job_of(circuit, joints=(), plate=None, winding=None):
                     "joints": list(joints),
                 },
                 "size": {"protection_kind": "inverse_time_breaker"},
-                "starter": {"recipe": circuit},
+                "starter": {"standard_circuit": circuit},
             }
         )
     )
@@ -126,7 +126,7 @@ def test_nine_leads_started_part_winding_keep_their_star():
                 "plate": {"text": plate},
                 "supply": {"text": "240 delta"},
                 "leads": {"winding": "9-wye", "start_method": "part_winding"},
-                "starter": {"recipe": "10A"},
+                "starter": {"standard_circuit": "10A"},
             }
         )
     )

@@ -1,6 +1,7 @@
 """The open job format: identity, versions, and files that are none."""
 
 import json
+from decimal import Decimal
 from pathlib import Path
 
 import jsonschema
@@ -18,17 +19,18 @@ from evencoil.job.file import (
     fingerprint,
     json_schema,
     load,
+    upcast_step,
     work_out_job,
 )
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.inputs import SizeInputs
 
-GOLDEN = Path(__file__).parents[1] / "golden" / "job-schema-6.json"
+GOLDEN = Path(__file__).parents[1] / "golden" / "job-schema-7.json"
 DOCS = Path(__file__).parents[3] / "docs"
 TEXT = st.text(st.characters(codec="utf-8", exclude_categories=["Cc", "Cs", "Cn"]), max_size=60)
 
 
-@pytest.mark.parametrize("version", [1, 2, 3, 4, 5, 6])
+@pytest.mark.parametrize("version", [1, 2, 3, 4, 5, 6, 7])
 def test_golden_files_open_for_ever_and_give_their_figures(version):
     """A file written by any version opens and sizes as it did."""
     job = load((GOLDEN.parent / f"job-schema-{version}.json").read_bytes())
@@ -72,7 +74,7 @@ def test_export_then_import_is_the_identity(plate, supply, tag, ambient, metal, 
 
 
 def test_older_files_are_upcast_one_step_at_a_time():
-    """From 6 over 7 to 8, by pure functions, before anything is validated."""
+    """From 7 over 8 to 9, by pure functions, before anything is validated."""
     steps = []
 
     def upcast(version):
@@ -84,10 +86,34 @@ def test_older_files_are_upcast_one_step_at_a_time():
 
     body = json.loads(GOLDEN.read_text())
     with pytest.raises(FileFormatError) as caught:
-        load(json.dumps(body).encode(), newest=8, upcasts={6: upcast(6), 7: upcast(7)})
+        load(json.dumps(body).encode(), newest=9, upcasts={7: upcast(7), 8: upcast(8)})
 
-    assert steps == [6, 7]
+    assert steps == [7, 8]
     assert caught.value.field in {"schema", "seen"}
+
+
+def test_house_names_of_schema_6_become_the_trades_names():
+    """Names and values of sizes, starter, plant rules and colors; what was entered stays."""
+    old = json.loads((GOLDEN.parent / "job-schema-6.json").read_text())
+    old["size"] = {"school": "exam", "there": {"device_a": "40"}}
+    old["starter"] = {"recipe": "3A"}
+    old["joints"] = {"colours": [{"line": "L1", "colour": "black"}]}
+    old["profile"] = {"school": "exam", "school_reason": "fits", "wire_colours": "iec60204"}
+
+    job = load(json.dumps(old).encode())
+
+    assert (job.size.rating_rule, job.size.existing.device_a) == ("main_rule", Decimal(40))
+    assert job.starter.standard_circuit == "3A"
+    assert [(one.line, one.color) for one in job.joints.colors] == [("L1", "black")]
+    assert job.profile.rating_rule == "main_rule"
+    assert (job.profile.rating_rule_reason, job.profile.wire_colors) == ("fits", "iec60204")
+
+
+def test_a_stored_step_is_read_under_todays_names():
+    """One step of schema 6 alone; the newest schema is left as it is."""
+    assert upcast_step("size", {"school": "field"}, 6) == {"rating_rule": "next_size_up"}
+    assert upcast_step("size", {"rating_rule": "main_rule"}, 7) == {"rating_rule": "main_rule"}
+    assert upcast_step("plate", {"text": "15 HP"}, 1) == {"text": "15 HP"}
 
 
 def changed(**changes):
@@ -111,7 +137,7 @@ def changed(**changes):
         (changed(schema=None), "file_format", "schema"),
         (changed(schema=True), "file_format", "schema"),
         (changed(schema=0), "file_format", "schema"),
-        (changed(schema=7), "newer_schema", "schema"),
+        (changed(schema=8), "newer_schema", "schema"),
         (changed(extra=1), "file_format", "extra"),
         (changed(job_id="x"), "file_format", "job_id"),
         (changed(size={"ambient_c": "warm"}), "file_format", "size.ambient_c"),

@@ -30,7 +30,7 @@ from evencoil.rehearsal.probes import probes
 from evencoil.sizing.inputs import SizeInputs
 from evencoil.starters.catalogue import catalogue
 from evencoil.starters.inputs import AcceptedInput, EditInput, StarterInputs
-from evencoil.starters.recipe import draw, options_of
+from evencoil.starters.standard_circuit import draw, options_of
 
 KNOWN = {name: entry.circuit for name, entry in catalogue().items()}
 RESTARTS = ("power_back", "overload_reset", "estop_release")
@@ -220,7 +220,7 @@ def test_a_hazard_holds_the_starter_until_somebody_takes_it_on():
     job = worked()
 
     def state(**given):
-        room = work_out_starter(job, StarterInputs(recipe="2A", **given))
+        room = work_out_starter(job, StarterInputs(standard_circuit="2A", **given))
         return starter_states(room)[0], room
 
     first, _ = state()
@@ -240,7 +240,7 @@ def test_a_hazard_holds_the_starter_until_somebody_takes_it_on():
 
 def panel(*edits):
     """Return the room of a panel that was traced."""
-    return work_out_starter(worked(), StarterInputs(recipe="found", edits=edits))
+    return work_out_starter(worked(), StarterInputs(standard_circuit="found", edits=edits))
 
 
 def test_an_empty_panel_takes_devices_and_wires_with_one_end_unknown():
@@ -321,7 +321,7 @@ def test_a_makers_link_is_verified_and_not_landed():
     job = worked(PlateInputs(text="75 HP 460 V 85 A 1780 RPM 60 HZ 3 PH 6 LEADS CODE G DES B"))
 
     def room(*edits):
-        return work_out_starter(job, StarterInputs(recipe="7A", edits=edits))
+        return work_out_starter(job, StarterInputs(standard_circuit="7A", edits=edits))
 
     marked = room(EditInput(id="m", kind="maker", wire=wire))
     rows = {row.id: row for row in marked.rows()}

@@ -44,14 +44,14 @@ def test_no_recipe_is_open_and_an_unknown_one_says_why() -> None:
     assert nothing.ladder().picture.shapes == ()
     assert nothing.power().shapes == ()
     assert [state.state for state in starter_states(nothing)] == ["open"] * 4
-    wrong = work_out_starter(job(), StarterInputs(recipe="99Z"))
+    wrong = work_out_starter(job(), StarterInputs(standard_circuit="99Z"))
     assert wrong.refusal is not None
     assert starter_states(wrong)[0].state == "blocked"
 
 
 def test_the_motor_in_the_drawing_has_the_joints_of_the_box() -> None:
     """Without joints the derived ones are drawn and said; with joints, those."""
-    derived = work_out_starter(job(), StarterInputs(recipe="3A"))
+    derived = work_out_starter(job(), StarterInputs(standard_circuit="3A"))
     assert "derived" in codes(derived)
     assert derived.circuit is not None
     joints = {item.id for item in derived.circuit.netlist.devices if item.type == "joint"}
@@ -65,7 +65,7 @@ def test_the_motor_in_the_drawing_has_the_joints_of_the_box() -> None:
             leads=LeadsInputs(winding="9-wye", joints=own),
         )
     )
-    room = work_out_starter(worked, StarterInputs(recipe="3A"))
+    room = work_out_starter(worked, StarterInputs(standard_circuit="3A"))
     assert "derived" not in codes(room)
     assert room.circuit is not None
     assert {"a", "b"} <= {
@@ -76,13 +76,13 @@ def test_the_motor_in_the_drawing_has_the_joints_of_the_box() -> None:
 
 
 @pytest.mark.parametrize(
-    ("recipe", "leads", "code"),
+    ("circuit_id", "leads", "code"),
     [("7A", "3 LEADS", "leads"), ("15A", "9 LEADS", "phases"), ("3A", "9 LEADS", "derived")],
 )
-def test_what_does_not_fit_is_named(recipe: str, leads: str, code: str) -> None:
+def test_what_does_not_fit_is_named(circuit_id: str, leads: str, code: str) -> None:
     """Wye-delta wants six leads; a single-phase starter is none for three phases."""
     winding = "9-wye" if leads.startswith("9") else "3-wye"
-    room = work_out_starter(job(leads, winding), StarterInputs(recipe=recipe))
+    room = work_out_starter(job(leads, winding), StarterInputs(standard_circuit=circuit_id))
     assert code in codes(room)
     refused = {found.code for found in room.findings if found.level == "refusal"}
     assert (starter_states(room)[0].state == "blocked") == bool(refused)
@@ -90,11 +90,11 @@ def test_what_does_not_fit_is_named(recipe: str, leads: str, code: str) -> None:
 
 def test_an_edit_that_leaves_a_terminal_loose_is_a_doubt() -> None:
     """A wire taken off shows on Drawings; an edit of a wire that is gone stays and is reported."""
-    base = work_out_starter(job(), StarterInputs(recipe="3A"))
+    base = work_out_starter(job(), StarterInputs(standard_circuit="3A"))
     wire = base.rows()[-1].id
     off = EditInput(id="e1", kind="remove_wire", wire=wire)
     again = EditInput(id="e2", kind="remove_wire", wire=wire)
-    room = work_out_starter(job(), StarterInputs(recipe="3A", edits=(off, again)))
+    room = work_out_starter(job(), StarterInputs(standard_circuit="3A", edits=(off, again)))
     assert "loose" in codes(room)
     assert "stale_edit" in codes(room)
     assert len(room.rows()) == len(base.rows()) - 1
@@ -103,10 +103,10 @@ def test_an_edit_that_leaves_a_terminal_loose_is_a_doubt() -> None:
 
 def test_the_device_follows_the_sizes_until_chosen_here() -> None:
     """Fuses on the Size sheet draw a fused disconnect; a choice on Starter goes before."""
-    fused = work_out_starter(job(kind="dual_element_fuse"), StarterInputs(recipe="3A"))
+    fused = work_out_starter(job(kind="dual_element_fuse"), StarterInputs(standard_circuit="3A"))
     breaker = work_out_starter(
         job(kind="dual_element_fuse"),
-        StarterInputs(recipe="3A", options={"protection": "breaker"}),
+        StarterInputs(standard_circuit="3A", options={"protection": "breaker"}),
     )
     assert fused.used["protection"] == "fused_disconnect"
     assert breaker.used["protection"] == "breaker"
@@ -139,7 +139,7 @@ def test_every_winding_as_derived_runs_on_a_three_wire_starter(
             leads=LeadsInputs.model_validate(leads),
         )
     )
-    room = work_out_starter(worked, StarterInputs(recipe="3A"))
+    room = work_out_starter(worked, StarterInputs(standard_circuit="3A"))
     assert room.circuit is not None
     trace = Stage(room.circuit).play(
         [
@@ -168,14 +168,14 @@ def test_the_dead_check_stands_by_what_was_read() -> None:
             "headline.check.wrong",
         ),
     ):
-        given = StarterInputs.model_validate({"recipe": "3A", "readings": readings})
+        given = StarterInputs.model_validate({"standard_circuit": "3A", "readings": readings})
         room = work_out_starter(worked, given)
         found = next(one for one in starter_states(room) if one.step == "check")
         assert (found.state, found.headline.id) == (state, said)
 
 
 @pytest.mark.parametrize(
-    ("stamped", "recipe", "kind"),
+    ("stamped", "circuit_id", "kind"),
     [
         ("THERMOSTATS P1-P2", "3A", "thermostat"),
         ("THERMOSTATS P1-P2", "14A", ""),
@@ -183,17 +183,17 @@ def test_the_dead_check_stands_by_what_was_read() -> None:
         ("SPACE HEATER 120 V", "14E", ""),
     ],
 )
-def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, recipe, kind):
+def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, circuit_id, kind):
     """H38: what the nameplate has and the drawing has not."""
     plate = PlateInputs(text=f"15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS {stamped}")
     job = work_out(JobInputs(plate=plate, supply=SupplyInputs(text="480Y/277"), size=SizeInputs()))
-    room = work_out_starter(job, StarterInputs(recipe=recipe))
+    room = work_out_starter(job, StarterInputs(standard_circuit=circuit_id))
     said = [say(one.message) for one in room.findings if one.code == "accessory"]
     assert [kind in text for text in said] == ([True] if kind else [])
 
 
 @pytest.mark.parametrize(
-    ("plate", "recipe", "wanted"),
+    ("plate", "circuit_id", "wanted"),
     [
         # 75 hp at 460 V: 96 A by the table; legs 0.58, star a third
         (
@@ -213,14 +213,14 @@ def test_accessories_on_the_plate_that_nobody_wires_are_said(stamped, recipe, ki
         ),
     ],
 )
-def test_contactors_carry_their_part_of_the_table_current(plate, recipe, wanted):
+def test_contactors_carry_their_part_of_the_table_current(plate, circuit_id, wanted):
     """AC-3 duty of each contactor, with the step that it stands on."""
     job = work_out(
         JobInputs(
             plate=PlateInputs(text=plate), supply=SupplyInputs(text="480Y/277"), size=SizeInputs()
         )
     )
-    room = work_out_starter(job, StarterInputs(recipe=recipe))
+    room = work_out_starter(job, StarterInputs(standard_circuit=circuit_id))
     items = {item.id: item for item in room.circuit.netlist.devices}
     assert {name: items[name].parameters["ac3_a"] for name in wanted} == wanted
     assert all(room.sources[f"{name}.ac3_a"] == "table_flc_a" for name in wanted)
@@ -234,7 +234,7 @@ def test_transformer_and_its_fuses_are_rated_by_the_sizes():
     plate = PlateInputs(text="15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS CODE G DES B")
     job = work_out(JobInputs(plate=plate, supply=SupplyInputs(text="480Y/277"), size=size))
     steps = {step.id: step for step in job.steps}
-    room = work_out_starter(job, StarterInputs(recipe="3A"))
+    room = work_out_starter(job, StarterInputs(standard_circuit="3A"))
     items = {item.id: item for item in room.circuit.netlist.devices}
     for name, parameter, step in (
         ("control_transformer", "va", "transformer_va"),
@@ -250,7 +250,7 @@ def test_any_tap_of_the_plate_gives_its_volts(tap, volts):
     """Fifty, an odd one, eighty: that part of the line's volts at the motor while it starts."""
     from circuit_play import Player
 
-    from evencoil.starters.recipe import draw
+    from evencoil.starters.standard_circuit import draw
 
     player = Player(draw("9A", {"tap": tap}).circuit)
     player.do("close QF1")

@@ -62,12 +62,14 @@ def test_every_worked_value_cites_a_rule_and_stands_on_known_steps():
     """No figure without evidence, from the first step to the last."""
     seen = set()
     for step in run().steps:
-        assert step.kind != "worked" or step.rule is not None
+        assert step.kind != "calculated" or step.rule is not None
         assert set(step.uses) <= seen
         assert say(step.working)
         seen.add(step.id)
     with pytest.raises(TypeError, match="cites no rule"):
-        Step(id="x", value="1", unit="", kind="worked", shown="1", working=Message("size.waits"))
+        Step(
+            id="x", value="1", unit="", kind="calculated", shown="1", working=Message("size.waits")
+        )
 
 
 def test_a_guess_marks_everything_downstream_and_nothing_else():

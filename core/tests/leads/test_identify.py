@@ -8,7 +8,7 @@ from evencoil.base.errors import CoreError
 from evencoil.base.words import say
 from evencoil.leads.identify.bench import PracticeBench
 from evencoil.leads.identify.guide import guide
-from evencoil.leads.identify.readings import Touch, Volts, sleeves
+from evencoil.leads.identify.readings import Touch, Volts, lead_letters
 from evencoil.leads.outcome import judge_joints
 from evencoil.winding.coils import KINDS
 from evencoil.winding.connections import run_joinings
@@ -31,7 +31,7 @@ KINDS_HERE = (
 def walk(kind, seed, most=60):
     """Do what the guide asks on a practice motor, to the end; return motor, guide, readings."""
     motor, readings = PracticeBench(kind, seed), []
-    told = guide(motor.sleeves, readings)
+    told = guide(motor.lead_letters, readings)
     while told.ask is not None and len(readings) < most:
         ask = told.ask
         if ask.what == "touch":
@@ -40,13 +40,13 @@ def walk(kind, seed, most=60):
         else:
             shown = motor.volts(ask.feed, 10.0, ask.joined, ask.pair)
             readings.append(Volts(ask.feed, 10.0, ask.joined, ask.pair, shown))
-        told = guide(motor.sleeves, readings)
+        told = guide(motor.lead_letters, readings)
     return motor, told, readings
 
 
 def works(motor, numbers):
     """Tell whether every connection by these numbers is right on the true motor."""
-    true_lead = {lead: motor.lead_of[sleeve] for sleeve, lead in numbers.items()}
+    true_lead = {lead: motor.lead_of[letter] for letter, lead in numbers.items()}
     known = run_joinings(motor.kind)
     rating = Rating({item.name: (100 * item.factor,) * 2 for item in known})
     for item in known:
@@ -100,7 +100,7 @@ def check(kind, seed):
     numbers = dict(told.numbers)
     if kind in {"2-speed-ct", "2-speed-cp"}:
         assert "same from both triads" in say(told.notes[0])
-        other = {sleeve: OTHER_TRIAD[lead] for sleeve, lead in numbers.items()}
+        other = {letter: OTHER_TRIAD[lead] for letter, lead in numbers.items()}
         assert works(motor, numbers) or works(motor, other)
     else:
         assert works(motor, numbers)
@@ -122,7 +122,7 @@ def test_nine_leads_by_continuity():
     told = guide("abcdefghi", [], groups=[("a", "e"), ("b", "h"), ("c", "d"), ("f", "g", "i")])
 
     assert told.kinds == ("9-wye",)
-    assert {told.numbers[sleeve] for sleeve in "fgi"} == {"T7", "T8", "T9"}
+    assert {told.numbers[letter] for letter in "fgi"} == {"T7", "T8", "T9"}
     assert told.ask.what == "volts"
 
 
@@ -158,7 +158,7 @@ def test_nine_lead_delta_read_running_as_an_open_delta():
         known={"a": "T1", "f": "T2", "h": "T3"},
     )
 
-    assert {sleeve: told.numbers[sleeve] for sleeve in "bcde"} == {
+    assert {letter: told.numbers[letter] for letter in "bcde"} == {
         "b": "T9",
         "c": "T4",
         "d": "T5",
@@ -187,7 +187,7 @@ def test_a_wrong_touch_is_found():
         Touch(("b", "c"), rings=True),
         Touch(("a", "c"), rings=False),
     ]
-    told = guide(sleeves(9), readings)
+    told = guide(lead_letters(9), readings)
 
     assert told.stage == "contradiction"
     assert told.doubtful == (0, 1, 2)
@@ -202,7 +202,7 @@ def test_a_wrong_voltage_is_found():
     old = readings[at]
     wrong = Volts(old.feed, old.feed_v, old.joined, old.read, old.volts * 1.9)
     spoiled = [*readings[:at], wrong, *readings[at + 1 :]]
-    told = guide(motor.sleeves, spoiled)
+    told = guide(motor.lead_letters, spoiled)
 
     assert told.stage == "contradiction"
     assert at in told.doubtful
@@ -222,7 +222,7 @@ def test_a_wrong_voltage_is_found():
 def test_readings_that_cannot_be_are_refused_by_number(reading, said):
     """Each says which reading, what is wrong and what to do."""
     with pytest.raises(CoreError) as caught:
-        guide(sleeves(6), [Touch(("a", "b"), rings=False), reading])
+        guide(lead_letters(6), [Touch(("a", "b"), rings=False), reading])
 
     assert caught.value.field == "bench.readings.1"
     assert said in str(caught.value)
@@ -232,7 +232,7 @@ def test_readings_that_cannot_be_are_refused_by_number(reading, said):
 def test_ten_leads_are_no_motor_here():
     """Heater and sensor leads are left out; ten is no count of winding leads."""
     with pytest.raises(CoreError):
-        sleeves(10)
+        lead_letters(10)
     with pytest.raises(CoreError):
         PracticeBench("6", 1).ohms(("a", "q"))
 

@@ -12,7 +12,7 @@ from evencoil.codebook.profile import Profile
 from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.leads.inputs import (
-    ColourInput,
+    ColorInput,
     JointsInputs,
     JointWorkInput,
     LeadsInputs,
@@ -198,7 +198,7 @@ def test_twist_on_by_the_works_rule_and_the_connectors_own_table():
     assert codes({**base, "lead_size": "12"}, twist_on="anywhere") == {"twist_mixed", "twist_count"}
 
 
-def test_records_colours_and_the_way_in():
+def test_records_colors_and_the_way_in():
     """Torque for bolts, a tug for crimps; colors by line; fittings by trade size."""
     ids = [joint.id for joint in worked().planned.joints]
     work = [JointWorkInput(joint=name, torque_in_lb="20") for name in ids]
@@ -209,16 +209,16 @@ def test_records_colours_and_the_way_in():
     assert tug.planned.joints[0].findings[0].code == "tug_failed"
     bare = worked({"work": [JointWorkInput(joint=ids[0], vinyl=0)]}).planned.joints[0]
     assert bare.findings[0].code == "tape"
-    colours = [
-        ColourInput(line="L1", colour="green"),
-        ColourInput(line="L2", colour="white"),
-        ColourInput(line="L3", colour="white", remarked="black"),
-        ColourInput(line="G", colour="red"),
-        ColourInput(line="N", colour="blue"),
+    colors = [
+        ColorInput(line="L1", color="green"),
+        ColorInput(line="L2", color="white"),
+        ColorInput(line="L3", color="white", remarked="black"),
+        ColorInput(line="G", color="red"),
+        ColorInput(line="N", color="blue"),
     ]
-    found = worked({"colours": colours}).planned.findings
+    found = worked({"colors": colors}).planned.findings
     assert [item.code for item in found[:4]] == ["green", "white", "ground", "neutral"]
-    high = worked({"colours": [ColourInput(line="L1", colour="black")]}, supply="240/120 high leg")
+    high = worked({"colors": [ColorInput(line="L1", color="black")]}, supply="240/120 high leg")
     assert "orange" in {item.code for item in high.planned.findings}
     parts = worked({"raceway": "3/4", "knockout": "1", "is_flexible": True}).planned.parts
     assert [part.id for part in parts] == [

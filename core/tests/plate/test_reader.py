@@ -188,7 +188,7 @@ def test_assumed_fields_fill_gaps_and_never_overrule_the_plate():
         ("x" * (MAX_LENGTH + 1), []),
         ("15 HP\x00", []),
         ("15 HP \ud800", []),
-        ("15 HP", [Assumed(field="colour", value="red", reason="")]),
+        ("15 HP", [Assumed(field="color", value="red", reason="")]),
         ("15 HP", [Assumed(field="code_letter", value="I", reason="")]),
         ("15 HP", [Assumed(field="amps_a", value="1,250", reason="")]),
     ],

@@ -21,7 +21,7 @@ from evencoil.solver.events import Action
 from evencoil.solver.run import Run
 from evencoil.solver.sparse import elimination_order, solve_sparse
 from evencoil.starters.catalogue import catalogue, entry_of
-from evencoil.starters.recipe import draw, options_of
+from evencoil.starters.standard_circuit import draw, options_of
 
 
 def act(at_s, do, on="", word=""):
@@ -363,7 +363,7 @@ def test_every_option_of_every_circuit_can_be_drawn_and_wired():
 @pytest.mark.parametrize(
     ("name", "options", "field", "says"),
     [
-        ("99Z", {}, "starter.recipe", "99Z is not a standard circuit"),
+        ("99Z", {}, "starter.standard_circuit", "99Z is not a standard circuit"),
         ("3A", {"cross": "L1-L3"}, "starter.options.cross", "3A has no option cross"),
         ("3A", {"stations": "9"}, "starter.options.stations", "stations cannot be 9"),
         ("7A", {"timer_s": "0"}, "starter.options.timer_s", "timer_s cannot be 0"),

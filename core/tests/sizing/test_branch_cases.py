@@ -65,13 +65,15 @@ def test_worked_examples(case):
         )
         got |= {
             "sc_main_max_A": found.limit_a,
-            "sc_main_std_A": found.exam_a,
-            "sc_ex1_std_A": found.field_a,
+            "sc_main_std_A": found.main_rule_a,
+            "sc_ex1_std_A": found.next_size_a,
             "sc_ex2_cap_A": found.cap_a,
             "sc_ex2_std_A": found.raised_a,
             "inst_setting_A": found.limit_a,
             "inst_exception_max_A": found.cap_a,
-            "answer_A": found.exam_a if case["school"] == "exam" else found.field_a,
+            "answer_A": found.main_rule_a
+            if case["rating_rule"] == "main_rule"
+            else found.next_size_a,
         }
     if "nameplate_amps" in given:
         trail = trail_with(plate_amps_a=Decimal(given["nameplate_amps"]))
@@ -94,7 +96,7 @@ def test_worked_examples(case):
                 plate=PlateInputs(text="40 HP 230 V 98 A 3 PH SF 1.0"),
                 supply=SupplyInputs(text="240 delta"),
                 size=SizeInputs(
-                    school="exam",
+                    rating_rule="main_rule",
                     edition=2017,
                     conductor_material="al",
                     insulation="THWN",
@@ -111,25 +113,25 @@ def test_worked_examples(case):
 
 
 @pytest.mark.parametrize(
-    ("kind", "school", "device", "ground", "switch"),
+    ("kind", "rating_rule", "device", "ground", "switch"),
     [
-        ("dual_element_fuse", "field", "40", "10 AWG", "60"),
-        ("dual_element_fuse", "exam", "35", "10 AWG", "60"),
-        ("nontime_delay_fuse", "field", "70", "10 AWG", "100"),
-        ("nontime_delay_fuse", "exam", "60", "10 AWG", "60"),
-        ("inverse_time_breaker", "field", "60", "10 AWG", "30"),
-        ("inverse_time_breaker", "exam", "50", "10 AWG", "30"),
+        ("dual_element_fuse", "next_size_up", "40", "10 AWG", "60"),
+        ("dual_element_fuse", "main_rule", "35", "10 AWG", "60"),
+        ("nontime_delay_fuse", "next_size_up", "70", "10 AWG", "100"),
+        ("nontime_delay_fuse", "main_rule", "60", "10 AWG", "60"),
+        ("inverse_time_breaker", "next_size_up", "60", "10 AWG", "30"),
+        ("inverse_time_breaker", "main_rule", "50", "10 AWG", "30"),
         # 800 % of 21 A; the equipment grounding conductor as for a 40 A dual-element fuse
-        ("instantaneous_breaker", "field", "168", "10 AWG", "30"),
+        ("instantaneous_breaker", "next_size_up", "168", "10 AWG", "30"),
     ],
 )
-def test_fifteen_horsepower_by_hand(kind, school, device, ground, switch):
+def test_fifteen_horsepower_by_hand(kind, rating_rule, device, ground, switch):
     """21 A gives 36.75, 63 and 52.5 A; the equipment grounding conductor stays at the circuit's own 10 AWG."""
     worked = work_out(
         JobInputs(
             plate=PlateInputs(text="15 HP 460 V 19.3 A 3 PH SF 1.15 DES B"),
             supply=SupplyInputs(text="480Y/277"),
-            size=SizeInputs(protection_kind=kind, school=school),
+            size=SizeInputs(protection_kind=kind, rating_rule=rating_rule),
         )
     )
     shown = {step.id: step.shown for step in worked.steps}
@@ -211,17 +213,17 @@ DEVICES = st.sampled_from(
 @given(
     st.lists(AMPS, min_size=2, max_size=2).map(sorted), DEVICES, st.sampled_from([2017, 2020, 2023])
 )
-def test_field_is_never_below_exam_and_nothing_shrinks_as_load_grows(flcs, kind, edition):
-    """School field >= exam, raised >= field, and all of them monotone in the current."""
+def test_field_is_never_below_main_rule_and_nothing_shrinks_as_load_grows(flcs, kind, edition):
+    """RatingRule field >= exam, raised >= field, and all of them monotone in the current."""
     small, large = (
         protection_ratings(flc_a=flc, kind=kind, phases=3, edition=edition) for flc in flcs
     )
     for found in (small, large):
-        assert found.exam_a is None or found.exam_a <= found.field_a
-        assert found.field_a <= found.raised_a
-        assert found.exam_a is None or found.exam_a <= found.limit_a <= found.field_a
-    assert small.field_a <= large.field_a
-    assert (small.exam_a or 0) <= (large.exam_a or 0)
+        assert found.main_rule_a is None or found.main_rule_a <= found.next_size_a
+        assert found.next_size_a <= found.raised_a
+        assert found.main_rule_a is None or found.main_rule_a <= found.limit_a <= found.next_size_a
+    assert small.next_size_a <= large.next_size_a
+    assert (small.main_rule_a or 0) <= (large.main_rule_a or 0)
 
 
 @given(st.sampled_from(table("430_250_induction").column("hp")), DEVICES)

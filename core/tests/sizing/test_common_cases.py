@@ -160,7 +160,7 @@ def test_a_control_transformer_pulls_in_the_largest_while_the_others_hold():
 
 
 THERE = {
-    "there": {
+    "existing": {
         "cable": "NM",
         "cable_size": "10",
         "terminal_c": 75,
@@ -190,10 +190,10 @@ def test_what_is_there_is_judged_part_by_part_with_the_reason():
     said = {name: (step.verdict, step.working.id) for name, step in found.items() if step.verdict}
     assert said == {
         # 10 NM carries its 60 C ampacity, 30 A, whatever the lugs are: more than 26.25
-        "there_cable": ("holds", "there.cable.holds"),
-        "there_device": ("fails", "there.device.too_large"),  # cap 47.25: 45 A
-        "there_heaters": ("fails", "there.heaters.left"),  # 48.25 is 125 % of 38.6
-        "there_plug": ("fails", "there.plug.volts"),
+        "existing_cable": ("holds", "existing.cable.holds"),
+        "existing_device": ("fails", "existing.device.too_large"),  # cap 47.25: 45 A
+        "existing_heaters": ("fails", "existing.heaters.left"),  # 48.25 is 125 % of 38.6
+        "existing_plug": ("fails", "existing.plug.volts"),
         "device_interrupting": ("fails", "fault.interrupting.fails"),
         "starter_short_circuit": ("holds", "fault.withstand.holds"),
         "device_volts": ("holds", "fault.volts.slash"),
@@ -204,7 +204,7 @@ def test_what_is_there_is_judged_part_by_part_with_the_reason():
         "overload_units": ("fails", "relay.units.two"),
         "relay_dial": ("fails", "relay.dial.below"),
         "trip_class": ("fails", "relay.class.fails"),
-        "weakest_part": ("fails", "there.weakest"),
+        "weakest_part": ("fails", "existing.weakest"),
         "raceway_size": ("holds", "raceway.holds"),  # 4 x 0.0211 = 0.0844, room 0.122
     }
     assert found["weakest_part"].shown == "Overload dial"
@@ -250,8 +250,16 @@ def test_the_overload_is_set_for_where_it_lies():
             "raceway_size",
             "size.raceway.trade_size",
         ),
-        ({"there": {"cable": "cord", "cable_size": "12"}}, "there_cable", "size.there.cable"),
-        ({"there": {"cable": "MC", "cable_size": "11"}}, "there_cable", "size.there.cable_size"),
+        (
+            {"existing": {"cable": "cord", "cable_size": "12"}},
+            "existing_cable",
+            "size.existing.cable",
+        ),
+        (
+            {"existing": {"cable": "MC", "cable_size": "11"}},
+            "existing_cable",
+            "size.existing.cable_size",
+        ),
         ({"fault": {"device_volts": "lots"}}, "device_volts", "size.fault.device_volts"),
         ({"control": {"conductor": "22"}}, "control_device_most_a", "size.control.conductor"),
         ({"insulation": "TW", "termination_c": 60, "raceway": {}}, "raceway_size", "size.raceway"),
@@ -275,14 +283,14 @@ def test_more_is_never_worse_for_wire_and_never_better_for_heaters(trip, device,
     """A larger cable holds where a smaller did; a heater that trips later never holds alone."""
     order = ["14", "12", "10", "8", "6", "4", "1/0"]
     there = {"cable": "MC", "cable_size": size, "trip_a": str(trip), "device_a": str(device)}
-    _, found = worked(PLATE, "480Y/277", {"there": there})
+    _, found = worked(PLATE, "480Y/277", {"existing": there})
     larger = order[min(order.index(size) + 1, len(order) - 1)]
     more = {**there, "cable_size": larger, "trip_a": str(trip + 30)}
-    _, beyond = worked(PLATE, "480Y/277", {"there": more})
-    if found["there_cable"].verdict == "holds":
-        assert beyond["there_cable"].verdict == "holds"
+    _, beyond = worked(PLATE, "480Y/277", {"existing": more})
+    if found["existing_cable"].verdict == "holds":
+        assert beyond["existing_cable"].verdict == "holds"
     if trip > Decimal("24.125"):
-        assert found["there_heaters"].verdict == beyond["there_heaters"].verdict == "fails"
+        assert found["existing_heaters"].verdict == beyond["existing_heaters"].verdict == "fails"
 
 
 def test_a_controller_is_rated_in_horsepower_at_its_volts():
@@ -366,30 +374,40 @@ def test_a_controller_is_rated_in_horsepower_at_its_volts():
         ({"overload": {"protector_trip_a": "28"}}, "protector", "holds", "relay.protector.holds"),
         ({"overload": {"units": 1}}, "overload_units", "fails", "relay.units.one"),
         (
-            {"there": {"cable": "MC", "cable_size": "14", "other_loads_a": "5"}},
+            {"existing": {"cable": "MC", "cable_size": "14", "other_loads_a": "5"}},
             "there_other_loads",
             "fails",
-            "there.others.fails",
+            "existing.others.fails",
         ),
-        ({"there": {"device_a": "45"}}, "there_device", "fails", "there.device.no_record"),
+        ({"existing": {"device_a": "45"}}, "existing_device", "fails", "existing.device.no_record"),
         (
-            {"there": {"device_a": "45"}, "no_start": {"reason": "opened"}},
-            "there_device",
+            {"existing": {"device_a": "45"}, "no_start": {"reason": "opened"}},
+            "existing_device",
             "holds",
-            "there.device.raised",
+            "existing.device.raised",
         ),
-        ({"there": {"device_a": "15"}}, "there_device", "fails", "there.device.too_small"),
-        ({"there": {"trip_a": "26"}}, "there_heaters", "fails", "there.heaters.ceiling"),
-        ({"there": {"trip_a": "70"}}, "there_heaters", "fails", "there.heaters.too_large"),
-        ({"there": {"trip_a": "15"}}, "there_heaters", "fails", "there.heaters.too_small"),
-        ({"there": {"plug_a": "15", "plug_v": "480"}}, "there_plug", "fails", "there.plug.amps"),
+        ({"existing": {"device_a": "15"}}, "existing_device", "fails", "existing.device.too_small"),
+        ({"existing": {"trip_a": "26"}}, "existing_heaters", "fails", "existing.heaters.ceiling"),
+        ({"existing": {"trip_a": "70"}}, "existing_heaters", "fails", "existing.heaters.too_large"),
+        ({"existing": {"trip_a": "15"}}, "existing_heaters", "fails", "existing.heaters.too_small"),
         (
-            {"there": {"plug_a": "30", "plug_v": "480", "plug_hp": "15"}},
-            "there_plug",
-            "holds",
-            "there.plug.holds",
+            {"existing": {"plug_a": "15", "plug_v": "480"}},
+            "existing_plug",
+            "fails",
+            "existing.plug.amps",
         ),
-        ({"there": {"plug_a": "30", "plug_v": "480"}}, "there_plug", "fails", "there.plug.power"),
+        (
+            {"existing": {"plug_a": "30", "plug_v": "480", "plug_hp": "15"}},
+            "existing_plug",
+            "holds",
+            "existing.plug.holds",
+        ),
+        (
+            {"existing": {"plug_a": "30", "plug_v": "480"}},
+            "existing_plug",
+            "fails",
+            "existing.plug.power",
+        ),
         (
             {"raceway": {"kind": "EMT", "trade_size": "1/2", "control_count": 8}},
             "raceway_size",

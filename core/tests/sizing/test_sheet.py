@@ -1,4 +1,4 @@
-"""Heater tables, local amendments, both schools, and the time-current sheet."""
+"""Heater tables, local amendments, both rating_rules, and the time-current sheet."""
 
 import math
 from decimal import Decimal
@@ -23,7 +23,7 @@ from evencoil.sizing.curves import CurveFacts, class_time_s, damage_time_s, shee
 from evencoil.sizing.heaters.choose import HeaterKey, choose_heater, heater_of_code, keys_of
 from evencoil.sizing.heaters.read import headers_of, read_heaters
 from evencoil.sizing.inputs import SizeInputs
-from evencoil.sizing.schools import schools_of
+from evencoil.sizing.rating_rules import rating_rules_of
 from evencoil.sizing.time_current import curve_sheet, volts_along
 
 PLATE = "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B 9 LEADS"
@@ -179,7 +179,7 @@ def test_a_heater_of_the_job_travels_and_shows_what_was_left():
     )
     found = {step.id: step for step in done.steps}
     assert found["heater_code"].value == "H22"
-    assert found["there_heaters"].working.id == "there.heaters.left"
+    assert found["existing_heaters"].working.id == "existing.heaters.left"
 
 
 def amendment(subject, value=""):
@@ -224,25 +224,25 @@ def test_amendments_show_in_every_figure_they_change():
         assert "town inspector: ordinance" in say(found[f"amendment_{changed}"].working)
 
 
-def test_amendments_hold_for_what_is_there_and_for_every_school():
+def test_amendments_hold_for_what_is_there_and_for_every_rating_rule():
     """Device at most 150 %: 21 x 1.5 = 31.5, so 30 or 35; switch 125 %: 26.25, and 25 A is short."""
     profile = Profile(
         amendments=(amendment("device_percent", "150"), amendment("disconnect_percent", "125"))
     )
-    size = SizeInputs(**SIZE, there={"device_a": "40"}, place={"amps_a": "25"})
+    size = SizeInputs(**SIZE, existing={"device_a": "40"}, place={"amps_a": "25"})
     done = work_out(
         JobInputs(plate=PlateInputs(text=PLATE), supply=SupplyInputs(text="480Y/277"), size=size),
         profile,
     )
     found = {step.id: step for step in done.steps}
-    assert found["there_device"].working.id == "there.device.no_record"
+    assert found["existing_device"].working.id == "existing.device.no_record"
     assert found["disconnect_rating"].verdict == "fails"
     assert "21 A × 1.25 = 26.25 A" in say(found["disconnect_rating"].working)
-    assert {row.id: row.amps_a for row in done.schools}["field"] == "35"
+    assert {row.id: row.amps_a for row in done.rating_rules}["next_size_up"] == "35"
     plain_rules = work_out(
         JobInputs(plate=PlateInputs(text=PLATE), supply=SupplyInputs(text="480Y/277"), size=size)
     )
-    assert {step.id: step.verdict for step in plain_rules.steps}["there_device"] == "holds"
+    assert {step.id: step.verdict for step in plain_rules.steps}["existing_device"] == "holds"
 
 
 @pytest.mark.parametrize(
@@ -285,9 +285,9 @@ def test_an_amendment_names_who_and_why():
         assert caught.value.field == f"amendments.{field}"
 
 
-def test_schools_stand_side_by_side_with_what_does_not_apply():
+def test_rating_rules_stand_side_by_side_with_what_does_not_apply():
     """15 hp at 460 V: exam 35, field 40, raised 45 only with a record; 10 AWG alone would be 30."""
-    profile = Profile(school="field", school_reason="fewer trips on cold mornings")
+    profile = Profile(rating_rule="next_size_up", rating_rule_reason="fewer trips on cold mornings")
     done = work_out(
         JobInputs(
             plate=PlateInputs(text=PLATE),
@@ -296,18 +296,18 @@ def test_schools_stand_side_by_side_with_what_does_not_apply():
         ),
         profile,
     )
-    rows = {row.id: row for row in done.schools}
+    rows = {row.id: row for row in done.rating_rules}
     assert {name: row.amps_a for name, row in rows.items()} == {
-        "exam": "35",
-        "field": "40",
+        "main_rule": "35",
+        "next_size_up": "40",
         "raised": "45",
         "ordinary": "30",
     }
-    assert [name for name, row in rows.items() if row.is_chosen] == ["field"]
+    assert [name for name, row in rows.items() if row.is_chosen] == ["next_size_up"]
     assert [name for name, row in rows.items() if not row.applies] == ["raised", "ordinary"]
-    assert "cold mornings" in say(rows["field"].reason)
+    assert "cold mornings" in say(rows["next_size_up"].reason)
     assert (
-        schools_of(
+        rating_rules_of(
             done.reading, profile, Trail(), phases=3, kind="dual_element_fuse", material="cu"
         )
         == ()
@@ -480,7 +480,7 @@ def test_loads_of_a_machine_stay_are_fed_anew_or_replaced(kind, rated, fed, acti
 
 
 @pytest.mark.parametrize(
-    ("recipe", "options", "place"),
+    ("circuit_id", "options", "place"),
     [
         ("7A", {}, "leg"),
         ("7A", {"heaters": "line"}, "line"),
@@ -492,13 +492,13 @@ def test_loads_of_a_machine_stay_are_fed_anew_or_replaced(kind, rated, fed, acti
         ("16A", {}, None),
     ],
 )
-def test_where_the_heaters_lie_is_read_off_the_drawing(recipe, options, place):
+def test_where_the_heaters_lie_is_read_off_the_drawing(circuit_id, options, place):
     """Leg of the delta, half of the winding, line: by what passes the heaters and what does not."""
     from evencoil.checks.reach import Graph
     from evencoil.job.drawn_sizes import heaters_lie
-    from evencoil.starters.recipe import draw
+    from evencoil.starters.standard_circuit import draw
 
-    assert heaters_lie(Graph(draw(recipe, options).circuit)) == place
+    assert heaters_lie(Graph(draw(circuit_id, options).circuit)) == place
 
 
 def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
@@ -509,7 +509,7 @@ def test_the_control_transformer_is_sized_from_the_coils_of_the_drawing():
     """
     from evencoil.checks.reach import Graph
     from evencoil.job.drawn_sizes import control_of, with_drawing
-    from evencoil.starters.recipe import draw
+    from evencoil.starters.standard_circuit import draw
 
     control = control_of(Graph(draw("6C").circuit))
     assert [(one.label, one.count, one.inrush_va, one.sealed_va) for one in control.coils] == [
@@ -543,7 +543,7 @@ def test_a_place_that_the_drawing_contradicts_is_said():
 
     plate = PlateInputs(text="75 HP 460 V 85 A 1780 RPM 60 HZ 3 PH 6 LEADS CODE G DES B")
     supply = SupplyInputs(text="480Y/277")
-    starter = StarterInputs(recipe="7A")
+    starter = StarterInputs(standard_circuit="7A")
     for place, wanted in (("line", True), ("leg", False)):
         size = SizeInputs.model_validate({"overload": {"place": place}})
         room = work_out_starter(work_out(JobInputs(plate=plate, supply=supply, size=size)), starter)

@@ -82,7 +82,7 @@ def test_compare_and_starter_step_say_the_same_of_a_circuit(name, circuit):
     """A winding that a circuit is not made for is refused in both, with the same sentence."""
     job = worked(*MOTORS[name])
     shown = next(one for one in choices(job, "empty") if one.id == circuit)
-    room = work_out_starter(job, StarterInputs(recipe=circuit))
+    room = work_out_starter(job, StarterInputs(standard_circuit=circuit))
     refused = [found for found in room.findings if found.level == "refusal"]
     # 9-wye and 12-lead windings may be part-winding started at the voltage of their halves
     fits = circuit in FITS[name] or (name == "nine leads wye" and circuit == "10A")

@@ -21,7 +21,7 @@ from evencoil.leads import (
     TwoSleeves,
     guide,
     guide_bench,
-    sleeves,
+    lead_letters,
 )
 from evencoil.plate import PlateInputs, ReplaceInputs, compare_plates, read, read_supply
 from evencoil.sizing import SizeInputs
@@ -43,7 +43,7 @@ class AskOut(Answer):
 
 
 class SettledOut(Answer):
-    """Two sleeves whose ringing follows from the groups."""
+    """Two lead letters whose ringing follows from the groups."""
 
     one: str
     other: str
@@ -51,7 +51,7 @@ class SettledOut(Answer):
 
 
 class NamedOut(Answer):
-    """A connection of the leads by their sleeves."""
+    """A connection of the leads by their lead letters."""
 
     said: str
     joints: list[JointOut]
@@ -61,7 +61,7 @@ class GuidedOut(Answer):
     """Where the search stands."""
 
     stage: str
-    sleeves: list[str]
+    lead_letters: list[str]
     groups: list[list[str]]
     left: int
     ask: AskOut | None
@@ -150,7 +150,7 @@ def _two(pair: tuple[str, ...]) -> tuple[str, str]:
 
 
 def _settled(found: Guided, names: tuple[str, ...]) -> list[SettledOut]:
-    """Return every pair of sleeves whose ringing follows from the groups."""
+    """Return every pair of lead letters whose ringing follows from the groups."""
     group_of = {lead: place for place, group in enumerate(found.groups) for lead in group}
     return [
         SettledOut(one=one, other=other, rings=group_of[one] == group_of[other])
@@ -161,15 +161,15 @@ def _settled(found: Guided, names: tuple[str, ...]) -> list[SettledOut]:
 
 
 def _joinings(found: Guided) -> list[NamedOut]:
-    """Return the connections by sleeves, once every lead has its number."""
+    """Return the connections by lead letters, once every lead has its number."""
     if found.stage != "done" or not found.kinds:
         return []
-    sleeve_of = {lead: sleeve for sleeve, lead in found.numbers.items()}
+    letter_of = {lead: letter for letter, lead in found.numbers.items()}
     return [
         NamedOut(
             said=connection_name(known.name),
             joints=[
-                replace(joint, leads=tuple(sleeve_of[lead] for lead in joint.leads))
+                replace(joint, leads=tuple(letter_of[lead] for lead in joint.leads))
                 for joint in known.joints
             ],
         )
@@ -183,7 +183,7 @@ def bench(request: HttpRequest, works: str, body: BenchInputs) -> GuidedOut:
     caller_in(request, works)
     if not body.leads:
         guide_bench(body)  # says that there is nothing to identify
-    names = sleeves(body.leads)
+    names = lead_letters(body.leads)
     refusal: CoreError | None = None
     try:
         found = guide_bench(body)
@@ -193,7 +193,7 @@ def bench(request: HttpRequest, works: str, body: BenchInputs) -> GuidedOut:
     ask = found.ask
     return GuidedOut(
         stage=found.stage,
-        sleeves=list(names),
+        lead_letters=list(names),
         groups=[list(group) for group in found.groups],
         left=found.left,
         ask=None

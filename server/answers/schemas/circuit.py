@@ -95,7 +95,7 @@ class WireOut(Answer):
     start_terminal: str
     end_terminal: str
     way: str
-    colour: str
+    color: str
     size: str
     ferrules: list[str]
     is_maker: bool
@@ -317,7 +317,7 @@ def _wires(starter: JobStarter) -> list[WireOut]:
             start_terminal=ends[row.id].start,
             end_terminal=ends[row.id].end,
             way=row.way,
-            colour=row.colour,
+            color=row.color,
             size=row.size,
             ferrules=row.ferrules,
             is_maker=row.is_maker,

@@ -42,13 +42,11 @@ class MarkOut(Answer):
     text: Sentence = Field(validation_alias="message")
 
 
-def _schools(tips: Any) -> Any:
+def _rating_rules(tips: Any) -> Any:
     """Return the tip that names both readings of the rule, empty if there is none."""
     if not isinstance(tips, Sequence) or isinstance(tips, str):
         return tips
-    return next(
-        (say(tip.message) for tip in tips if tip.message.id == "protection.tip_schools"), ""
-    )
+    return next((say(tip.message) for tip in tips if tip.message.id == "protection.tip_rules"), "")
 
 
 class StepOut(Answer):
@@ -56,7 +54,7 @@ class StepOut(Answer):
 
     id: str
     label: Label = Field(validation_alias="id")
-    kind: Literal["read", "assumed", "worked"]
+    kind: Literal["read", "assumed", "calculated"]
     value: str = Field(validation_alias="text")
     unit: str
     shown: str
@@ -67,7 +65,7 @@ class StepOut(Answer):
     cell: CellOut | None
     marks: list[MarkOut]
     tips: list[Sentence]
-    schools: Annotated[str, BeforeValidator(_schools)] = Field(validation_alias="tips")
+    rating_rules: Annotated[str, BeforeValidator(_rating_rules)] = Field(validation_alias="tips")
     verdict: Literal["", "holds", "fails"]
 
 

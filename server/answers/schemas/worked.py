@@ -32,7 +32,7 @@ class FigureOut(Answer):
     group: str
 
 
-class SchoolOut(Answer):
+class RatingRuleOut(Answer):
     """One reading of 430.52, and whether it applies here."""
 
     id: str
@@ -102,8 +102,8 @@ class WorkedOut(Answer):
     joints_refusal: Refused
     supply_checks: list[FindingOut]
     edition: int
-    school: str
-    schools: list[SchoolOut]
+    rating_rule: str
+    rating_rules: list[RatingRuleOut]
 
 
 def worked_out(worked: Worked) -> WorkedOut:
@@ -125,6 +125,6 @@ def worked_out(worked: Worked) -> WorkedOut:
         joints_refusal=worked.planned_refusal,
         supply_checks=worked.supply_checks,
         edition=worked.profile.edition,
-        school=worked.profile.school,
-        schools=worked.schools,
+        rating_rule=worked.profile.rating_rule,
+        rating_rules=worked.rating_rules,
     )

@@ -33,7 +33,7 @@ BODIES = {
     "post work-out": {},
     "post circuit": {},
     "post rehearse": {"given": {}},
-    "put starter": {"based_on": 0, "body": {"recipe": "3A"}},
+    "put starter": {"based_on": 0, "body": {"standard_circuit": "3A"}},
     "post issues": {},
     "put bench": {"based_on": 0, "body": {}},
     "put trust": {"based_on": 0, "body": {}},
@@ -56,7 +56,7 @@ BODIES = {
     "post photos": {"subject": "plate", "data": ""},
     "put rules": {
         "edition": 2020,
-        "school": "exam",
+        "rating_rule": "main_rule",
         "swap_lines": "L1-L2",
         "twist_on": "never",
         "twist_on_largest": "12",

@@ -68,14 +68,14 @@ def pdf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet
 
 
 def _wires(starter: JobStarter) -> list[Sequence[str]]:
-    head = ["number", "from", "to", "part", "colour", "size", "ferrule from", "ferrule to", "note"]
+    head = ["number", "from", "to", "part", "color", "size", "ferrule from", "ferrule to", "note"]
     rows = [
         [
             row.number,
             row.start,
             row.end,
             row.way,
-            row.colour,
+            row.color,
             row.size,
             *row.ferrules,
             say(Message("wire.maker")) if row.is_maker else "",

@@ -14,7 +14,7 @@ from evencoil.job import JobFile, JobInputs, StepName, dump, load, step_model, w
 from jobs.actions import ImportJob, UsePlate
 from jobs.models import JobMotor
 from jobs.routers.place import JOB, Number
-from jobs.store import as_job_file, kept, motor_job, version, versions_of, work_out_kept
+from jobs.store import as_job_file, inputs_in, kept, motor_job, version, versions_of, work_out_kept
 from people.access import Caller, caller_in
 
 __all__ = ["router"]
@@ -107,11 +107,11 @@ def history(
     rows = versions_of(motor_job(caller, tag, number), step)
     # a version may be older than a field: then it holds what no one entered
     empty: dict[str, object] = step_model(step)().model_dump(mode="json")
-    bodies = [*[{**empty, **row.body} for row in rows], empty]
+    bodies = [*[{**empty, **inputs_in(row)} for row in rows], empty]
     return [
         EntryOut(
             **version(row, caller.works).dict(),
-            body=row.body,
+            body=inputs_in(row),
             changed=sorted(name for name in now if now[name] != before.get(name)),
         )
         for row, now, before in zip(rows, bodies, bodies[1:], strict=False)

@@ -22,7 +22,7 @@ def test_a_wrong_wire_is_named_with_its_change_and_lights_its_nets(client):
         "start": "overload.95",
         "end": "overload.96",
     }
-    body = checked(client, {"recipe": "3A", "edits": [edit]})
+    body = checked(client, {"standard_circuit": "3A", "edits": [edit]})
     worst = body["found"][0]
     assert (worst["rule"], worst["level"]) == ("H07", "error")
     assert "OL1" in worst["text"]
@@ -34,10 +34,10 @@ def test_a_wrong_wire_is_named_with_its_change_and_lights_its_nets(client):
 @pytest.mark.django_db
 def test_each_isolator_tells_what_stays_live(client):
     """A control supply of its own stays live behind the main breaker."""
-    found = checked(client, {"recipe": "3A", "options": {"control_source": "separate"}})
+    found = checked(client, {"standard_circuit": "3A", "options": {"control_source": "separate"}})
     (main,) = found["isolations"]
     assert not main["clean"]
     assert any("can still pull in: KM1" in line for line in main["lines"])
-    clean = checked(client, {"recipe": "3A"})["isolations"][0]
+    clean = checked(client, {"standard_circuit": "3A"})["isolations"][0]
     assert clean["clean"]
     assert checked(client, {}) == {"found": [], "isolations": []}

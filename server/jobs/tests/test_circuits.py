@@ -11,7 +11,7 @@ GIVEN = {
     "plate": {"text": PLATE},
     "supply": {"text": "480Y/277"},
     "leads": {"winding": "9-wye"},
-    "starter": {"recipe": "3A"},
+    "starter": {"standard_circuit": "3A"},
 }
 
 
@@ -61,13 +61,15 @@ def test_a_drawn_circuit_comes_with_geometry_lists_and_devices(client):
 
 def test_a_starter_that_cannot_do_is_held_with_one_reason(client):
     """Star-delta on nine leads: drawn, and the reason is the first thing said."""
-    body = {**GIVEN, "starter": {"recipe": "7A"}}
+    body = {**GIVEN, "starter": {"standard_circuit": "7A"}}
     said = post(client, "circuit", body).json()
     assert said["findings"][0]["level"] == "refusal"
     assert "Needs a motor with 6 or 12 leads" in said["findings"][0]["text"]
     states = post(client, "work-out", body).json()["states"]
     assert states[4]["state"] == "blocked"
-    wrong = post(client, "circuit", {**GIVEN, "starter": {"recipe": "3A", "options": {"x": "y"}}})
+    wrong = post(
+        client, "circuit", {**GIVEN, "starter": {"standard_circuit": "3A", "options": {"x": "y"}}}
+    )
     assert wrong.json()["refusal"]["detail"] == "3A has no option x."
 
 
@@ -80,7 +82,7 @@ def test_new_edits_get_their_author_and_time_and_keep_them(client):
         "by": "Nobody",
         "why": "lamp spare",
     }
-    body = {"based_on": 0, "body": {"recipe": "3A", "edits": [edit]}}
+    body = {"based_on": 0, "body": {"standard_circuit": "3A", "edits": [edit]}}
     kept = client.put(f"{JOB}/starter", body, content_type="application/json").json()
     assert kept["body"]["edits"][0]["by"] == "ann"
     at = kept["body"]["edits"][0]["at"]
@@ -116,7 +118,7 @@ def test_a_rehearsal_goes_on_from_its_own_snapshot_only(client):
     for bad in ("x", snapshot[:-2] + "zz"):
         answer = post(client, "rehearse", {"given": GIVEN, "snapshot": bad, "actions": []})
         assert (answer.status_code, answer.json()["field"]) == (422, "snapshot")
-    other = {**GIVEN, "starter": {"recipe": "3A", "options": {"lamps": "none"}}}
+    other = {**GIVEN, "starter": {"standard_circuit": "3A", "options": {"lamps": "none"}}}
     answer = post(client, "rehearse", {"given": other, "snapshot": snapshot, "actions": []})
     assert answer.json()["detail"] == "This snapshot belongs to another drawing."
     answer = post(client, "rehearse", {"given": {**GIVEN, "starter": {}}, "actions": []})
@@ -160,7 +162,7 @@ def test_a_changed_plant_rule_is_rehearsed_on_the_changed_circuit(client):
 
 def test_hazards_come_with_their_sentence(client):
     """Two-wire control on power return, as the screen gets it."""
-    given = {**GIVEN, "starter": {"recipe": "2A"}}
+    given = {**GIVEN, "starter": {"standard_circuit": "2A"}}
     acts = [
         {"t": 0, "do": "close", "on": "breaker"},
         {"t": 500_000, "do": "turn", "on": "SS1", "word": "AUTO"},
@@ -176,7 +178,7 @@ def test_drawings_as_svg(client):
     """Both drawings of the kept starter; without one, a clear refusal."""
     answer = client.get(f"{JOB}/drawing/ladder.svg")
     assert (answer.status_code, answer.json()["code"]) == (422, "missing")
-    body = {"based_on": 0, "body": {"recipe": "3A"}}
+    body = {"based_on": 0, "body": {"standard_circuit": "3A"}}
     client.put(f"{JOB}/starter", body, content_type="application/json")
     for which in ("ladder", "power"):
         answer = client.get(f"{JOB}/drawing/{which}.svg")
@@ -186,7 +188,7 @@ def test_drawings_as_svg(client):
 
 def test_dead_checks_are_worked_out_and_a_wrong_reading_is_explained(client):
     """STOP to START reads open where it should be near zero: the wire between is missing."""
-    given = {"starter": {"recipe": "3A"}}
+    given = {"starter": {"standard_circuit": "3A"}}
     found = client.post("/api/w/here/dead", given, content_type="application/json").json()
     assert found["pulled"] == ["FU3"]
     assert found["untold"] == []
@@ -208,10 +210,10 @@ def test_dead_checks_are_worked_out_and_a_wrong_reading_is_explained(client):
 def test_probes_say_what_was_searched_and_what_breaks_it(client):
     """Two-wire control starts when power comes back; a three-wire starter does not."""
     found = {}
-    for recipe in ("2A", "3A"):
-        body = {"starter": {"recipe": recipe}}
+    for circuit_id in ("2A", "3A"):
+        body = {"starter": {"standard_circuit": circuit_id}}
         said = client.post("/api/w/here/probes", body, content_type="application/json").json()
-        found[recipe] = {one["family"]: one for one in said}
+        found[circuit_id] = {one["family"]: one for one in said}
     two, three = found["2A"]["power_back"], found["3A"]["power_back"]
     assert (two["holds"], three["holds"], three["searched"]) == (False, True, 1)
     assert two["sequence"][-1] == "power off and back"

@@ -16,7 +16,7 @@ JOB = "/api/w/here/m/IC-2/j/1"
 @pytest.fixture
 def kept(client):
     """A job whose starter is a three-wire one with an emergency stop."""
-    body = {"based_on": 0, "body": {"recipe": "3A", "options": {"estop": "reset_relay"}}}
+    body = {"based_on": 0, "body": {"standard_circuit": "3A", "options": {"estop": "reset_relay"}}}
     answer = client.put(f"{JOB}/starter", body, content_type="application/json")
     assert answer.status_code == 200, answer.content
     return client
@@ -55,7 +55,7 @@ def rows(answer):
 def test_lists_as_csv_and_the_netlist_read_back(kept):
     """Wires with color, size and ferrules; material; terminals; a netlist that reads back."""
     wires = rows(kept.get(f"{JOB}/list/wires.csv"))
-    assert wires[0][:5] == ["number", "from", "to", "part", "colour"]
+    assert wires[0][:5] == ["number", "from", "to", "part", "color"]
     assert ["X2", "white", "14"] in [[row[0], row[4], row[5]] for row in wires]
     assert all(row[6] == row[0] for row in wires[1:])
     assert any(row[0] == "KM1" for row in rows(kept.get(f"{JOB}/list/material.csv")))
@@ -68,13 +68,13 @@ def test_without_a_starter_a_file_says_so(client):
     """Nothing chosen: the one problem shape, and what to do."""
     answer = client.get(f"{JOB}/drawing/panel.dxf")
     assert answer.status_code == 422
-    assert answer.json()["field"] == "starter.recipe"
+    assert answer.json()["field"] == "starter.standard_circuit"
 
 
 @pytest.mark.django_db
-def test_the_works_colours_and_ferrules_are_used(kept, here):
+def test_the_works_colors_and_ferrules_are_used(kept, here):
     """IEC colors, a 16 AWG control conductor, the far end on each ferrule."""
-    here.works.wire_colours, here.works.control_wire, here.works.ferrules = (
+    here.works.wire_colors, here.works.control_wire, here.works.ferrules = (
         "iec60204",
         "16",
         "far_end",

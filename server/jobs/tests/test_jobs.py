@@ -91,7 +91,7 @@ def test_a_stale_write_is_told_what_differs(client, part, mine, theirs):
     [
         ("plate", {"text": "15 HP\u0000"}, "body.body.text"),
         ("plate", {"text": "x" * 4001}, "body.body.text"),
-        ("plate", {"text": "", "assumed": [{"field": "colour", "value": "red"}]}, "plate.assumed"),
+        ("plate", {"text": "", "assumed": [{"field": "color", "value": "red"}]}, "plate.assumed"),
         ("size", {"ambient_c": "warm"}, "body.body.ambient_c"),
         ("size", {"ambient_c": 30.5}, "body.body.ambient_c"),
         ("size", {"current_carrying": -3}, "body.body.current_carrying"),

@@ -35,7 +35,7 @@ def put(client, path, body, based_on=0):
 
 
 def test_the_practice_motor_is_numbered_through_the_server_alone(client):
-    """Ask, let the motor answer, ask again: nine numbers at the end, tags and joints by sleeve."""
+    """Ask, let the motor answer, ask again: nine numbers at the end, tags and joints by lead letter."""
     body = {"leads": 9, "mystery": 7, "mystery_kind": "9-delta", "readings": []}
     for _ in range(40):
         told = post(client, BENCH, body).json()
@@ -68,7 +68,7 @@ def test_the_practice_motor_is_numbered_through_the_server_alone(client):
 
 
 def test_a_reading_that_cannot_be_is_refused_and_nothing_is_lost(client):
-    """A sleeve that is not there: named by its number, the other readings stay."""
+    """A lead letter that is not there: named by its number, the other readings stay."""
     said = post(
         client,
         BENCH,
@@ -196,7 +196,7 @@ def test_rules_are_set_by_a_reviewer_and_hold_for_every_job(client):
     """An electrician may not; a reviewer may; the other direction then swaps the plant's pair."""
     rules = {
         "edition": 2020,
-        "school": "exam",
+        "rating_rule": "main_rule",
         "swap_lines": "L1-L2",
         "twist_on": "never",
         "twist_on_largest": "12",
@@ -326,11 +326,11 @@ def test_local_amendments_hold_for_every_job_and_looser_ones_are_refused(here):
     ruth = signed_in(caller("here", "ruth", "reviewer"))
     rules = {
         "edition": 2023,
-        "school": "field",
+        "rating_rule": "next_size_up",
         "swap_lines": "L1-L3",
         "twist_on": "building",
         "twist_on_largest": "10",
-        "school_reason": "fewer cold trips",
+        "rating_rule_reason": "fewer cold trips",
         "amendments": [
             {
                 "subject": "smallest_conductor",
@@ -347,7 +347,7 @@ def test_local_amendments_hold_for_every_job_and_looser_ones_are_refused(here):
     wire = next(step for step in worked["steps"] if step["id"] == "conductor_size")
     assert wire["value"] == "10"
     assert "fewer cold trips" in next(
-        row["reason"] for row in worked["schools"] if row["is_chosen"]
+        row["reason"] for row in worked["rating_rules"] if row["is_chosen"]
     )
     rules["amendments"][0]["value"] = "16"
     refused = ruth.put("/api/w/here/rules", rules, content_type="application/json")

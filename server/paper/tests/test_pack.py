@@ -28,7 +28,7 @@ def client(here):
     """Ann, signed in, with a starter to draw."""
     found = signed_in(here)
     give(found, "leads", 0, {"winding": "9-wye"})
-    give(found, "starter", 0, {"recipe": "3A"})
+    give(found, "starter", 0, {"standard_circuit": "3A"})
     return found
 
 
@@ -132,7 +132,7 @@ def test_as_issued_stands_beside_computed_today(client):
     assert (same["inputs_changed"], same["differences"], same["core_changed"]) == (False, [], False)
 
     give(client, "size", 1, {"conductor_material": "al", "termination_c": 60})
-    give(client, "starter", 1, {"recipe": "3A", "options": {"lamps": "none"}})
+    give(client, "starter", 1, {"standard_circuit": "3A", "options": {"lamps": "none"}})
     now = client.get(f"{JOB}/issues/1").json()
     assert now["inputs_changed"]
     told = {item["what"]: item for item in now["differences"]}
@@ -174,7 +174,7 @@ def test_issue_for_wiring_freezes_the_numbers(client):
 def test_a_drawing_that_is_not_whole_is_not_issued_for_wiring(client):
     """One wire taken away: printed yes, issued for wiring no, with the place."""
     edit = {"id": "u-1", "kind": "remove_wire", "wire": "start.14~main.A1"}
-    give(client, "starter", 1, {"recipe": "3A", "edits": [edit]})
+    give(client, "starter", 1, {"standard_circuit": "3A", "edits": [edit]})
     answer = issue(client, is_for_wiring=True)
     assert (answer.status_code, answer.json()["code"]) == (422, "blocked")
     assert "S2.14 is wired on one side only" in answer.json()["detail"]

@@ -6,7 +6,7 @@ from django_tasks.backends.database.models import DBTaskResult
 from proving.models import ProofRun
 from proving.tasks import run_proof
 
-BODY = {"plate": {"text": "15 HP 460 V 19.3 A 3 PH"}, "starter": {"recipe": "6C"}}
+BODY = {"plate": {"text": "15 HP 460 V 19.3 A 3 PH"}, "starter": {"standard_circuit": "6C"}}
 
 
 def asked(client, body):
@@ -38,7 +38,7 @@ def test_a_proof_waits_is_done_by_a_worker_and_is_told(client):
 @pytest.mark.django_db
 def test_a_changed_circuit_is_proven_anew_and_says_what_breaks_it(client):
     """The button interlock alone, with one contactor welded: forward, weld, reverse."""
-    body = {**BODY, "starter": {"recipe": "6B"}}
+    body = {**BODY, "starter": {"standard_circuit": "6B"}}
     asked(client, body)
     for run in ProofRun.objects.all():
         run_proof.func(run.pk)

@@ -1538,15 +1538,15 @@ export interface components {
             volts_v: number;
         };
         /**
-         * ColourInput
+         * ColorInput
          * @description The color found on an incoming conductor where it lands.
          */
-        ColourInput: {
+        ColorInput: {
             /**
-             * Colour
+             * Color
              * @default
              */
-            colour: string;
+            color: string;
             /**
              * Line
              * @enum {string}
@@ -1564,10 +1564,10 @@ export interface components {
          */
         ConductorRecord: {
             /**
-             * Colour
+             * Color
              * @default
              */
-            colour: string;
+            color: string;
             /** Conductor */
             conductor: string;
             /**
@@ -2071,6 +2071,49 @@ export interface components {
             what: string;
         };
         /**
+         * ExistingInput
+         * @description What is already there.
+         */
+        ExistingInput: {
+            /** Cable */
+            cable?: ("raceway" | "NM" | "UF" | "AC" | "MC" | "TC" | "cord") | null;
+            /**
+             * Cable Insulation
+             * @default THWN
+             * @enum {string}
+             */
+            cable_insulation: "TW" | "UF" | "THW" | "THWN" | "RHW" | "XHHW" | "USE" | "THHN" | "THWN-2" | "THHN/THWN-2" | "XHHW-2" | "RHW-2" | "USE-2";
+            /**
+             * Cable Metal
+             * @default cu
+             * @enum {string}
+             */
+            cable_metal: "cu" | "al";
+            /**
+             * Cable Size
+             * @default
+             */
+            cable_size: string;
+            /** Device A */
+            device_a?: string | null;
+            /** Other Loads A */
+            other_loads_a?: string | null;
+            /** Plug A */
+            plug_a?: string | null;
+            /** Plug Hp */
+            plug_hp?: string | null;
+            /** Plug V */
+            plug_v?: string | null;
+            /**
+             * Terminal C
+             * @default 60
+             * @enum {integer}
+             */
+            terminal_c: 60 | 75;
+            /** Trip A */
+            trip_a?: string | null;
+        };
+        /**
          * FaultInput
          * @description What is marked on device, starter and panel about short circuits.
          */
@@ -2281,16 +2324,16 @@ export interface components {
              */
             ferrules: "number" | "number_terminal" | "far_end";
             /**
-             * School
-             * @default field
+             * Rating Rule
+             * @default next_size_up
              * @enum {string}
              */
-            school: "exam" | "field";
+            rating_rule: "main_rule" | "next_size_up";
             /**
-             * School Reason
+             * Rating Rule Reason
              * @default
              */
-            school_reason: string;
+            rating_rule_reason: string;
             /**
              * Swap Lines
              * @default L1-L3
@@ -2309,11 +2352,11 @@ export interface components {
              */
             twist_on_largest: string;
             /**
-             * Wire Colours
+             * Wire Colors
              * @default nfpa79
              * @enum {string}
              */
-            wire_colours: "nfpa79" | "iec60204";
+            wire_colors: "nfpa79" | "iec60204";
         };
         /**
          * FindingOut
@@ -2427,6 +2470,8 @@ export interface components {
             kind_names: string[];
             /** Kinds */
             kinds: string[];
+            /** Lead Letters */
+            lead_letters: string[];
             /** Left */
             left: number;
             /** Notes */
@@ -2438,8 +2483,6 @@ export interface components {
             refusal: components["schemas"]["RefusalOut"] | null;
             /** Settled */
             settled: components["schemas"]["SettledOut"][];
-            /** Sleeves */
-            sleeves: string[];
             /** Stage */
             stage: string;
             /** Taken */
@@ -2799,7 +2842,7 @@ export interface components {
             job_id: string;
             /**
              * @default {
-             *       "colours": [],
+             *       "colors": [],
              *       "is_flexible": false,
              *       "is_machine": true,
              *       "is_over_11_in": null,
@@ -2855,12 +2898,12 @@ export interface components {
              *       "control_wire": "14",
              *       "edition": 2023,
              *       "ferrules": "number",
-             *       "school": "field",
-             *       "school_reason": "",
+             *       "rating_rule": "next_size_up",
+             *       "rating_rule_reason": "",
              *       "swap_lines": "L1-L3",
              *       "twist_on": "building",
              *       "twist_on_largest": "10",
-             *       "wire_colours": "nfpa79"
+             *       "wire_colors": "nfpa79"
              *     }
              */
             profile: components["schemas"]["FileProfile"];
@@ -2880,10 +2923,10 @@ export interface components {
             replace: components["schemas"]["ReplaceInputs"];
             /**
              * Schema
-             * @default 6
+             * @default 7
              * @constant
              */
-            schema: 6;
+            schema: 7;
             /**
              * @default {
              *       "ambient_c": null,
@@ -2897,6 +2940,7 @@ export interface components {
              *       "drop_method": "table_9",
              *       "duty": null,
              *       "edition": null,
+             *       "existing": null,
              *       "fault": null,
              *       "heater": null,
              *       "insulation": null,
@@ -2910,13 +2954,12 @@ export interface components {
              *       "power_factor": 100,
              *       "protection_kind": null,
              *       "raceway": null,
+             *       "rating_rule": null,
              *       "rotor": null,
              *       "run_length_ft": null,
-             *       "school": null,
              *       "speeds": null,
              *       "start": null,
-             *       "termination_c": null,
-             *       "there": null
+             *       "termination_c": null
              *     }
              */
             size: components["schemas"]["SizeInputs"];
@@ -2929,7 +2972,7 @@ export interface components {
              *       "naming": null,
              *       "options": {},
              *       "readings": [],
-             *       "recipe": "",
+             *       "standard_circuit": "",
              *       "symbols": null
              *     }
              */
@@ -2981,7 +3024,7 @@ export interface components {
             bench: components["schemas"]["BenchInputs"];
             /**
              * @default {
-             *       "colours": [],
+             *       "colors": [],
              *       "is_flexible": false,
              *       "is_machine": true,
              *       "is_over_11_in": null,
@@ -3051,6 +3094,7 @@ export interface components {
              *       "drop_method": "table_9",
              *       "duty": null,
              *       "edition": null,
+             *       "existing": null,
              *       "fault": null,
              *       "heater": null,
              *       "insulation": null,
@@ -3064,13 +3108,12 @@ export interface components {
              *       "power_factor": 100,
              *       "protection_kind": null,
              *       "raceway": null,
+             *       "rating_rule": null,
              *       "rotor": null,
              *       "run_length_ft": null,
-             *       "school": null,
              *       "speeds": null,
              *       "start": null,
-             *       "termination_c": null,
-             *       "there": null
+             *       "termination_c": null
              *     }
              */
             size: components["schemas"]["SizeInputs"];
@@ -3083,7 +3126,7 @@ export interface components {
              *       "naming": null,
              *       "options": {},
              *       "readings": [],
-             *       "recipe": "",
+             *       "standard_circuit": "",
              *       "symbols": null
              *     }
              */
@@ -3139,7 +3182,7 @@ export interface components {
             job: number;
             /**
              * @default {
-             *       "colours": [],
+             *       "colors": [],
              *       "is_flexible": false,
              *       "is_machine": true,
              *       "is_over_11_in": null,
@@ -3217,6 +3260,7 @@ export interface components {
              *       "drop_method": "table_9",
              *       "duty": null,
              *       "edition": null,
+             *       "existing": null,
              *       "fault": null,
              *       "heater": null,
              *       "insulation": null,
@@ -3230,13 +3274,12 @@ export interface components {
              *       "power_factor": 100,
              *       "protection_kind": null,
              *       "raceway": null,
+             *       "rating_rule": null,
              *       "rotor": null,
              *       "run_length_ft": null,
-             *       "school": null,
              *       "speeds": null,
              *       "start": null,
-             *       "termination_c": null,
-             *       "there": null
+             *       "termination_c": null
              *     }
              */
             size: components["schemas"]["SizeInputs"];
@@ -3249,7 +3292,7 @@ export interface components {
              *       "naming": null,
              *       "options": {},
              *       "readings": [],
-             *       "recipe": "",
+             *       "standard_circuit": "",
              *       "symbols": null
              *     }
              */
@@ -3422,10 +3465,10 @@ export interface components {
          */
         JointsInputs: {
             /**
-             * Colours
+             * Colors
              * @default []
              */
-            colours: components["schemas"]["ColourInput"][];
+            colors: components["schemas"]["ColorInput"][];
             /**
              * Is Flexible
              * @default false
@@ -3822,7 +3865,7 @@ export interface components {
         };
         /**
          * NamedOut
-         * @description A connection of the leads by their sleeves.
+         * @description A connection of the leads by their lead letters.
          */
         NamedOut: {
             /** Joints */
@@ -4277,6 +4320,22 @@ export interface components {
             value: string;
         };
         /**
+         * RatingRuleOut
+         * @description One reading of 430.52, and whether it applies here.
+         */
+        RatingRuleOut: {
+            /** Amps A */
+            amps_a: string;
+            /** Applies */
+            applies: boolean;
+            /** Id */
+            id: string;
+            /** Is Chosen */
+            is_chosen: boolean;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * ReadIn
          * @description A reading asked of the practice motor.
          */
@@ -4519,15 +4578,15 @@ export interface components {
              */
             ferrules: "number" | "number_terminal" | "far_end";
             /**
-             * School
+             * Rating Rule
              * @enum {string}
              */
-            school: "exam" | "field";
+            rating_rule: "main_rule" | "next_size_up";
             /**
-             * School Reason
+             * Rating Rule Reason
              * @default
              */
-            school_reason: string;
+            rating_rule_reason: string;
             /**
              * Swap Lines
              * @enum {string}
@@ -4541,11 +4600,11 @@ export interface components {
             /** Twist On Largest */
             twist_on_largest: string;
             /**
-             * Wire Colours
+             * Wire Colors
              * @default nfpa79
              * @enum {string}
              */
-            wire_colours: "nfpa79" | "iec60204";
+            wire_colors: "nfpa79" | "iec60204";
         };
         /**
          * RunPointOut
@@ -4677,22 +4736,6 @@ export interface components {
             n: number;
         };
         /**
-         * SchoolOut
-         * @description One reading of 430.52, and whether it applies here.
-         */
-        SchoolOut: {
-            /** Amps A */
-            amps_a: string;
-            /** Applies */
-            applies: boolean;
-            /** Id */
-            id: string;
-            /** Is Chosen */
-            is_chosen: boolean;
-            /** Reason */
-            reason: string;
-        };
-        /**
          * SessionOut
          * @description The signed-in person, or no one.
          */
@@ -4733,7 +4776,7 @@ export interface components {
         };
         /**
          * SettledOut
-         * @description Two sleeves whose ringing follows from the groups.
+         * @description Two lead letters whose ringing follows from the groups.
          */
         SettledOut: {
             /** One */
@@ -4876,6 +4919,7 @@ export interface components {
             duty?: components["schemas"]["DutyInput"] | null;
             /** Edition */
             edition?: (2017 | 2020 | 2023) | null;
+            existing?: components["schemas"]["ExistingInput"] | null;
             fault?: components["schemas"]["FaultInput"] | null;
             heater?: components["schemas"]["HeaterInput"] | null;
             /** Insulation */
@@ -4909,16 +4953,15 @@ export interface components {
             /** Protection Kind */
             protection_kind?: ("dual_element_fuse" | "nontime_delay_fuse" | "class_cc_fuse" | "inverse_time_breaker" | "instantaneous_breaker") | null;
             raceway?: components["schemas"]["RacewayInput"] | null;
+            /** Rating Rule */
+            rating_rule?: ("main_rule" | "next_size_up") | null;
             rotor?: components["schemas"]["RotorInput"] | null;
             /** Run Length Ft */
             run_length_ft?: string | null;
-            /** School */
-            school?: ("exam" | "field") | null;
             speeds?: components["schemas"]["SpeedsInput"] | null;
             start?: components["schemas"]["StartInput"] | null;
             /** Termination C */
             termination_c?: (60 | 75) | null;
-            there?: components["schemas"]["ThereInput"] | null;
         };
         /**
          * SpeedsInput
@@ -5038,10 +5081,10 @@ export interface components {
              */
             readings: components["schemas"]["DeadReadingInput"][];
             /**
-             * Recipe
+             * Standard Circuit
              * @default
              */
-            recipe: string;
+            standard_circuit: string;
             /** Symbols */
             symbols?: ("iec" | "nema") | null;
         };
@@ -5075,16 +5118,16 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "read" | "assumed" | "worked";
+            kind: "read" | "assumed" | "calculated";
             /** Label */
             label: string;
             /** Marks */
             marks: components["schemas"]["MarkOut"][];
+            /** Rating Rules */
+            rating_rules: string;
             rule: components["schemas"]["RuleOut"] | null;
             /** Said */
             said: string;
-            /** Schools */
-            schools: string;
             /** Shown */
             shown: string;
             /** Tips */
@@ -5231,49 +5274,6 @@ export interface components {
              * @enum {string}
              */
             to: "overload" | "listed_controller";
-        };
-        /**
-         * ThereInput
-         * @description What is already there.
-         */
-        ThereInput: {
-            /** Cable */
-            cable?: ("raceway" | "NM" | "UF" | "AC" | "MC" | "TC" | "cord") | null;
-            /**
-             * Cable Insulation
-             * @default THWN
-             * @enum {string}
-             */
-            cable_insulation: "TW" | "UF" | "THW" | "THWN" | "RHW" | "XHHW" | "USE" | "THHN" | "THWN-2" | "THHN/THWN-2" | "XHHW-2" | "RHW-2" | "USE-2";
-            /**
-             * Cable Metal
-             * @default cu
-             * @enum {string}
-             */
-            cable_metal: "cu" | "al";
-            /**
-             * Cable Size
-             * @default
-             */
-            cable_size: string;
-            /** Device A */
-            device_a?: string | null;
-            /** Other Loads A */
-            other_loads_a?: string | null;
-            /** Plug A */
-            plug_a?: string | null;
-            /** Plug Hp */
-            plug_hp?: string | null;
-            /** Plug V */
-            plug_v?: string | null;
-            /**
-             * Terminal C
-             * @default 60
-             * @enum {integer}
-             */
-            terminal_c: 60 | 75;
-            /** Trip A */
-            trip_a?: string | null;
         };
         /**
          * TokenOut
@@ -5480,8 +5480,8 @@ export interface components {
          * @description One wire of the wire list.
          */
         WireOut: {
-            /** Colour */
-            colour: string;
+            /** Color */
+            color: string;
             /** End */
             end: string;
             /** End Terminal */
@@ -5522,10 +5522,10 @@ export interface components {
             joints_refusal: components["schemas"]["RefusalOut"] | null;
             /** Missing */
             missing: components["schemas"]["MissingOut"][];
-            /** School */
-            school: string;
-            /** Schools */
-            schools: components["schemas"]["SchoolOut"][];
+            /** Rating Rule */
+            rating_rule: string;
+            /** Rating Rules */
+            rating_rules: components["schemas"]["RatingRuleOut"][];
             /** States */
             states: components["schemas"]["StateOut"][];
             /** Steps */
@@ -5554,12 +5554,12 @@ export interface components {
             ferrules: string;
             /** Name */
             name: string;
+            /** Rating Rule */
+            rating_rule: string;
+            /** Rating Rule Reason */
+            rating_rule_reason: string;
             /** Role */
             role: string;
-            /** School */
-            school: string;
-            /** School Reason */
-            school_reason: string;
             /** Slug */
             slug: string;
             /** Swap Lines */
@@ -5570,8 +5570,8 @@ export interface components {
             twist_on: string;
             /** Twist On Largest */
             twist_on_largest: string;
-            /** Wire Colours */
-            wire_colours: string;
+            /** Wire Colors */
+            wire_colors: string;
         };
         /**
          * YardOut

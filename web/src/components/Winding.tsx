@@ -7,7 +7,7 @@ export interface Arch {
   state: string;
 }
 
-/** One arch: its state is drawn, said and only then coloured. */
+/** One arch: its state is drawn, said and only then colored. */
 function ArchShape({ state, x, width }: { state: string; x: number; width: number }) {
   const right = x + width;
   const outline = `M${x} 40V20a${width / 2} 17 0 0 1 ${width} 0V40`;

@@ -24,7 +24,7 @@ export function jobOf(more: Partial<Given> = {}, versions: Record<string, number
     versions: Object.fromEntries(
       parts.map((part) => [part, { n: versions[part] ?? 1, by: "Marta Quillan", at: "10:00" }]),
     ),
-    worked: { school: "field" } as Worked,
+    worked: { rating_rule: "next_size_up" } as Worked,
     ...given,
   } as unknown as Job;
 }

@@ -30,7 +30,7 @@ describe("useWorked", () => {
 
   it("asks once for what was typed last, and keeps the answer before until the next", async () => {
     const sent = answering(({ body }) => ({
-      body: { school: (body.plate as { text: string }).text },
+      body: { rating_rule: (body.plate as { text: string }).text },
     }));
     const { result, rerender } = renderHook(({ draft }) => useWorked("larkfall", draft, jobOf()), {
       initialProps: { draft: draftOf("1") },
@@ -38,14 +38,14 @@ describe("useWorked", () => {
     });
     rerender({ draft: draftOf("10") });
     rerender({ draft: draftOf("10 HP") });
-    await waitFor(() => expect(result.current.worked?.school).toBe("10 HP"));
+    await waitFor(() => expect(result.current.worked?.rating_rule).toBe("10 HP"));
     expect(sent.length).toBeLessThanOrEqual(2);
     expect(result.current.readText).toBe("10 HP");
     expect(result.current.read?.plate.text).toBe("10 HP");
 
     rerender({ draft: draftOf("20 HP") });
     // the new answer is not there: the last one stands, and is not taken for the new draft's
-    expect(result.current.worked?.school).toBe("10 HP");
+    expect(result.current.worked?.rating_rule).toBe("10 HP");
     await waitFor(() => expect(result.current.read?.plate.text).toBe("20 HP"));
   });
 
@@ -61,12 +61,12 @@ describe("useWorked", () => {
   it("a lost line is told at once and tried again by itself", async () => {
     vi.useFakeTimers({ shouldAdvanceTime: true });
     let isDown = true;
-    const sent = answering(() => (isDown ? null : { body: { school: "back" } }));
+    const sent = answering(() => (isDown ? null : { body: { rating_rule: "back" } }));
     const { result } = renderHook(() => useWorked("larkfall", DRAFT, jobOf()), withQueries());
     await waitFor(() => expect(result.current.refusal?.status).toBe(0));
     isDown = false;
     await act(() => vi.advanceTimersByTimeAsync(AGAIN_AFTER_MS + 50));
-    await waitFor(() => expect(result.current.worked?.school).toBe("back"));
+    await waitFor(() => expect(result.current.worked?.rating_rule).toBe("back"));
     expect(result.current.refusal).toBeNull();
     expect(sent).toHaveLength(2);
   });

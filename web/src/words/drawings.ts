@@ -93,7 +93,7 @@ export const drawingsWords = {
   nextRung: "Next rung",
   chooseTerminal: "choose a terminal",
   to2: "to",
-  ferrules: (colour: Shown, known: Shown) => `${colour}, ${known}; ferrules`,
+  ferrules: (color: Shown, known: Shown) => `${color}, ${known}; ferrules`,
   editWire: "Edit this wire",
   off: "off",
   onTo: "on to",

@@ -33,7 +33,7 @@ __all__ = [
 ]
 
 Value = Decimal | ConductorSize | str
-Kind = Literal["read", "assumed", "worked"]
+Kind = Literal["read", "assumed", "calculated"]
 Level = Literal["agrees", "note", "doubt", "refusal"]
 Verdict = Literal["", "holds", "fails"]
 
@@ -181,7 +181,7 @@ class Step:
 
     def __post_init__(self) -> None:
         """Refuse a worked value that cites no rule."""
-        if self.kind == "worked" and self.rule is None:
+        if self.kind == "calculated" and self.rule is None:
             raise TypeError(f"step {self.id!r} is worked out but cites no rule")
 
     @property

@@ -32,7 +32,7 @@ class WireRow:
     start: str
     end: str
     way: str
-    colour: str
+    color: str
     size: str
     ferrules: tuple[str, str]
     is_maker: bool = False
@@ -78,7 +78,7 @@ def _way(circuit: Circuit, start: str, end: str) -> str:
 
 
 #: power, control, common and ground; alternating and direct
-_COLOURS: dict[str, dict[str, str]] = {
+_COLORS: dict[str, dict[str, str]] = {
     "nfpa79": {
         "power": "black",
         "ac": "red",
@@ -100,7 +100,7 @@ _COLOURS: dict[str, dict[str, str]] = {
 }
 
 
-def _colour(known: Mapping[str, str], way: str, number: str, *, is_dc: bool) -> str:
+def _color(known: Mapping[str, str], way: str, number: str, *, is_dc: bool) -> str:
     if way == "power":
         return known["power"]
     kind = "dc" if is_dc else "ac"
@@ -141,18 +141,18 @@ def wire_rows(
         Ends as people read them.
     """
     profile = profile or Profile()
-    colours = _COLOURS[profile.wire_colours]
+    colors = _COLORS[profile.wire_colors]
     is_dc = any(item.type == "psu" for item in circuit.netlist.devices)
     rows = []
     for wire in circuit.netlist.wires:
         number = numbered.at(wire.start)
         way = _way(circuit, wire.start, wire.end)
         is_bond = wire.start.endswith(".PE") or wire.end.endswith(".PE")
-        colour = _colour(colours, way, number, is_dc=is_dc)
+        color = _color(colors, way, number, is_dc=is_dc)
         if is_bond:
-            colour = colours["ground"]
+            color = colors["ground"]
         elif way == "control" and numbered.net_of[wire.start] in foreign:
-            colour = colours["foreign"]
+            color = colors["foreign"]
         start, end = circuit.said(wire.start), circuit.said(wire.end)
         rows.append(
             WireRow(
@@ -161,7 +161,7 @@ def wire_rows(
                 start,
                 end,
                 way,
-                colour,
+                color,
                 power_size if way == "power" else profile.control_wire,
                 (
                     _ferrule(profile.ferrules, number, start, end),
@@ -174,7 +174,7 @@ def wire_rows(
 
     def order(row: WireRow) -> tuple[int, int, str]:
         digits = int(row.number) if row.number.isdigit() else 9999
-        is_ground = row.colour == colours["ground"]
+        is_ground = row.color == colors["ground"]
         return (0 if is_ground else 1 if row.way == "power" else 2, digits, row.number)
 
     return tuple(sorted(rows, key=order))

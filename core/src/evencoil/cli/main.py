@@ -222,8 +222,8 @@ def _identify(arguments: argparse.Namespace) -> int:
         print(
             f"{found.stage}: {', '.join(found.kinds)}, {found.left} left, about {found.about} more"
         )
-        for sleeve, lead in sorted(found.numbers.items()):
-            print(f"  {sleeve}  {lead}")
+        for letter, lead in sorted(found.numbers.items()):
+            print(f"  {letter}  {lead}")
         if ask is not None:
             feed = f"feed {'-'.join(ask.feed)}, " if ask.feed else ""
             joined = "".join(f"join {one}-{other}, " for one, other in ask.joined)
@@ -310,12 +310,12 @@ def _wirelist(arguments: argparse.Namespace) -> int:
         print(json.dumps(said, indent=2, ensure_ascii=False))
     elif arguments.format == "csv":
         writer = csv.writer(sys.stdout, lineterminator="\n")
-        writer.writerow(["number", "from", "to", "way", "colour", "wire_id"])
+        writer.writerow(["number", "from", "to", "way", "color", "wire_id"])
         for row in room.rows():
-            writer.writerow([row.number, row.start, row.end, row.way, row.colour, row.id])
+            writer.writerow([row.number, row.start, row.end, row.way, row.color, row.id])
     else:
         for row in room.rows():
-            print(f"{row.number:>5}  {row.start:14} {row.end:14} {row.way:8} {row.colour}")
+            print(f"{row.number:>5}  {row.start:14} {row.end:14} {row.way:8} {row.color}")
         for found in room.findings:
             print(f"  {found.level:8} {say(found.message)}")
     return WITHHELD if doubts else OK

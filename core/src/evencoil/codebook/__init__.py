@@ -11,7 +11,7 @@ from evencoil.codebook.amendments import (
     smallest_conductor,
 )
 from evencoil.codebook.editions import Edition, edition_of, rule
-from evencoil.codebook.profile import Ferrules, Profile, School, Swap, TwistOn, WireColours
+from evencoil.codebook.profile import Ferrules, Profile, RatingRule, Swap, TwistOn, WireColors
 from evencoil.codebook.steps import assumed, given, judged, tips_of, worked
 from evencoil.codebook.tables.loader import Found, Table, digests, table
 
@@ -22,11 +22,11 @@ __all__ = [
     "Ferrules",
     "Found",
     "Profile",
-    "School",
+    "RatingRule",
     "Swap",
     "Table",
     "TwistOn",
-    "WireColours",
+    "WireColors",
     "amended",
     "assumed",
     "check_amendment",

@@ -1,7 +1,7 @@
-"""What a plant has settled: code edition, school, smallest conductors.
+"""What a plant has settled: code edition, rating_rule, smallest conductors.
 
 Units: none. Rules: the editions differ in section numbers and in few figures;
-the schools differ where a limit may be stepped up (NEC 430.52).
+the rating rules differ where a limit may be stepped up (NEC 430.52).
 """
 
 from __future__ import annotations
@@ -12,12 +12,12 @@ from typing import Literal
 from evencoil.codebook.amendments import Amendment
 from evencoil.codebook.editions import Edition
 
-__all__ = ["Ferrules", "Profile", "School", "Swap", "TwistOn", "WireColours"]
+__all__ = ["Ferrules", "Profile", "RatingRule", "Swap", "TwistOn", "WireColors"]
 
-School = Literal["exam", "field"]
+RatingRule = Literal["main_rule", "next_size_up"]
 TwistOn = Literal["never", "building", "anywhere"]
 Swap = Literal["L1-L2", "L2-L3", "L1-L3"]
-WireColours = Literal["nfpa79", "iec60204"]
+WireColors = Literal["nfpa79", "iec60204"]
 Ferrules = Literal["number", "number_terminal", "far_end"]
 
 
@@ -28,20 +28,20 @@ class Profile:
     ``swap_lines`` is the plant's habit: which two lines are exchanged for the
     other direction. ``twist_on`` is its rule on twist-on connectors:
     never, only in the building's own wiring and not on machines, or anywhere
-    they are listed for; and up to which conductor. ``school_reason`` is why the plant
-    chose its school; ``wire_colours`` are those of NFPA 79 or of IEC 60204-1;
+    they are listed for; and up to which conductor. ``rating_rule_reason`` is why the plant
+    chose its rating rule; ``wire_colors`` are those of NFPA 79 or of IEC 60204-1;
     ``control_wire`` is its usual control conductor; ``ferrules`` what stands on the end
     of a wire: its number, number and terminal, or number and where the other end is;
     ``amendments`` are what the place asks for beyond the code.
     """
 
     edition: Edition = 2023
-    school: School = "field"
+    rating_rule: RatingRule = "next_size_up"
     swap_lines: Swap = "L1-L3"
     twist_on: TwistOn = "building"
     twist_on_largest: str = "10"
-    school_reason: str = ""
-    wire_colours: WireColours = "nfpa79"
+    rating_rule_reason: str = ""
+    wire_colors: WireColors = "nfpa79"
     control_wire: str = "14"
     ferrules: Ferrules = "number"
     amendments: tuple[Amendment, ...] = ()

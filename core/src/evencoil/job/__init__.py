@@ -17,6 +17,7 @@ from evencoil.job.file import (
     fingerprint,
     json_schema,
     load,
+    upcast_step,
     work_out_job,
 )
 from evencoil.job.inputs import STEPS, JobInputs, StepName, step_model
@@ -49,6 +50,7 @@ __all__ = [
     "next_up",
     "starter_states",
     "step_model",
+    "upcast_step",
     "work_out",
     "work_out_job",
 ]

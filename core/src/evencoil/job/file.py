@@ -32,10 +32,10 @@ from evencoil.codebook import (
     Edition,
     Ferrules,
     Profile,
-    School,
+    RatingRule,
     Swap,
     TwistOn,
-    WireColours,
+    WireColors,
 )
 from evencoil.job.inputs import STEPS, JobInputs
 from evencoil.job.work_out import work_out
@@ -56,11 +56,12 @@ __all__ = [
     "fingerprint",
     "json_schema",
     "load",
+    "upcast_step",
     "work_out_job",
 ]
 
 FORMAT = "even-coil-job"
-SCHEMA = 6
+SCHEMA = 7
 MAX_BYTES = 1_000_000
 MAX_DEPTH = 40
 
@@ -90,12 +91,53 @@ def _from_5(body: dict[str, Any]) -> dict[str, Any]:
     return dict(body)
 
 
+#: a name of schema 6 and the trade's word for it in schema 7, by step
+_RENAMED: dict[str, dict[str, str]] = {
+    "size": {"school": "rating_rule", "there": "existing"},
+    "starter": {"recipe": "standard_circuit"},
+    "profile": {
+        "school": "rating_rule",
+        "school_reason": "rating_rule_reason",
+        "wire_colours": "wire_colors",
+    },
+}
+_RULES = {"exam": "main_rule", "field": "next_size_up"}
+
+
+_SPELLED = {"colour": "color", "colours": "colors"}
+
+
+def _spelled(given: Any) -> Any:
+    """Return the same with the American spelling of every name in it."""
+    if isinstance(given, dict):
+        return {_SPELLED.get(name, name): _spelled(value) for name, value in given.items()}
+    if isinstance(given, list):
+        return [_spelled(value) for value in given]
+    return given
+
+
+def _renamed(part: str, body: Any) -> Any:
+    names = _RENAMED.get(part)
+    if names is None or not isinstance(body, dict):
+        return body
+    now = {names.get(name, name): value for name, value in body.items()}
+    if isinstance(rule := now.get("rating_rule"), str):
+        now["rating_rule"] = _RULES.get(rule, rule)
+    return now
+
+
+def _from_6(body: dict[str, Any]) -> dict[str, Any]:
+    """Give the inputs of a file of schema 6 the trade's names that schema 7 has."""
+    return {part: _spelled(_renamed(part, inputs)) for part, inputs in body.items()}
+
+
 UPCASTS: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {
     1: _from_1,
     2: _from_2,
     3: _from_3,
     4: _from_4,
     5: _from_5,
+    6: _from_6,
 }
 
 
@@ -128,12 +170,12 @@ class FileProfile(_Model):
     """The works' own rules at the time of writing."""
 
     edition: Edition = 2023
-    school: School = "field"
+    rating_rule: RatingRule = "next_size_up"
     swap_lines: Swap = "L1-L3"
     twist_on: TwistOn = "building"
     twist_on_largest: Text = "10"
-    school_reason: Text = ""
-    wire_colours: WireColours = "nfpa79"
+    rating_rule_reason: Text = ""
+    wire_colors: WireColors = "nfpa79"
     control_wire: Text = "14"
     ferrules: Ferrules = "number"
     amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
@@ -149,7 +191,7 @@ class _Head(_Model):
     """What stands in a job file before the inputs."""
 
     format: Literal["even-coil-job"] = "even-coil-job"
-    schema_: Literal[6] = Field(default=6, alias="schema")
+    schema_: Literal[7] = Field(default=7, alias="schema")
     job_id: UUID
     kind: JobKind = "new"
     motor: FileMotor
@@ -279,6 +321,24 @@ def load(
         raise
     except (ValueError, RecursionError) as wrong:
         raise _not_json(str(wrong)) from wrong
+
+
+def upcast_step(step: str, body: dict[str, Any], version: int) -> dict[str, Any]:
+    """Return the stored inputs of one step in the newest schema.
+
+    Parameters
+    ----------
+    step : str
+        One of `STEPS`.
+    body : dict
+        The inputs as they were stored.
+    version : int
+        Schema that they were stored in; the newest is returned as it is.
+    """
+    known = {step: body}
+    for older in range(version, SCHEMA):
+        known = UPCASTS[older](known)
+    return known[step]
 
 
 def canonical(job: JobFile) -> bytes:

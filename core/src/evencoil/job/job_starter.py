@@ -168,7 +168,9 @@ class JobStarter:
         """
         if self.circuit is None:
             raise self.refusal or MissingError(
-                Message("starter.none"), field="starter.recipe", hint=Message("starter.none.hint")
+                Message("starter.none"),
+                field="starter.standard_circuit",
+                hint=Message("starter.none.hint"),
             )
         return self.circuit
 

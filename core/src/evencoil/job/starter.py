@@ -46,7 +46,7 @@ def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -
     done = [edit.as_core() for edit in inputs.edits if edit.id not in dropped]
     circuit = with_ratings(draft.replayed.circuit, ratings, done)
     findings = [
-        *(fit_findings(draft.entry, worked) if inputs.recipe != FOUND else ()),
+        *(fit_findings(draft.entry, worked) if inputs.standard_circuit != FOUND else ()),
         *draft.notes,
     ]
     findings += terminal_findings(circuit)

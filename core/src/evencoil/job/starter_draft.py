@@ -36,7 +36,7 @@ __all__ = ["StarterDraft", "draft_starter"]
 def _options(inputs: StarterInputs, kind: DeviceKind | None) -> dict[str, str]:
     """Return the options; fuse or breaker follows the sizes unless it was chosen here."""
     chosen = dict(inputs.options)
-    names = {spec.name for spec in options_of(entry_of(inputs.recipe))}
+    names = {spec.name for spec in options_of(entry_of(inputs.standard_circuit))}
     if "protection" in names and kind in FUSES:
         chosen.setdefault("protection", "fused_disconnect")
     return chosen
@@ -218,15 +218,15 @@ def draft_starter(
     CoreError
         If it cannot be drawn.
     """
-    if not inputs.recipe:
+    if not inputs.standard_circuit:
         return None
-    if inputs.recipe == FOUND:
+    if inputs.standard_circuit == FOUND:
         entry = found_entry()
         options: tuple[OptionSpec, ...] = ()
         used: Mapping[str, str] = {}
         circuit, notes = entry.circuit, [fit_finding("found", "note")]
     else:
-        drawn = draw(inputs.recipe, _options(inputs, kind))
+        drawn = draw(inputs.standard_circuit, _options(inputs, kind))
         entry, options, used = drawn.entry, options_of(drawn.entry), drawn.options
         circuit, notes = _with_motor(entry, drawn.circuit, box, joints, reading, supply, verdict)
     standard = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))

@@ -40,7 +40,7 @@ from evencoil.sizing import (
     horsepower_from_kw,
     kind_of,
     own_sizes,
-    schools_of,
+    rating_rules_of,
 )
 from evencoil.winding import Joint
 
@@ -136,7 +136,7 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
     Parameters
     ----------
     inputs : JobInputs
-        Everything entered. Edition and school of the size step go before the plant's own.
+        Everything entered. Edition and rating rule of the size step go before the plant's own.
     profile : Profile, optional
         The plant rules.
 
@@ -153,7 +153,9 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
     base = profile or Profile()
     plate, supply, size, leads = inputs.plate, inputs.supply, inputs.size, inputs.leads
     profile = replace(
-        base, edition=edition_of(size.edition or base.edition), school=size.school or base.school
+        base,
+        edition=edition_of(size.edition or base.edition),
+        rating_rule=size.rating_rule or base.rating_rule,
     )
     reading = read(plate.text, [item.as_core() for item in plate.assumed])
     found, verdict, error = _supply(supply.text, reading)
@@ -208,9 +210,9 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         supply_refusal=None if error is None else Refusal.of(error),
         supply_checks=() if found is None else check_supply(supply, found, verdict),
         trail=trail,
-        schools=()
+        rating_rules=()
         if found is None or kind is None
-        else schools_of(
+        else rating_rules_of(
             reading,
             profile,
             trail,

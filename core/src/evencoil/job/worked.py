@@ -12,7 +12,7 @@ from evencoil.job.job_starter import JobStarter
 from evencoil.job.states import StepState
 from evencoil.leads import Box, JointInput, JointsWorked
 from evencoil.plate import Estimate, PlateReading, Supply, Verdict
-from evencoil.sizing import DeviceKind, SchoolRow
+from evencoil.sizing import DeviceKind, RatingRuleRow
 
 __all__ = ["Worked"]
 
@@ -35,7 +35,7 @@ class Worked:
         What was measured and said of the supply, held against the nameplate.
     trail : Trail
         Every value with its evidence, in the order it was calculated.
-    schools : tuple of SchoolRow
+    rating_rules : tuple of RatingRuleRow
         What each opinion would put in front of this motor.
     figures : tuple of Figure
         The lines of the Size sheet.
@@ -64,7 +64,7 @@ class Worked:
     supply_refusal: Refusal | None
     supply_checks: tuple[Finding, ...]
     trail: Trail
-    schools: tuple[SchoolRow, ...]
+    rating_rules: tuple[RatingRuleRow, ...]
     figures: tuple[Figure, ...]
     states: tuple[StepState, ...]
     profile: Profile

@@ -6,7 +6,7 @@ Knows windings and the solver; no starter.
 from evencoil.leads.derive import derive
 from evencoil.leads.identify.bench import PracticeBench
 from evencoil.leads.identify.guide import Guided, guide
-from evencoil.leads.identify.readings import sleeves
+from evencoil.leads.identify.readings import lead_letters
 from evencoil.leads.identify.stored import guide_bench
 from evencoil.leads.inputs import BenchInputs, JointInput, JointsInputs, LeadsInputs, TwoSleeves
 from evencoil.leads.joint_plan import JointsWorked, plan_joints
@@ -31,7 +31,7 @@ __all__ = [
     "derive",
     "guide",
     "guide_bench",
+    "lead_letters",
     "plan_joints",
-    "sleeves",
     "work_out_box",
 ]

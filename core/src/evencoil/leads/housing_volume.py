@@ -79,7 +79,7 @@ def housing_volume(
             id="housing_volume_in3",
             value=found.value,
             unit="in³",
-            kind="worked",
+            kind="calculated",
             shown=plain(found.value),
             working=Message(
                 "housing.volume_large" if is_over_11_in else "housing.volume_small",

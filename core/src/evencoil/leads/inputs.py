@@ -26,7 +26,7 @@ __all__ = [
     "AccessoryInput",
     "BenchInputs",
     "BoardInput",
-    "ColourInput",
+    "ColorInput",
     "Direction",
     "FollowedInput",
     "JointInput",
@@ -152,11 +152,11 @@ class JointWorkInput(Inputs):
     at: Text = ""
 
 
-class ColourInput(Inputs):
+class ColorInput(Inputs):
     """The color found on an incoming conductor where it lands."""
 
     line: Literal["L1", "L2", "L3", "N", "G"]
-    colour: Text = ""
+    color: Text = ""
     remarked: Text = ""
 
 
@@ -185,11 +185,11 @@ class JointsInputs(Inputs):
     knockout: Text = ""
     is_flexible: bool = False
     is_machine: bool = True
-    colours: tuple[ColourInput, ...] = Field(default=(), max_length=8)
+    colors: tuple[ColorInput, ...] = Field(default=(), max_length=8)
     twist_rows: tuple[TwistRowInput, ...] = Field(default=(), max_length=24)
 
 
-#: two leads by their sleeves; a list of two on the wire
+#: two leads by their lead letters; a list of two on the wire
 TwoSleeves = Annotated[tuple[Text, ...], Field(min_length=2, max_length=2)]
 
 

@@ -25,7 +25,7 @@ from evencoil.base import (
 )
 from evencoil.codebook import Profile, table
 from evencoil.leads.housing_volume import housing_volume
-from evencoil.leads.inputs import ColourInput, JointMethod, JointsInputs, JointWorkInput
+from evencoil.leads.inputs import ColorInput, JointMethod, JointsInputs, JointWorkInput
 from evencoil.plate import Supply
 from evencoil.winding import Joint
 
@@ -223,26 +223,26 @@ def _plan(
     )
 
 
-def _colours(given: Sequence[ColourInput], supply: Supply | None) -> list[Finding]:
+def _colors(given: Sequence[ColorInput], supply: Supply | None) -> list[Finding]:
     """Check the colors found where the incoming conductors land."""
     found = []
     for item in given:
-        colour = item.colour.strip().lower()
-        shown = (item.remarked or item.colour).strip().lower()
-        if not colour:
+        color = item.color.strip().lower()
+        shown = (item.remarked or item.color).strip().lower()
+        if not color:
             continue
-        is_green = colour.startswith("green")
+        is_green = color.startswith("green")
         if is_green and item.line != "G":
-            found.append(_finding("green", "doubt", line=item.line, colour=item.colour))
-        elif not is_green and item.line == "G" and colour != "bare":
-            found.append(_finding("ground", "doubt", colour=item.colour))
+            found.append(_finding("green", "doubt", line=item.line, color=item.color))
+        elif not is_green and item.line == "G" and color != "bare":
+            found.append(_finding("ground", "doubt", color=item.color))
         elif item.line not in {"N", "G"} and shown in {"white", "grey", "gray"}:
-            found.append(_finding("white", "doubt", line=item.line, colour=item.colour))
+            found.append(_finding("white", "doubt", line=item.line, color=item.color))
         elif item.line == "N" and shown not in {"white", "grey", "gray"}:
-            found.append(_finding("neutral", "doubt", colour=item.colour))
+            found.append(_finding("neutral", "doubt", color=item.color))
     if supply is None:
         return found
-    seen = {item.line: (item.remarked or item.colour).strip().lower() for item in given}
+    seen = {item.line: (item.remarked or item.color).strip().lower() for item in given}
     if supply.system == "high_leg" and seen and "orange" not in seen.values():
         found.append(_finding("orange", "doubt"))
     return found
@@ -335,7 +335,7 @@ def plan_joints(
     fit: Fit = "unknown"
     if fill is not None:
         fit = "no" if fill > _FULL or meets is False else "tight" if fill > _TIGHT else "fits"
-    findings = _colours(inputs.colours, supply)
+    findings = _colors(inputs.colors, supply)
     if meets is False and have is not None and volume is not None:
         findings.insert(
             0, _finding("too_small", "doubt", have=plain(have), needs=show(volume, "minimum"))

@@ -104,7 +104,7 @@ def _largest_device(
         other: DeviceKind = "inverse_time_breaker" if kind == "instantaneous_breaker" else kind
         return protection_ratings(
             flc_a=motor.flc_a, kind=other, phases=motor.phases, edition=edition
-        ).field_a
+        ).next_size_a
 
     found = max(motors, key=counted)
     return counted(found), found
@@ -208,7 +208,7 @@ def size_feeder(
             id="feeder_ampacity_a",
             value=needed,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(needed, "minimum"),
             working=Message(_said_as(subject, has_more=bool(more)), said),
             rule=rule(subject, edition),
@@ -232,7 +232,7 @@ def size_feeder(
             id="feeder_device_a",
             value=rating,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=plain(rating),
             working=Message(
                 "feeder.device_loads" if more else "feeder.device",

@@ -82,7 +82,7 @@ class ConductorRecord(Inputs):
     conductor: Text = Field(min_length=1)
     terminal: Text = ""
     tag: Text = ""
-    colour: Text = ""
+    color: Text = ""
 
 
 class ReplaceInputs(Inputs):

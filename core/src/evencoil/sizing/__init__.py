@@ -16,8 +16,8 @@ from evencoil.sizing.protection import (
     next_up,
     protection_ratings,
 )
+from evencoil.sizing.rating_rules import RatingRuleRow, rating_rules_of
 from evencoil.sizing.readings import conductor_facts, kind_of
-from evencoil.sizing.schools import SchoolRow, schools_of
 from evencoil.sizing.starting import Start, start_shares
 from evencoil.sizing.time_current import curve_sheet, volts_along
 
@@ -35,7 +35,7 @@ __all__ = [
     "Material",
     "MotorCircuit",
     "OverloadInput",
-    "SchoolRow",
+    "RatingRuleRow",
     "SizeInputs",
     "Start",
     "branch_circuit",
@@ -50,8 +50,8 @@ __all__ = [
     "next_up",
     "own_sizes",
     "protection_ratings",
+    "rating_rules_of",
     "read_heaters",
-    "schools_of",
     "start_shares",
     "volts_along",
 ]

@@ -65,7 +65,7 @@ class MotorCircuit:
     size : SizeInputs
         What decides the sizes besides.
     profile : Profile
-        Edition, school and amendments.
+        edition, rating rule and amendments.
     start_method : str
         Wye-delta and part-winding starts have motor-lead conductors with a part of the current.
     given_supply : SupplyInputs or None
@@ -246,7 +246,7 @@ def _protection(job: MotorCircuit, trail: Trail) -> Step:
         if inputs.maker_limit is None
         else (inputs.maker_limit.amps_a, inputs.maker_limit.source),
         kind=kind_of(inputs),
-        school=profile.school,
+        rating_rule=profile.rating_rule,
         phases=job.phases,
         edition=profile.edition,
         trail=trail,

@@ -149,7 +149,7 @@ def required_ampacity(*, edition: Edition, trail: Trail, percent: Decimal | None
             id="required_ampacity_a",
             value=value,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(value, "minimum"),
             working=Message(
                 "conductor.required",
@@ -245,7 +245,7 @@ def _ambient(facts: ConductorFacts, edition: Edition, trail: Trail) -> Step:
             id="ambient_factor",
             value=found.value,
             unit="",
-            kind="worked",
+            kind="calculated",
             shown=plain(found.value),
             working=Message(
                 "ambient.factor",
@@ -271,7 +271,7 @@ def _adjustment(facts: ConductorFacts, edition: Edition, trail: Trail) -> Step:
                 id="adjustment_factor",
                 value=Decimal(1),
                 unit="",
-                kind="worked",
+                kind="calculated",
                 shown="1",
                 working=Message("adjustment.none", {"count": str(facts.current_carrying)}),
                 rule=rule("adjustment", edition),
@@ -287,7 +287,7 @@ def _adjustment(facts: ConductorFacts, edition: Edition, trail: Trail) -> Step:
             id="adjustment_factor",
             value=found.value / 100,
             unit="",
-            kind="worked",
+            kind="calculated",
             shown=plain(found.value / 100),
             working=Message(
                 "adjustment.percent",
@@ -398,7 +398,7 @@ def conductor(facts: ConductorFacts, *, edition: Edition, trail: Trail) -> Step:
             id="terminal_temperature_c",
             value=Decimal(terminal_c),
             unit="°C",
-            kind="worked",
+            kind="calculated",
             shown=str(terminal_c),
             working=Message(
                 said,
@@ -478,7 +478,7 @@ def _steps(
             id="ampacity_a",
             value=pick.holds_a,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(pick.holds_a, "limit"),
             working=Message("conductor.ampacity", params),
             rule=rule("ampacity", edition),
@@ -495,7 +495,7 @@ def _steps(
             id="conductor_size",
             value=pick.size,
             unit=pick.size.unit,
-            kind="worked",
+            kind="calculated",
             shown=shown,
             working=Message(
                 "conductor.smallest" if pick.below is None else "conductor.size", params

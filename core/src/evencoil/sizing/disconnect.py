@@ -63,7 +63,7 @@ def disconnect(*, fuse_a: Decimal | None, edition: Edition, trail: Trail) -> Ste
             id="disconnect_least_a",
             value=least,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(least, "minimum"),
             working=Message(
                 "disconnect.least",
@@ -89,7 +89,7 @@ def disconnect(*, fuse_a: Decimal | None, edition: Edition, trail: Trail) -> Ste
             id="disconnect_switch_a",
             value=size,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=plain(size),
             working=Message(
                 "disconnect.clips" if clips else "disconnect.switch",

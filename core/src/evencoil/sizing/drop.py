@@ -168,7 +168,7 @@ def voltage_drop(facts: DropFacts, *, edition: Edition, trail: Trail) -> Step:
         id="voltage_drop_percent",
         value=percent,
         unit="%",
-        kind="worked",
+        kind="calculated",
         shown=show(percent),
         working=Message(
             "drop.value",
@@ -233,7 +233,7 @@ def _larger(
                     id="run_conductor_size",
                     value=size,
                     unit=size.unit,
-                    kind="worked",
+                    kind="calculated",
                     shown=str(size),
                     working=Message(
                         "drop.larger",
@@ -309,7 +309,7 @@ def grown_grounding(*, edition: Edition, trail: Trail) -> Step:
             id="run_grounding_size",
             value=chosen,
             unit=chosen.unit,
-            kind="worked",
+            kind="calculated",
             shown=str(chosen),
             working=Message(
                 "drop.ground",

@@ -211,7 +211,7 @@ def _by_plate(
             id="table_flc_a",
             value=facts.plate_amps_a,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(facts.plate_amps_a),
             working=Message("flc.by_plate", {"why": str(why), "amps": show(facts.plate_amps_a)}),
             rule=rule(subject, edition),
@@ -312,7 +312,7 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
             id="table_flc_a",
             value=amps,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(amps),
             working=Message(
                 working,

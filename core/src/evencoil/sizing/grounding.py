@@ -56,7 +56,7 @@ def grounding_conductor(
             kind="dual_element_fuse",
             phases=phases,
             edition=edition,
-        ).field_a
+        ).next_size_a
         said = "grounding.instantaneous"
         uses.append("table_flc_a")
     book = table("250_122")
@@ -78,7 +78,7 @@ def grounding_conductor(
             id="grounding_conductor_size",
             value=chosen,
             unit=chosen.unit,
-            kind="worked",
+            kind="calculated",
             shown=str(chosen),
             working=Message(
                 "grounding.not_larger" if chosen < size else said,

@@ -60,7 +60,7 @@ def hermetic_current(
             id="hermetic_current_a",
             value=value,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(value),
             working=Message(
                 f"hermetic.{said}", {"rated": plain(rated_load_a), "value": plain(value)}
@@ -93,7 +93,7 @@ def hermetic_conductor_ampacity(*, edition: Edition, trail: Trail) -> Step:
             id="required_ampacity_a",
             value=value,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(value, "minimum"),
             working=Message("hermetic.ampacity", {"amps": plain(amps), "value": plain(value)}),
             rule=rule("hermetic_conductor", edition),
@@ -150,7 +150,7 @@ def hermetic_device(*, kind: DeviceKind, edition: Edition, trail: Trail) -> Step
             id="protection_device_a",
             value=value,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=plain(value),
             working=Message(
                 "hermetic.device",
@@ -202,7 +202,7 @@ def hermetic_disconnect(*, is_fuse: bool, edition: Edition, trail: Trail) -> Ste
             id="disconnect_switch_a",
             value=size,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=plain(size),
             working=Message(
                 "hermetic.disconnect",
@@ -247,7 +247,7 @@ def hermetic_overload(*, edition: Edition, trail: Trail) -> Step:
             id="overload_setting_a",
             value=value,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(value, "limit"),
             working=Message("hermetic.overload", {"amps": plain(amps), "value": plain(value)}),
             rule=rule("hermetic_overload", edition),

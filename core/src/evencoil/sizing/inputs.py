@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from evencoil.base import DecimalText, Inputs, Insulation, Text
-from evencoil.codebook import Edition, School
+from evencoil.codebook import Edition, RatingRule
 from evencoil.sizing.drop import Conduit, DropMethod
 from evencoil.sizing.duty import DutyRating, Service
 from evencoil.sizing.installed import CableKind
@@ -24,6 +24,7 @@ __all__ = [
     "ControlInput",
     "DriveInput",
     "DutyInput",
+    "ExistingInput",
     "FaultInput",
     "HeaterInput",
     "HeaterRowInput",
@@ -38,7 +39,6 @@ __all__ = [
     "SizeInputs",
     "SpeedsInput",
     "StartInput",
-    "ThereInput",
 ]
 
 Amps = Annotated[DecimalText, Field(gt=0, le=10000)]
@@ -192,7 +192,7 @@ class PlaceInput(Inputs):
     is_portable: bool = False
 
 
-class ThereInput(Inputs):
+class ExistingInput(Inputs):
     """What is already there."""
 
     cable: CableKind | None = None
@@ -244,7 +244,7 @@ class SizeInputs(Inputs):
     """What decides the sizes besides plate and supply."""
 
     edition: Edition | None = None
-    school: School | None = None
+    rating_rule: RatingRule | None = None
     conductor_material: Literal["cu", "al"] | None = None
     insulation: Insulation | None = None
     termination_c: Literal[60, 75] | None = None
@@ -274,7 +274,7 @@ class SizeInputs(Inputs):
     drive: DriveInput | None = None
     control: ControlInput | None = None
     place: PlaceInput | None = None
-    there: ThereInput | None = None
+    existing: ExistingInput | None = None
     heater: HeaterInput | None = None
 
     @property
@@ -289,7 +289,7 @@ class SizeInputs(Inputs):
             self.drive,
             self.control,
             self.place,
-            self.there,
+            self.existing,
             self.heater,
         )
         return any(part is not None for part in parts)

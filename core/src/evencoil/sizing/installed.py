@@ -61,7 +61,7 @@ def cable_there(cable: Cable, factor: Decimal, *, edition: Edition, trail: Trail
     Returns
     -------
     Step
-        ``there_cable``, with ``there_cable_a`` before it.
+        ``existing_cable``, with ``existing_cable_a`` before it.
 
     Raises
     ------
@@ -70,7 +70,9 @@ def cable_there(cable: Cable, factor: Decimal, *, edition: Edition, trail: Trail
     """
     if cable.kind == "cord":
         raise NotInTableError(
-            Message("there.cord"), field="size.there.cable", hint=Message("there.cord.hint")
+            Message("existing.cord"),
+            field="size.existing.cable",
+            hint=Message("existing.cord.hint"),
         )
     column = min(cable.terminal_c, INSULATIONS[cable.insulation])
     if cable.kind in _HELD_TO_60:
@@ -88,9 +90,9 @@ def cable_there(cable: Cable, factor: Decimal, *, edition: Edition, trail: Trail
     )
     if row is None:
         raise NotInTableError(
-            Message("there.size", {"size": cable.size[:12]}),
-            field="size.there.cable_size",
-            hint=Message("there.size.hint"),
+            Message("existing.size", {"size": cable.size[:12]}),
+            field="size.existing.cable_size",
+            hint=Message("existing.size.hint"),
         )
     own = book.number(row, f"t{INSULATIONS[cable.insulation]}") or Decimal(0)
     found = book.find(row, f"t{column}", edition=edition)
@@ -104,10 +106,10 @@ def cable_there(cable: Cable, factor: Decimal, *, edition: Edition, trail: Trail
     }
     worked(
         trail,
-        "there_cable_a",
+        "existing_cable_a",
         holds_a,
         "A",
-        "there.cable_60" if cable.kind in _HELD_TO_60 else "there.cable_column",
+        "existing.cable_60" if cable.kind in _HELD_TO_60 else "existing.cable_column",
         "terminals",
         edition,
         params,
@@ -119,14 +121,14 @@ def cable_there(cable: Cable, factor: Decimal, *, edition: Edition, trail: Trail
     shown = f"{ConductorSize(cable.size)}, {params['kind']}"
     return _held(
         trail,
-        "there_cable",
+        "existing_cable",
         holds_a,
         needed,
         shown,
-        "there.cable",
+        "existing.cable",
         "conductor",
         edition,
-        ("there_cable_a", "required_ampacity_a"),
+        ("existing_cable_a", "required_ampacity_a"),
     )
 
 
@@ -180,28 +182,28 @@ def device_there(
     Returns
     -------
     Step
-        ``there_device``.
+        ``existing_device``.
     """
     params = {
         "amps": plain(amps_a),
-        "field": plain(ratings.field_a),
+        "next_size_up": plain(ratings.next_size_a),
         "raised": plain(ratings.raised_a),
         "over": show(amps_a - ratings.raised_a),
         "flc": plain(trail.number("table_flc_a")),
     }
     verdict: Verdict = "fails"
     if amps_a > ratings.raised_a:
-        said = "there.device.too_large"
-    elif amps_a > ratings.field_a:
+        said = "existing.device.too_large"
+    elif amps_a > ratings.next_size_a:
         verdict = "holds" if has_no_start else "fails"
-        said = "there.device.raised" if has_no_start else "there.device.no_record"
+        said = "existing.device.raised" if has_no_start else "existing.device.no_record"
     elif amps_a < trail.number("table_flc_a"):
-        said = "there.device.too_small"
+        said = "existing.device.too_small"
     else:
-        verdict, said = "holds", "there.device.holds"
+        verdict, said = "holds", "existing.device.holds"
     return judged(
         trail,
-        "there_device",
+        "existing_device",
         verdict,
         f"{plain(amps_a)} A",
         said,
@@ -238,7 +240,7 @@ def heaters_there(
     Returns
     -------
     Step
-        ``there_heaters``.
+        ``existing_heaters``.
     """
     marked = plain(trip_a)
     trip_a = trip_a * 100 / share_percent
@@ -256,7 +258,7 @@ def heaters_there(
     params = {
         "trip": marked
         if share_percent == 100
-        else str(Message("there.heaters.share", {"trip": marked, "line": show(trip_a)})),
+        else str(Message("existing.heaters.share", {"trip": marked, "line": show(trip_a)})),
         "plate": plain(plate),
         "most": show(most, "limit"),
         "ceiling": show(ceiling, "limit"),
@@ -265,16 +267,16 @@ def heaters_there(
     }
     verdict: Verdict = "fails"
     if trip_a > ceiling:
-        said = "there.heaters.left" if left is not None else "there.heaters.too_large"
+        said = "existing.heaters.left" if left is not None else "existing.heaters.too_large"
     elif trip_a > most:
-        said = "there.heaters.ceiling"
+        said = "existing.heaters.ceiling"
     elif trip_a < plate:
-        said = "there.heaters.left_small" if left is not None else "there.heaters.too_small"
+        said = "existing.heaters.left_small" if left is not None else "existing.heaters.too_small"
     else:
-        verdict, said = "holds", "there.heaters.holds"
+        verdict, said = "holds", "existing.heaters.holds"
     return judged(
         trail,
-        "there_heaters",
+        "existing_heaters",
         verdict,
         f"trips at {marked} A",
         said,
@@ -313,10 +315,10 @@ def other_loads_there(
         cable_a,
         needed,
         f"{plain(other_a)} A beside",
-        "there.others",
+        "existing.others",
         "feeder",
         edition,
-        ("required_ampacity_a", "there_cable_a"),
+        ("required_ampacity_a", "existing_cable_a"),
     )
 
 
@@ -341,7 +343,7 @@ def plug_there(
     Returns
     -------
     Step
-        ``there_plug``.
+        ``existing_plug``.
     """
     flc, supply = trail.number("table_flc_a"), trail.number("supply_volts_v")
     power = trail.number("power_hp")
@@ -362,10 +364,10 @@ def plug_there(
         said = "power"
     return judged(
         trail,
-        "there_plug",
+        "existing_plug",
         "holds" if said == "holds" else "fails",
         f"{plain(amps_a)} A {plain(volts_v)} V",
-        f"there.plug.{said}",
+        f"existing.plug.{said}",
         "disconnect_plug",
         edition,
         params,
@@ -388,15 +390,15 @@ def weakest_part(*, edition: Edition, trail: Trail) -> Step | None:
         return None
     failing = [step for step in seen if step.verdict == "fails"]
     if not failing:
-        said, names = "there.all_hold", ""
+        said, names = "existing.all_hold", ""
     else:
-        said = "there.weakest"
+        said = "existing.weakest"
         names = " · ".join(str(Message(f"label.{step.id}")) for step in failing)
     return judged(
         trail,
         "weakest_part",
         "fails" if failing else "holds",
-        names.split(" · ")[0] or str(Message("there.nothing")),
+        names.split(" · ")[0] or str(Message("existing.nothing")),
         said,
         "terminals",
         edition,

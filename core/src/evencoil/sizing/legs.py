@@ -67,7 +67,7 @@ def leg_conductor(
             id="leg_ampacity_a",
             value=needed,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(needed, "minimum"),
             working=Message("leg.ampacity", params),
             rule=rule(subject, edition),
@@ -120,7 +120,7 @@ def leg_overload(start: LegStart, *, edition: Edition, trail: Trail) -> Step:
             id="leg_overload_setting_a",
             value=value,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(value, "limit"),
             working=Message(
                 f"leg.overload_{start}",

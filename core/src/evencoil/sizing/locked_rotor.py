@@ -70,7 +70,7 @@ def locked_rotor_code(
             id="locked_rotor_code_a",
             value=high,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(high, "limit"),
             working=Message(
                 "locked.code",
@@ -143,7 +143,7 @@ def locked_rotor_table(
             id="locked_rotor_table_a",
             value=found.value,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(found.value),
             working=Message(
                 "locked.table",

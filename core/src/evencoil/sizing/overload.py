@@ -91,7 +91,7 @@ def overload_setting(
             id="overload_ceiling_a",
             value=ceiling,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(ceiling, "limit"),
             working=Message(
                 "overload.ceiling",
@@ -109,7 +109,7 @@ def overload_setting(
             id="overload_setting_a",
             value=setting,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(setting, "limit"),
             working=Message(
                 "overload.setting",

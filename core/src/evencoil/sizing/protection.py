@@ -2,8 +2,8 @@
 
 The device lets the motor start and clears faults; it does not protect against
 overload, and the conductor's ordinary overcurrent limit does not hold for it
-(240.4(G)). Two schools differ: `exam` stays at the main rule (largest standard
-rating not above the figure), `field` takes the next standard rating up.
+(240.4(G)). Two readings differ: `main_rule` stays at the main rule (largest standard
+rating not above the figure), `next_size_up` takes the next standard rating up.
 
 Units: current [A], percent of table full-load current.
 Rules: NEC 430.52, 240.6(A). Tables: ``nec/430_52_c_1``, ``nec/240_6_a``.
@@ -18,7 +18,7 @@ from functools import cache, lru_cache
 from typing import Literal
 
 from evencoil.base import Message, NotInTableError, Step, Tip, Trail, plain, show
-from evencoil.codebook import Edition, School, rule, table
+from evencoil.codebook import Edition, RatingRule, rule, table
 from evencoil.sizing.conductor import Material
 
 __all__ = [
@@ -59,19 +59,19 @@ class Ratings:
     ----------
     limit_a : Decimal
         Table percentage times table current. [A]
-    exam_a : Decimal or None
+    main_rule_a : Decimal or None
         Largest standard rating not above it; None where none is so small. [A]
-    field_a : Decimal
+    next_size_a : Decimal
         The figure itself if standard, else the next standard rating up. [A]
     cap_a : Decimal
         The absolute limit if the motor does not start. [A]
     raised_a : Decimal
-        Largest standard rating not above the cap, at least ``field_a``. [A]
+        Largest standard rating not above the cap, at least ``next_size_a``. [A]
     """
 
     limit_a: Decimal
-    exam_a: Decimal | None
-    field_a: Decimal
+    main_rule_a: Decimal | None
+    next_size_a: Decimal
     cap_a: Decimal
     raised_a: Decimal
 
@@ -208,7 +208,7 @@ def protection_ratings(
     premium_b = design_letter == "B" and is_premium
     cap = flc_a * _cap_percent(kind, flc_a, is_premium_b=premium_b) / 100
     if kind == "instantaneous_breaker":
-        return Ratings(limit_a=limit, exam_a=limit, field_a=limit, cap_a=cap, raised_a=cap)
+        return Ratings(limit_a=limit, main_rule_a=limit, next_size_a=limit, cap_a=cap, raised_a=cap)
     up = next_up(limit, kind, edition)
     if kind == "class_cc_fuse" and up is not None and up > _LARGEST_CC_A:
         raise NotInTableError(
@@ -231,8 +231,8 @@ def protection_ratings(
         highest = min(highest, _LARGEST_CC_A)
     return Ratings(
         limit_a=limit,
-        exam_a=largest_not_above(limit, kind, edition),
-        field_a=up,
+        main_rule_a=largest_not_above(limit, kind, edition),
+        next_size_a=up,
         cap_a=cap,
         raised_a=max(highest, up),
     )
@@ -241,7 +241,7 @@ def protection_ratings(
 def protection_device(
     *,
     kind: DeviceKind,
-    school: School,
+    rating_rule: RatingRule,
     phases: int,
     edition: Edition,
     trail: Trail,
@@ -258,8 +258,8 @@ def protection_device(
     ----------
     kind : str
         One of the four kinds.
-    school : str
-        ``exam`` or ``field``.
+    rating_rule : str
+        ``main_rule`` or ``field``.
     phases : int
         1 or 3.
     edition : int
@@ -294,7 +294,7 @@ def protection_device(
     if "amendment_device_percent" in trail:
         most = trail.number("amendment_device_percent")
     if "amendment_no_next_size_up" in trail:
-        school = "exam"
+        rating_rule = "main_rule"
     basis = _basis(trail)
     flc = trail.number(basis)
     found = ratings_in(
@@ -315,7 +315,7 @@ def protection_device(
             id="protection_limit_a",
             value=found.limit_a,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(found.limit_a, "limit"),
             working=Message(
                 "protection.limit",
@@ -332,7 +332,7 @@ def protection_device(
             marks=cell.marks,
         )
     )
-    choice, said = _choice(found, kind, school)
+    choice, said = _choice(found, kind, rating_rule)
     if no_start is not None and found.raised_a > choice:
         choice, said = found.raised_a, "protection.raised"
     if maker_limit is not None and maker_limit[0] < choice:
@@ -342,7 +342,7 @@ def protection_device(
             id="protection_device_a",
             value=choice,
             unit="A",
-            kind="worked",
+            kind="calculated",
             shown=show(choice, "limit"),
             working=Message(
                 said,
@@ -417,21 +417,24 @@ def _basis(trail: Trail) -> str:
 
 
 _SUBJECTS = {
-    "protection.field": "protection_step_up",
+    "protection.next_size_up": "protection_step_up",
     "protection.raised": "protection_raised",
     "protection.maker": "protection_maker",
 }
 
 
-def _choice(found: Ratings, kind: DeviceKind, school: School) -> tuple[Decimal, str]:
-    """Return the rating that a school takes, and the message that says why."""
+def _choice(found: Ratings, kind: DeviceKind, rating_rule: RatingRule) -> tuple[Decimal, str]:
+    """Return the rating that a rating rule takes, and the message that says why."""
     if kind == "instantaneous_breaker":
         return found.limit_a, "protection.setting"
-    if found.field_a == found.limit_a:
-        return found.field_a, "protection.exact"
-    if school == "exam" and found.exam_a is not None:
-        return found.exam_a, "protection.exam"
-    return found.field_a, "protection.field" if school == "field" else "protection.no_smaller"
+    if found.next_size_a == found.limit_a:
+        return found.next_size_a, "protection.exact"
+    if rating_rule == "main_rule" and found.main_rule_a is not None:
+        return found.main_rule_a, "protection.exam"
+    return (
+        found.next_size_a,
+        "protection.next_size_up" if rating_rule == "next_size_up" else "protection.no_smaller",
+    )
 
 
 def _tips(found: Ratings, kind: DeviceKind, material: Material, trail: Trail) -> tuple[Tip, ...]:
@@ -439,12 +442,15 @@ def _tips(found: Ratings, kind: DeviceKind, material: Material, trail: Trail) ->
     flc_a = trail.number(_basis(trail))
     said = []
     if kind != "instantaneous_breaker":
-        exam = "—" if found.exam_a is None else plain(found.exam_a)
-        if exam != plain(found.field_a):
+        exam = "—" if found.main_rule_a is None else plain(found.main_rule_a)
+        if exam != plain(found.next_size_a):
             said.append(
-                Message("protection.tip_schools", {"exam": exam, "field": plain(found.field_a)})
+                Message(
+                    "protection.tip_rules",
+                    {"main_rule": exam, "next_size_up": plain(found.next_size_a)},
+                )
             )
-        if found.raised_a > found.field_a:
+        if found.raised_a > found.next_size_a:
             said.append(
                 Message(
                     "protection.tip_no_start",

@@ -153,7 +153,7 @@ def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
                 id="power_hp",
                 value=powers[0],
                 unit="hp",
-                kind="worked",
+                kind="calculated",
                 shown=show(powers[0]),
                 working=Message(
                     "power.from_kw", {"kw": plain(plate.power_kw[0]), "hp": show(powers[0])}

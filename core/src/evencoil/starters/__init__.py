@@ -14,7 +14,7 @@ from evencoil.starters.installation import (
     stand_in_of,
     with_ratings,
 )
-from evencoil.starters.recipe import OptionSpec, draw, options_of
+from evencoil.starters.standard_circuit import OptionSpec, draw, options_of
 
 __all__ = [
     "FOUND",

@@ -119,7 +119,7 @@ def entry_of(circuit_id: str) -> CatalogueEntry:
     if circuit_id not in known:
         raise NotInTableError(
             Message("starter.unknown", {"id": circuit_id[:20]}),
-            field="starter.recipe",
+            field="starter.standard_circuit",
             hint=Message("starter.unknown.hint", {"ids": ", ".join(known)}),
         )
     return known[circuit_id]

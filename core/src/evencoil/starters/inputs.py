@@ -67,7 +67,7 @@ class StarterInputs(Inputs):
     the edits are what was traced in it. ``load`` is how the machine starts.
     """
 
-    recipe: ShortText = ""
+    standard_circuit: ShortText = ""
     options: dict[ShortText, ShortText] = Field(default={}, max_length=40)
     naming: Literal["iec", "nema"] | None = None
     symbols: Literal["nema", "iec"] | None = None

@@ -2,7 +2,7 @@
 
 Where practitioners differ both ways are here; the choice and its consequences
 are reported on the Starter screen. Each takes the sheet and the word chosen;
-`evencoil.starters.recipe` lists them with their words.
+`evencoil.starters.standard_circuit` lists them with their words.
 """
 
 from __future__ import annotations

@@ -104,7 +104,7 @@ export function BenchScreen() {
           {count === 0 && <p>{benchWords.howManyLeads}</p>}
           {guided && (
             <Drawer name={benchWords.yourOwnReading} hint={benchWords.ohmsVoltsRest}>
-              <OwnReading sleeves={guided.sleeves} onAdd={bench.add} />
+              <OwnReading leadLetters={guided.lead_letters} onAdd={bench.add} />
             </Drawer>
           )}
           <PracticeMotor bench={bench} />

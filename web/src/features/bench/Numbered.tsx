@@ -2,16 +2,16 @@ import { benchWords } from "../../words/bench";
 import { JointTable } from "../leads/Answer";
 import type { Guided } from "./readings";
 
-/** The numbers, as a sheet of tags to print, and the joints by sleeve. */
+/** The numbers, as a sheet of tags to print, and the joints by lead letter. */
 export function Done({ guided }: { guided: Guided }) {
-  const marks = Object.fromEntries(guided.sleeves.map((name) => [name, name]));
+  const marks = Object.fromEntries(guided.lead_letters.map((name) => [name, name]));
   return (
     <section aria-labelledby="tags" className="space-y-3">
       <h2 id="tags" className="stamp">
         {benchWords.tags}
       </h2>
       <ul className="flex flex-wrap gap-3" data-testid="tags">
-        {guided.sleeves.map((name) => (
+        {guided.lead_letters.map((name) => (
           <li
             key={name}
             className="border-2 border-ink bg-sheet px-3 py-1 text-center [clip-path:polygon(0_0,calc(100%-9px)_0,100%_9px,100%_100%,0_100%)]"

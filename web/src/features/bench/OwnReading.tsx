@@ -11,7 +11,7 @@ const words = (text: string) =>
     .split(/[\s,]+/)
     .filter(Boolean);
 
-/** Two sleeves written as "d-e", several with spaces. */
+/** Two lead letters written as "d-e", several with spaces. */
 function pairs(text: string): [string, string][] {
   return words(text).map((word) => {
     const [one = "", other = ""] = word.split("-");
@@ -20,12 +20,12 @@ function pairs(text: string): [string, string][] {
 }
 
 export interface OwnReadingProps {
-  sleeves: readonly string[];
+  leadLetters: readonly string[];
   onAdd: (reading: Taken) => void;
 }
 
 /** A reading the electrician took unasked: a touch, volts at rest, or volts of the running motor. */
-export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
+export function OwnReading({ leadLetters, onAdd }: OwnReadingProps) {
   const [what, setWhat] = useState<What>("touch");
   const [feed, setFeed] = useState("");
   const [feedV, setFeedV] = useState<string | null>(null);
@@ -40,7 +40,7 @@ export function OwnReading({ sleeves, onAdd }: OwnReadingProps) {
   const missing = [
     ...(one && other && one !== other ? [] : [benchWords.twoLeadsRead]),
     ...[...fed, one, other, ...joins.flat()]
-      .filter((name) => name && !sleeves.includes(name))
+      .filter((name) => name && !leadLetters.includes(name))
       .map((name) => benchWords.noLead(name)),
     ...(what !== "touch" && fed.length !== wanted
       ? [benchWords.countedWantedLead(wanted, fed.length)]

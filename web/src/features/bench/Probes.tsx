@@ -3,9 +3,9 @@ import type { Ask, Guided } from "./readings";
 
 const [STEP, TOP] = [56, 96];
 
-/** The box with its sleeves, the probes, the feed and the jumper drawn where they go. */
+/** The box with its lead letters, the probes, the feed and the jumper drawn where they go. */
 export function Probes({ guided, ask }: { guided: Guided; ask: Ask | null }) {
-  const names = guided.sleeves;
+  const names = guided.lead_letters;
   const width = names.length * STEP + 40;
   const at = (name: string | undefined) => 40 + names.indexOf(name ?? "") * STEP;
   const number = (name: string) => guided.numbers[name]?.replace(/^T/, "");

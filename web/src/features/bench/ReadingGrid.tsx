@@ -1,6 +1,6 @@
 import { cellOf, type Guided, type Taken } from "./readings";
 
-/** Every two sleeves: what was read, and hatched what follows from it. */
+/** Every two lead letters: what was read, and hatched what follows from it. */
 export function Grid({ guided, readings }: { guided: Guided; readings: readonly Taken[] }) {
   return (
     <div className="overflow-x-auto">
@@ -8,7 +8,7 @@ export function Grid({ guided, readings }: { guided: Guided; readings: readonly 
         <thead>
           <tr>
             <td />
-            {guided.sleeves.map((name) => (
+            {guided.lead_letters.map((name) => (
               <th key={name} scope="col" className="px-0.5">
                 {name}
               </th>
@@ -16,12 +16,12 @@ export function Grid({ guided, readings }: { guided: Guided; readings: readonly 
           </tr>
         </thead>
         <tbody>
-          {guided.sleeves.map((row, line) => (
+          {guided.lead_letters.map((row, line) => (
             <tr key={row}>
               <th scope="row" className="pr-1">
                 {row}
               </th>
-              {guided.sleeves.map((column, place) => {
+              {guided.lead_letters.map((column, place) => {
                 if (place <= line) return <td key={column} className="bg-sunk" />;
                 const cell = cellOf(row, column, readings, guided.settled);
                 return (

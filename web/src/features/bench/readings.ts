@@ -31,7 +31,7 @@ export interface Cell {
   kind: "read" | "follows" | "open";
 }
 
-/** The grid of every two sleeves: what was touched, and what follows from it. */
+/** The grid of every two lead letters: what was touched, and what follows from it. */
 export function cellOf(
   one: string,
   other: string,
@@ -50,7 +50,7 @@ export function cellOf(
   return { text: "", kind: "open" };
 }
 
-/** Whether two sleeves hang together by a chain of touches that rang. */
+/** Whether two lead letters hang together by a chain of touches that rang. */
 function follows(one: string, other: string, rings: readonly Taken[]): boolean {
   const reach = new Set([one]);
   for (let step = 0; step < rings.length; step += 1) {

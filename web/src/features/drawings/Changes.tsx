@@ -10,7 +10,7 @@ import { NewDevice } from "./NewDevice";
 import { NewWire } from "./NewWire";
 import { OldDevice } from "./OldDevice";
 
-/** What was changed by whom and why, what differs from the recipe, and every way to change more. */
+/** What was changed by whom and why, what differs from the standard circuit, and every way to change more. */
 export function Changes({
   works,
   given,
@@ -26,7 +26,7 @@ export function Changes({
 }) {
   const { starter } = given;
   const edits = starter.edits ?? [];
-  const isFound = starter.recipe === "found";
+  const isFound = starter.standard_circuit === "found";
   const stale = new Map(circuit.stale.map((one) => [one.id, one.reason]));
   const add = (edit: Partial<Edit>, why: string) => onChange(withEdits(starter, [edit], why));
   return (

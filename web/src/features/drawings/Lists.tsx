@@ -42,7 +42,7 @@ export function WireTable({
             </td>
             <td>{wire.start}</td>
             <td>{wire.end}</td>
-            <td className="font-words text-sm text-soft">{wire.colour}</td>
+            <td className="font-words text-sm text-soft">{wire.color}</td>
             <td className="font-words text-sm text-soft">
               {wire.is_maker ? drawingsWords.factoryLinkVerify : wire.size}
             </td>

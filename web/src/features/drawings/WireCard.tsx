@@ -32,7 +32,7 @@ function WireRow({
           <b className="stamp text-caution">{drawingsWords.factoryLinkVerify}</b>
         ) : (
           <>
-            {drawingsWords.ferrules(wire.colour, wire.size || drawingsWords.sizeUnknown)}{" "}
+            {drawingsWords.ferrules(wire.color, wire.size || drawingsWords.sizeUnknown)}{" "}
             <span className="font-mono">{wire.ferrules.join(" · ")}</span>
           </>
         )}

@@ -10,7 +10,7 @@ describe("changes of a drawing", () => {
   });
 
   it("adds, undoes the last, and takes out one", () => {
-    const empty = { recipe: "3A" } as Starter;
+    const empty = { standard_circuit: "3A" } as Starter;
     const one = withEdits(empty, [{ kind: "remove_wire", wire: "a" }], "worn");
     const two = withEdits(one, [{ kind: "remove_wire", wire: "b" }]);
     expect(two.edits?.map((edit) => edit.wire)).toEqual(["a", "b"]);
@@ -20,7 +20,7 @@ describe("changes of a drawing", () => {
   });
 
   it("takes proposed changes with fresh ids", () => {
-    const fixed = withEdits({ recipe: "3A" } as Starter, [
+    const fixed = withEdits({ standard_circuit: "3A" } as Starter, [
       { id: "fix.x", kind: "set", device: "k" },
     ]);
     expect(fixed.edits?.[0]?.id).not.toContain("fix.");

@@ -4,36 +4,36 @@ import { jointsWords } from "../../words/joints";
 
 const LANDINGS = ["L1", "L2", "L3", "G", "N"] as const;
 
-/** The colour found on each incoming conductor where it lands. */
-export function Colours({
+/** The color found on each incoming conductor where it lands. */
+export function Colors({
   joints,
-  onColoursChange,
+  onColorsChange,
 }: {
   joints: Given["joints"];
-  onColoursChange: (colours: NonNullable<Given["joints"]["colours"]>) => void;
+  onColorsChange: (colors: NonNullable<Given["joints"]["colors"]>) => void;
 }) {
-  const colours = joints.colours ?? [];
+  const colors = joints.colors ?? [];
   return (
     <Drawer name={jointsWords.colorsFound} hint={jointsWords.landedLine}>
       <div className="grid grid-cols-2 gap-2 sm:grid-cols-3">
         {LANDINGS.map((line) => {
-          const now = colours.find((item) => item.line === line);
-          const put = (change: { colour?: string; remarked?: string }) =>
-            onColoursChange(
+          const now = colors.find((item) => item.line === line);
+          const put = (change: { color?: string; remarked?: string }) =>
+            onColorsChange(
               [
-                ...colours.filter((item) => item.line !== line),
-                { line, colour: now?.colour ?? "", remarked: now?.remarked ?? "", ...change },
-              ].filter((item) => item.colour !== ""),
+                ...colors.filter((item) => item.line !== line),
+                { line, color: now?.color ?? "", remarked: now?.remarked ?? "", ...change },
+              ].filter((item) => item.color !== ""),
             );
           return (
             <div key={line}>
               <Words
                 label={line}
-                value={now?.colour}
+                value={now?.color}
                 placeholder={line === "G" ? "green" : ""}
-                onValueChange={(colour) => put({ colour })}
+                onValueChange={(color) => put({ color })}
               />
-              {now && /^(white|gr[ae]y)/i.test(now.colour ?? "") && line.startsWith("L") && (
+              {now && /^(white|gr[ae]y)/i.test(now.color ?? "") && line.startsWith("L") && (
                 <Words
                   label={jointsWords.reMarked}
                   value={now.remarked}

@@ -8,7 +8,7 @@ import { jointsWords } from "../../words/joints";
 import { Checks } from "../plate/Checks";
 import { Slip } from "../size/Slip";
 import { WhySheet } from "../size/WhySheet";
-import { Colours } from "./Colors";
+import { Colors } from "./Colors";
 import { TwistOn } from "./TwistOn";
 
 type Joints = Given["joints"];
@@ -144,7 +144,7 @@ export function Housing({
           ))}
         </ul>
       </Drawer>
-      <Colours joints={joints} onColoursChange={(colours) => set({ colours })} />
+      <Colors joints={joints} onColorsChange={(colors) => set({ colors })} />
       <TwistOn
         joints={joints}
         rule={RULES[works?.twist_on ?? "building"] ?? ""}

@@ -50,7 +50,7 @@ export function LeadButtons({
   onTap: (end: string) => void;
 }) {
   return (
-    <fieldset className="grid grid-cols-4 gap-3" data-testid="sleeves">
+    <fieldset className="grid grid-cols-4 gap-3" data-testid="lead-letters">
       <legend className="sr-only">{leadsWords.leadsLinesSized}</legend>
       {[...box.lines, ...box.leads, ...more].map((name) => (
         <button

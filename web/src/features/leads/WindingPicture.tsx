@@ -32,10 +32,10 @@ const COIL = {
   resting: { stroke: "var(--edge)", width: 2, dash: undefined, word: "resting" },
 };
 
-/** A T number without its letter, as it stands on a sleeve; any other mark whole. */
+/** A T number without its letter, as it stands on a lead letter; any other mark whole. */
 export const shown = (mark: string) => (/^T\d+$/.test(mark) ? mark.slice(1) : mark);
 
-/** An end that is tapped: a lead's sleeve or a line. */
+/** An end that is tapped: a lead's lead letter or a line. */
 function End({
   name,
   point,

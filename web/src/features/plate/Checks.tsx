@@ -13,10 +13,10 @@ const SAID = {
 
 /** A sign drawn as a path: agreement, note or doubt. */
 export function Sign({ level }: { level: Finding["level"] }) {
-  const colour =
+  const color =
     level === "agrees" ? "text-proven" : level === "note" ? "text-soft" : "text-caution";
   return (
-    <svg viewBox="0 0 20 20" className={`mt-0.5 size-5 shrink-0 ${colour}`} aria-hidden="true">
+    <svg viewBox="0 0 20 20" className={`mt-0.5 size-5 shrink-0 ${color}`} aria-hidden="true">
       {level === "agrees" && (
         <path d="M3 11l5 5L17 4" fill="none" stroke="currentColor" strokeWidth="3" />
       )}

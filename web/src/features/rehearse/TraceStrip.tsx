@@ -62,7 +62,7 @@ export function TraceStrip({ line, now, circuit }: TraceStripProps) {
     canvas.height = height * ratio;
     pen.setTransform(ratio, 0, 0, ratio, 0, 0);
     const style = getComputedStyle(canvas);
-    const colour = (name: string) => style.getPropertyValue(`--${name}`).trim();
+    const color = (name: string) => style.getPropertyValue(`--${name}`).trim();
     const left = 86;
     const from = Math.max(0, now - SPAN_US * 0.75);
     const x = (t: number) => left + ((t - from) / SPAN_US) * (width - left - 8);
@@ -78,13 +78,13 @@ export function TraceStrip({ line, now, circuit }: TraceStripProps) {
       const most = Math.max(lane.most, ...values.map(Math.abs), 1);
       const least = values.some((value) => value < 0) ? -most : 0;
       const place = (value: number) => y + 40 - ((value - least) / (most - least)) * 34;
-      pen.strokeStyle = colour("hair");
+      pen.strokeStyle = color("hair");
       pen.lineWidth = 1;
       pen.beginPath();
       pen.moveTo(left, place(0));
       pen.lineTo(width - 8, place(0));
       pen.stroke();
-      pen.strokeStyle = colour("ink");
+      pen.strokeStyle = color("ink");
       pen.lineWidth = 2;
       pen.beginPath();
       for (const frame of seen) {
@@ -95,12 +95,12 @@ export function TraceStrip({ line, now, circuit }: TraceStripProps) {
         else pen.lineTo(at, place(value));
       }
       pen.stroke();
-      pen.fillStyle = colour("ink");
+      pen.fillStyle = color("ink");
       pen.fillText(lane.name, 0, y + 22);
       y += 46;
     }
     for (const step of steps) {
-      pen.fillStyle = colour("ink");
+      pen.fillStyle = color("ink");
       pen.fillText(step.name, 0, y + LANE / 2);
       const full = seen.filter((frame) => frame.words !== null);
       full.forEach((frame, place) => {
@@ -110,25 +110,23 @@ export function TraceStrip({ line, now, circuit }: TraceStripProps) {
         if (x2 <= x1) return;
         const isIn = ["1", "star", "delta"].includes(word);
         pen.fillStyle =
-          word === "welded" || word === "buzz" || word === "chatter"
-            ? colour("live")
-            : colour("ink");
-        if (isIn || pen.fillStyle === colour("live")) pen.fillRect(x1, y + 2, x2 - x1, LANE - 5);
+          word === "welded" || word === "buzz" || word === "chatter" ? color("live") : color("ink");
+        if (isIn || pen.fillStyle === color("live")) pen.fillRect(x1, y + 2, x2 - x1, LANE - 5);
         else pen.fillRect(x1, y + LANE - 4, x2 - x1, 1);
       });
       y += LANE;
     }
-    pen.fillStyle = colour("soft");
+    pen.fillStyle = color("soft");
     for (let second = Math.ceil(from / 1e6); second * 1e6 <= from + SPAN_US; second += 1) {
       pen.fillRect(x(second * 1e6), height - 24, 1, 6);
       pen.fillText(String(second), x(second * 1e6) + 2, height - 9);
     }
     for (const hazard of line.hazards) {
       if (hazard.t < from || hazard.t > from + SPAN_US) continue;
-      pen.fillStyle = colour("live");
+      pen.fillStyle = color("live");
       pen.fillRect(x(hazard.t) - 1.5, 0, 3, height - 24);
     }
-    pen.fillStyle = colour("plum");
+    pen.fillStyle = color("plum");
     pen.fillRect(x(now) - 1, 0, 2.5, height - 20);
   });
   return (

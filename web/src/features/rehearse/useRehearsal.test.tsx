@@ -24,7 +24,7 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
-const START = givenOf(jobOf({ starter: { recipe: "3A" } } as never));
+const START = givenOf(jobOf({ starter: { standard_circuit: "3A" } } as never));
 
 function frame(t: number, snapshot: number | null) {
   const full = snapshot !== null;
@@ -129,10 +129,12 @@ describe("useRehearsal", () => {
       initialProps: { given: START },
     });
     await waitFor(() => expect(result.current.line.until).toBe(10_000_000));
-    rerender({ given: { ...START, size: { ...START.size, school: "exam" } } as never });
+    rerender({ given: { ...START, size: { ...START.size, rating_rule: "main_rule" } } as never });
     await act(async () => undefined);
     expect(sent).toHaveLength(1);
-    rerender({ given: { ...START, starter: { ...START.starter, recipe: "2A" } } as never });
+    rerender({
+      given: { ...START, starter: { ...START.starter, standard_circuit: "2A" } } as never,
+    });
     await waitFor(() => expect(sent).toHaveLength(2));
     expect(sent[1]?.body).toMatchObject({ snapshot: "", until: 10_000_000 });
   });

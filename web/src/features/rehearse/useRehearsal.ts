@@ -136,7 +136,7 @@ export function useRehearsal(works: string, given: Given | null) {
 
   // another drawing is another rehearsal
   const drawing = JSON.stringify(given?.starter ?? null) + JSON.stringify(given?.leads ?? null);
-  const isReady = Boolean(given?.starter.recipe);
+  const isReady = Boolean(given?.starter.standard_circuit);
   // biome-ignore lint/correctness/useExhaustiveDependencies: begins again whenever the drawing is another
   useEffect(() => {
     if (isReady) restart();

@@ -43,8 +43,8 @@ export function OldConductors({
           />
           <Words
             label={replaceWords.color}
-            value={item.colour}
-            onValueChange={(colour) => setConductor(at, { colour })}
+            value={item.color}
+            onValueChange={(color) => setConductor(at, { color })}
           />
           <button
             type="button"
@@ -65,7 +65,7 @@ export function OldConductors({
               conductor: `L${Math.min(conductors.length + 1, 3)}`,
               terminal: "",
               tag: "",
-              colour: "",
+              color: "",
             },
           ])
         }

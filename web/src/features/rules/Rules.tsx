@@ -42,16 +42,18 @@ export function Rules() {
           <Choice
             label={rulesWords.whenLimitFalls}
             options={[
-              { value: "exam", label: rulesWords.mainRuleNot },
-              { value: "field", label: rulesWords.nextSizeUp },
+              { value: "main_rule", label: rulesWords.mainRuleNot },
+              { value: "next_size_up", label: rulesWords.nextSizeUp },
             ]}
-            value={works.school}
-            onValueChange={(school) => void set({ school: school as RulesIn["school"] })}
+            value={works.rating_rule}
+            onValueChange={(rating_rule) =>
+              void set({ rating_rule: rating_rule as RulesIn["rating_rule"] })
+            }
           />
           <Reason
-            key={works.school_reason}
-            value={works.school_reason}
-            onKeep={(school_reason) => void set({ school_reason })}
+            key={works.rating_rule_reason}
+            value={works.rating_rule_reason}
+            onKeep={(rating_rule_reason) => void set({ rating_rule_reason })}
           />
         </section>
         <Amendments
@@ -81,9 +83,9 @@ export function Rules() {
               { value: "nfpa79", label: rulesWords.nfpaRedControl },
               { value: "iec60204", label: rulesWords.iecRedControl },
             ]}
-            value={works.wire_colours}
-            onValueChange={(wire_colours) =>
-              void set({ wire_colours: wire_colours as RulesIn["wire_colours"] })
+            value={works.wire_colors}
+            onValueChange={(wire_colors) =>
+              void set({ wire_colors: wire_colors as RulesIn["wire_colors"] })
             }
           />
           <Choice

@@ -13,12 +13,12 @@ export function useRules(works: ReturnType<typeof useWorks>) {
     if (!works) return;
     const body = {
       edition: works.edition,
-      school: works.school,
+      rating_rule: works.rating_rule,
       swap_lines: works.swap_lines,
       twist_on: works.twist_on,
       twist_on_largest: works.twist_on_largest,
-      school_reason: works.school_reason,
-      wire_colours: works.wire_colours,
+      rating_rule_reason: works.rating_rule_reason,
+      wire_colors: works.wire_colors,
       control_wire: works.control_wire,
       ferrules: works.ferrules,
       amendments: works.amendments.map(({ subject, value, author, reason }) => ({

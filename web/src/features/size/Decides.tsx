@@ -193,17 +193,19 @@ export function Decides({
       </Said>
       <Limits size={size} onSizeChange={onSizeChange} onRest={onRest} />
       <div className="flex flex-wrap items-center gap-2">
-        <span className="stamp text-soft" id="school">
+        <span className="stamp text-soft" id="rating_rule">
           {sizeWords.reading}
         </span>
-        <div role="group" aria-labelledby="school">
+        <div role="group" aria-labelledby="rating_rule">
           <Choice
             options={[
-              { value: "exam", label: sizeWords.mainRuleNot },
-              { value: "field", label: sizeWords.nextSizeUp },
+              { value: "main_rule", label: sizeWords.mainRuleNot },
+              { value: "next_size_up", label: sizeWords.nextSizeUp },
             ]}
-            value={worked.school}
-            onValueChange={(value) => set({ school: value === "exam" ? "exam" : "field" })}
+            value={worked.rating_rule}
+            onValueChange={(value) =>
+              set({ rating_rule: value === "main_rule" ? "main_rule" : "next_size_up" })
+            }
           />
         </div>
       </div>

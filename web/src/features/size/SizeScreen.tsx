@@ -11,7 +11,7 @@ import { Figures } from "./Figures";
 import { PartInputs } from "./parts/PartInputs";
 import { PartPicker } from "./parts/PartPicker";
 import { figuresOf, isPart, type PartId } from "./parts/parts";
-import { Schools } from "./parts/Schools";
+import { RatingRules } from "./parts/RatingRules";
 import { TimePart } from "./parts/TimePart";
 import { Slip } from "./Slip";
 import { WhySheet } from "./WhySheet";
@@ -44,7 +44,8 @@ export function SizeScreen() {
     if (worked && asked && !worked.steps.some((step) => step.id === asked)) setSeen(null);
   }, [worked, asked]);
   const chain = steps.filter(
-    (step) => step.kind === "worked" && !worked?.figures.some((figure) => figure.step === step.id),
+    (step) =>
+      step.kind === "calculated" && !worked?.figures.some((figure) => figure.step === step.id),
   );
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const focused = () => {
@@ -59,7 +60,7 @@ export function SizeScreen() {
         if (given && worked) {
           state.change("size", {
             ...given.size,
-            school: worked.school === "exam" ? "field" : "exam",
+            rating_rule: worked.rating_rule === "main_rule" ? "next_size_up" : "main_rule",
           });
         }
       },
@@ -140,7 +141,7 @@ export function SizeScreen() {
               onRest={() => void state.keep()}
             />
           )}
-          {part === "branch" && <Schools worked={worked} />}
+          {part === "branch" && <RatingRules worked={worked} />}
           {part === "branch" && chain.length > 0 && (
             <section aria-labelledby="chain">
               <h2 id="chain" className="stamp mb-2 text-soft">

@@ -65,7 +65,9 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
           <b className="stamp text-caution">{words.marks.check_the_book}</b>
         )}
         {hasMoved && <b className="stamp text-plum">{sizeWords.moved}</b>}
-        {step.schools && <span className="font-mono text-xs">{`< ${step.schools} >`}</span>}
+        {step.rating_rules && (
+          <span className="font-mono text-xs">{`< ${step.rating_rules} >`}</span>
+        )}
         <span className="ml-auto font-semibold text-plum underline underline-offset-3">
           {sizeWords.why2}
         </span>

@@ -92,7 +92,7 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
                 <span className="text-right">
                   <span className="font-mono font-semibold">{other.said}</span>{" "}
                   <span className="text-sm text-soft">
-                    {other.kind === "worked" ? other.rule?.section : words.kinds[other.kind]}
+                    {other.kind === "calculated" ? other.rule?.section : words.kinds[other.kind]}
                   </span>
                 </span>
               </li>
@@ -150,5 +150,5 @@ function allInputs(worked: Worked, step: Step): Step[] {
   walk(step.id);
   return [...seen]
     .map((id) => byId.get(id))
-    .filter((other): other is Step => other !== undefined && other.kind !== "worked");
+    .filter((other): other is Step => other !== undefined && other.kind !== "calculated");
 }

@@ -34,7 +34,7 @@ export interface OptionsProps {
   onChange: (starter: Starter) => void;
 }
 
-/** Every option of the recipe; a change redraws at once. */
+/** Every option of the standard circuit; a change redraws at once. */
 export function Options({ options, starter, onChange }: OptionsProps) {
   const set = (name: string, word: string, standard: string) => {
     const next = { ...(starter.options ?? {}) };

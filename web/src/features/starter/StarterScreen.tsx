@@ -51,7 +51,7 @@ export function StarterScreen() {
   const beside = useChoices(place.works, given);
   const choices = new Map((beside.data ?? []).map((choice) => [choice.id, choice]));
   const groups = [...new Map(circuits.map((entry) => [entry.group, entry.group_label]))];
-  const chosen = given?.starter.recipe || "";
+  const chosen = given?.starter.standard_circuit || "";
   const [group, setGroup] = useState<string | null>(null);
   const [looked, setLooked] = useState<string | null>(null);
   const shownGroup =
@@ -65,9 +65,9 @@ export function StarterScreen() {
     // what was taken on or changed belonged to the other circuit
     state.change("starter", {
       ...given.starter,
-      recipe: id,
+      standard_circuit: id,
       options: {},
-      edits: id === given.starter.recipe ? (given.starter.edits ?? []) : [],
+      edits: id === given.starter.standard_circuit ? (given.starter.edits ?? []) : [],
       accepted: [],
     });
   };
@@ -157,7 +157,7 @@ export function StarterScreen() {
                   <button
                     type="button"
                     aria-pressed={isChosen}
-                    data-testid={`recipe-${entry.id}`}
+                    data-testid={`circuit-${entry.id}`}
                     className="grid w-full grid-cols-[3.2rem_minmax(0,1fr)_auto] items-baseline gap-x-3 border-[1.5px] border-edge bg-sheet px-3 py-2.5 text-left hover:border-plum aria-pressed:border-2 aria-pressed:border-ink"
                     onClick={() => choose(entry.id)}
                     onFocus={() => setLooked(entry.id)}

@@ -43,7 +43,7 @@ SENTENCES: dict[str, str] = {
     "setting.coil_low_v": "one coil, low speed",
     "setting.coil_ohm": "coil, as read on the bench",
     "setting.coil_v": "one coil",
-    "setting.colour": "color",
+    "setting.color": "color",
     "setting.diff": "trips early on a lost phase (1) or not (0)",
     "setting.fault_ka": "fault current",
     "setting.fla": "full-load current",

@@ -14,7 +14,7 @@ SENTENCES: dict[str, str] = {
     "starter.clash": "{name} does not go with the other options: {missing} is missing.",
     "starter.clash.hint": "Undo one of the two.",
     "starter.none": "No starter is chosen in this job.",
-    "starter.none.hint": "Choose one on the Starter step, or give starter.recipe in the file.",
+    "starter.none.hint": "Choose one on the Starter step, or give starter.standard_circuit in the file.",
     "group.found": "As found",
     "group.manual": "Manual starter",
     "group.two_wire": "Two-wire, pilot device",

@@ -105,7 +105,7 @@ register(
             Parameter("ptt", "0|1", "0"),
             Parameter("kind", "led|filament", "led"),
             Parameter("legend", "text"),
-            Parameter("colour", "text"),
+            Parameter("color", "text"),
         ),
         lambda given: _ends(_lamp(given)),
         _lamp,

@@ -13,7 +13,7 @@ from collections.abc import Mapping, Sequence
 from random import Random
 
 from evencoil.base import Message, RefusedError
-from evencoil.leads.identify.readings import Pair, sleeves
+from evencoil.leads.identify.readings import Pair, lead_letters
 from evencoil.solver import Network, coil_matrix
 from evencoil.winding import KINDS, WindingKind
 
@@ -40,8 +40,8 @@ class PracticeBench:
         random = Random(seed)  # noqa: S311 - a practice motor, no secret
         order = list(self.winding.leads)
         random.shuffle(order)
-        self.sleeves = sleeves(len(order))
-        self.lead_of: Mapping[str, str] = dict(zip(self.sleeves, order, strict=True))
+        self.lead_letters = lead_letters(len(order))
+        self.lead_of: Mapping[str, str] = dict(zip(self.lead_letters, order, strict=True))
         self.coil_ohm = random.uniform(0.05, 2.0)
         self.rotor_pu = random.uniform(0.05, 0.14)
 
@@ -70,7 +70,7 @@ class PracticeBench:
         Parameters
         ----------
         pair : pair of str
-            Two sleeves, all joints open.
+            Two lead letters, all joints open.
         """
         self._known(pair)
         nodes = self._nodes(())
@@ -98,7 +98,7 @@ class PracticeBench:
         Parameters
         ----------
         feed : tuple of str
-            Two sleeves fed with low AC, the rotor at rest.
+            Two lead letters fed with low AC, the rotor at rest.
         feed_v : float
             Volts of the feed. [V]
         joined : sequence of pairs
@@ -122,10 +122,10 @@ class PracticeBench:
         return shown * self._off("volts", feed, tuple(joined), read)
 
     def _known(self, used: Sequence[str]) -> None:
-        for sleeve in used:
-            if sleeve not in self.lead_of:
+        for letter in used:
+            if letter not in self.lead_of:
                 raise RefusedError(
-                    Message("unmarked.sleeve", {"n": "1", "lead": sleeve[:12]}),
+                    Message("unmarked.letter", {"n": "1", "lead": letter[:12]}),
                     field="bench.readings",
-                    hint=Message("unmarked.sleeve.hint"),
+                    hint=Message("unmarked.letter.hint"),
                 )

@@ -62,7 +62,7 @@ class Groupings:
     Attributes
     ----------
     leads : tuple of str
-        The sleeves.
+        The lead letters.
     bits : int
         One bit for each grouping of so many leads that the touches allow.
     """
@@ -116,7 +116,7 @@ def groupings(leads: Sequence[str], touches: Sequence[Touch]) -> Groupings:
     Parameters
     ----------
     leads : sequence of str
-        The sleeves.
+        The lead letters.
     touches : sequence of Touch
         Those taken so far.
     """

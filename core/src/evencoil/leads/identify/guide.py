@@ -65,7 +65,7 @@ class Guided:
     kinds : tuple of str
         Windings that still fit.
     numbers : mapping
-        T number of every sleeve that is the same in all numberings left.
+        T number of every lead letter that is the same in all numberings left.
     doubtful : tuple of int
         Readings of which one is wrong, by place; empty if all agree.
     notes : tuple of Message
@@ -244,9 +244,9 @@ def _common(alive: Sequence[Numbering]) -> dict[str, str]:
     """Return the numbers that all numberings left agree on."""
     first, *rest = [numbering.numbers() for numbering in alive]
     return {
-        sleeve: lead
-        for sleeve, lead in first.items()
-        if all(other.get(sleeve) == lead for other in rest)
+        letter: lead
+        for letter, lead in first.items()
+        if all(other.get(letter) == lead for other in rest)
     }
 
 
@@ -281,7 +281,7 @@ def guide(
     groups : sequence of sequences of str
         Leads that someone rang out whole, in place of single touches.
     known : mapping or None
-        T numbers of sleeves that are sure already.
+        T numbers of lead letters that are sure already.
     same_phase : sequence of two pairs
         Pairs that are known to be two halves of one phase.
 
@@ -294,7 +294,7 @@ def guide(
     Raises
     ------
     RefusedError
-        If a reading cannot be: an unknown sleeve, no feed, volts beyond reason.
+        If a reading cannot be: an unknown letter, no feed, volts beyond reason.
     """
     check_readings(leads, readings)
     whole = _as_touches(groups)

@@ -29,9 +29,9 @@ __all__ = ["Numbering", "numberings", "resistance", "volts_of"]
 
 @dataclass(frozen=True, slots=True)
 class Numbering:
-    """A number for every sleeve, as one winding kind.
+    """A number for every letter, as one winding kind.
 
-    ``lead_of`` maps T number to sleeve.
+    ``lead_of`` maps T number to lead letter.
     """
 
     kind: WindingKind
@@ -39,15 +39,15 @@ class Numbering:
     _numbers: Mapping[str, str] = field(init=False, repr=False, compare=False)
 
     def __post_init__(self) -> None:
-        numbers = {sleeve: lead for lead, sleeve in self.lead_of}
+        numbers = {letter: lead for lead, letter in self.lead_of}
         object.__setattr__(self, "_numbers", numbers)  # asked for at every reading
 
     def of(self) -> dict[str, str]:
-        """Return the sleeve of every T number."""
+        """Return the lead letter of every T number."""
         return dict(self.lead_of)
 
     def numbers(self) -> Mapping[str, str]:
-        """Return the T number of every sleeve."""
+        """Return the T number of every lead letter."""
         return self._numbers
 
 
@@ -219,7 +219,7 @@ def numberings(grouping: Grouping, known: Mapping[str, str] | None = None) -> li
     grouping : Grouping
         Which leads ring together.
     known : mapping or None
-        T numbers of sleeves that are sure; then every numbering that has them.
+        T numbers of lead letters that are sure; then every numbering that has them.
     """
     sizes = tuple(sorted((len(group) for group in grouping), reverse=True))
     found = list(_MAKERS[sizes](grouping))
@@ -227,12 +227,12 @@ def numberings(grouping: Grouping, known: Mapping[str, str] | None = None) -> li
         return found
     fitting: dict[tuple[tuple[str, str], ...], Numbering] = {}
     for numbering in found:
-        sleeve = numbering.of()
+        letter = numbering.of()
         order = KINDS[numbering.kind].leads
         for renamed in _renamings(numbering.kind):
             other = _made(
                 numbering.kind,
-                {new: sleeve[old] for old, new in zip(order, renamed, strict=True)},
+                {new: letter[old] for old, new in zip(order, renamed, strict=True)},
             )
             numbers = other.numbers()
             if all(numbers.get(lead) == number for lead, number in known.items()):
@@ -294,14 +294,14 @@ def _between(coils: Sequence[Coil], points: Sequence[str], one: str, other: str)
 
 
 def resistance(numbering: Numbering, pair: Pair) -> float | None:
-    """Return the resistance between two sleeves in coils, None where it is open.
+    """Return the resistance between two lead letters in coils, None where it is open.
 
     Parameters
     ----------
     numbering : Numbering
         As supposed.
     pair : pair of str
-        Two sleeves.
+        Two lead letters.
     """
     to = numbering.numbers()
     return _laplace(numbering.kind).get((to[pair[0]], to[pair[1]]))
@@ -408,7 +408,7 @@ def volts_of(
     numbering : Numbering
         As supposed.
     feed : tuple of str
-        Two or three sleeves.
+        Two or three lead letters.
     joined : sequence of pairs
         Sleeves jumpered together.
     read : pair of str

@@ -10,9 +10,9 @@ from dataclasses import dataclass
 
 from evencoil.base import Message, OutOfRangeError, RefusedError
 
-__all__ = ["SLEEVES", "Pair", "Reading", "Touch", "Volts", "check_readings", "sleeves"]
+__all__ = ["LEAD_LETTERS", "Pair", "Reading", "Touch", "Volts", "check_readings", "lead_letters"]
 
-SLEEVES = "abcdefghijklm"
+LEAD_LETTERS = "abcdefghijklm"
 Pair = tuple[str, str]
 
 
@@ -62,8 +62,8 @@ class Volts:
 Reading = Touch | Volts
 
 
-def sleeves(count: int) -> tuple[str, ...]:
-    """Return the sleeves that go on first: a, b, c and so on.
+def lead_letters(count: int) -> tuple[str, ...]:
+    """Return the lead letters that go on first: a, b, c and so on.
 
     Raises
     ------
@@ -76,7 +76,7 @@ def sleeves(count: int) -> tuple[str, ...]:
             field="bench.leads",
             hint=Message("unmarked.count.hint"),
         )
-    return tuple(SLEEVES[:count])
+    return tuple(LEAD_LETTERS[:count])
 
 
 def _refuse(code: str, place: int, **params: str) -> RefusedError:
@@ -88,12 +88,12 @@ def _refuse(code: str, place: int, **params: str) -> RefusedError:
 
 
 def check_readings(leads: Sequence[str], readings: Sequence[Reading]) -> None:
-    """Refuse readings that cannot be: unknown sleeves, a lead against itself, no volts.
+    """Refuse readings that cannot be: unknown lead letters, a lead against itself, no volts.
 
     Parameters
     ----------
     leads : sequence of str
-        The sleeves that are on.
+        The lead letters that are on.
     readings : sequence of Reading
         In the order they were taken.
 
@@ -109,7 +109,7 @@ def check_readings(leads: Sequence[str], readings: Sequence[Reading]) -> None:
             used |= set(reading.feed)
         for lead in sorted(used):
             if lead not in leads:
-                raise _refuse("sleeve", place, lead=lead[:12])
+                raise _refuse("letter", place, lead=lead[:12])
         if any(one == other for one, other in pairs):
             raise _refuse("itself", place, lead=pairs[0][0])
         if isinstance(reading, Touch):

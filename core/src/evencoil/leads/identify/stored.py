@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from evencoil.base import Message, MissingError
 from evencoil.leads.identify.guide import Guided, guide
-from evencoil.leads.identify.readings import Pair, Reading, Touch, Volts, sleeves
+from evencoil.leads.identify.readings import Pair, Reading, Touch, Volts, lead_letters
 from evencoil.leads.inputs import BenchInputs, TouchInput, VoltsInput
 
 __all__ = ["guide_bench"]
@@ -51,4 +51,4 @@ def guide_bench(bench: BenchInputs) -> Guided:
             hint=Message("unmarked.count.hint"),
         )
     readings = [_reading(item) for item in bench.readings]
-    return guide(sleeves(bench.leads), readings, groups=bench.groups)
+    return guide(lead_letters(bench.leads), readings, groups=bench.groups)

@@ -206,7 +206,7 @@ def heater_of_code(
         "heater_there_a",
         row.low_a * 5 / 4,
         "A",
-        "heater.there",
+        "heater.existing",
         "overload",
         edition,
         {

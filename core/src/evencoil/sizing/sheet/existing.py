@@ -23,7 +23,7 @@ __all__ = ["figures"]
 
 def figures(sheet: SizeSheet) -> Iterator[Figure]:
     """Yield the verdict on each existing item, and the weakest part."""
-    asked = sheet.size.there
+    asked = sheet.size.existing
     if asked is None:
         return
     cable = asked.cable
@@ -36,8 +36,8 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             terminal_c=asked.terminal_c,
         )
         yield sheet.figure(
-            "there_cable",
-            "there",
+            "existing_cable",
+            "existing",
             lambda: cable_there(
                 there,
                 sheet.trail.number("ambient_factor") * sheet.trail.number("adjustment_factor"),
@@ -52,24 +52,24 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
     if others is not None:
         yield sheet.figure(
             "there_other_loads",
-            "there",
+            "existing",
             lambda: other_loads_there(
                 others,
-                sheet.trail.number("there_cable_a"),
+                sheet.trail.number("existing_cable_a"),
                 edition=sheet.edition,
                 trail=sheet.trail,
             ),
-            "there_cable_a",
+            "existing_cable_a",
             "required_ampacity_a",
         )
     if device is not None:
         yield sheet.figure(
-            "there_device", "there", lambda: _device(sheet, device), "protection_limit_a"
+            "existing_device", "existing", lambda: _device(sheet, device), "protection_limit_a"
         )
     if trip is not None:
         yield sheet.figure(
-            "there_heaters",
-            "there",
+            "existing_heaters",
+            "existing",
             lambda: existing_heaters(sheet, trip),
             "overload_setting_a",
             "plate_amps_a",
@@ -77,8 +77,8 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
     plug, volts = asked.plug_a, asked.plug_v
     if plug is not None and volts is not None:
         yield sheet.figure(
-            "there_plug",
-            "there",
+            "existing_plug",
+            "existing",
             lambda: plug_there(
                 amps_a=plug,
                 volts_v=volts,
@@ -91,7 +91,7 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             "power_hp",
         )
     if weakest_part(edition=sheet.edition, trail=sheet.trail) is not None:
-        yield Figure(id="weakest_part", step="weakest_part", group="there")
+        yield Figure(id="weakest_part", step="weakest_part", group="existing")
 
 
 def _device(sheet: SizeSheet, amps_a: Decimal) -> Step:

@@ -48,7 +48,7 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             ),
         )
         yield sheet.figure(
-            "there_heaters",
+            "existing_heaters",
             "overload",
             lambda: existing_heaters(sheet, sheet.trail.number("heater_there_a")),
             "heater_there_a",

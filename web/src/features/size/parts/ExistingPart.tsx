@@ -16,9 +16,9 @@ const CABLES = [
 
 /** What somebody else installed. */
 export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
-  const there = size.there;
-  const set = (next: typeof size.there) => onSizeChange({ ...size, there: next ?? null });
-  if (!there) {
+  const existing = size.existing;
+  const set = (next: typeof size.existing) => onSizeChange({ ...size, existing: next ?? null });
+  if (!existing) {
     return (
       <Unasked
         says={sizePartsWords.enterExistingInstallationEach}
@@ -29,19 +29,19 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
       />
     );
   }
-  const change = (next: Partial<typeof there>) => set({ ...there, ...next });
+  const change = (next: Partial<typeof existing>) => set({ ...existing, ...next });
   return (
     <div className="space-y-3">
       <Box name={sizePartsWords.conductors}>
         <Choice
           label={sizePartsWords.kind}
           options={CABLES}
-          value={there.cable ?? null}
+          value={existing.cable ?? null}
           onValueChange={(cable) => change({ cable })}
         />
         <Words
           label={sizePartsWords.size2}
-          value={there.cable_size}
+          value={existing.cable_size}
           placeholder="10"
           onValueChange={(cable_size) => change({ cable_size })}
           onRest={onRest}
@@ -53,7 +53,7 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
             { value: "cu", label: sizePartsWords.copper },
             { value: "al", label: sizePartsWords.aluminum },
           ]}
-          value={there.cable_metal ?? "cu"}
+          value={existing.cable_metal ?? "cu"}
           onValueChange={(cable_metal) => change({ cable_metal })}
         />
         <Choice
@@ -62,7 +62,7 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
             value,
             label: value,
           }))}
-          value={there.cable_insulation ?? "THWN"}
+          value={existing.cable_insulation ?? "THWN"}
           onValueChange={(cable_insulation) => change({ cable_insulation })}
         />
         <Choice
@@ -71,13 +71,13 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
             { value: 60, label: sizePartsWords.cUnmarked },
             { value: 75, label: "75 °C" },
           ]}
-          value={there.terminal_c ?? 60}
+          value={existing.terminal_c ?? 60}
           onValueChange={(terminal_c) => change({ terminal_c })}
         />
         <Reading
           label={sizePartsWords.otherLoadsCircuit}
           unit="A"
-          value={there.other_loads_a}
+          value={existing.other_loads_a}
           onValueChange={(other_loads_a) => change({ other_loads_a })}
           onRest={onRest}
           className="w-20"
@@ -87,7 +87,7 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
         <Reading
           label={sizePartsWords.fuseBreaker}
           unit="A"
-          value={there.device_a}
+          value={existing.device_a}
           onValueChange={(device_a) => change({ device_a })}
           onRest={onRest}
           className="w-20"
@@ -95,7 +95,7 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
         <Reading
           label={sizePartsWords.overloadTrips}
           unit="A"
-          value={there.trip_a}
+          value={existing.trip_a}
           onValueChange={(trip_a) => change({ trip_a })}
           onRest={onRest}
           className="w-20"
@@ -103,7 +103,7 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
         <Reading
           label={sizePartsWords.plugReceptacle}
           unit="A"
-          value={there.plug_a}
+          value={existing.plug_a}
           onValueChange={(plug_a) => change({ plug_a })}
           onRest={onRest}
           className="w-20"
@@ -111,7 +111,7 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
         <Reading
           label={sizePartsWords.voltage2}
           unit="V"
-          value={there.plug_v}
+          value={existing.plug_v}
           onValueChange={(plug_v) => change({ plug_v })}
           onRest={onRest}
           className="w-20"
@@ -119,7 +119,7 @@ export function ExistingPart({ size, onSizeChange, onRest }: PartProps) {
         <Reading
           label={sizePartsWords.power}
           unit={sizePartsWords.hp}
-          value={there.plug_hp}
+          value={existing.plug_hp}
           onValueChange={(plug_hp) => change({ plug_hp })}
           onRest={onRest}
           className="w-20"

@@ -25,7 +25,7 @@ export function PartInputs({ part, works, ...props }: PartProps & { part: PartId
       return <ControlPart {...props} />;
     case "drive":
       return <DrivePart {...props} />;
-    case "there":
+    case "existing":
       return <ExistingPart {...props} />;
     default:
       return null;

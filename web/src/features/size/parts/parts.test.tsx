@@ -13,10 +13,10 @@ afterEach(cleanup);
 
 const WORKED = {
   figures: [
-    { id: "there_conductor", group: "there", step: "a", refusal: null },
-    { id: "there_device", group: "there", step: "b", refusal: null },
-    { id: "weakest_part", group: "there", step: "b", refusal: null },
-    { id: "there_plug", group: "there", step: null, refusal: { detail: "Not entered." } },
+    { id: "existing_conductor", group: "existing", step: "a", refusal: null },
+    { id: "existing_device", group: "existing", step: "b", refusal: null },
+    { id: "weakest_part", group: "existing", step: "b", refusal: null },
+    { id: "existing_plug", group: "existing", step: null, refusal: { detail: "Not entered." } },
     { id: "conductor_size", group: "branch", step: "c", refusal: null },
   ],
   steps: [
@@ -28,15 +28,15 @@ const WORKED = {
 
 describe("parts of the size sheet", () => {
   it("counts what fails and what is withheld from the list it shows", () => {
-    expect(figuresOf(WORKED, "there").map((one) => one.id)).toEqual([
-      "there_conductor",
-      "there_device",
+    expect(figuresOf(WORKED, "existing").map((one) => one.id)).toEqual([
+      "existing_conductor",
+      "existing_device",
       "weakest_part",
-      "there_plug",
+      "existing_plug",
     ]);
     // the weakest part repeats another verdict: it is not counted twice
-    expect(failsOf(WORKED, "there")).toBe(1);
-    expect(withheldOf(WORKED, "there")).toBe(1);
+    expect(failsOf(WORKED, "existing")).toBe(1);
+    expect(withheldOf(WORKED, "existing")).toBe(1);
     expect(failsOf(WORKED, "run")).toBe(0);
   });
 
@@ -50,7 +50,7 @@ describe.each([
   ["fault", FaultPart, sizePartsWords.compareRatings],
   ["raceway", RacewayPart, sizePartsWords.calculateRaceway],
   ["place", DisconnectPart, sizePartsWords.enterLocations],
-  ["there", ExistingPart, sizePartsWords.enterExistingInstallation],
+  ["existing", ExistingPart, sizePartsWords.enterExistingInstallation],
 ] as const)("%s", (key, Part, button) => {
   const shown = (size: Size) => {
     const onSizeChange = vi.fn();

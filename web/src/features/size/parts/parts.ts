@@ -13,7 +13,7 @@ export const PARTS = [
   { id: "place", name: sizePartsWords.disconnects, groups: ["place"] },
   { id: "control", name: sizePartsWords.controlPower, groups: ["control"] },
   { id: "drive", name: sizePartsWords.drive, groups: ["drive"] },
-  { id: "there", name: sizePartsWords.existingInstallation, groups: ["there"] },
+  { id: "existing", name: sizePartsWords.existingInstallation, groups: ["existing"] },
   { id: "time", name: sizePartsWords.timeCurrentCurve2, groups: [] },
 ] as const;
 

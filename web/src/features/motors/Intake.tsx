@@ -4,12 +4,12 @@ import { Refused } from "../../api/client";
 import { Sheet } from "../../components/Sheet";
 import { ProblemSlab } from "../../components/shapes";
 import { yardWords } from "../../words/yard";
-import type { useYard } from "./useYard";
+import type { useMotors } from "./useMotors";
 
 export interface IntakeProps {
   works: string;
   machines: readonly string[];
-  yard: ReturnType<typeof useYard>;
+  yard: ReturnType<typeof useMotors>;
   mode: "add" | "import" | null;
   onClose: () => void;
 }

@@ -10,12 +10,12 @@ import { useSession } from "../../state/session";
 import { yardWords } from "../../words/yard";
 import { Intake } from "./Intake";
 import { OneLine } from "./OneLine";
-import { useYard, type YardMotor } from "./useYard";
+import { type ListedMotor, useMotors } from "./useMotors";
 
 /** Every motor of the works: where its job stands and what it wants next. */
-export function Yard() {
+export function Motors() {
   const { works = "" } = useParams();
-  const state = useYard(works);
+  const state = useMotors(works);
   const session = useSession();
   const navigate = useNavigate();
   const [at, setAt] = useState(0);
@@ -27,9 +27,9 @@ export function Yard() {
   const motors = (yard?.motors ?? []).filter((motor) =>
     `${motor.tag} ${motor.name} ${motor.machine}`.toLowerCase().includes(wanted),
   );
-  const to = (motor: YardMotor) =>
+  const to = (motor: ListedMotor) =>
     `/w/${works}/m/${encodeURIComponent(motor.tag)}/j/${motor.job}/${motor.next_step || "size"}`;
-  const open = (motor: YardMotor | undefined) => motor && navigate(to(motor));
+  const open = (motor: ListedMotor | undefined) => motor && navigate(to(motor));
   const move = (by: number) => {
     const next = Math.min(Math.max(at + by, 0), Math.max(motors.length - 1, 0));
     setAt(next);

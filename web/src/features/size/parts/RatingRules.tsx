@@ -9,15 +9,18 @@ const NAMES: Record<string, string> = {
 };
 
 /** Every opinion on the device side by side: what it gives, whether it holds here, and why. */
-export function Schools({ worked }: { worked: Worked }) {
-  if (worked.schools.length === 0) return null;
+export function RatingRules({ worked }: { worked: Worked }) {
+  if (worked.rating_rules.length === 0) return null;
   return (
-    <section aria-labelledby="schools">
-      <h2 id="schools" className="stamp mb-2 text-soft">
+    <section aria-labelledby="rating_rules">
+      <h2 id="rating_rules" className="stamp mb-2 text-soft">
         {sizePartsWords.eachReading}
       </h2>
-      <div className="grid gap-x-3 gap-y-2 sm:grid-cols-2 md:grid-cols-4" data-testid="schools">
-        {worked.schools.map((row) => (
+      <div
+        className="grid gap-x-3 gap-y-2 sm:grid-cols-2 md:grid-cols-4"
+        data-testid="rating-rules"
+      >
+        {worked.rating_rules.map((row) => (
           <div
             key={row.id}
             data-chosen={row.is_chosen}

@@ -1,10 +1,10 @@
 import { Link } from "react-router";
 import { yardWords } from "../../words/yard";
-import type { YardMotor } from "./useYard";
+import type { ListedMotor } from "./useMotors";
 
 export interface OneLineProps {
-  motors: readonly YardMotor[];
-  to: (motor: YardMotor) => string;
+  motors: readonly ListedMotor[];
+  to: (motor: ListedMotor) => string;
 }
 
 /** A line of motors on their supply: which are settled, and which want something. */

@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
 
-export type YardMotor = Schemas["MotorOut"];
+export type ListedMotor = Schemas["MotorOut"];
 
-export function useYard(works: string) {
+export function useMotors(works: string) {
   const client = useQueryClient();
   const yard = useQuery({
     queryKey: ["yard", works],

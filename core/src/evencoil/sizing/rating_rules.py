@@ -1,4 +1,4 @@
-"""Both schools side by side, and the ordinary circuit's figure that does not apply.
+"""Both rating rules side by side, and the ordinary circuit's figure that does not apply.
 
 Units: current [A].
 Rules: NEC 430.52(C)(1) (main rule and next size up), 240.4(D) and (G).
@@ -14,11 +14,11 @@ from evencoil.plate import PlateReading
 from evencoil.sizing.conductor import Material
 from evencoil.sizing.protection import FUSES, DeviceKind, Machine, ordinary_limit_a, ratings_in
 
-__all__ = ["SchoolRow", "schools_of"]
+__all__ = ["RatingRuleRow", "rating_rules_of"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class SchoolRow:
+class RatingRuleRow:
     """One opinion on the device: whose it is, what it gives [A], and why."""
 
     id: str
@@ -28,7 +28,7 @@ class SchoolRow:
     reason: Message
 
 
-def schools_of(
+def rating_rules_of(
     reading: PlateReading,
     profile: Profile,
     trail: Trail,
@@ -37,7 +37,7 @@ def schools_of(
     kind: DeviceKind,
     material: Material,
     machine: Machine = "squirrel_cage",
-) -> tuple[SchoolRow, ...]:
+) -> tuple[RatingRuleRow, ...]:
     """Return what each opinion would put in front of this motor.
 
     Parameters
@@ -59,7 +59,7 @@ def schools_of(
 
     Returns
     -------
-    tuple of SchoolRow
+    tuple of RatingRuleRow
         Empty while there is no device, and for a setting, which no one rounds.
     """
     if "protection_device_a" not in trail or "protection_limit_a" not in trail:
@@ -76,51 +76,51 @@ def schools_of(
         machine=machine,
     )
     limit = show(found.limit_a, "limit")
-    exam = found.exam_a if found.exam_a is not None else found.field_a
-    chosen = profile.school
-    own = Message("school.works", {"reason": profile.school_reason or "—"})
+    exam = found.main_rule_a if found.main_rule_a is not None else found.next_size_a
+    chosen = profile.rating_rule
+    own = Message("rating_rule.works", {"reason": profile.rating_rule_reason or "—"})
     rows = [
-        SchoolRow(
-            id="exam",
+        RatingRuleRow(
+            id="main_rule",
             amps_a=plain(exam),
-            is_chosen=chosen == "exam",
+            is_chosen=chosen == "main_rule",
             applies=True,
             reason=own
-            if chosen == "exam" and profile.school_reason
-            else Message("school.exam", {"limit": limit}),
+            if chosen == "main_rule" and profile.rating_rule_reason
+            else Message("rating_rule.exam", {"limit": limit}),
         ),
-        SchoolRow(
-            id="field",
-            amps_a=plain(found.field_a),
-            is_chosen=chosen == "field",
+        RatingRuleRow(
+            id="next_size_up",
+            amps_a=plain(found.next_size_a),
+            is_chosen=chosen == "next_size_up",
             applies=True,
             reason=own
-            if chosen == "field" and profile.school_reason
-            else Message("school.field", {"limit": limit}),
+            if chosen == "next_size_up" and profile.rating_rule_reason
+            else Message("rating_rule.field", {"limit": limit}),
         ),
-        SchoolRow(
+        RatingRuleRow(
             id="raised",
             amps_a=plain(found.raised_a),
             is_chosen="no_start" in trail,
             applies="no_start" in trail,
-            reason=Message("school.raised", {"cap": show(found.cap_a, "limit")}),
+            reason=Message("rating_rule.raised", {"cap": show(found.cap_a, "limit")}),
         ),
         _ordinary(kind, material, trail),
     ]
     return tuple(rows)
 
 
-def _ordinary(kind: DeviceKind, material: Material, trail: Trail) -> SchoolRow:
+def _ordinary(kind: DeviceKind, material: Material, trail: Trail) -> RatingRuleRow:
     """Name what an ordinary circuit of that wire would have, and why it does not hold here."""
     amps = ordinary_limit_a(material, trail)
     is_fuse = kind in FUSES
-    return SchoolRow(
+    return RatingRuleRow(
         id="ordinary",
         amps_a=show(amps, "limit"),
         is_chosen=False,
         applies=False,
         reason=Message(
-            "school.ordinary_fuse" if is_fuse else "school.ordinary",
+            "rating_rule.ordinary_fuse" if is_fuse else "rating_rule.ordinary",
             {"size": trail["conductor_size"].shown},
         ),
     )
