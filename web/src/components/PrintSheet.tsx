@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, type Schemas, told } from "../api/client";
+import { renew } from "../state/renew";
 import type { JobState, Place } from "../state/useJob";
 import { frameWords } from "../words/frame";
 import { Sheet } from "./Sheet";
@@ -98,7 +99,7 @@ export function PrintSheet({ place, state, onClose }: PrintSheetProps) {
       );
     },
     onSuccess: (made: Schemas["IssueOut"]) => {
-      void client.invalidateQueries({ queryKey: key });
+      void renew(client, key);
       if (made.kind === "wiring") void state.reload();
     },
   });

@@ -11,6 +11,7 @@ import {
   same,
   unsaved,
 } from "./job";
+import { renew } from "./renew";
 import type { Draft } from "./useDraft";
 import { AGAIN_AFTER_MS } from "./useWorked";
 
@@ -99,7 +100,7 @@ export function useKeep(place: Place, jobKey: readonly unknown[], draft: Draft) 
       }
       const newest = part === "plate" ? version.n : base.newest_plate_n;
       write(part, stored, version, { is_stale: false, newest_plate_n: newest });
-      void client.invalidateQueries({ queryKey: ["yard", place.works] });
+      void renew(client, ["yard", place.works]);
       setLine({ state: "saved", version });
     } catch (error) {
       if (!(error instanceof Refused)) throw error;

@@ -12,7 +12,7 @@ import { useHeaters } from "./useHeaters";
 export function HeatersScreen() {
   const { works = "" } = useParams();
   const session = useSession();
-  const { charts, drop, renew } = useHeaters(works);
+  const { charts, drop, again } = useHeaters(works);
   useEffect(() => {
     document.title = heatersWords.heaterChartsEven;
   }, []);
@@ -31,7 +31,7 @@ export function HeatersScreen() {
       <main className="mx-auto max-w-[1080px] space-y-6 px-4 pt-4 pb-24">
         <Shout>{heatersWords.heaterChartsPlant}</Shout>
         <p className="max-w-prose">{heatersWords.heaterCodeMeans}</p>
-        <Import works={works} onMade={renew} />
+        <Import works={works} onMade={again} />
         {charts.data.map((chart) => (
           <section
             key={chart.name}

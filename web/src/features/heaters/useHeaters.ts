@@ -1,5 +1,5 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, told } from "../../api/client";
+import { renew, renew } from "../../state/renew";
 
 /** The heater charts of a plant, and how one is removed. */
 export function useHeaters(works: string) {
@@ -9,10 +9,10 @@ export function useHeaters(works: string) {
     queryFn: ({ signal }) =>
       told(api.GET("/api/w/{works}/heaters", { params: { path: { works } }, signal })),
   });
-  const renew = () => client.invalidateQueries({ queryKey: ["heaters", works] });
+  const again = () => renew(client, ["heaters", works]);
   const drop = async (name: string) => {
     await told(api.DELETE("/api/w/{works}/heaters/{name}", { params: { path: { works, name } } }));
-    await renew();
+    await again();
   };
-  return { charts, drop, renew };
+  return { charts, drop, again };
 }

@@ -1,5 +1,5 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
+import { renew, renew } from "../../state/renew";
 
 export type ListedMotor = Schemas["MotorOut"];
 
@@ -10,7 +10,7 @@ export function useMotors(works: string) {
     queryFn: ({ signal }) =>
       told(api.GET("/api/w/{works}/yard", { params: { path: { works } }, signal })),
   });
-  const refresh = () => client.invalidateQueries({ queryKey: ["yard", works] });
+  const refresh = () => renew(client, ["yard", works]);
   const add = useMutation({
     mutationFn: (body: Schemas["MotorIn"]) =>
       told(api.POST("/api/w/{works}/motors", { params: { path: { works } }, body })),

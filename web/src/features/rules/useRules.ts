@@ -1,6 +1,6 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, type Schemas, told } from "../../api/client";
+import { renew, renew } from "../../state/renew";
 import type { useWorks } from "../../state/session";
 
 export type RulesIn = Schemas["RulesIn"];
@@ -34,7 +34,7 @@ export function useRules(works: ReturnType<typeof useWorks>) {
         api.PUT("/api/w/{works}/rules", { params: { path: { works: works.slug } }, body }),
       );
       setRefusal(null);
-      await client.invalidateQueries();
+      await renew(client);
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
       setRefusal(error);

@@ -1,0 +1,34 @@
+import { QueryClient, QueryObserver } from "@tanstack/react-query";
+import { expect, it } from "vitest";
+import { renew } from "./renew";
+
+it("gives up a first answer that was asked before the change", async () => {
+  const client = new QueryClient();
+  const answers: ((rows: string[]) => void)[] = [];
+  const list = new QueryObserver(client, {
+    queryKey: ["issues", "IC-2"],
+    queryFn: () => new Promise<string[]>((answer) => answers.push(answer)),
+  });
+  const stop = list.subscribe(() => {});
+  await expect.poll(() => answers.length).toBe(1);
+
+  const renewed = renew(client, ["issues", "IC-2"]);
+  await expect.poll(() => answers.length).toBe(2);
+  answers[0]?.([]);
+  answers[1]?.(["issue 1"]);
+  await renewed;
+
+  expect(list.getCurrentResult().data).toEqual(["issue 1"]);
+  stop();
+});
+
+it("leaves other lists as they are", async () => {
+  const client = new QueryClient();
+  client.setQueryData(["issues", "IC-2"], ["issue 1"]);
+  client.setQueryData(["issues", "KF-1"], ["issue 4"]);
+
+  await renew(client, ["issues", "IC-2"]);
+
+  expect(client.getQueryState(["issues", "IC-2"])?.isInvalidated).toBe(true);
+  expect(client.getQueryState(["issues", "KF-1"])?.isInvalidated).toBe(false);
+});

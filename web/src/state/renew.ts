@@ -1,0 +1,12 @@
+import type { QueryClient, QueryKey } from "@tanstack/react-query";
+
+/**
+ * Ask anew for everything under a key, after a change.
+ *
+ * A first answer still on its way was asked before the change: the query library would take it
+ * for the new one, so it is given up first.
+ */
+export async function renew(client: QueryClient, queryKey: QueryKey = []): Promise<void> {
+  await client.cancelQueries({ queryKey });
+  await client.invalidateQueries({ queryKey });
+}
