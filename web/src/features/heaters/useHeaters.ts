@@ -1,5 +1,6 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, told } from "../../api/client";
-import { renew, renew } from "../../state/renew";
+import { renew } from "../../state/renew";
 
 /** The heater charts of a plant, and how one is removed. */
 export function useHeaters(works: string) {

@@ -1,5 +1,6 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
-import { renew, renew } from "../../state/renew";
+import { renew } from "../../state/renew";
 
 export type ListedMotor = Schemas["MotorOut"];
 

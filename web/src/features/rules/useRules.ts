@@ -1,6 +1,7 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, type Schemas, told } from "../../api/client";
-import { renew, renew } from "../../state/renew";
+import { renew } from "../../state/renew";
 import type { useWorks } from "../../state/session";
 
 export type RulesIn = Schemas["RulesIn"];
