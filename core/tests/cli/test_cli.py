@@ -56,7 +56,7 @@ def test_a_withheld_figure_exits_with_1_and_says_why(tmp_path, capsys):
 
 def test_json_tells_a_withheld_figure_too(tmp_path, capsys):
     """The refusal has the one shape of every problem."""
-    path = written(tmp_path, plate={"text": "7.25 HP 460 V 3 PH"})
+    path = written(tmp_path, plate={"text": "600 HP 460 V 3 PH"})
 
     assert main(["size", path, "--format", "json"]) == 1
     refusal = json.loads(capsys.readouterr().out)["figures"][0]["refusal"]

@@ -114,11 +114,13 @@ def test_a_plate_guess_marks_the_table_current_too():
         (PLATE, "", "missing", "supply.text"),
         ("460 V 3 PH", "480Y/277", "missing", "power_hp"),
         ("10/5 HP 230 V 6 LEADS", "240 delta", "missing", "amps_a"),
-        ("7.25 HP 460 V 3 PH", "480Y/277", "not_in_table", "power_hp"),
         ("15 HP 230 V 3 PH", "480Y/277", "refused", "supply.text"),
         ("15 HP 400 V 3 PH", "400Y/230", "not_in_table", "supply.text"),
         ("25 HP 230 V 1 PH", "240 V 1PH", "not_in_table", "power_hp"),
         ("15 HP 460 V 3 PH 880 RPM", "480Y/277", "missing", "amps_a"),
+        ("400 HP 2300 V 92 A 3 PH", "2400 delta", "refused", "supply.text"),
+        ("5 HP 220 V 2 PH", "220 delta", "refused", "phases"),
+        ("0.2 A 460 V 3 PH", "480Y/277", "not_in_table", "power_hp"),
     ],
 )
 def test_figures_are_withheld_with_a_reason(plate, supply, code, field):

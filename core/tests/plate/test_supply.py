@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from evencoil.base.errors import CoreError
+from evencoil.base.errors import CoreError, RefusedError
 from evencoil.base.words import say
 from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
@@ -110,11 +110,63 @@ def test_a_motor_that_must_not_be_connected(plate, supply, words):
     assert say(caught.value.message).startswith(words)
 
 
-def test_hertz_that_differ_are_doubted():
-    """A 60 Hz motor on 50 Hz is named: 400/50 against 397.5/60 volts per hertz, 121 %."""
-    verdict = judge(read("380-415 V 60 HZ").plate, read_supply("400Y/230 50 Hz"))
+@pytest.mark.parametrize(
+    ("plate", "supply", "code", "percent"),
+    [
+        # 400/50 is 8 V/Hz, and so is 480/60
+        ("400 V 50 HZ", "480Y/277 60 Hz", "flux_faster", "100"),
+        # 460/60 is 7.667 V/Hz, 400/50 is 8: 104.3 %, at 5/6 of speed and power
+        ("460 V 60 HZ", "400Y/230 50 Hz", "flux_slower", "104.35"),
+        # 400/60 is 6.667 of 8 V/Hz: weak, not dangerous
+        ("400 V 50 HZ", "400Y/230 60 Hz", "flux_low", "83.33"),
+        ("460 V 60 HZ", "480Y/277 60 Hz", "nominal", None),
+        ("460 V", "480Y/277 50 Hz", "nominal", None),
+    ],
+)
+def test_where_hertz_differ_volts_per_hertz_decide(plate, supply, code, percent):
+    """The flux is compared, not the volts; each case by hand from V/Hz."""
+    found = judge(read(plate).plate, read_supply(supply)).findings
 
-    assert [found.code for found in verdict.findings] == ["holds", "hertz", "flux_high"]
+    assert [one.code for one in found] == [code]
+    if percent is not None:
+        assert found[0].message.params["percent"] == percent
+
+
+@pytest.mark.parametrize(
+    ("plate", "supply"),
+    [
+        # 460/50 is 9.2 of 7.667 V/Hz: 120 %
+        ("460 V 60 HZ", "460 delta 50 Hz"),
+        # 400/50 against 397.5/60: 121 %
+        ("380-415 V 60 HZ", "400Y/230 50 Hz"),
+    ],
+)
+def test_too_much_flux_is_refused_though_the_volts_fit(plate, supply):
+    """The volts are within 10 %, the iron saturates: no sizes."""
+    with pytest.raises(RefusedError) as caught:
+        judge(read(plate).plate, read_supply(supply))
+
+    assert caught.value.message.id == "verdict.flux_too_high"
+
+
+@pytest.mark.parametrize(
+    ("text", "hertz", "phases"),
+    [
+        ("400Y/230", 50, 3),
+        ("415", 50, 3),
+        ("480Y/277", 60, 3),
+        ("120 delta", 60, 3),
+        ("120", 60, 1),
+        ("240/120 high leg", 60, 3),
+    ],
+)
+def test_what_a_supply_does_not_say_is_assumed_by_its_name_and_marked(text, hertz, phases):
+    """380 to 415 V are systems of 50 Hz; a delta has three phases at any volts."""
+    supply = read_supply(text)
+
+    assert (supply.frequency_hz, supply.phases) == (hertz, phases)
+    assert supply.is_frequency_assumed
+    assert supply.are_phases_assumed == (text == "415")
 
 
 @given(st.text(max_size=60))

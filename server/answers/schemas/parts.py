@@ -37,7 +37,7 @@ class CellOut(Answer):
 class MarkOut(Answer):
     """A warning that travels with a value."""
 
-    kind: Literal["assumed", "check_the_book"]
+    kind: Literal["assumed", "check_the_book", "doubted"]
     origin: str
     text: Sentence = Field(validation_alias="message")
 

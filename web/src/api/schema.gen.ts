@@ -3769,7 +3769,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "assumed" | "check_the_book";
+            kind: "assumed" | "check_the_book" | "doubted";
             /** Origin */
             origin: string;
             /** Text */

@@ -20,8 +20,8 @@ export const words = {
     done: "Done",
     stale: "Stale",
   } as Record<string, string>,
-  marks: { assumed: "ASSUMED", check_the_book: "CHECK THE BOOK" } as Record<string, string>,
-  kinds: { read: "read", assumed: "assumed", worked: "calculated" } as Record<string, string>,
+  marks: { assumed: "ASSUMED", check_the_book: "CHECK THE BOOK", doubted: "IN DOUBT" } as Record<string, string>,
+  kinds: { read: "read", assumed: "assumed", calculated: "calculated" } as Record<string, string>,
 };
 
 export const SAMPLE_PLATE =

@@ -9,7 +9,7 @@ carries every mark downstream.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from typing import Literal
 
@@ -73,7 +73,7 @@ class Cell:
 class Mark:
     """A warning that travels with a value and with all that stands on it."""
 
-    kind: Literal["assumed", "check_the_book"]
+    kind: Literal["assumed", "check_the_book", "doubted"]
     origin: str
     message: Message
 
@@ -252,6 +252,11 @@ class Trail:
             step.marks = marks
         steps[step.id] = step
         return step
+
+    def mark_all(self, mark: Mark) -> None:
+        """Put a warning on every value: what they all stand on is not to be trusted."""
+        for name, step in self._steps.items():
+            self._steps[name] = replace(step, marks=(*step.marks, mark))
 
     def __getitem__(self, step_id: str) -> Step:
         """Return a step by its id."""

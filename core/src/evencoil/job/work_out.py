@@ -9,7 +9,7 @@ from __future__ import annotations
 from dataclasses import replace
 from decimal import Decimal
 
-from evencoil.base import CoreError, Message, MissingError, Refusal, Trail
+from evencoil.base import CoreError, Mark, Message, MissingError, Refusal, RefusedError, Trail
 from evencoil.codebook import Profile, edition_of
 from evencoil.job.drawn_sizes import with_drawing
 from evencoil.job.inputs import JobInputs
@@ -41,6 +41,7 @@ from evencoil.sizing import (
     kind_of,
     own_sizes,
     rating_rules_of,
+    settle_phases,
 )
 from evencoil.winding import Joint
 
@@ -159,9 +160,12 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
     )
     reading = read(plate.text, [item.as_core() for item in plate.assumed])
     found, verdict, error = _supply(supply.text, reading)
-    if found is not None and reading.other is not None:
+    if found is not None and reading.others:
         # the nameplate has a rating for each frequency: use the supply's
         reading = reading.at(found.frequency_hz)
+        found, verdict, error = _supply(supply.text, reading)
+    reading = settle_phases(reading, found)
+    if found is not None and reading.plate.phases is not None:
         found, verdict, error = _supply(supply.text, reading)
     box = work_out_box(reading, found, verdict, error, leads, swap=base.swap_lines)
     is_nec = supply.territory != "other"
@@ -177,8 +181,13 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
     )
     trail, figures = branch_circuit(facts) if is_nec else own_sizes(size)
     kind = kind_of(size) if "protection_kind" in trail else None
+    estimate, untrusted = _trust(inputs.trust, reading)
     draft: StarterDraft | CoreError | None
     try:
+        if untrusted is not None:
+            raise RefusedError(
+                Message("trust.held"), field="trust", hint=Message("trust.held.hint")
+            )
         draft = draft_starter(
             inputs.starter,
             reading=reading,
@@ -200,7 +209,8 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
             return finish_starter(draft, worked, inputs.starter)
         return no_starter(inputs.starter, draft)
 
-    estimate, untrusted = _trust(inputs.trust, reading)
+    if untrusted is not None:
+        trail.mark_all(Mark(kind="doubted", origin="nameplate", message=Message("trust.held")))
     planned, wanting = _plan(box, leads, inputs.joints, trail, profile, found)
     phases = reading.plate.phases or (0 if found is None else found.phases)
     return Worked(

@@ -124,11 +124,16 @@ def _speed(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
             yield _finding("slow", "note", "speed_rpm", spans, rpm=plain(rpm))
 
 
+_ONE_RANGE = Decimal("1.2")
+
+
 def _volts(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     if len(plate.volts_v) != 2:
         return
     first, second = sorted(plate.volts_v, key=lambda band: band.high)
     ratio = second.high / first.high
+    if ratio <= _ONE_RANGE:
+        return  # 208/230: one winding for a range of supplies
     params = {"low": str(first), "high": str(second), "ratio": show(ratio)}
     least, most = second.low / first.high, second.high / first.low
     if _TWO[0] <= ratio <= _TWO[1]:
@@ -165,8 +170,8 @@ def _amps(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
                 second=str(plate.amps_a[1]),
             )
             return
-        by_volts = volts[1].high / volts[0].high
-        by_amps = amps[0].high / amps[1].high
+        by_volts = volts[1].last / volts[0].last
+        by_amps = amps[0].last / amps[1].last
         params = {
             "large": str(amps[0]),
             "small": str(amps[1]),
@@ -174,8 +179,8 @@ def _amps(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
             "volts_ratio": show(by_volts),
         }
         # with ranges (115/208-230 V, 9.6/5.2-4.8 A) the outer ends belong together
-        widest = amps[0].high / amps[1].low
-        if min(abs(by_amps - by_volts), abs(widest - by_volts)) <= by_volts * _PER_FOUR_PERCENT:
+        ways = (by_amps, amps[0].high / amps[1].low, amps[0].high / amps[1].high)
+        if min(abs(way - by_volts) for way in ways) <= by_volts * _PER_FOUR_PERCENT:
             yield _finding("amps.agrees", "agrees", "amps_a", spans, **params)
         else:
             yield _finding("amps.ratio", "doubt", "amps_a", spans, "volts_v", **params)
@@ -218,7 +223,7 @@ def _power(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     elif product < Decimal("0.35") and plate.power_hp[0] >= 1:
         yield _finding("amps.power_high", "doubt", "amps_a", spans, "power_hp", **params)
     elif plate.efficiency_percent and plate.power_factor_percent:
-        said = plate.efficiency_percent * plate.power_factor_percent / 10000
+        said = plate.efficiency_percent[0] * plate.power_factor_percent[0] / 10000
         params["said"] = show(said)
         close = abs(said - product) <= said * Decimal("0.05")
         yield _finding(
@@ -310,6 +315,12 @@ def _hertz(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
         )
 
 
+def _factor(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
+    if plate.service_factor is not None and plate.service_factor < 1:
+        said = plain(plate.service_factor)
+        yield _finding("factor_low", "doubt", "service_factor", spans, factor=said)
+
+
 def _hermetic(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
     if plate.is_hermetic:
         yield _finding("hermetic", "note", "rated_load_amps_a", spans)
@@ -332,7 +343,7 @@ def cross_check(plate: Nameplate, spans: Spans) -> list[Finding]:
     """
     if plate.phases == 0:
         return []  # poles, leads, hertz and code letter are of alternating current
-    checks = (_hermetic, _speed, _volts, _signs, _hertz, _amps, _power, _code)
+    checks = (_hermetic, _speed, _volts, _signs, _hertz, _amps, _power, _code, _factor)
     return [finding for check in checks for finding in check(plate, spans)]
 
 
@@ -377,4 +388,6 @@ def missing_fields(plate: Nameplate, doubted: Collection[str]) -> tuple[Missing,
         if name == "power_hp" and (plate.power_kw or plate.is_hermetic):
             continue
         gone.append(Missing(field=name, cost=Message(f"missing.{name}")))
+    if plate.kind == "wound_rotor" and plate.secondary_a is None:
+        gone.append(Missing(field="secondary_a", cost=Message("missing.secondary_a")))
     return tuple(gone)

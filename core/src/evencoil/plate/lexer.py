@@ -11,7 +11,7 @@ import re
 
 from evencoil.plate.model import Lexeme
 
-__all__ = ["ATOM", "cut"]
+__all__ = ["ATOM", "SAME", "cut"]
 
 _GLYPHS = "½¼¾⅓⅔⅙⅛"
 ATOM = (
@@ -34,20 +34,22 @@ _PATTERN = re.compile(
     r"|(?P<glue>\s+|.)",
     re.IGNORECASE | re.DOTALL,
 )
-_SAME = str.maketrans({"△": "Δ", "∆": "Δ", "⅄": "Y", "λ": "Y", "Ø": "φ", "ø": "φ", "Φ": "φ"})
+SAME = str.maketrans({"△": "Δ", "∆": "Δ", "⅄": "Y", "λ": "Y", "Ø": "φ", "ø": "φ", "Φ": "φ"})
 
 #: signs and spellings that stand for a word; each is padded to its own length
 _SPELT = (
     (
         re.compile(
-            r"(?<=[\d\s])(?:min\s?-1|min⁻¹|1/min|r/min|rev/min)(?![A-Za-z\d])", re.IGNORECASE
+            r"(?<=[\d\s])(?:min\s?-1|min⁻¹|(?<!\d)1/min|r/min|rev/min|/\s?min(?!\s*-))"
+            r"(?![A-Za-z\d])",
+            re.IGNORECASE,
         ),
         "RPM",
     ),
     (re.compile(r"(?<![A-Za-z\d])([13])~"), r"\1φ"),
     (re.compile(r"(?<![A-Za-z\d])\d/(?:PHASE|PH)(?![A-Za-z])", re.IGNORECASE), "ONLY"),
-    (re.compile(r"(?<![A-Za-z\d])2[\s-]SPEED(?![A-Za-z])", re.IGNORECASE), "TWOSPD"),
-    (re.compile(r"(?<![A-Za-z\d])2[\s-]WINDINGS?(?![A-Za-z])", re.IGNORECASE), "TWOWDG"),
+    (re.compile(r"(?<=\d)\s*DELTA(?=\s*(?:[/,;]|V|$|\d))", re.IGNORECASE), " D"),
+    (re.compile(r"(?<=\d)\s*(?:STAR|WYE)(?=\s*(?:[/,;]|V|$|\d))", re.IGNORECASE), " Y"),
 )
 
 
@@ -75,7 +77,7 @@ def cut(text: str) -> list[Lexeme]:
         separator only counts where the text has one: two fields may also stand
         side by side with nothing but a space between.
     """
-    same = _plain_words(text.translate(_SAME))
+    same = _plain_words(text.translate(SAME))
     found: list[Lexeme] = []
     for match in _PATTERN.finditer(same):
         kind = match.lastgroup

@@ -1,76 +1,64 @@
-"""Reading a nameplate's text: which piece is which field, at the least cost.
+"""Reading a nameplate's text into its fields.
 
-Plates are stamped figure first ("15 HP"), word first ("HP 15") or as a table.
-The reader tries every way to pair the pieces, and keeps the one that leaves
-the least unread and nothing implausible: a shortest path over the text.
+What stands beside the rating is set aside first (`asides`), a sheet of columns is taken apart
+(`columns`), the rest is paired the cheapest way (`pieces`). What was read is then laid out by
+rating: one for each frequency.
 """
 
 from __future__ import annotations
 
 import re
 import unicodedata
-from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, field, replace
+from decimal import Decimal
 from typing import Any
 
 from evencoil.base import CoreError, Finding, Message, OutOfRangeError
+from evencoil.plate.asides import set_aside
 from evencoil.plate.checks import cross_check, missing_fields
-from evencoil.plate.lexer import cut
-from evencoil.plate.model import Assumed, Lexeme, Nameplate, PlateReading, Token
+from evencoil.plate.columns import cells_in
+from evencoil.plate.lexer import SAME, cut
+from evencoil.plate.model import (
+    Assumed,
+    Band,
+    DriveRange,
+    Lexeme,
+    Nameplate,
+    PlateReading,
+    Token,
+    Usable,
+)
+from evencoil.plate.pieces import Sets, cheapest
+from evencoil.plate.unlabelled import propose
 from evencoil.plate.values import value_of
-from evencoil.plate.vocabulary import ACCESSORIES, FIELDS, FILLERS, FLAGS, NOTED, Field
+from evencoil.plate.vocabulary import ACCESSORIES, FIELDS
 
 __all__ = ["MAX_LENGTH", "read"]
 
 MAX_LENGTH = 4000
-_UNREAD, _WRONG, _UNUSUAL, _CROSSING, _PAIR = 5.0, 4.0, 2.5, 0.4, 0.05
-_SIGNS = frozenset({"Y", "YY", "D", "DD", "Δ", "ΔΔ"})
-_BY_NAME = {field.name: field for field in FIELDS}
-_INSIDE = re.compile(r"\d\s?(V|A)(?:OLTS?|MPS?)?\s*(?:(?:ΔΔ|Δ|DD|D|YY|Y)\s*)?/", re.IGNORECASE)
+_BY_NAME = {one.name: one for one in FIELDS}
 #: fields of a rating, which a nameplate for two frequencies gives twice
-_RATED = frozenset(
-    {
-        "power_hp",
-        "power_kw",
-        "volts_v",
-        "amps_a",
-        "speed_rpm",
-        "frequency_hz",
-        "power_factor_percent",
-        "efficiency_percent",
-        "connection_signs",
-        "service_factor",
-        "service_factor_amps_a",
-    }
+_RATED = (
+    "power_hp",
+    "power_kw",
+    "volts_v",
+    "amps_a",
+    "speed_rpm",
+    "power_factor_percent",
+    "efficiency_percent",
+    "connection_signs",
+    "service_factor",
+    "service_factor_amps_a",
 )
-Group = tuple[str, ...]
-
-
-def _by_first_word(groups: Iterable[Group]) -> dict[str, list[Group]]:
-    found: dict[str, list[Group]] = {}
-    for group in groups:
-        found.setdefault(group[0], []).append(group)
-    return found
-
-
-_BY_FIRST_WORD: dict[str, list[tuple[Group, Field]]] = {}
-for _field in FIELDS:
-    for _group in _field.words:
-        _BY_FIRST_WORD.setdefault(_group[0], []).append((_group, _field))
-_NOTED_BY_FIRST_WORD = _by_first_word(NOTED)
-_FLAGS_BY_FIRST_WORD = _by_first_word(FLAGS)
-
-
-@dataclass(frozen=True, slots=True)
-class _Piece:
-    """One way to read some lexemes in a row."""
-
-    length: int
-    cost: float
-    field: str
-    value: Any = None
-    error: CoreError | None = None
-    whole: tuple[int, int] = (0, 0)
+_STAMPED_PER_VOLT = {"volts_v", "amps_a", "service_factor_amps_a"}
+_FIELD_OF = {"".join(words): one.name for one in FIELDS for words in one.words}
+_LETTER_O = re.compile(r"(?<=\d)O(?=[\dO]*(?:[\s/.,;-]|[VAHRW]|$))|(?<![A-Z\d])O(?=[.,]\d)")
+_ILLEGIBLE = re.compile(
+    r"(?P<label>(?<![\d?] )(?<![\d?])\b[A-Z]+(?:\.[A-Z]+)*\.?\s*[:=]?\s*)?"
+    r"(?P<figure>[\d.,/]*\?[\d.,/?]*)"
+    r"(?(label)|(?P<unit>\s*[A-Z]+)?)"
+)
 
 
 def _refuse_text(text: str) -> None:
@@ -89,219 +77,338 @@ def _refuse_text(text: str) -> None:
             )
 
 
-def _starts(words: Sequence[Lexeme], at: int, group: tuple[str, ...]) -> bool:
-    run = words[at : at + len(group)]
-    return len(run) == len(group) and all(
-        item.kind == "word" and item.text == want for item, want in zip(run, group, strict=True)
+@dataclass(slots=True)
+class _Seen:
+    """Everything read so far: values in stamped order, their places, doubts and tokens."""
+
+    text: str
+    values: dict[str, list[Any]] = field(default_factory=dict)
+    spans: dict[str, tuple[int, int]] = field(default_factory=dict)
+    tokens: list[Token] = field(default_factory=list)
+    findings: list[Finding] = field(default_factory=list)
+    places: dict[str, list[tuple[int, int]]] = field(default_factory=dict)
+
+    def token(self, span: tuple[int, int], **how: Any) -> None:
+        start, end = span
+        self.tokens.append(Token(start=start, end=end, text=self.text[start:end], **how))
+
+    def value(self, name: str, value: Any, span: tuple[int, int]) -> None:
+        self.values.setdefault(name, []).append(value)
+        self.places.setdefault(name, []).append(span)
+        self.spans.setdefault(name, span)
+
+    def doubt(self, error: CoreError, name: str, span: tuple[int, int]) -> None:
+        self.findings.append(
+            Finding(
+                code=error.code,
+                level="doubt",
+                field=name,
+                message=error.message,
+                hint=error.hint,
+                spans=(span,),
+            )
+        )
+
+
+def _twice(text: str, name: str) -> OutOfRangeError:
+    return OutOfRangeError(
+        Message("plate.twice", {"text": text[:60]}), field=name, hint=Message("plate.twice.hint")
     )
 
 
-@dataclass(frozen=True, slots=True)
-class _Sets:
-    """Two ratings of one field, for the two frequencies of a nameplate: ``230/460//190/380``."""
-
-    first: Any
-    second: Any
-
-
-def _figure(field: Field, text: str, length: int, cost: float) -> _Piece:
-    try:
-        first, _, second = text.partition("//")
-        value, usual = value_of(field, first)
-        if second:
-            more, also = value_of(field, second)
-            value, usual = _Sets(value, more), usual and also
-    except CoreError as error:
-        return _Piece(length, cost + _WRONG, field.name, error=error)
-    return _Piece(length, cost + (0 if usual else _UNUSUAL), field.name, value)
+def _capitals(text: str) -> str:
+    """Return a text in capitals, of the same length whatever the letters."""
+    return "".join(
+        sign.upper() if len(sign.upper()) == 1 else sign for sign in text.translate(SAME)
+    )
 
 
-def _degree_word(items: Sequence[Lexeme], at: int) -> int:
-    """Return 1 if the degree letter C stands there."""
-    here = items[at : at + 1]
-    return int(bool(here) and here[0].kind == "word" and here[0].text in {"C", "DEG"})
+def _corrected(text: str, seen: _Seen) -> str:
+    """Return the text with the letter O typed for a zero corrected, and say so."""
+    hits = list(_LETTER_O.finditer(text))
+    if not hits:
+        return text
+    spans = tuple(hit.span() for hit in hits)
+    seen.findings.append(
+        Finding(
+            code="letter_o",
+            level="note",
+            field="plate.text",
+            message=Message("plate.letter_o", {"count": str(len(hits))}),
+            hint=Message("plate.letter_o.hint"),
+            spans=spans,
+        )
+    )
+    return _LETTER_O.sub("0", text)
 
 
-def _named(words: Sequence[Lexeme], at: int) -> Iterator[tuple[tuple[str, ...], Field]]:
-    """Go through the fields whose words stand at a place."""
-    if at < len(words) and words[at].kind == "word":
-        for group, field in _BY_FIRST_WORD.get(words[at].text, ()):
-            if len(group) == 1 or _starts(words, at, group):
-                yield group, field
+def _legible(text: str, seen: _Seen) -> str:
+    """Return the text without figures of which a part could not be read."""
+    for hit in _ILLEGIBLE.finditer(text):
+        label = (hit["label"] or hit["unit"] or "").strip(" .:=")
+        name = _FIELD_OF.get(label.replace(".", ""), "plate.text")
+        span = hit.span() if name in _BY_NAME else hit.span("figure")
+        said = Message("plate.illegible", {"text": seen.text[span[0] : span[1]].strip()[:40]})
+        seen.token(span, status="doubted", field=name if name in _BY_NAME else "", note=said)
+        seen.findings.append(
+            Finding(
+                code="illegible",
+                level="doubt",
+                field=name,
+                message=said,
+                hint=Message("plate.illegible.hint"),
+                spans=(span,),
+            )
+        )
+        text = f"{text[: span[0]]},{' ' * (span[1] - span[0] - 1)}{text[span[1] :]}"
+    return text
 
 
-def _word_first(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
-    for group, field in _named(items, at):
-        after = at + len(group)
-        cost = _PAIR
-        if after < len(items) and items[after].kind == "separator":
-            if items[after].text.strip("\r\n"):
-                continue
-            after, cost = after + 1, cost + _CROSSING
-        value = items[after : after + 1]
-        if not value:
+def _beside(text: str, seen: _Seen) -> str:
+    """Keep what stands beside the rating; return the rest of the text."""
+    rest, asides = set_aside(text)
+    for aside in asides:
+        span = (aside.start, aside.end)
+        names = [name for name, _ in aside.facts if name in Nameplate.__dataclass_fields__]
+        seen.token(
+            span,
+            status="understood",
+            field=names[0] if names and names[0] in _BY_NAME else "",
+            note=None if names and names[0] in _BY_NAME else Message("plate.token.noted"),
+        )
+        for name, value in aside.facts:
+            seen.value(name, value, span)
+    return rest
+
+
+def _sheet(text: str, seen: _Seen) -> tuple[str, list[Nameplate]]:
+    """Read a sheet of columns; return the rest of the text and a rating for each column."""
+    cells, (start, end) = cells_in(text)
+    columns: dict[int, Nameplate] = {}
+    for cell in cells:
+        span = (cell.start, cell.end)
+        try:
+            value, _ = value_of(cell.field, cell.text)
+        except CoreError as error:
+            seen.token(span, status="doubted", field=cell.field.name, note=error.message)
+            seen.doubt(error, cell.field.name, span)
             continue
-        length = after + 1 - at
-        if field.shape == "letter" and value[0].kind == "word":
-            letter = value[0].text
-            if len(letter) == 1 and letter in field.letters:
-                yield _Piece(length, cost, field.name, letter)
-        elif field.shape != "letter" and value[0].kind == "number":
-            extra = _degree_word(items, after + 1) if field.shape == "degrees" else 0
-            yield _figure(field, _joined(items, after, 1), length + extra, cost)
-            if field.shape == "power" and _mixed(items, after):
-                yield _figure(field, _joined(items, after, 2), length + 1, cost)
+        seen.token(span, status="understood", field=cell.field.name)
+        seen.spans.setdefault(cell.field.name, span)
+        setattr(columns.setdefault(cell.column, Nameplate()), cell.field.name, value)
+    blank = re.sub(r"[^\n]", " ", text[start:end])
+    return f"{text[:start]}{blank}{text[end:]}", list(columns.values())
 
 
-def _mixed(items: Sequence[Lexeme], at: int) -> bool:
-    pair = items[at : at + 2]
-    return len(pair) == 2 and all(item.kind == "number" for item in pair) and "/" in pair[1].text
+def _paired(text: str, seen: _Seen) -> None:
+    """Read what is left, piece by piece."""
+    items = [item for item in cut(text) if item.kind != "glue"]
+    for at, piece in cheapest(items):
+        run: Sequence[Lexeme] = items[at : at + piece.length]
+        span = (run[0].start, run[-1].end)
+        if piece.field == "":
+            continue
+        if piece.field == "noted" and run[0].text in ACCESSORIES:
+            seen.value("accessory", ACCESSORIES[run[0].text], span)
+        if piece.field in {"unread", "filler", "noted"}:
+            status = "unread" if piece.field == "unread" else "understood"
+            seen.token(span, status=status, note=Message(f"plate.token.{piece.field}"))
+        elif piece.error is not None:
+            seen.token(span, status="doubted", field=piece.field, note=piece.error.message)
+            seen.doubt(piece.error, piece.field, span)
+        else:
+            values = (
+                (piece.value.first, piece.value.second)
+                if isinstance(piece.value, Sets)
+                else (piece.value,)
+            )
+            for value in values:
+                seen.value(piece.field, value, span)
+            seen.token(span, status="understood", field=piece.field)
 
 
-def _joined(items: Sequence[Lexeme], at: int, count: int) -> str:
-    return " ".join(item.text for item in items[at : at + count])
+def _once(seen: _Seen, name: str) -> Any:
+    """Return the one value of a field; a second, different one is a doubt."""
+    values = seen.values.get(name, [])
+    if not values:
+        return None
+    for value, span in zip(values[1:], seen.places[name][1:], strict=True):
+        if value != values[0]:
+            seen.doubt(_twice(seen.text[span[0] : span[1]], name), name, span)
+    return values[0]
 
 
-def _figure_first(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
-    here = items[at]
-    if here.kind == "word" and len(here.text) == 1:
-        for group, field in _named(items, at + 1):
-            is_said_so = field.shape == "letter" and group[0] in {"INS", "DESIGN", "CODE"}
-            if is_said_so and here.text in field.letters:
-                yield _Piece(1 + len(group), 3 * _PAIR, field.name, here.text)
-    if here.kind == "number":
-        yield from _number_first(items, at)
-
-
-def _number_first(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
-    """Read a number that comes before its word, or holds its unit inside."""
-    inside = _INSIDE.search(items[at].text)
-    if inside is not None and not any(_named(items, at + 1)):
-        unit = inside[1].upper()[0]
-        yield _figure(
-            _BY_NAME["volts_v" if unit == "V" else "amps_a"], items[at].text, 1, 2 * _PAIR
+def _common(seen: _Seen) -> Nameplate:
+    """Return what is common to every rating."""
+    words = seen.values.get("words", [])
+    accessories = seen.values.get("accessory", [])
+    phases = _once(seen, "phases")
+    thermal = [kind for kind in seen.values.get("thermal", []) if kind]
+    protectors = [kind for kind in thermal if kind in {"automatic", "manual", "impedance"}]
+    first_thermal = next(iter((*protectors, *thermal)), None)
+    one_of = {
+        name: value
+        for name in (
+            "frame",
+            "enclosure",
+            "duty",
+            "leads",
+            "ambient_c",
+            "insulation_class",
+            "temperature_rise_c",
+            "design_letter",
+            "code_letter",
+            "altitude",
+            "max_safe_rpm",
+            "minimum_circuit_ampacity_a",
+            "maximum_overcurrent_a",
+            "rated_load_amps_a",
+            "selection_amps_a",
+            "poles",
+            "code_letters",
         )
-    for span in (1, 2) if _mixed(items, at) else (1,):
-        after = at + span
-        degrees = _degree_word(items, after)
-        for skipped in {0, degrees}:
-            for group, field in _named(items, after + skipped):
-                if field.shape == "letter" or (span == 2 and field.shape != "power"):
-                    continue
-                if skipped and field.shape != "degrees":
-                    continue
-                length = span + skipped + len(group)
-                yield _figure(field, _joined(items, at, span), length, _PAIR)
-                sign = items[at + length : at + length + 1]
-                if field.name == "volts_v" and sign and sign[0].text in _SIGNS:
-                    said = f"{_joined(items, at, span)} {sign[0].text}"
-                    yield _figure(field, said, length + 1, 3 * _PAIR)
+        if (value := _once(seen, name)) is not None
+    }
+    if "code_letters" in one_of:
+        one_of.setdefault("code_letter", one_of["code_letters"][0])
+    return Nameplate(
+        **one_of,
+        phases=None if phases is None else int(phases),
+        locked_rotor_amps_a=tuple(
+            band for bands in seen.values.get("locked_rotor_amps_a", []) for band in bands
+        ),
+        words=tuple(dict.fromkeys(words)),
+        accessories=tuple(dict.fromkeys(accessories)),
+        thermal=None if first_thermal == "none" else first_thermal,
+        usable=tuple(
+            Usable(volts_v=volts, amps_a=amps) for volts, amps in seen.values.get("usable", [])
+        ),
+        secondary_v=next(iter(_once(seen, "secondary_v") or ()), None),
+        secondary_a=next(iter(_once(seen, "secondary_a") or ()), None),
+        field_v=_once(seen, "field_v") or (),
+        field_a=_once(seen, "field_a") or (),
+        field_ohm=_once(seen, "field_ohm") or (),
+        drive_ranges=tuple(
+            DriveRange(kind=kind, low_hz=low, high_hz=high, ratio=ratio)
+            for kind, low, high, ratio in seen.values.get("drive_range", [])
+        ),
+        is_drive_only=bool(seen.values.get("drive_only")),
+        is_premium_efficiency=bool(seen.values.get("premium")),
+        marks=dict(seen.values.get("mark", [])),
+        diagrams=tuple(seen.values.get("diagram", [])),
+    )
 
 
-def _noted(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
-    for group in _NOTED_BY_FIRST_WORD.get(items[at].text, ()):
-        if _starts(items, at, group):
-            end = at + len(group)
-            while end < len(items) and items[end].kind != "separator" and end - at < len(group) + 3:
-                end += 1
-                yield _Piece(end - at, _PAIR + 0.6 * (end - at - len(group)), "noted")
+def _hertz(seen: _Seen) -> list[Decimal]:
+    """Return every frequency as often as it is stamped in a list of ratings."""
+    values = [tuple(value) for value in seen.values.get("frequency_hz", [])]
+    return [hz for value in values for hz in value]
 
 
-def _duty(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
-    """Read an IEC duty type: S1, or S3 with its percent."""
-    pair = items[at : at + 3]
-    if len(pair) < 2 or pair[0].kind != "word" or pair[0].text != "S" or pair[1].kind != "number":
-        return
-    if not pair[1].text.isdigit() or not 1 <= int(pair[1].text) <= 10:
-        return
-    kind = f"S{pair[1].text}"
-    yield _Piece(2, _PAIR, "duty", "continuous" if kind == "S1" else kind)
-    if kind != "S1" and len(pair) == 3 and pair[2].kind == "number":
-        yield _Piece(3, 2 * _PAIR, "duty", f"{kind} {pair[2].text} %")
+def _take(value: Any, at: Sequence[int], count: int) -> Any:
+    """Return the part of a list that belongs to one frequency, of a list as long as the ratings."""
+    if isinstance(value, tuple) and len(value) == count:
+        part = tuple(value[place] for place in at)
+        return part[:1] if len(set(part)) == 1 and not isinstance(part[0], Band) else part
+    return value
 
 
-def _pieces(items: Sequence[Lexeme], at: int) -> Iterator[_Piece]:
-    here = items[at]
-    if here.kind == "separator":
-        yield _Piece(1, 0.0, "")
-        return
-    yield _Piece(1, _UNREAD, "unread")
-    if here.kind == "signs":
-        signs = tuple(part.strip().replace("Δ", "D") for part in here.text.split("/"))
-        yield _Piece(1, _PAIR, "connection_signs", signs)
-    for words in _FLAGS_BY_FIRST_WORD.get(here.text, ()):
-        if _starts(items, at, words):
-            name, value = FLAGS[words]
-            yield _Piece(len(words), _PAIR, name, value)
-    if here.kind == "word" and here.text in FILLERS:
-        yield _Piece(1, 0.8, "filler")
-    yield from _noted(items, at)
-    yield from _duty(items, at)
-    yield from _word_first(items, at)
-    yield from _figure_first(items, at)
+def _merged(seen: _Seen, name: str, count: int) -> Any:
+    """Join volts and amps stamped on lines of their own: ``400 V D 28 A`` and ``690 V Y 16 A``."""
+    values, places = seen.values.get(name, []), seen.places.get(name, [])
+    if len(values) > 1 and len(values) == count and all(len(set(value)) == 1 for value in values):
+        return tuple(band for value in values for band in value)
+    kept = [value for at, value in enumerate(values) if value not in values[:at]]
+    for value, span in zip(values, places, strict=True):
+        if value != kept[0]:
+            seen.doubt(_twice(seen.text[span[0] : span[1]], name), name, span)
+    return kept[0] if kept else ()
 
 
-def _cheapest(items: Sequence[Lexeme]) -> list[tuple[int, _Piece]]:
-    """Return the pieces of the cheapest reading, with their places."""
-    best: list[tuple[float, _Piece | None]] = [(0.0, None)] * (len(items) + 1)
-    for at in range(len(items) - 1, -1, -1):
-        best[at] = min(
-            ((piece.cost + best[at + piece.length][0], piece) for piece in _pieces(items, at)),
-            key=lambda choice: choice[0],
-        )
-    way, at = [], 0
-    while at < len(items):
-        piece = best[at][1]
-        if piece is None:
-            raise RuntimeError("every lexeme has at least one reading")
-        way.append((at, piece))
-        at += piece.length
-    return way
+def _ratings(seen: _Seen, common: Nameplate, sheet: Sequence[Nameplate]) -> list[Nameplate]:
+    """Return one rating for each frequency, in stamped order."""
+    stamped = _hertz(seen)
+    if sheet:
+        return _from_sheet(seen, common, sheet)
+    hertz = list(dict.fromkeys(stamped))
+    if len(hertz) < 2:
+        return [_one_rating(seen, replace(common, frequency_hz=tuple(hertz)))]
+    has_own = len(seen.values.get("frequency_hz", [])) in {1, len(hertz)}
+    found = []
+    for place, hz in enumerate(hertz):
+        plate = replace(common, frequency_hz=(hz,))
+        at = [index for index, other in enumerate(stamped) if other == hz]
+        for name in _RATED:
+            values = seen.values.get(name, [])
+            if len(values) == len(hertz) and has_own:
+                setattr(plate, name, values[place])
+            elif len(values) == 1:
+                setattr(plate, name, _take(values[0], at, len(stamped)))
+            elif values:
+                setattr(plate, name, _merged(seen, name, 0))
+        found.append(plate)
+    return found
 
 
-def _keep(plate: Nameplate, field: str, value: Any) -> bool:
-    """Put a value into its field; tell whether it contradicts one that is there."""
-    if field == "thermal":
-        plate.is_thermally_protected = True
-        return True
-    if field == "premium":
-        plate.is_premium_efficiency = True
-        return True
-    if field == "words":
-        plate.words = (*plate.words, value)
-        return True
-    if field == "phases":
-        value = int(value)
-    before = getattr(plate, field)
-    if before in (None, ()) or before == value:
-        setattr(plate, field, value)
-        return True
-    return False
+def _one_rating(seen: _Seen, plate: Nameplate) -> Nameplate:
+    """Fill in the rating of a nameplate with one frequency."""
+    pairs = min(len(seen.values.get(name, [])) for name in ("volts_v", "amps_a"))
+    plate.service_factor = _once(seen, "service_factor")
+    for name in _RATED:
+        if name != "service_factor" and seen.values.get(name):
+            wanted = pairs if name in {"volts_v", "amps_a"} else 0
+            setattr(plate, name, _merged(seen, name, wanted))
+    return plate
 
 
-def _direct(plate: Nameplate, tokens: Sequence[Token]) -> None:
-    """Take VDC as a word for direct current, which has no phases."""
-    if plate.phases is None and any(token.text.upper().endswith("VDC") for token in tokens):
-        plate.phases = 0
+def _from_sheet(seen: _Seen, common: Nameplate, sheet: Sequence[Nameplate]) -> list[Nameplate]:
+    """Return the ratings of a sheet: columns of one frequency are one rating at several volts."""
+    by_hz: dict[tuple[Decimal, ...], Nameplate] = {}
+    outside = _hertz(seen)
+    for column in sheet:
+        hz = column.frequency_hz or tuple(outside[:1])
+        plate = by_hz.setdefault(hz, replace(common, frequency_hz=hz))
+        for name in _RATED:
+            value = getattr(column, name)
+            if value in (None, ()):
+                continue
+            before = getattr(plate, name)
+            if before in (None, ()) or name == "service_factor":
+                setattr(plate, name, value)
+            elif name in {"volts_v", "amps_a", "service_factor_amps_a"} or value not in (
+                before,
+                before[-1:],
+            ):
+                setattr(plate, name, (*before, *value))
+    for plate in by_hz.values():
+        for name in _RATED:
+            if getattr(plate, name) in (None, ()) and seen.values.get(name):
+                setattr(plate, name, seen.values[name][0])
+    return list(by_hz.values())
 
 
-def _second(plate: Nameplate, second: Nameplate) -> Nameplate:
-    """Return the rating at the other frequency: what it gives itself, else what is common.
-
-    Two frequencies in one pair (``60/50 HZ``) are shared out between the two.
-    """
-    if not second.frequency_hz and len(plate.frequency_hz) == 2:
-        second.frequency_hz = plate.frequency_hz[1:]
-        plate.frequency_hz = plate.frequency_hz[:1]
-    own = {name: value for name in _RATED if (value := getattr(second, name)) not in (None, ())}
-    if "volts_v" in own:
-        own.setdefault("connection_signs", plate.connection_signs)
-    return replace(plate, **own)
+def _fractions(plate: Nameplate, stamped: str) -> None:
+    """Take ``1/4 HP`` as two powers where the plate names two speeds, and only there."""
+    pair = re.search(r"(?<![\d/])(\d{1,2})/(\d{1,2})(?![\d/])", stamped)
+    if pair and len(plate.power_hp) == 1 and plate.speeds == 2:
+        plate.power_hp = (Decimal(pair[1]), Decimal(pair[2]))
 
 
-def _token(text: str, run: Sequence[Lexeme], **how: Any) -> Token:
-    start, end = run[0].start, run[-1].end
-    return Token(start=start, end=end, text=text[start:end], **how)
+def _signed(plate: Nameplate, sign: str | None) -> None:
+    """Put the connection of a plate with one voltage beside that voltage."""
+    if sign and len(plate.volts_v) == 1 and not plate.volts_v[0].sign:
+        plate.volts_v = (replace(plate.volts_v[0], sign=sign),)
+
+
+def _locked(plate: Nameplate, seen: _Seen) -> None:
+    """Take locked amps as the rated current of a torque motor, and of no other."""
+    for text in seen.values.get("locked_amps", []):
+        bands = value_of(_BY_NAME["amps_a"], text)[0]
+        if "torque_motor" in plate.words:
+            plate.amps_a = bands
+            plate.power_hp = plate.power_kw = ()
+        else:
+            plate.locked_rotor_amps_a = (*plate.locked_rotor_amps_a, *bands)
 
 
 def _assume(plate: Nameplate, assumed: Sequence[Assumed]) -> list[Assumed]:
@@ -362,75 +469,28 @@ def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
     ((Decimal('15'),), ['230', '460'])
     """
     _refuse_text(text)
-    items = [item for item in cut(text) if item.kind != "glue"]
-    plate, second = Nameplate(), Nameplate()
-    has_second = False
-    tokens: list[Token] = []
-    findings: list[Finding] = []
-    spans: dict[str, tuple[int, int]] = {}
-    way = _cheapest(items)
-    two_hertz = len({str(piece.value) for _, piece in way if piece.field == "frequency_hz"}) > 1
-    for at, piece in way:
-        run = items[at : at + piece.length]
-        if piece.field == "":
-            continue
-        if piece.field == "noted" and run[0].text in ACCESSORIES:
-            plate.accessories = tuple(dict.fromkeys((*plate.accessories, ACCESSORIES[run[0].text])))
-        if piece.field in {"unread", "filler", "noted"}:
-            status = "unread" if piece.field == "unread" else "understood"
-            tokens.append(
-                _token(text, run, status=status, note=Message(f"plate.token.{piece.field}"))
-            )
-            continue
-        here = _token(text, run, status="understood", field=piece.field)
-        span = (here.start, here.end)
-        error, value = piece.error, piece.value
-        if isinstance(value, _Sets):
-            has_second = _keep(second, piece.field, value.second)
-            value = value.first
-        is_kept = error is None and _keep(plate, piece.field, value)
-        if error is None and not is_kept and piece.field in _RATED and two_hertz:
-            has_second = is_kept = _keep(second, piece.field, value)
-        if error is None and not is_kept:
-            error = OutOfRangeError(
-                Message("plate.twice", {"text": here.text[:60]}),
-                field=piece.field,
-                hint=Message("plate.twice.hint"),
-            )
-        if error is None:
-            spans.setdefault(piece.field, span)
-            tokens.append(here)
-            continue
-        tokens.append(_token(text, run, status="doubted", field=piece.field, note=error.message))
-        findings.append(
-            Finding(
-                code=error.code,
-                level="doubt",
-                field=piece.field,
-                message=error.message,
-                hint=error.hint,
-                spans=(span,),
-            )
-        )
-    other = _second(plate, second) if has_second else None
+    seen = _Seen(text)
+    rest = _legible(_corrected(_capitals(text), seen), seen)
+    rest, sheet = _sheet(rest, seen)
+    rest = _beside(rest, seen)
+    _paired(rest, seen)
+    propose(seen.tokens, seen.value, seen.findings)
+    plates = _ratings(seen, _common(seen), sheet)
+    start, end = seen.spans.get("power_hp", (0, 0))
+    for plate in plates:
+        _fractions(plate, text[start:end])
+        _signed(plate, next(iter(seen.values.get("one_sign", [])), None))
+        _locked(plate, seen)
+    plate = plates[0]
+    if plate.phases is None and any(token.text.upper().endswith("VDC") for token in seen.tokens):
+        for other in plates:
+            other.phases = 0
     kept = _assume(plate, assumed)
-    doubted = {finding.field for finding in findings}
-    findings += cross_check(plate, spans)
-    marked = {span: found for found in findings if found.level == "doubt" for span in found.spans}
-    tokens = [
-        Token(
-            start=token.start,
-            end=token.end,
-            text=token.text,
-            status="doubted",
-            field=token.field,
-            note=marked[token.start, token.end].message,
-        )
-        if token.status == "understood" and (token.start, token.end) in marked
-        else token
-        for token in tokens
-    ]
-    _direct(plate, tokens)
+    for other in plates[1:]:
+        _assume(other, assumed)
+    doubted = {finding.field for finding in seen.findings if finding.level == "doubt"}
+    findings = [*seen.findings, *cross_check(plate, seen.spans)]
+    tokens = sorted(seen.tokens, key=lambda token: token.start)
     unread = [token for token in tokens if token.status == "unread"]
     if unread:
         findings.append(
@@ -448,10 +508,21 @@ def read(text: str, assumed: Sequence[Assumed] = ()) -> PlateReading:
     return PlateReading(
         text=text,
         plate=plate,
-        tokens=tuple(tokens),
+        tokens=_marked(tokens, findings),
         missing=missing_fields(plate, doubted),
         findings=tuple(findings),
         assumed=tuple(kept),
-        other=other,
-        spans=spans,
+        others=tuple(plates[1:]),
+        spans=seen.spans,
+    )
+
+
+def _marked(tokens: Iterable[Token], findings: Iterable[Finding]) -> tuple[Token, ...]:
+    """Return the tokens with every one in doubt that a doubt points at."""
+    marked = {span: found for found in findings if found.level == "doubt" for span in found.spans}
+    return tuple(
+        replace(token, status="doubted", note=marked[token.start, token.end].message)
+        if token.status == "understood" and (token.start, token.end) in marked
+        else token
+        for token in tokens
     )

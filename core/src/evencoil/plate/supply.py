@@ -42,6 +42,7 @@ System = Literal[
 ]
 _MAX_LENGTH = 200
 _TOLERANCE = Decimal("0.10")
+_SAME_VOLTS = 3
 _NUMBER = r"\d[\d.,]*"
 _PAIR = re.compile(
     rf"(?P<first>-?{_NUMBER})\s*V?\s*(?P<sign>ΔΔ?|D|Y|WYE|STAR|DELTA)?\s*/\s*(?P<second>{_NUMBER})\s*"
@@ -67,6 +68,8 @@ class Supply:
         60 unless the text says otherwise. [Hz]
     is_frequency_assumed : bool
         True if the text does not give it.
+    are_phases_assumed : bool
+        True if neither a number of phases nor the system tells them.
     """
 
     text: str
@@ -76,6 +79,7 @@ class Supply:
     frequency_hz: Decimal
     is_frequency_assumed: bool
     system: System
+    are_phases_assumed: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -160,8 +164,14 @@ def _made(text: str) -> System | None:
     return "drive" if re.search(r"\bDRIVE\b|\bVFD\b|INVERTER", text) else None
 
 
-def _hertz(found: re.Match[str] | None) -> Decimal:
-    hz = number(found["hz"], field="supply.text") if found else Decimal(60)
+#: nominal volts of systems of 50 Hz, where the name does not give a frequency [V]
+_USUAL_AT_50 = frozenset(Decimal(volts) for volts in (380, 400, 415, 660, 690))
+
+
+def _hertz(found: re.Match[str] | None, line: Decimal) -> Decimal:
+    if found is None:
+        return Decimal(50) if line in _USUAL_AT_50 else Decimal(60)
+    hz = number(found["hz"], field="supply.text")
     if hz not in {Decimal(50), Decimal(60)}:
         raise OutOfRangeError(
             Message("supply.hertz", {"hz": plain(hz)}),
@@ -182,7 +192,8 @@ def _fed(
         # three phases, made from one or from a bus: whatever feeds it
         return 3, made
     if phases is None:
-        phases = 1 if system == "single_phase" or line <= 120 else 3
+        is_three = system in {"wye", "delta", "high_leg", "corner_grounded"}
+        phases = 1 if not is_three and (system == "single_phase" or line <= 120) else 3
     if phases == 1 and system in {"delta", "unsaid"}:
         return phases, "single_phase"
     if phases == 3 and system == "single_phase":
@@ -203,7 +214,8 @@ def read_supply(text: str) -> Supply:
     Returns
     -------
     Supply
-        With the frequency assumed to be 60 Hz if it is not said.
+        With the frequency assumed, and marked so, if it is not said: 50 Hz at 380, 400, 415,
+        660 and 690 V, else 60 Hz.
 
     Raises
     ------
@@ -226,7 +238,6 @@ def read_supply(text: str) -> Supply:
     is_direct = _DIRECT.search(same) is not None
     same = _DIRECT.sub(" ", same)
     hz_found, phase_found = _HZ.search(same), _PHASES.search(same)
-    hz = _hertz(hz_found)
     rest = _PHASES.sub(" ", _HZ.sub(" ", same))
     pair = _PAIR.search(rest)
     one = pair or _ONE.search(rest)
@@ -235,6 +246,7 @@ def read_supply(text: str) -> Supply:
     first = _volts(one["first"].rstrip(".,"))
     second = _volts(pair["second"].rstrip(".,")) if pair else None
     line, ground, system = _shape(rest, first, second, (pair["sign"] or "") if pair else "")
+    hz = _hertz(hz_found, line)
     phases, system = _fed(rest, line, system, _phases(phase_found), is_direct=is_direct)
     return Supply(
         text=text.strip(),
@@ -244,6 +256,7 @@ def read_supply(text: str) -> Supply:
         frequency_hz=hz,
         is_frequency_assumed=hz_found is None and not is_direct,
         system=system,
+        are_phases_assumed=phase_found is None and system == "unsaid",
     )
 
 
@@ -258,29 +271,43 @@ def _off(band: Band, volts: Decimal) -> Decimal:
 _finding = partial(finding, "verdict", "supply.text")
 
 
-def _frequency(plate: Nameplate, supply: Supply, band: Band, used: Decimal) -> list[Finding]:
+def _hertz_ratio(plate: Nameplate, supply: Supply) -> Decimal:
+    """Return the nameplate's frequency over the supply's; 1 where they agree or one is missing."""
+    if not plate.frequency_hz or plate.phases == 0 or supply.phases == 0:
+        return Decimal(1)
+    if supply.frequency_hz in plate.frequency_hz or supply.system == "drive":
+        return Decimal(1)
+    return plate.frequency_hz[0] / supply.frequency_hz
+
+
+def _frequency(
+    plate: Nameplate, supply: Supply, band: Band, used: Decimal, ratio: Decimal
+) -> list[Finding]:
     """Compare frequencies; where they differ, volts per hertz decide how bad it is."""
-    if not plate.frequency_hz:
+    if ratio == 1:
         return []
-    said = {plain(hz) for hz in plate.frequency_hz}
-    if plain(supply.frequency_hz) in said:
-        return []
-    here = used / supply.frequency_hz
-    rated = (band.low + band.high) / 2 / plate.frequency_hz[0]
-    part = here / rated
+    rated = (band.low + band.high) / 2
+    part = used * ratio / rated
     params = {
         "supply": plain(supply.frequency_hz),
-        "plate": "/".join(sorted(said)),
-        "here": show(here),
-        "rated": show(rated),
+        "plate": plain(plate.frequency_hz[0]),
+        "volts": plain(used),
+        "rated_volts": str(band),
+        "here": show(used / supply.frequency_hz),
+        "rated": show(rated / plate.frequency_hz[0]),
         "percent": show(part * 100),
+        "speed": show(100 / ratio),
     }
-    found = [_finding("hertz", "doubt", **params)]
-    if part > 1 + _TOLERANCE:
-        found.append(_finding("flux_high", "doubt", **params))
-    elif part < 1 - _TOLERANCE:
-        found.append(_finding("flux_low", "doubt", **params))
-    return found
+    off = _off(band, used * ratio)
+    if off > _TOLERANCE:
+        raise RefusedError(
+            Message("verdict.flux_too_high", params),
+            field="supply.text",
+            hint=Message("verdict.flux_too_high.hint", params),
+        )
+    if off < -_TOLERANCE:
+        return [_finding("flux_low", "doubt", **params)]
+    return [_finding("flux_faster" if ratio < 1 else "flux_slower", "doubt", **params)]
 
 
 def judge(plate: Nameplate, supply: Supply) -> Verdict:
@@ -323,10 +350,11 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
         choices = [volts, supply.ground_volts_v]
     else:
         choices = [volts]
+    ratio = _hertz_ratio(plate, supply)
     ranked = sorted(
         (
             (
-                abs(_off(band, choice)).quantize(Decimal("0.001")),
+                abs(_off(band, choice * ratio)).quantize(Decimal("0.001")),
                 choice != volts,
                 place,
                 band,
@@ -343,24 +371,35 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
         "plate": str(band),
         "percent": show(abs(_off(band, used)) * 100),
     }
+    if ratio != 1 and (far <= _TOLERANCE or abs(_off(band, used)) <= _TOLERANCE):
+        return Verdict(
+            column=place,
+            plate_volts=band,
+            used_volts_v=used,
+            findings=tuple(_frequency(plate, supply, band, used, ratio)),
+        )
     if far > _TOLERANCE:
-        ratio = used / (band.high if used > band.high else band.low)
+        beyond = used / (band.high if used > band.high else band.low)
         raise RefusedError(
             Message(
-                "verdict.too_high" if ratio > 1 else "verdict.too_low",
-                {**params, "ratio": show(ratio)},
+                "verdict.too_high" if beyond > 1 else "verdict.too_low",
+                {**params, "ratio": show(beyond)},
             ),
             field="supply.text",
             hint=Message("verdict.refused.hint"),
         )
     findings = []
+    usable = next((one for one in plate.usable if abs(one.volts_v - used) <= _SAME_VOLTS), None)
     nominal = {(Decimal(480), Decimal(460)), (Decimal(240), Decimal(230))}
     nominal |= {
         (Decimal(600), Decimal(575)),
         (Decimal(120), Decimal(115)),
         (Decimal(208), Decimal(200)),
     }
-    if far == 0:
+    if usable is not None and not band.holds(used):
+        amps = "" if usable.amps_a is None else f", {plain(usable.amps_a)} A"
+        findings.append(_finding("usable", "agrees", amps=amps, **params))
+    elif far == 0:
         findings.append(_finding("holds", "agrees", **params))
     elif (used, band.high) in nominal:
         findings.append(_finding("nominal", "agrees", **params))
@@ -368,5 +407,4 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
         findings.append(_finding("low", "doubt", **params))
     else:
         findings.append(_finding("within", "note", **params))
-    findings += _frequency(plate, supply, band, used)
     return Verdict(column=place, plate_volts=band, used_volts_v=used, findings=tuple(findings))

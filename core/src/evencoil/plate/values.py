@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from dataclasses import replace
 from decimal import Decimal
 from typing import Any
 
@@ -26,9 +27,12 @@ _PART = re.compile(
     rf"(?P<led>ΔΔ|Δ|DD|D|YY|Y)?\s*(?P<low>{ATOM})(?:\s*[–-]\s*(?P<high>{ATOM}))?\s*(?P<sign>ΔΔ|Δ|DD|D|YY|Y)?",
     re.IGNORECASE,
 )
+_SIGN_LIST = re.compile(
+    r"(?<=\d)\s+((?:ΔΔ|Δ|DD|D|YY|Y)(?:\s*/\s*(?:ΔΔ|Δ|DD|D|YY|Y))+)$", re.IGNORECASE
+)
 _MIXED = re.compile(r"(\d+)[\s-]+(\d+)/(\d+)")
 _FRACTION = re.compile(r"(\d{1,2})/(\d{1,2})")
-_HALVES = {2, 3, 4, 6, 8, 12, 16, 20, 100}
+_HALVES = {4, 8, 16, 32}
 
 
 def _unlike(text: str, field: str) -> OutOfRangeError:
@@ -39,21 +43,43 @@ def _unlike(text: str, field: str) -> OutOfRangeError:
     )
 
 
+def _number(text: str, field: str) -> Decimal:
+    """Read ``1,725 RPM`` and ``4,160 V`` as thousands: no motor turns at 1.725 rpm."""
+    if field in {"speed_rpm", "volts_v"}:
+        text = re.sub(r"^(\d{1,2}),(\d{3})$", r"\1\2", text)
+    return number(text, field=field)
+
+
 def _bands(text: str, field: str) -> tuple[Band, ...]:
     bands = []
-    for part in _UNITS.sub("", text).split("/"):
+    text, signs = _signs_apart(_UNITS.sub("", text))
+    for part in text.split("/"):
         match = _PART.fullmatch(part.strip())
         if match is None:
             raise _unlike(text, field)
-        low = number(match["low"], field=field)
-        high = number(match["high"], field=field) if match["high"] else low
+        low = _number(match["low"], field)
+        high = _number(match["high"], field) if match["high"] else low
         sign = (match["sign"] or match["led"] or "").upper().replace("Δ", "D")
-        bands.append(Band(min(low, high), max(low, high), sign))
+        bands.append(Band(min(low, high), max(low, high), sign, is_falling=high < low))
+    if signs and len(signs) == len(bands):
+        bands = [replace(band, sign=sign) for band, sign in zip(bands, signs, strict=True)]
     return tuple(bands)
+
+
+def _signs_apart(text: str) -> tuple[str, list[str]]:
+    """Part ``230/400 D/Y`` into the figures and the connection of each."""
+    pair = _SIGN_LIST.search(text)
+    if pair is None:
+        return text, []
+    signs = re.split(r"\s*/\s*", pair[1].upper().replace("Δ", "D"))
+    return text[: pair.start()], signs
 
 
 def _figures(text: str, field: str) -> tuple[Decimal, ...]:
     bands = _bands(text, field)
+    if field == "speed_rpm" and len(bands) == 1 and not bands[0].sign:
+        # a direct-current motor's base speed and its top speed by weakened field
+        return tuple(dict.fromkeys((bands[0].first, bands[0].last)))
     if any(band.low != band.high or band.sign for band in bands):
         raise _unlike(text, field)
     return tuple(band.low for band in bands)
@@ -66,9 +92,10 @@ def _power(text: str, field: str) -> tuple[Decimal, ...]:
         whole, top, bottom = (Decimal(part) for part in mixed.groups())
         if 0 < top < bottom:
             return (whole + (top / bottom).quantize(Decimal("0.0001")).normalize(),)
-    if (fraction := _FRACTION.fullmatch(raw)) and int(fraction[2]) in _HALVES:
+    if fraction := _FRACTION.fullmatch(raw):
         top, bottom = Decimal(fraction[1]), Decimal(fraction[2])
-        if 0 < top < bottom:
+        is_fraction = top == 1 or (bottom in _HALVES and top % 2) or f"{top}/{bottom}" == "2/3"
+        if 0 < top < bottom and is_fraction:
             return ((top / bottom).quantize(Decimal("0.0001")).normalize(),)
     return _figures(text, field)
 
@@ -87,9 +114,11 @@ def _count(text: str, field: str) -> int:
     return int(figure)
 
 
-def _percent(text: str, field: str) -> Decimal:
-    figure = _single(text, field)
-    return figure * 100 if figure <= 1 else figure
+def _percents(text: str, field: str) -> tuple[Decimal, ...]:
+    return tuple(
+        figure * 100 if figure <= 1 else figure
+        for figure in _figures(text.removesuffix("%"), field)
+    )
 
 
 _SHAPES: dict[str, Callable[[str, str], Any]] = {
@@ -99,7 +128,7 @@ _SHAPES: dict[str, Callable[[str, str], Any]] = {
     "count": _count,
     "factor": _single,
     "degrees": _single,
-    "percent": _percent,
+    "percents": _percents,
 }
 
 

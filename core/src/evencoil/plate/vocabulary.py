@@ -14,7 +14,7 @@ from typing import Literal
 
 __all__ = ["ACCESSORIES", "FIELDS", "FILLERS", "FLAGS", "NOTED", "Field"]
 
-Shape = Literal["power", "bands", "figures", "count", "factor", "letter", "degrees", "percent"]
+Shape = Literal["power", "bands", "figures", "count", "factor", "letter", "degrees", "percents"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -107,7 +107,7 @@ FIELDS: tuple[Field, ...] = (
     ),
     Field(
         name="speed_rpm",
-        words=_words("RPM|R P M|R MIN|MIN|FULL LOAD RPM|SPEED"),
+        words=_words("RPM|R P M|R MIN|MIN|FULL LOAD RPM|SPEED|SPEED FULL LOAD|SPEED RPM"),
         shape="figures",
         high=Decimal(100000),
         usual=_range("200", "3650"),
@@ -115,7 +115,7 @@ FIELDS: tuple[Field, ...] = (
     ),
     Field(
         name="frequency_hz",
-        words=_words("HZ|HERTZ|CYCLES|CY|CPS|FREQ|FREQUENCY|FREQ HZ"),
+        words=_words("HZ|HERTZ|CYCLE|CYCLES|CY|CPS|FREQ|FREQUENCY|FREQ HZ"),
         shape="figures",
         high=Decimal(1000),
         usual=_range("25", "60"),
@@ -151,6 +151,7 @@ FIELDS: tuple[Field, ...] = (
         name="insulation_class",
         words=_words(
             "INS|INS CL|INS CLASS|INSCL|INSULATION|INSULATION CLASS|INSUL CLASS|CLASS|CL INS|INSUL|CL"
+            "|ISO|ISO KL|ISOKL|IS KL|ISKL|TH CL|THCL|ISO CL|ISOCL"
         ),
         shape="letter",
         letters="ABEFHN",
@@ -184,36 +185,39 @@ FIELDS: tuple[Field, ...] = (
         words=_words(
             "EFF|EFFICIENCY|NOM EFF|NEMA NOM EFF|NOMINAL EFFICIENCY|FL EFF|NEMA NOMINAL EFF|NEMA EFF"
         ),
-        shape="percent",
+        shape="percents",
         high=Decimal(100),
         usual=_range("30", "99"),
+        several=True,
     ),
     Field(
         name="power_factor_percent",
         words=_words("PF|P F|POWER FACTOR|POWER FACT|COS Φ|COSΦ|COS PHI|COS"),
-        shape="percent",
+        shape="percents",
         high=Decimal(100),
         usual=_range("30", "100"),
+        several=True,
     ),
 )
 
 FLAGS: Mapping[tuple[str, ...], tuple[str, str]] = {
     words: (name, value)
     for name, value, text in (
-        ("phases", "3", "THREE PHASE|POLYPHASE"),
+        ("phases", "3", "THREE PHASE|3PH"),
+        ("phases", "2", "TWO PHASE"),
+        ("insulation_class", "A", "CLA"),
+        ("insulation_class", "B", "CLB|CLASSB"),
+        ("insulation_class", "F", "CLF|CLASSF"),
+        ("insulation_class", "H", "CLH|CLASSH"),
         ("phases", "1", "SINGLE PHASE"),
         ("phases", "0", "DC|DIRECT CURRENT|D C"),
         ("duty", "continuous", "CONT|CONTINUOUS|CONT DUTY|DUTY CONT|CONTINUOUS DUTY"),
         ("duty", "continuous", "DUTY CONTINUOUS|TIME RATING CONT|RATING CONT|TIME CONT"),
         ("duty", "intermittent", "INTERMITTENT|INT DUTY|DUTY INT|INTERMITTENT DUTY"),
-        ("thermal", "yes", "THERMALLY PROTECTED|THERMAL PROTECTION|THERMAL PROTECTOR"),
-        ("thermal", "yes", "IMPEDANCE PROTECTED|AUTO PROTECTED"),
+        ("thermal", "protected", "THERMALLY PROTECTED|THERMAL PROTECTION|THERMAL PROTECTOR"),
+        ("thermal", "automatic", "AUTO PROTECTED"),
         ("premium", "yes", "PREMIUM EFFICIENCY|PREM EFF|PREMIUM EFF|NEMA PREMIUM"),
         ("premium", "yes", "ENERGY EFFICIENT|HIGH EFFICIENCY|PREMIUM"),
-        ("thermal", "yes", "THERMALLY PROTECTED AUTO|THERMALLY PROTECTED MANUAL"),
-        ("thermal", "yes", "THERMALLY PROTECTED AUTOMATIC"),
-        ("words", "two_speed", "TWO SPEED|TWOSPD"),
-        ("words", "two_winding", "TWO WINDING|TWO WINDINGS|TWOWDG|SEPARATE WINDINGS"),
         ("words", "constant_torque", "CONSTANT TORQUE|CONST TORQUE|CONST TQ"),
         ("words", "variable_torque", "VARIABLE TORQUE|VAR TORQUE|VAR TQ"),
         ("words", "constant_power", "CONSTANT HORSEPOWER|CONSTANT HP|CONST HP|CONSTANT POWER"),
@@ -287,6 +291,20 @@ FILLERS: frozenset[str] = frozenset(
         "VOLTAGE",
         "PLATE",
         "NAMEPLATE",
+        "POLYPHASE",
+        "ARM",
+        "ARMATURE",
+        "ANKER",
+        "STATOR",
+        "LINE",
+        "OUTPUT",
+        "CLASS",
+        "INS",
+        "IS",
+        "SUITABLE",
+        "ON",
+        "EITHER",
+        "MIT",
         "MADE",
         "TO",
     ]

@@ -4,6 +4,7 @@ Knows nameplate, supply and code book; no netlist.
 """
 
 from evencoil.sizing.branch_circuit import MotorCircuit, branch_circuit, further_sizes, own_sizes
+from evencoil.sizing.by_amps import settle_phases
 from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
 from evencoil.sizing.full_load import horsepower_from_kw
 from evencoil.sizing.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
@@ -52,6 +53,7 @@ __all__ = [
     "protection_ratings",
     "rating_rules_of",
     "read_heaters",
+    "settle_phases",
     "start_shares",
     "volts_along",
 ]

@@ -37,6 +37,7 @@ from evencoil.sizing.readings import (
     conductor_facts,
     full_load_step,
     kind_of,
+    machine_of,
     read_step,
     size_input,
 )
@@ -174,7 +175,7 @@ def _drop(job: MotorCircuit, trail: Trail) -> Step:
             working=Message("given.run_length_ft", {"value": plain(length)}),
         )
     )
-    factor = reading.plate.power_factor_percent
+    factor = next(iter(reading.plate.power_factor_percent), None)
     step = voltage_drop(
         DropFacts(
             length_ft=length,
@@ -240,7 +241,7 @@ def _protection(job: MotorCircuit, trail: Trail) -> Step:
             {"source": inputs.maker_limit.source},
         )
     return protection_device(
-        machine=inputs.machine,
+        machine=machine_of(inputs, reading),
         no_start=None if inputs.no_start is None else inputs.no_start.reason,
         maker_limit=None
         if inputs.maker_limit is None
@@ -258,14 +259,19 @@ def _protection(job: MotorCircuit, trail: Trail) -> Step:
 
 def _overload(job: MotorCircuit, trail: Trail) -> Step:
     reading, plate = job.reading, job.reading.plate
+    if "plate_amps_a" not in trail and "table_flc_a" not in trail:
+        raise MissingError(
+            Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
+        )
     for name, value in (
         ("service_factor", plate.service_factor),
         ("temperature_rise_c", plate.temperature_rise_c),
     ):
         if value is not None:
             read_step(trail, name, value, "", plain(value), reading)
+    factor = plate.service_factor
     return overload_setting(
-        service_factor=plate.service_factor,
+        service_factor=factor if factor is None or factor >= 1 else None,
         temperature_rise_c=plate.temperature_rise_c,
         edition=job.profile.edition,
         trail=trail,
@@ -367,7 +373,8 @@ def branch_circuit(job: MotorCircuit) -> tuple[Trail, tuple[Figure, ...]]:
         figure("table_flc_a", flc),
         figure("conductor_size", after_flc(_conductor)),
         figure("protection_device_a", after_flc(_protection)),
-        figure("overload_setting_a", after_flc(_overload)),
+        # by the nameplate alone: no table current is needed
+        figure("overload_setting_a", functools.partial(_overload, job, trail)),
         figure("grounding_conductor_size", after_flc(_grounding)),
         figure("disconnect_switch_a", after_flc(_disconnect)),
     ]

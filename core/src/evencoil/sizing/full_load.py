@@ -18,6 +18,7 @@ from decimal import Decimal
 from typing import Literal
 
 from evencoil.base import (
+    Mark,
     Message,
     MissingError,
     NotInTableError,
@@ -33,6 +34,7 @@ from evencoil.codebook import Edition, Table, rule, table
 __all__ = [
     "LOW_SPEED_RPM",
     "MotorFacts",
+    "current_column",
     "horsepower_from_kw",
     "table_columns",
     "table_full_load_current",
@@ -86,6 +88,8 @@ class MotorFacts:
         Rated speed. [rpm]
     from_kw : bool
         True if the power was stamped in kW and converted.
+    from_amps : bool
+        True if the nameplate gives amps but no power: the table then gives those amps back.
     is_high_torque : bool
         Made for high torque: it may draw more than the table says.
     is_torque_motor : bool
@@ -95,7 +99,8 @@ class MotorFacts:
     power_factor_percent : int
         Of a synchronous motor: 100, 90 or 80. [percent]
     between_rows : str
-        ``ask`` refuses a power that has no row; ``next_row_up`` takes the next.
+        ``ask`` takes a power without a row as both neighbors, marked; ``next_row_up`` as the
+        next row, settled by a person.
     """
 
     power_hp: Decimal
@@ -105,6 +110,7 @@ class MotorFacts:
     plate_amps_a: Decimal | None = None
     speed_rpm: Decimal | None = None
     from_kw: bool = False
+    from_amps: bool = False
     is_high_torque: bool = False
     is_torque_motor: bool = False
     is_synchronous: bool = False
@@ -112,6 +118,8 @@ class MotorFacts:
     between_rows: Literal["ask", "next_row_up"] = "ask"
 
 
+#: a power in kW within this part of a row's is that row: 7.5 kW is the 10 hp motor
+_KW_NEAR = Decimal("0.03")
 _PRINTED = {3: "430.250", 1: "430.248", 0: "430.247"}
 _FILES = {3: "430_250_induction", 1: "430_248", 0: "430_247"}
 _SUBJECTS = {3: "flc_three_phase", 1: "flc_single_phase", 0: "flc_dc"}
@@ -119,7 +127,16 @@ _SUBJECTS = {3: "flc_three_phase", 1: "flc_single_phase", 0: "flc_dc"}
 _MORE = {100: Decimal(1), 90: Decimal("1.1"), 80: Decimal("1.25")}
 
 
-def _column_of(volts: Decimal, phases: int) -> str | None:
+def current_column(volts: Decimal, phases: int) -> str | None:
+    """Return the column of the full-load current table for some volts [V], None if none.
+
+    Parameters
+    ----------
+    volts : Decimal
+        Of the supply or of the nameplate. [V]
+    phases : int
+        1 or 3; 0 for direct current.
+    """
     for name, low, high in _RANGES[phases]:
         if low <= volts <= high:
             return name
@@ -147,8 +164,8 @@ def table_columns(
         200 V plate on a 208 V system): the larger current then governs. None
         if the tables have no such voltage.
     """
-    by_supply = _column_of(supply_volts_v, phases)
-    by_plate = [column for volts in plate_volts_v if (column := _column_of(volts, phases))]
+    by_supply = current_column(supply_volts_v, phases)
+    by_plate = [column for volts in plate_volts_v if (column := current_column(volts, phases))]
     if by_supply is not None and (by_supply in by_plate or not by_plate):
         return (by_supply,)
     columns = [column for column in (by_supply, *by_plate) if column is not None]
@@ -165,36 +182,31 @@ def _no_column(facts: MotorFacts) -> NotInTableError:
     )
 
 
-def _row(book: Table, facts: MotorFacts, name: str) -> tuple[int, bool]:
-    """Return the row of the power, and whether it is the next one up."""
+def _rows(book: Table, facts: MotorFacts, name: str) -> tuple[int, int]:
+    """Return the rows of the power: the one for minimums and the one for maximums.
+
+    They are one where the table has the power, where a power in kW comes within 3 % of a row,
+    and where a person has settled it.
+    """
     powers = book.figures("hp")
-    if facts.power_hp > powers[-1]:
+    power = facts.power_hp
+    if power > powers[-1] * (1 + _KW_NEAR if facts.from_kw else 1):
         raise NotInTableError(
             Message(
                 "flc.above_last",
-                {"table": name, "last": plain(powers[-1]), "hp": plain(facts.power_hp)},
+                {"table": name, "last": plain(powers[-1]), "hp": show(power)},
             ),
             field="power_hp",
             hint=Message("flc.above_last.one" if facts.phases == 1 else "flc.above_last.hint"),
         )
-    place = bisect_left(powers, facts.power_hp)
-    if powers[place] == facts.power_hp:
-        return place, False
-    if facts.from_kw or facts.between_rows == "next_row_up":
-        return place, True
-    raise NotInTableError(
-        Message(
-            "flc.between",
-            {
-                "table": name,
-                "hp": plain(facts.power_hp),
-                "below": plain(powers[place - 1]),
-                "above": plain(powers[place]),
-            },
-        ),
-        field="power_hp",
-        hint=Message("flc.between.hint", {"above": plain(powers[place])}),
-    )
+    place = bisect_left(powers, power)
+    if place < len(powers) and powers[place] == power:
+        return place, place
+    if facts.from_kw:
+        near = min(range(len(powers)), key=lambda row: abs(powers[row] - power))
+        if abs(powers[near] - power) <= powers[near] * _KW_NEAR:
+            return near, near
+    return (place, place) if facts.between_rows == "next_row_up" else (place, place - 1)
 
 
 def _by_plate(
@@ -222,7 +234,9 @@ def _by_plate(
 
 def _special(facts: MotorFacts) -> tuple[Message, str] | None:
     """Return why the nameplate governs over the table, and the rule; None if it does not."""
-    if facts.phases == 3 and facts.speed_rpm is not None and facts.speed_rpm < LOW_SPEED_RPM:
+    if facts.from_amps:
+        return Message("flc.amps_only"), "table_currents"
+    if facts.speed_rpm is not None and facts.speed_rpm < LOW_SPEED_RPM:
         return Message("flc.slow", {"rpm": plain(facts.speed_rpm)}), "table_currents"
     if facts.is_torque_motor:
         return Message("flc.torque_motor"), "torque_currents"
@@ -247,13 +261,13 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
     Returns
     -------
     Step
-        ``table_flc_a``. [A]
+        ``table_flc_a``. [A] Between two rows it is the upper one's, and ``flc_for_maximum_a``
+        the lower one's.
 
     Raises
     ------
     NotInTableError
-        If no column has the volts, the power lies beyond the last row, or
-        between two rows and no one has allowed the next row up.
+        If no column has the volts, or the power lies beyond the last row.
     MissingError
         If the nameplate current governs and is not known.
 
@@ -283,8 +297,12 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
     smallest = Decimal(book.rows[0][0])
     if facts.power_hp < smallest:
         why = Message("flc.below_first", {"first": plain(smallest), "table": printed})
-        return _by_plate(facts, trail, edition, why)
-    row, stepped_up = _row(book, facts, printed)
+        step = _by_plate(facts, trail, edition, why)
+        step.marks += (Mark(kind="assumed", origin="table_flc_a", message=why),)
+        return step
+    row, row_below = _rows(book, facts, printed)
+    powers = book.figures("hp")
+    stepped_up = powers[row] != facts.power_hp
     filled = [column for column in columns if book.number(row, column) is not None]
     if not filled:
         raise NotInTableError(
@@ -307,7 +325,18 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
         working = "flc.synchronous"
     amps = found.value * factor
     tips = _tips(book, row, column)
-    return trail.add(
+    between: tuple[Mark, ...] = ()
+    if row_below != row:
+        said = Message(
+            "flc.between_rows",
+            {
+                "hp": show(facts.power_hp),
+                "below": plain(powers[row_below]),
+                "above": plain(powers[row]),
+            },
+        )
+        between = (Mark(kind="assumed", origin="table_flc_a", message=said),)
+    step = trail.add(
         Step(
             id="table_flc_a",
             value=amps,
@@ -331,10 +360,35 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
             rule=rule(_SUBJECTS[facts.phases], edition),
             uses=tuple(name for name in ("power_hp", "phases", "supply_volts_v") if name in trail),
             cell=found.cell,
-            marks=found.marks,
+            marks=(*found.marks, *between),
             tips=tips,
         )
     )
+    if between:
+        below = book.find(row_below, column, edition=edition)
+        trail.add(
+            Step(
+                id="flc_for_maximum_a",
+                value=below.value * factor,
+                unit="A",
+                kind="calculated",
+                shown=show(below.value * factor, "limit"),
+                working=Message(
+                    "flc.row_below",
+                    {
+                        "table": printed,
+                        "hp": book.rows[row_below][0],
+                        "volts": column[1:],
+                        "value": plain(below.value * factor),
+                    },
+                ),
+                rule=rule(_SUBJECTS[facts.phases], edition),
+                uses=("table_flc_a",),
+                cell=below.cell,
+                marks=below.marks,
+            )
+        )
+    return step
 
 
 def _tips(book: Table, row: int, column: str) -> tuple[Tip, ...]:

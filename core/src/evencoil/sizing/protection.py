@@ -413,7 +413,9 @@ def ratings_in(
 
 
 def _basis(trail: Trail) -> str:
-    return "device_current_a" if "device_current_a" in trail else "table_flc_a"
+    """Return the current that the maximum is a percentage of."""
+    named = ("device_current_a", "flc_for_maximum_a")
+    return next((name for name in named if name in trail), "table_flc_a")
 
 
 _SUBJECTS = {

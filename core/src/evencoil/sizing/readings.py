@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from decimal import Decimal
 from functools import lru_cache
 from typing import get_args
@@ -11,6 +12,7 @@ from evencoil.base import (
     Mark,
     Message,
     MissingError,
+    RefusedError,
     Rule,
     Step,
     Trail,
@@ -18,12 +20,13 @@ from evencoil.base import (
     say,
     show,
 )
-from evencoil.codebook import Profile, given
+from evencoil.codebook import Edition, Profile, given, rule
 from evencoil.plate import PlateReading, Supply, Verdict
+from evencoil.sizing.by_amps import AmpsOnly, power_from_amps
 from evencoil.sizing.conductor import ConductorFacts
 from evencoil.sizing.full_load import MotorFacts, horsepower_from_kw, table_full_load_current
 from evencoil.sizing.inputs import SizeInputs
-from evencoil.sizing.protection import DeviceKind
+from evencoil.sizing.protection import DeviceKind, Machine
 from evencoil.sizing.speeds import highest_current
 
 __all__ = [
@@ -31,10 +34,13 @@ __all__ = [
     "conductor_facts",
     "full_load_step",
     "kind_of",
+    "machine_of",
     "read_step",
     "size_input",
 ]
 
+#: Article 430 gives other rules above these volts, in Part XI [V]
+MOST_VOLTS = Decimal(1000)
 USUAL_KIND: DeviceKind = "dual_element_fuse"
 _USUAL = ConductorFacts()
 #: what is assumed where no one entered anything, its unit and its sentence
@@ -76,7 +82,13 @@ def read_step(
     """
     plate_field = {"plate_volts": "volts_v", "plate_amps_a": "amps_a"}.get(step_id, step_id)
     guess = next((item for item in reading.assumed if item.field == plate_field), None)
-    trail.add(_input_step(step_id, value, unit, shown, None if guess is None else guess.reason))
+    step = _input_step(step_id, value, unit, shown, None if guess is None else guess.reason)
+    doubts = tuple(
+        Mark(kind="doubted", origin=step_id, message=found.message)
+        for found in reading.findings
+        if found.level == "doubt" and found.field == plate_field
+    )
+    trail.add(replace(step, marks=(*step.marks, *doubts)) if doubts else step)
 
 
 @lru_cache(maxsize=4096)
@@ -133,10 +145,33 @@ def _size_step(step_id: str, given: str | None) -> Step:
     )
 
 
-def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
+def _power_from_amps(facts: AmpsOnly, trail: Trail, edition: Edition) -> Decimal:
+    """Return the power of a motor marked in amps only, interpolated in the table [hp]."""
+    power = power_from_amps(facts)
+    given(trail, "plate_amps_a", facts.amps_a, "A", "read.plate_amps_a", shown=plain(facts.amps_a))
+    trail.add(
+        Step(
+            id="power_hp",
+            value=power,
+            unit="hp",
+            kind="calculated",
+            shown=show(power),
+            working=Message("power.from_amps", {"amps": plain(facts.amps_a), "hp": show(power)}),
+            rule=rule("table_currents", edition),
+            uses=("plate_amps_a",),
+        )
+    )
+    return power
+
+
+def _power(
+    reading: PlateReading, trail: Trail, facts: AmpsOnly | None, edition: Edition
+) -> tuple[Decimal, bool]:
     """Return the power [hp] and whether it was stamped in kW only."""
     plate = reading.plate
     powers = plate.power_hp or tuple(horsepower_from_kw(kw) for kw in plate.power_kw)
+    if not powers and facts is not None:
+        return _power_from_amps(facts, trail, edition), False
     if not powers:
         raise MissingError(
             Message("size.no_power"), field="power_hp", hint=Message("size.no_power.hint")
@@ -168,11 +203,44 @@ def _power(reading: PlateReading, trail: Trail) -> tuple[Decimal, bool]:
 
 
 def _plate_amps(reading: PlateReading, verdict: Verdict) -> Decimal | None:
-    """Return the nameplate current at the connection in use [A]."""
-    amps = reading.plate.amps_a
-    if len(amps) == len(reading.plate.volts_v):
-        return amps[verdict.column].high
-    return amps[0].high if len(amps) == 1 and len(reading.plate.volts_v) == 1 else None
+    """Return the nameplate current at the volts in use [A]."""
+    if len(reading.plate.amps_a) == 1 and len(reading.plate.volts_v) > 1:
+        return None
+    return reading.plate.amps_at(verdict.column, verdict.used_volts_v)
+
+
+def machine_of(inputs: SizeInputs, reading: PlateReading) -> Machine:
+    """Return the kind of machine: as chosen, else as the nameplate says.
+
+    Parameters
+    ----------
+    inputs : SizeInputs
+        What was entered.
+    reading : PlateReading
+        The nameplate.
+    """
+    stamped: dict[str, Machine] = {
+        "wound_rotor": "wound_rotor",
+        "synchronous": "synchronous",
+        "torque": "torque",
+    }
+    if inputs.machine != "squirrel_cage":
+        return inputs.machine
+    return stamped.get(reading.plate.kind, "squirrel_cage")
+
+
+def _refuse_beyond(phases: int, volts: Decimal, field: str = "supply.text") -> None:
+    """Refuse what the tables of this article do not reach."""
+    if volts > MOST_VOLTS:
+        raise RefusedError(
+            Message("size.over_1000", {"volts": plain(volts)}),
+            field=field,
+            hint=Message("size.over_1000.hint"),
+        )
+    if phases == 2:
+        raise RefusedError(
+            Message("size.two_phase"), field="phases", hint=Message("size.two_phase.hint")
+        )
 
 
 def full_load_step(
@@ -201,14 +269,19 @@ def full_load_step(
         The steps are added to it.
     """
     plate = reading.plate
-    power, from_kw = _power(reading, trail)
     phases = plate.phases or supply.phases
+    volts = _used_volts(supply, verdict)
+    _refuse_beyond(phases, volts)
+    amps = _plate_amps(reading, verdict)
+    only = None if amps is None else AmpsOnly(amps_a=amps, volts_v=volts, phases=phases)
+    power, from_kw = _power(reading, trail, only, profile.edition)
     if plate.phases is not None:
         read_step(trail, "phases", Decimal(phases), "", str(phases), reading)
+    elif supply.are_phases_assumed:
+        _assume_phases(phases, trail)
     band = verdict.plate_volts
     said = str(band)
     read_step(trail, "plate_volts", said, "V", said, reading)
-    volts = _used_volts(supply, verdict)
     trail.add(
         Step(
             id="supply_volts_v",
@@ -227,26 +300,64 @@ def full_load_step(
         )
         given(trail, "plate_amps_a", max(each), "A", "speeds.most_read")
         return step
-    amps = _plate_amps(reading, verdict)
-    if amps is not None:
+    if amps is not None and "plate_amps_a" not in trail:
         read_step(trail, "plate_amps_a", amps, "A", plain(amps), reading)
-    return table_full_load_current(
+    machine = machine_of(inputs, reading)
+    step = table_full_load_current(
         MotorFacts(
             power_hp=power,
             phases=phases,
             supply_volts_v=volts,
             plate_volts_v=(band.low, band.high),
             plate_amps_a=amps,
-            speed_rpm=max(plate.speed_rpm, default=None),
+            speed_rpm=_speed(reading),
             from_kw=from_kw,
-            is_high_torque=inputs.machine == "high_torque",
-            is_torque_motor=inputs.machine == "torque",
-            is_synchronous=inputs.machine == "synchronous",
+            from_amps=not (plate.power_hp or plate.power_kw),
+            is_high_torque=machine == "high_torque",
+            is_torque_motor=machine == "torque",
+            is_synchronous=machine == "synchronous",
             power_factor_percent=inputs.power_factor,
             between_rows=inputs.between_rows,
         ),
         edition=profile.edition,
         trail=trail,
+    )
+    if amps is not None and any(mark.kind == "doubted" for mark in trail["plate_amps_a"].marks):
+        _name_the_tables_amps(trail)
+    return step
+
+
+def _name_the_tables_amps(trail: Trail) -> None:
+    """Put the table's current beside nameplate amps that contradict the rest of the plate."""
+    plate, table_flc = trail["plate_amps_a"], trail["table_flc_a"]
+    said = Message(
+        "doubt.amps_table",
+        {"amps": plate.shown, "table": table_flc.shown, "hp": trail["power_hp"].shown},
+    )
+    plate.marks += (Mark(kind="doubted", origin="plate_amps_a", message=said),)
+
+
+def _speed(reading: PlateReading) -> Decimal | None:
+    """Return the speed that decides [rpm]; none that no number of poles can have."""
+    is_doubted = any(
+        found.level == "doubt" and found.field == "speed_rpm" for found in reading.findings
+    )
+    return None if is_doubted else max(reading.plate.speed_rpm, default=None)
+
+
+def _assume_phases(phases: int, trail: Trail) -> None:
+    """Add a number of phases that neither nameplate nor supply gives, marked."""
+    said = Message("assumed.phases", {"value": str(phases)})
+    trail.add(
+        Step(
+            id="phases",
+            value=Decimal(phases),
+            unit="",
+            kind="assumed",
+            shown=str(phases),
+            working=said,
+            marks=(Mark(kind="assumed", origin="phases", message=said),),
+        )
     )
 
 

@@ -61,6 +61,9 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
         {step.marks.map((mark) => mark.kind).includes("assumed") && (
           <b className="stamp text-caution">{words.marks.assumed}</b>
         )}
+        {step.marks.map((mark) => mark.kind).includes("doubted") && (
+          <b className="stamp text-caution">{words.marks.doubted}</b>
+        )}
         {step.marks.map((mark) => mark.kind).includes("check_the_book") && (
           <b className="stamp text-caution">{words.marks.check_the_book}</b>
         )}
