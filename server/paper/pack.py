@@ -13,6 +13,7 @@ from zoneinfo import ZoneInfo
 from django.template.loader import render_to_string
 
 from answers.pdf import as_svg, printed
+from answers.schemas.terminal_box import free_leads
 from answers.schemas.worked import worked_out
 from evencoil.base import Message, __version__, say
 from evencoil.checks import check_circuit, dead_rows
@@ -95,16 +96,13 @@ def pack(
             "plan": said.joints,
             "rows_of_joints": [
                 (
-                    joint.line,
+                    joint.line or (f"to starter {joint.to_starter}" if joint.to_starter else None),
                     " ".join(box.names.get(lead, lead) for lead in joint.leads),
                     joint.conductors,
                 )
                 for joint in box.intended
             ],
-            "free": " ".join(
-                box.names.get(lead, lead)
-                for lead in (box.derived.free(box.winding) if box.derived and box.winding else ())
-            ),
+            "free": " ".join(box.names.get(lead, lead) for lead in free_leads(box)),
             "states": [
                 (
                     state.said,

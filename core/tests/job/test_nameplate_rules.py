@@ -5,9 +5,10 @@ from decimal import Decimal
 import pytest
 
 from evencoil.base.words import say
-from evencoil.job import JobInputs, work_out
-from evencoil.plate import PlateInputs, SupplyInputs, TrustInputs
-from evencoil.sizing import SizeInputs
+from evencoil.job.inputs import JobInputs
+from evencoil.job.work_out import work_out
+from evencoil.plate.inputs import PlateInputs, SupplyInputs, TrustInputs
+from evencoil.sizing.inputs import SizeInputs
 
 SIZE = SizeInputs(
     conductor_material="cu",

@@ -50,6 +50,7 @@ class JointOut(Answer):
     id: str
     leads: list[str]
     line: str | None
+    to_starter: str
     conductors: int
 
 
@@ -177,6 +178,7 @@ class BoxOut(Answer):
 
     kind: str
     kind_name: str
+    is_switched: bool
     phases: int
     kinds: list[KindOut]
     leads: list[str]
@@ -349,6 +351,13 @@ def _kinds(box: Box, leads: int | None) -> list[KindOut]:
     ]
 
 
+def free_leads(box: Box) -> tuple[str, ...]:
+    """Return the leads that are insulated each by itself; none where all run to the starter."""
+    if box.is_switched or box.derived is None or box.winding is None:
+        return ()
+    return box.derived.free(box.winding)
+
+
 def box_out(box: Box, leads: int | None) -> BoxOut:
     """Return the box as it is sent, every sentence said."""
     winding, outcome, derived = box.winding, box.outcome, box.derived
@@ -358,6 +367,7 @@ def box_out(box: Box, leads: int | None) -> BoxOut:
     return BoxOut(
         kind="" if winding is None else winding.kind,
         kind_name="" if winding is None else say(Message(f"kind_name.{winding.kind}")),
+        is_switched=box.is_switched,
         phases=3 if winding is None else winding.phases,
         kinds=_kinds(box, leads),
         leads=() if winding is None else winding.leads,
@@ -368,7 +378,7 @@ def box_out(box: Box, leads: int | None) -> BoxOut:
         rated_v=round(coils[0].rated_v, 1) if coils else 0.0,
         derived_name="" if derived is None else connection_name(derived.name),
         derived=box.intended,
-        derived_free=() if derived is None or winding is None else derived.free(winding),
+        derived_free=free_leads(box),
         derived_refusal=box.derived_error,
         asked="" if box.states is None else box.states.of,
         states=[]

@@ -1276,6 +1276,8 @@ export interface components {
             inner: string[];
             /** Is Disputed */
             is_disputed: boolean;
+            /** Is Switched */
+            is_switched: boolean;
             /** Kind */
             kind: string;
             /** Kind Name */
@@ -3387,6 +3389,8 @@ export interface components {
             leads: string[];
             /** Line */
             line: string | null;
+            /** To Starter */
+            to_starter: string;
         };
         /**
          * JointPlanOut

@@ -20,7 +20,10 @@ export const words = {
     done: "Done",
     stale: "Stale",
   } as Record<string, string>,
-  marks: { assumed: "ASSUMED", check_the_book: "CHECK THE BOOK", doubted: "IN DOUBT" } as Record<string, string>,
+  marks: { assumed: "ASSUMED", check_the_book: "CHECK THE BOOK", doubted: "IN DOUBT" } as Record<
+    string,
+    string
+  >,
   kinds: { read: "read", assumed: "assumed", calculated: "calculated" } as Record<string, string>,
 };
 

@@ -17,6 +17,10 @@ export const leadsWords = {
   leads: "Leads",
   conductors: "Conductors",
   insulatedSeparately: "Insulated separately:",
+  boxForStarter: "Box for the starter chosen",
+  starterSwitchesLeads:
+    "The starter switches these leads. No other joint stays in the box; each conductor carries the mark of its lead.",
+  toStarter: (lead: Shown) => `to starter ${lead}`,
   connectionSupply: "Connection for this supply",
   boxConnectedLike: "The box is connected like this.",
   connectBoxLike: "Connect the box like this",

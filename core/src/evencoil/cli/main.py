@@ -150,10 +150,17 @@ def _connect(arguments: argparse.Namespace) -> int:
     }
     if box.derived is not None:
         said["connection"] = box.derived.name
+        said["is_switched_by_starter"] = box.is_switched
         said["joints"] = [
-            {"line": joint.line, "leads": list(joint.leads), "conductors": joint.conductors}
-            for joint in box.derived.joints
+            {
+                "line": joint.line,
+                "leads": list(joint.leads),
+                "to_starter": joint.to_starter,
+                "conductors": joint.conductors,
+            }
+            for joint in box.intended
         ]
+        said["notes"] = [say(note) for note in box.notes]
         said["tell"] = "" if box.tell is None else say(box.tell)
     if box.states is not None:
         said["states"] = {
@@ -184,7 +191,14 @@ def _connect(arguments: argparse.Namespace) -> int:
                 }
                 for coil in box.outcome.coils
             ],
-            "findings": [say(found.message) for found in box.outcome.findings],
+            "findings": [
+                {
+                    "level": found.level,
+                    "says": say(found.message),
+                    "do": "" if found.hint is None else say(found.hint),
+                }
+                for found in box.outcome.findings
+            ],
         }
     if box.outcome_error is not None:
         said["as_joined"] = {"refusal": box.outcome_error.problem()}
@@ -192,7 +206,8 @@ def _connect(arguments: argparse.Namespace) -> int:
         print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
     else:
         _connect_table(said)
-    return OK if error is None else WITHHELD
+    is_wrong = "as_joined" in said and said["as_joined"].get("verdict") != "right"
+    return WITHHELD if error is not None or is_wrong else OK
 
 
 def _identify(arguments: argparse.Namespace) -> int:
@@ -266,8 +281,10 @@ def _convert(arguments: argparse.Namespace) -> int:
 def _connect_table(said: dict[str, Any]) -> None:
     print(f"{said['motor_tag']}  {said['winding'] or 'winding not known'}")
     for joint in said.get("joints", []):
-        line = joint["line"] or "  "
+        line = joint["line"] or (f"to {joint['to_starter']}" if joint["to_starter"] else "  ")
         print(f"  {line}  {' '.join(joint['leads']):16} {joint['conductors']} conductors")
+    for note in said.get("notes", []):
+        print(f"  {note}")
     if said.get("tell"):
         print(f"  {said['tell']}")
     if "refusal" in said:
@@ -277,8 +294,11 @@ def _connect_table(said: dict[str, Any]) -> None:
             f"  {coil['from']}-{coil['to']:4} {coil['volts_v']:8.1f} V of {coil['rated_v']:.1f} V"
             f" at {coil['angle_deg']:.1f}°"
         )
-    for text in said.get("as_joined", {}).get("findings", []):
-        print(f"  {text}")
+    for found in said.get("as_joined", {}).get("findings", []):
+        print(f"  {found['says']} {found['do']}".rstrip())
+    refusal = said.get("as_joined", {}).get("refusal")
+    if refusal is not None:
+        print(f"  as joined: {refusal['detail']} {refusal['hint']}")
 
 
 def _room(job: JobFile) -> JobStarter:

@@ -95,7 +95,6 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> JobStarter:
         draft = draft_starter(
             inputs,
             reading=worked.reading,
-            supply=worked.supply,
             verdict=worked.verdict,
             box=worked.box,
             joints=worked.joints,

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from evencoil.base import CoreError, Finding
+from evencoil.base import Finding
 from evencoil.circuit import Circuit, Replayed, renamed, replay
 from evencoil.job.starter_findings import fit_finding
-from evencoil.leads import Box, JointInput, derive
-from evencoil.plate import PlateReading, Supply, Verdict
+from evencoil.leads import Box, JointInput
+from evencoil.plate import PlateReading, Verdict
 from evencoil.sizing import FUSES, DeviceKind
 from evencoil.starters import (
     FOUND,
@@ -26,9 +26,8 @@ from evencoil.starters import (
     misfit,
     options_of,
     stand_in_of,
-    start_of,
 )
-from evencoil.winding import LINES, Joint, StartMethod
+from evencoil.winding import LINES, Joint
 
 __all__ = ["StarterDraft", "draft_starter"]
 
@@ -89,28 +88,13 @@ class StarterDraft:
     notes: tuple[Finding, ...]
 
 
-def _switched(
-    entry: CatalogueEntry, box: Box, supply: Supply | None, verdict: Verdict | None
-) -> tuple[Joint, ...] | None:
+def _stays(box: Box) -> tuple[Joint, ...] | None:
     """Return the joints that stay in the box of a motor whose leads the starter switches.
 
-    None where nameplate, supply or winding do not say yet.
+    The box was derived for the starter chosen; None where nameplate, supply or winding do not
+    say yet.
     """
-    start = start_of(entry)
-    method: StartMethod = "full_voltage" if start == "autotransformer" else start
-    if box.winding is None or box.rating is None or supply is None or verdict is None:
-        return None
-    try:
-        found = derive(
-            box.winding,
-            rating=box.rating,
-            supply=supply,
-            verdict=verdict,
-            start_method=method,
-        )
-    except CoreError:
-        return None
-    return found.permanent
+    return None if box.states is None else box.states.permanent
 
 
 def _with_motor(
@@ -119,7 +103,6 @@ def _with_motor(
     box: Box,
     given: Sequence[JointInput],
     reading: PlateReading,
-    supply: Supply | None,
     verdict: Verdict | None,
 ) -> tuple[Circuit, list[Finding]]:
     """Return a circuit with this motor's winding and joints in place of the stand-in."""
@@ -137,16 +120,19 @@ def _with_motor(
     if box.winding is None or box.winding.phases != phases or misfit(entry, facts) is not None:
         return circuit, [fit_finding("stand_in", "note")]
     ends = {*box.winding.leads, *LINES}
-    joints: tuple[Joint, ...] | None = tuple(
+    made = tuple(
         replace(joint, leads=tuple(lead for lead in joint.leads if lead in ends))
         for joint in (one.as_core() for one in given)
     )
     by_line = is_fed_by_line(stand_in)
     notes: list[Finding] = []
-    if joints and not by_line:
-        notes += _bars_left(entry, box, joints, supply, verdict)
-    elif not joints:
-        joints = box.intended if by_line else _switched(entry, box, supply, verdict)
+    if given and not by_line:
+        # a lead alone is one that runs to the starter
+        made = tuple(joint for joint in made if len(joint.leads) > 1)
+        notes += _bars_left(entry, box, made)
+    joints: tuple[Joint, ...] | None = made
+    if not given:
+        joints = box.intended if by_line else _stays(box)
         notes.append(fit_finding("derived", "note"))
     if joints is None or (by_line and not joints):
         return circuit, [*notes, fit_finding("no_joints", "note")]
@@ -158,11 +144,9 @@ def _bars_left(
     entry: CatalogueEntry,
     box: Box,
     joints: Sequence[Joint],
-    supply: Supply | None,
-    verdict: Verdict | None,
 ) -> list[Finding]:
     """Name the bars that join leads which the starter switches apart from each other."""
-    stays = _switched(entry, box, supply, verdict)
+    stays = _stays(box)
     if stays is None:
         return []
     allowed = [set(joint.leads) for joint in stays]
@@ -183,7 +167,6 @@ def draft_starter(
     inputs: StarterInputs,
     *,
     reading: PlateReading,
-    supply: Supply | None,
     verdict: Verdict | None,
     box: Box,
     joints: Sequence[JointInput],
@@ -197,8 +180,6 @@ def draft_starter(
         Circuit, options, edits.
     reading : PlateReading
         The nameplate.
-    supply : Supply or None
-        The supply.
     verdict : Verdict or None
         The nameplate column in use.
     box : Box
@@ -228,7 +209,7 @@ def draft_starter(
     else:
         drawn = draw(inputs.standard_circuit, _options(inputs, kind))
         entry, options, used = drawn.entry, options_of(drawn.entry), drawn.options
-        circuit, notes = _with_motor(entry, drawn.circuit, box, joints, reading, supply, verdict)
+        circuit, notes = _with_motor(entry, drawn.circuit, box, joints, reading, verdict)
     standard = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))
     return StarterDraft(
         entry=entry,

@@ -68,6 +68,18 @@ def leads_state(box: Box) -> StepState:
     elif box.is_disputed:
         state = "blocked"
         headline = Message("headline.leads.differs")
+    elif box.is_switched and (outcome is None or outcome.verdict != "wrong"):
+        conductors = [joint.to_starter for joint in box.intended if joint.to_starter]
+        stay = [
+            "-".join(lead.removeprefix("T") for lead in joint.leads)
+            for joint in box.intended
+            if len(joint.leads) > 1
+        ]
+        state = "done" if outcome is not None and outcome.verdict == "right" else "open"
+        headline = Message(
+            "headline.leads.switched" if stay else "headline.leads.switched_bare",
+            {"count": str(len(conductors)), "joints": " · ".join(stay)},
+        )
     elif outcome is not None and outcome.verdict == "right":
         joints = (
             " · ".join(_joint_text(joint, box.names) for joint in box.derived.joints)

@@ -12,13 +12,22 @@ from decimal import Decimal
 from evencoil.base import CoreError, Mark, Message, MissingError, Refusal, RefusedError, Trail
 from evencoil.codebook import Profile, edition_of
 from evencoil.job.drawn_sizes import with_drawing
+from evencoil.job.driven_box import driven_by_starter
 from evencoil.job.inputs import JobInputs
 from evencoil.job.job_starter import JobStarter, no_starter
 from evencoil.job.starter import finish_starter
 from evencoil.job.starter_draft import StarterDraft, draft_starter
 from evencoil.job.states import StepState, joints_state, leads_state, plate_state, size_state
 from evencoil.job.worked import Worked
-from evencoil.leads import Box, JointsInputs, JointsWorked, LeadsInputs, plan_joints, work_out_box
+from evencoil.leads import (
+    Box,
+    JointsInputs,
+    JointsWorked,
+    LeadsInputs,
+    named_conductors,
+    plan_joints,
+    work_out_box,
+)
 from evencoil.plate import (
     Estimate,
     PlateReading,
@@ -128,6 +137,8 @@ def _plan(
 
 def _joints_made(box: Box, given: LeadsInputs) -> tuple[Joint, ...]:
     made = tuple(joint.as_core() for joint in given.joints) or box.intended
+    if box.is_switched and box.winding is not None and box.states is not None:
+        made = named_conductors(box.winding, box.states, made)
     return tuple(joint for joint in made if joint.conductors > 1)
 
 
@@ -167,7 +178,16 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
     reading = settle_phases(reading, found)
     if found is not None and reading.plate.phases is not None:
         found, verdict, error = _supply(supply.text, reading)
-    box = work_out_box(reading, found, verdict, error, leads, swap=base.swap_lines)
+    leads, is_two_speed = driven_by_starter(leads, inputs.starter)
+    box = work_out_box(
+        reading,
+        found,
+        verdict,
+        error,
+        leads,
+        swap=base.swap_lines,
+        is_two_speed_starter=is_two_speed,
+    )
     is_nec = supply.territory != "other"
     facts = MotorCircuit(
         reading=reading,
@@ -191,7 +211,6 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         draft = draft_starter(
             inputs.starter,
             reading=reading,
-            supply=found,
             verdict=verdict,
             box=box,
             joints=leads.joints,

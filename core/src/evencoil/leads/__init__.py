@@ -12,6 +12,7 @@ from evencoil.leads.inputs import BenchInputs, JointInput, JointsInputs, LeadsIn
 from evencoil.leads.joint_plan import JointsWorked, plan_joints
 from evencoil.leads.outcome import CoilState
 from evencoil.leads.stud_board import Laid
+from evencoil.leads.switched_box import named_conductors
 from evencoil.leads.terminal_box import Box, CheckedDiagram, ToldAccessory, work_out_box
 
 __all__ = [
@@ -32,6 +33,7 @@ __all__ = [
     "guide",
     "guide_bench",
     "lead_letters",
+    "named_conductors",
     "plan_joints",
     "work_out_box",
 ]

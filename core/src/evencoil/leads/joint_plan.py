@@ -197,9 +197,8 @@ def _plan(
     work = next((item for item in inputs.work if item.joint == joint.id), None)
     given = work or JointWorkInput(joint=joint.id)
     method = given.method or inputs.method
-    inside = tuple(
-        [line_size] * len(joint.lines) + [lead_size] * (joint.conductors - len(joint.lines))
-    )
+    own = len(joint.lines) + bool(joint.to_starter)
+    inside = tuple([line_size] * own + [lead_size] * (joint.conductors - own))
     findings: list[Finding] = []
     if method == "twist_on":
         findings += _twist(inside, profile, inputs)
@@ -211,7 +210,15 @@ def _plan(
         findings.append(_finding("tape", "doubt"))
     return JointPlan(
         id=joint.id,
-        ends=(*joint.lines, *(lead for lead in joint.leads if lead not in joint.lines)),
+        ends=(
+            *joint.lines,
+            *(
+                (str(Message("housing.conductor", {"lead": joint.to_starter})),)
+                if joint.to_starter
+                else ()
+            ),
+            *(lead for lead in joint.leads if lead not in joint.lines),
+        ),
         sizes=inside,
         method=method,
         rubber=given.rubber if method in _TAPED else 0,
@@ -311,7 +318,12 @@ def plan_joints(
     OutOfRangeError
         If a size is in no table.
     """
-    line_size = inputs.line_size.strip() or _step_text(steps, "conductor_size")
+    is_switched = any(joint.to_starter for joint in joints)
+    line_size = (
+        inputs.line_size.strip()
+        or (_step_text(steps, "leg_conductor_size") if is_switched else "")
+        or _step_text(steps, "conductor_size")
+    )
     if not line_size:
         raise MissingError(
             Message("housing.no_size"),

@@ -15,6 +15,7 @@ from evencoil.leads.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput
 from evencoil.leads.maker_diagram import Compared, compare
 from evencoil.leads.outcome import Outcome, judge_joints
 from evencoil.leads.stud_board import BOARDS, Board, Laid, lay_bars
+from evencoil.leads.switched_box import box_joints, judge_switched
 from evencoil.plate import PlateReading, Supply, Verdict
 from evencoil.winding import (
     Connection,
@@ -92,6 +93,9 @@ class Box:
         The maker's, each against the derived joints.
     is_disputed : bool
         True where a diagram differs and no one has decided.
+    is_switched : bool
+        True where the starter switches the leads: the box then holds only what stays joined,
+        and a conductor to the starter for every other lead.
     """
 
     winding: Winding | None = None
@@ -111,6 +115,7 @@ class Box:
     diagrams: tuple[CheckedDiagram, ...] = ()
     is_disputed: bool = False
     followed: str = ""
+    is_switched: bool = False
 
     @property
     def derived(self) -> Connection | None:
@@ -119,7 +124,12 @@ class Box:
 
     @property
     def intended(self) -> tuple[Joint, ...]:
-        """Return the joints to be made: the maker's where a person follows them."""
+        """Return the joints to be made: the maker's where a person follows them.
+
+        Where the starter switches the leads they are those that stay, and the conductors to it.
+        """
+        if self.is_switched and self.winding is not None and self.states is not None:
+            return box_joints(self.winding, self.states)
         if self.followed == "maker" and self.states is not None:
             for diagram in self.diagrams:
                 if diagram.given.state == self.states.of:
@@ -179,6 +189,7 @@ def work_out_box(
     inputs: LeadsInputs,
     *,
     swap: str = "L1-L3",
+    is_two_speed_starter: bool = False,
 ) -> Box:
     """Work the Leads step out.
 
@@ -196,6 +207,8 @@ def work_out_box(
         The winding as settled, how it is to run, and the joints.
     swap : str
         Which two lines the plant exchanges for the other direction.
+    is_two_speed_starter : bool
+        Whether the starter chosen switches two speeds.
 
     Returns
     -------
@@ -243,15 +256,17 @@ def work_out_box(
         run_uf=single.run_uf,
         protector_leads=single.protector_leads,
     )
-    try:
-        told["names"] = names_of(winding, inputs.style, inputs.names)
-    except CoreError as error:
-        told["names"] = names_of(winding)
-        told["outcome_error"] = error
+    told |= _named(winding, inputs)
     joints = [joint.as_core() for joint in inputs.joints]
-    if rating is not None and supply is not None:
-        volts = verdict.used_volts_v if verdict is not None else supply.line_volts_v
-        try:
+    is_switched = states is not None and (
+        inputs.start_method != "full_voltage" or (winding.is_two_speed and is_two_speed_starter)
+    )
+    told["is_switched"] = is_switched
+    try:
+        if is_switched and states is not None:
+            told["outcome"] = judge_switched(winding, joints, states)
+        elif rating is not None and supply is not None:
+            volts = verdict.used_volts_v if verdict is not None else supply.line_volts_v
             told["outcome"] = judge_joints(
                 winding,
                 joints,
@@ -260,26 +275,51 @@ def work_out_box(
                 others=inputs.others(),
                 wanted="" if states is None else states.connection.name,
             )
-        except CoreError as error:
-            told["outcome_error"] = error
+    except CoreError as error:
+        told["outcome_error"] = error
     if states is not None:
-        told["tell"] = quick_tell(winding, states.connection)
-        diagrams = tuple(_diagram(item, winding, states, swap) for item in inputs.maker)
-        differs = any(
-            item.error is not None or (item.compared is not None and not item.compared.agrees)
-            for item in diagrams
-        )
-        told |= {"diagrams": diagrams, "is_disputed": differs and inputs.followed is None}
-        told["followed"] = "" if inputs.followed is None or not differs else inputs.followed.side
+        told["tell"] = None if is_switched else quick_tell(winding, states.connection)
+        told |= _checked_diagrams(winding, states, inputs, swap)
     try:
         board = _board(inputs, winding)
         if board is not None:
-            shown = joints or ([] if states is None else list(states.connection.joints))
+            shown = joints or _wanted(winding, states, is_switched=is_switched)
             told["laid"] = lay_bars(winding, shown, board)
     except CoreError as error:
         told["board_error"] = error
     told["notes"] = _notes(reading, winding, rating, inputs)
     return Box(**told)  # type: ignore[arg-type]  # fields of Box
+
+
+def _checked_diagrams(
+    winding: Winding, states: Derived, inputs: LeadsInputs, swap: str
+) -> dict[str, object]:
+    """Return the maker's diagrams held against the derived joints, and whom a person follows."""
+    diagrams = tuple(_diagram(item, winding, states, swap) for item in inputs.maker)
+    differs = any(
+        item.error is not None or (item.compared is not None and not item.compared.agrees)
+        for item in diagrams
+    )
+    return {
+        "diagrams": diagrams,
+        "is_disputed": differs and inputs.followed is None,
+        "followed": "" if inputs.followed is None or not differs else inputs.followed.side,
+    }
+
+
+def _named(winding: Winding, inputs: LeadsInputs) -> dict[str, object]:
+    """Return the mark of every lead; the usual ones, and why, where those entered cannot be."""
+    try:
+        return {"names": names_of(winding, inputs.style, inputs.names)}
+    except CoreError as error:
+        return {"names": names_of(winding), "outcome_error": error}
+
+
+def _wanted(winding: Winding, states: Derived | None, *, is_switched: bool) -> list[Joint]:
+    """Return the joints that a board is laid with before any are entered."""
+    if states is None:
+        return []
+    return list(box_joints(winding, states) if is_switched else states.connection.joints)
 
 
 def _shape(inputs: LeadsInputs) -> RunShape | None:

@@ -12,7 +12,17 @@ from typing import Literal
 
 from evencoil.base import Finding, Message, plain
 
-__all__ = ["Assumed", "Band", "Lexeme", "Missing", "Nameplate", "PlateReading", "Token"]
+__all__ = [
+    "Assumed",
+    "Band",
+    "DriveRange",
+    "Lexeme",
+    "Missing",
+    "Nameplate",
+    "PlateReading",
+    "Token",
+    "Usable",
+]
 
 Status = Literal["understood", "doubted", "unread"]
 

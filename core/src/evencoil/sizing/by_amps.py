@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from decimal import Decimal
+from itertools import pairwise
 
 from evencoil.base import Message, NotInTableError, finding, plain
 from evencoil.codebook import table
@@ -62,7 +63,7 @@ def power_from_amps(facts: AmpsOnly) -> Decimal:
         If the table has no column for the volts, or no row so small or so large.
     """
     rows = _rows(facts.volts_v, facts.phases)
-    for (power, amps), (next_power, next_amps) in zip(rows, rows[1:], strict=False):
+    for (power, amps), (next_power, next_amps) in pairwise(rows):
         if amps <= facts.amps_a <= next_amps:
             part = (facts.amps_a - amps) / (next_amps - amps)
             return power + part * (next_power - power)

@@ -245,6 +245,56 @@ def _special(facts: MotorFacts) -> tuple[Message, str] | None:
     return None
 
 
+def _add_row_below(
+    book: Table,
+    row: int,
+    column: str,
+    factor: Decimal,
+    facts: MotorFacts,
+    edition: Edition,
+    trail: Trail,
+) -> None:
+    """Add the current of the row below, which maximums follow."""
+    below = book.find(row, column, edition=edition)
+    amps = below.value * factor
+    params = {
+        "table": _PRINTED[facts.phases],
+        "hp": book.rows[row][0],
+        "volts": column[1:],
+        "value": plain(amps),
+    }
+    trail.add(
+        Step(
+            id="flc_for_maximum_a",
+            value=amps,
+            unit="A",
+            kind="calculated",
+            shown=show(amps, "limit"),
+            working=Message("flc.row_below", params),
+            rule=rule(_SUBJECTS[facts.phases], edition),
+            uses=("table_flc_a",),
+            cell=below.cell,
+            marks=below.marks,
+        )
+    )
+
+
+def _between(book: Table, rows: tuple[int, int], facts: MotorFacts) -> tuple[Mark, ...]:
+    """Return the mark of a power that stands between two rows, none where one row serves."""
+    powers = book.figures("hp")
+    if rows[0] == rows[1]:
+        return ()
+    said = Message(
+        "flc.between_rows",
+        {
+            "hp": show(facts.power_hp),
+            "below": plain(powers[rows[1]]),
+            "above": plain(powers[rows[0]]),
+        },
+    )
+    return (Mark(kind="assumed", origin="table_flc_a", message=said),)
+
+
 def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail) -> Step:
     """Return the full-load current that governs conductors, device and disconnect.
 
@@ -325,17 +375,7 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
         working = "flc.synchronous"
     amps = found.value * factor
     tips = _tips(book, row, column)
-    between: tuple[Mark, ...] = ()
-    if row_below != row:
-        said = Message(
-            "flc.between_rows",
-            {
-                "hp": show(facts.power_hp),
-                "below": plain(powers[row_below]),
-                "above": plain(powers[row]),
-            },
-        )
-        between = (Mark(kind="assumed", origin="table_flc_a", message=said),)
+    between = _between(book, (row, row_below), facts)
     step = trail.add(
         Step(
             id="table_flc_a",
@@ -365,29 +405,7 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
         )
     )
     if between:
-        below = book.find(row_below, column, edition=edition)
-        trail.add(
-            Step(
-                id="flc_for_maximum_a",
-                value=below.value * factor,
-                unit="A",
-                kind="calculated",
-                shown=show(below.value * factor, "limit"),
-                working=Message(
-                    "flc.row_below",
-                    {
-                        "table": printed,
-                        "hp": book.rows[row_below][0],
-                        "volts": column[1:],
-                        "value": plain(below.value * factor),
-                    },
-                ),
-                rule=rule(_SUBJECTS[facts.phases], edition),
-                uses=("table_flc_a",),
-                cell=below.cell,
-                marks=below.marks,
-            )
-        )
+        _add_row_below(book, row_below, column, factor, facts, edition, trail)
     return step
 
 

@@ -4,7 +4,7 @@ Knows netlists, windings and sizes; does not run them.
 """
 
 from evencoil.starters.catalogue import FOUND, CatalogueEntry, catalogue, entry_of, found_entry
-from evencoil.starters.fit import FitFacts, Load, misfit, needed_leads, start_of
+from evencoil.starters.fit import FitFacts, Load, is_two_speed, misfit, needed_leads, start_of
 from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.starters.installation import (
     MotorRating,
@@ -32,6 +32,7 @@ __all__ = [
     "found_entry",
     "install_motor",
     "is_fed_by_line",
+    "is_two_speed",
     "misfit",
     "needed_leads",
     "options_of",

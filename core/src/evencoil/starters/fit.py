@@ -9,7 +9,7 @@ from evencoil.base import Message, say
 from evencoil.sizing import Start
 from evencoil.starters.catalogue import CatalogueEntry
 
-__all__ = ["FitFacts", "Load", "misfit", "needed_leads", "start_of"]
+__all__ = ["FitFacts", "Load", "is_two_speed", "misfit", "needed_leads", "start_of"]
 
 Load = Literal["unknown", "empty", "loaded"]
 
@@ -51,6 +51,17 @@ def start_of(entry: CatalogueEntry) -> Start:
         The circuit.
     """
     return "wye_delta" if entry.id == "1D" else _SOFT.get(entry.group, "full_voltage")
+
+
+def is_two_speed(entry: CatalogueEntry) -> bool:
+    """Tell whether a circuit switches two speeds.
+
+    Parameters
+    ----------
+    entry : CatalogueEntry
+        The circuit.
+    """
+    return entry.group == "two_speed"
 
 
 @dataclass(frozen=True, slots=True)

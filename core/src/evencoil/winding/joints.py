@@ -23,12 +23,14 @@ class Joint:
 
     ``id`` lasts: a role where the joint was derived, a UUID where a person
     made it. A second line in the same joint, which is a short circuit, stands
-    among the leads.
+    among the leads. ``to_starter`` is the lead that names the conductor running from this
+    joint to a starter that switches the leads; empty if none does.
     """
 
     id: str
     leads: tuple[str, ...]
     line: str | None = None
+    to_starter: str = ""
 
     @property
     def lines(self) -> tuple[str, ...]:
@@ -38,8 +40,8 @@ class Joint:
 
     @property
     def conductors(self) -> int:
-        """Return how many conductors meet, the line's own included."""
-        return len(self.leads) + (self.line is not None)
+        """Return how many conductors meet, the line's or the starter's own included."""
+        return len(self.leads) + (self.line is not None) + bool(self.to_starter)
 
 
 def groups_of(joints: Sequence[Joint]) -> frozenset[Group]:

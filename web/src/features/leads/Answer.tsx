@@ -37,7 +37,11 @@ export function JointTable({
       <tbody>
         {joints.map((joint) => (
           <tr key={joint.id} className="border-t border-hair font-mono">
-            <td>{joint.line ?? leadsWords.none}</td>
+            <td>
+              {joint.to_starter
+                ? leadsWords.toStarter(marks[joint.to_starter] ?? joint.to_starter)
+                : (joint.line ?? leadsWords.none)}
+            </td>
             <td>{joint.leads.map((lead) => marks[lead] ?? lead).join(" ")}</td>
             <td>{joint.conductors}</td>
           </tr>
@@ -66,14 +70,18 @@ export function Answer({
   onTake: () => void;
 }) {
   if (box.derived_refusal) return <ProblemSlab problem={box.derived_refusal} />;
-  const others = box.states.filter((state) => state.state !== box.asked);
+  const others = box.states.filter((state) => box.is_switched || state.state !== box.asked);
   return (
     <section aria-labelledby="answer" className="metal space-y-2 px-5 py-4">
       <h2 id="answer" className="stamp">
-        {leadsWords.connectionSupply}
-        {box.states.length > 1 && `, ${SAID[box.asked] ?? box.asked}`}
+        {box.is_switched ? leadsWords.boxForStarter : leadsWords.connectionSupply}
+        {box.states.length > 1 && !box.is_switched && `, ${SAID[box.asked] ?? box.asked}`}
       </h2>
-      <p className="font-headline text-xl font-bold uppercase">{box.derived_name}</p>
+      {box.is_switched ? (
+        <p className="font-semibold">{leadsWords.starterSwitchesLeads}</p>
+      ) : (
+        <p className="font-headline text-xl font-bold uppercase">{box.derived_name}</p>
+      )}
       <JointTable joints={box.derived} marks={box.marks} free={box.derived_free} testId="answer" />
       <p className="text-sm">{box.tell}</p>
       {box.notes.map((note) => (
