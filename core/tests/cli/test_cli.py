@@ -108,8 +108,13 @@ def test_connect_tells_the_joints_and_what_the_given_ones_do(tmp_path, capsys):
     assert "L1  T1" in capsys.readouterr().out
 
     leads = {"winding": "9-wye", "joints": [{"id": "x", "leads": ["T1", "T1"]}]}
-    assert main(["connect", written(tmp_path, leads=leads), "--format", "json"]) == 0
+    assert main(["connect", written(tmp_path, leads=leads), "--format", "json"]) == 1
     assert json.loads(capsys.readouterr().out)["as_joined"]["refusal"]["code"] == "refused"
+    short = [{"id": "x", "leads": ["T1", "T2", "L2"], "line": "L1"}]
+    path = written(tmp_path, leads={"winding": "9-wye", "joints": short})
+    assert main(["connect", path]) == 1
+    out = capsys.readouterr().out
+    assert "bolted short circuit" in out
     path = written(tmp_path, plate={"text": "15 HP 230 V 3 PH 3 LEADS"}, leads={})
     assert main(["connect", path]) == 1
     assert "withheld: 480 V is 2.09 times" in capsys.readouterr().out

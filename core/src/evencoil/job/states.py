@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from evencoil.base import CoreError, Figure, Message, Trail, plain, say
-from evencoil.leads import Box, JointsWorked
+from evencoil.leads import Box, JointsWorked, LeadsInputs, Outcome
 from evencoil.plate import PlateReading
 from evencoil.winding import Joint
 
@@ -56,8 +56,32 @@ def plate_state(reading: PlateReading) -> StepState:
     )
 
 
-def leads_state(box: Box) -> StepState:
-    """Return where the leads step stands."""
+def _joined(box: Box, leads: LeadsInputs, outcome: Outcome) -> tuple[State, Message]:
+    """Say what is in a box whose volts are right: it is done only as it was asked for."""
+    name = say(Message(f"connection.{outcome.name or 'other'}"))
+    made = [joint.as_core() for joint in leads.joints]
+    joints = " · ".join(_joint_text(joint, box.names) for joint in made if joint.conductors > 1)
+    params = {"name": name, "joints": joints}
+    if outcome.stage == "start":
+        return "working", Message("headline.leads.start_only", params)
+    asked = leads.speed or "low"
+    if outcome.speed and outcome.speed != asked:
+        return "working", Message(f"headline.leads.speed_{outcome.speed}", params)
+    if outcome.rotation == "reverse" and leads.direction != "reverse":
+        return "working", Message("headline.leads.turned_other_way", params)
+    return "done", Message("headline.leads", params)
+
+
+def leads_state(box: Box, leads: LeadsInputs) -> StepState:
+    """Return where the leads step stands.
+
+    Parameters
+    ----------
+    box : Box
+        The box calculated.
+    leads : LeadsInputs
+        What is in the box, and which direction and speed were asked for.
+    """
     outcome, error = box.outcome, box.outcome_error or box.derived_error
     state: State = "open"
     headline = Message("headline.leads.open")
@@ -81,16 +105,7 @@ def leads_state(box: Box) -> StepState:
             {"count": str(len(conductors)), "joints": " · ".join(stay)},
         )
     elif outcome is not None and outcome.verdict == "right":
-        joints = (
-            " · ".join(_joint_text(joint, box.names) for joint in box.derived.joints)
-            if box.derived
-            else ""
-        )
-        state = "done"
-        headline = Message(
-            "headline.leads",
-            {"name": say(Message(f"connection.{outcome.name or 'other'}")), "joints": joints},
-        )
+        state, headline = _joined(box, leads, outcome)
     elif outcome is not None and outcome.verdict == "wrong":
         state = "blocked"
         # the first finding names the mistake; the first line says the gravest that it does

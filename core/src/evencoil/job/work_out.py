@@ -253,7 +253,7 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         figures=figures,
         states=(
             plate_state(reading),
-            leads_state(box) if untrusted is None else untrusted,
+            leads_state(box, leads) if untrusted is None else untrusted,
             joints_state(planned, wanting),
             size_state(figures, trail),
         ),

@@ -10,7 +10,7 @@ from evencoil.leads.identify.readings import lead_letters
 from evencoil.leads.identify.stored import guide_bench
 from evencoil.leads.inputs import BenchInputs, JointInput, JointsInputs, LeadsInputs, TwoSleeves
 from evencoil.leads.joint_plan import JointsWorked, plan_joints
-from evencoil.leads.outcome import CoilState
+from evencoil.leads.outcome import CoilState, Outcome
 from evencoil.leads.stud_board import Laid
 from evencoil.leads.switched_box import named_conductors
 from evencoil.leads.terminal_box import Box, CheckedDiagram, ToldAccessory, work_out_box
@@ -26,6 +26,7 @@ __all__ = [
     "JointsWorked",
     "Laid",
     "LeadsInputs",
+    "Outcome",
     "PracticeBench",
     "ToldAccessory",
     "TwoSleeves",

@@ -218,12 +218,23 @@ def _faults(
     ]
     if missing:
         found.append(joint_finding("no_line", "doubt", lines=", ".join(missing)))
+    both = [
+        coil
+        for coil in winding.coils
+        if any({coil.start, coil.end} <= set(joint.leads) for joint in joints)
+    ]
+    if both:
+        named = ", ".join(f"{coil.start}-{coil.end}" for coil in both)
+        found.append(joint_finding("both_ends", "doubt", coils=named))
+    is_dead = len(idle) == sum(not coil.is_resting for coil in coils)
     if over:
         worst = max(over, key=lambda coil: coil.ratio)
         found.append(_volts("over", over, worst, name))
-    if turned:
+    if turned and not missing and not both:
         found.append(joint_finding("turned", "doubt", coils=_names(turned)))
-    if idle:
+    if is_dead:
+        found.append(joint_finding("no_torque", "doubt"))
+    elif idle:
         found.append(joint_finding("idle", "doubt", coils=_names(idle)))
     if low and not missing:
         worst = min(low, key=lambda coil: coil.ratio)
@@ -315,6 +326,9 @@ def judge_joints(
     elif near is not None and near.finding is not None and faults:
         # a short circuit is said before what it comes from
         at = 1 if faults[0].code == "short" else 0
+        if near.finding.code == "not_tied":
+            # with a joint open the phases of the rest say nothing of exchanged leads
+            faults = [found for found in faults if found.code != "turned"]
         faults.insert(at, near.finding)
     faults = [*foreign, *faults]
     rotation: Rotation = near.rotation if near and own else ""
