@@ -2937,6 +2937,7 @@ export interface components {
              *       "conduit": "steel",
              *       "control": null,
              *       "current_carrying": null,
+             *       "dc_source": null,
              *       "drive": null,
              *       "drop_limit_percent": null,
              *       "drop_method": "table_9",
@@ -2948,6 +2949,7 @@ export interface components {
              *       "insulation": null,
              *       "machine": "squirrel_cage",
              *       "maker_limit": null,
+             *       "motor_leads_apart": false,
              *       "no_start": null,
              *       "overload": null,
              *       "own": [],
@@ -3091,6 +3093,7 @@ export interface components {
              *       "conduit": "steel",
              *       "control": null,
              *       "current_carrying": null,
+             *       "dc_source": null,
              *       "drive": null,
              *       "drop_limit_percent": null,
              *       "drop_method": "table_9",
@@ -3102,6 +3105,7 @@ export interface components {
              *       "insulation": null,
              *       "machine": "squirrel_cage",
              *       "maker_limit": null,
+             *       "motor_leads_apart": false,
              *       "no_start": null,
              *       "overload": null,
              *       "own": [],
@@ -3257,6 +3261,7 @@ export interface components {
              *       "conduit": "steel",
              *       "control": null,
              *       "current_carrying": null,
+             *       "dc_source": null,
              *       "drive": null,
              *       "drop_limit_percent": null,
              *       "drop_method": "table_9",
@@ -3268,6 +3273,7 @@ export interface components {
              *       "insulation": null,
              *       "machine": "squirrel_cage",
              *       "maker_limit": null,
+             *       "motor_leads_apart": false,
              *       "no_start": null,
              *       "overload": null,
              *       "own": [],
@@ -4911,6 +4917,8 @@ export interface components {
             control?: components["schemas"]["ControlInput"] | null;
             /** Current Carrying */
             current_carrying?: number | null;
+            /** Dc Source */
+            dc_source?: ("battery" | "three_phase_rectifier" | "full_wave_single_phase" | "half_wave_single_phase") | null;
             drive?: components["schemas"]["DriveInput"] | null;
             /** Drop Limit Percent */
             drop_limit_percent?: string | null;
@@ -4935,6 +4943,11 @@ export interface components {
              */
             machine: "squirrel_cage" | "wound_rotor" | "synchronous" | "high_torque" | "torque";
             maker_limit?: components["schemas"]["MakerLimitInput"] | null;
+            /**
+             * Motor Leads Apart
+             * @default false
+             */
+            motor_leads_apart: boolean;
             no_start?: components["schemas"]["NoStartInput"] | null;
             overload?: components["schemas"]["OverloadInput"] | null;
             /**

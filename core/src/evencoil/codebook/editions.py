@@ -49,6 +49,8 @@ _SAME: dict[str, str] = {
     "feeder_device_loads": "430.63",
     "leg_wye_delta": "430.22(C)",
     "leg_part_winding": "430.22(D)",
+    "part_winding": "430.4",
+    "rectifier": "430.22(A)",
     "locked_rotor": "Table 430.251",
     "drop_table_8": "Chapter 9 Table 8",
     "drop_table_9": "Chapter 9 Table 9",

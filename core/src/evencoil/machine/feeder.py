@@ -104,7 +104,7 @@ def _largest_device(
         other: DeviceKind = "inverse_time_breaker" if kind == "instantaneous_breaker" else kind
         return protection_ratings(
             flc_a=motor.flc_a, kind=other, phases=motor.phases, edition=edition
-        ).next_size_a
+        ).limit_a
 
     found = max(motors, key=counted)
     return counted(found), found

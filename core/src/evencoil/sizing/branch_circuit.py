@@ -11,6 +11,7 @@ from decimal import Decimal
 from evencoil.base import (
     CoreError,
     Figure,
+    Mark,
     Message,
     MissingError,
     RefusedError,
@@ -18,17 +19,18 @@ from evencoil.base import (
     Trail,
     figure,
     plain,
+    show,
     wait_for,
 )
-from evencoil.codebook import Profile, amended, given, smallest_conductor
+from evencoil.codebook import Edition, Profile, amended, given, rule, smallest_conductor
 from evencoil.plate import PlateReading, Supply, SupplyInputs, Verdict, transformer_fault_current_a
 from evencoil.sizing.compressor import compressor_circuit, grounding_step
 from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
 from evencoil.sizing.disconnect import disconnect
 from evencoil.sizing.drop import DropFacts, grown_grounding, voltage_drop
 from evencoil.sizing.duty import duty_ampacity
-from evencoil.sizing.inputs import OwnSizeInput, SizeInputs, SpeedsInput
-from evencoil.sizing.legs import LegStart, leg_conductor, leg_overload
+from evencoil.sizing.inputs import DcSource, OwnSizeInput, SizeInputs, SpeedsInput
+from evencoil.sizing.legs import LegStart, half_device, leg_conductor, leg_overload
 from evencoil.sizing.locked_rotor import locked_rotor_code, locked_rotor_table
 from evencoil.sizing.overload import overload_setting
 from evencoil.sizing.protection import FUSES, protection_device
@@ -133,7 +135,10 @@ def _conductor(job: MotorCircuit, trail: Trail) -> Step:
             amended(profile.amendments, "smallest_conductor", trail)
             more = amended(profile.amendments, "conductor_percent", trail)
             percent = None if more is None else trail.number(more.id)
-        required_ampacity(edition=profile.edition, trail=trail, percent=percent)
+        if job.phases == 0:
+            _direct_current_ampacity(inputs.dc_source, profile.edition, trail)
+        else:
+            required_ampacity(edition=profile.edition, trail=trail, percent=percent)
     else:
         said = "given.duty_reason" if duty.reason else "given.duty"
         given(
@@ -149,11 +154,56 @@ def _conductor(job: MotorCircuit, trail: Trail) -> Step:
     return conductor(job.conductor_facts(), edition=profile.edition, trail=trail)
 
 
+#: what the ripple of a rectifier adds to the conductors of a direct-current motor [percent]
+_RECTIFIER_PERCENT = {
+    "battery": Decimal(125),
+    "three_phase_rectifier": Decimal(125),
+    "full_wave_single_phase": Decimal(150),
+    "half_wave_single_phase": Decimal(190),
+}
+
+
+def _direct_current_ampacity(source: DcSource | None, edition: Edition, trail: Trail) -> Step:
+    """Return the least ampacity of a direct-current motor by its source, 430.22(A)."""
+    percent = _RECTIFIER_PERCENT[source or "battery"]
+    flc = trail.number("table_flc_a")
+    value = flc * percent / 100
+    marks: tuple[Mark, ...] = ()
+    if source is None:
+        asked = Message("rectifier.asked")
+        marks = (Mark(kind="assumed", origin="dc_source", message=asked),)
+    return trail.add(
+        Step(
+            id="required_ampacity_a",
+            value=value,
+            unit="A",
+            kind="calculated",
+            shown=show(value, "minimum"),
+            working=Message(
+                f"rectifier.{source or 'asked_battery'}",
+                {"flc": plain(flc), "percent": plain(percent), "value": plain(value)},
+            ),
+            rule=rule("rectifier", edition),
+            uses=("table_flc_a",),
+            marks=marks,
+        )
+    )
+
+
 def _leg(job: MotorCircuit, trail: Trail) -> Step:
     wait_for(trail, "conductor_size")
     return leg_conductor(
-        job.leg_start, job.conductor_facts(), edition=job.profile.edition, trail=trail
+        job.leg_start,
+        job.conductor_facts(),
+        are_apart=job.size.motor_leads_apart,
+        edition=job.profile.edition,
+        trail=trail,
     )
+
+
+def _half_device(job: MotorCircuit, trail: Trail) -> Step:
+    wait_for(trail, "protection_limit_a")
+    return half_device(kind_of(job.size), edition=job.profile.edition, trail=trail)
 
 
 def _leg_overload(job: MotorCircuit, trail: Trail) -> Step:
@@ -227,6 +277,9 @@ def _protection(job: MotorCircuit, trail: Trail) -> Step:
     if "speed_1_amps_a" in trail:
         speeds = inputs.speeds or SpeedsInput()
         device_current(each_protected=speeds.each_protected, edition=profile.edition, trail=trail)
+    # one device for several windings does not exceed the percentage: no next size up
+    is_shared = "device_current_a" in trail and not (inputs.speeds or SpeedsInput()).each_protected
+    rating_rule = "main_rule" if is_shared else profile.rating_rule
     size_input(trail, "protection_kind", inputs.protection_kind)
     if inputs.no_start is not None:
         by = " · ".join(part for part in (inputs.no_start.by, inputs.no_start.at) if part)
@@ -240,14 +293,14 @@ def _protection(job: MotorCircuit, trail: Trail) -> Step:
             "given.maker_limit",
             {"source": inputs.maker_limit.source},
         )
-    return protection_device(
+    step = protection_device(
         machine=machine_of(inputs, reading),
         no_start=None if inputs.no_start is None else inputs.no_start.reason,
         maker_limit=None
         if inputs.maker_limit is None
         else (inputs.maker_limit.amps_a, inputs.maker_limit.source),
         kind=kind_of(inputs),
-        rating_rule=profile.rating_rule,
+        rating_rule=rating_rule,
         phases=job.phases,
         edition=profile.edition,
         trail=trail,
@@ -255,6 +308,16 @@ def _protection(job: MotorCircuit, trail: Trail) -> Step:
         design_letter=reading.plate.design_letter,
         is_premium=reading.plate.is_premium_efficiency,
     )
+    _warn_too_small(trail, step)
+    return step
+
+
+def _warn_too_small(trail: Trail, device: Step) -> None:
+    """Mark a device that opens on the motor's own current, at full load or at its large speed."""
+    flc = trail.number("table_flc_a")
+    if trail["protection_kind"].value != "instantaneous_breaker" and device.number < flc:
+        said = Message("protection.below_flc", {"device": device.shown, "flc": plain(flc)})
+        device.marks += (Mark(kind="doubted", origin="protection_device_a", message=said),)
 
 
 def _overload(job: MotorCircuit, trail: Trail) -> Step:
@@ -270,12 +333,19 @@ def _overload(job: MotorCircuit, trail: Trail) -> Step:
         if value is not None:
             read_step(trail, name, value, "", plain(value), reading)
     factor = plate.service_factor
-    return overload_setting(
+    step = overload_setting(
         service_factor=factor if factor is None or factor >= 1 else None,
         temperature_rise_c=plate.temperature_rise_c,
         edition=job.profile.edition,
         trail=trail,
     )
+    if "ampacity_a" in trail and trail.number("ampacity_a") < step.number:
+        said = Message(
+            "overload.above_conductor",
+            {"setting": step.shown, "holds": trail["ampacity_a"].shown},
+        )
+        step.marks += (Mark(kind="doubted", origin="overload_setting_a", message=said),)
+    return step
 
 
 def _grounding(job: MotorCircuit, trail: Trail) -> Step:
@@ -331,6 +401,21 @@ def _brought(name: str, item: OwnSizeInput | None, trail: Trail) -> Step:
     )
 
 
+def _switched_figures(
+    job: MotorCircuit,
+) -> list[tuple[str, Callable[[MotorCircuit, Trail], Step]]]:
+    """Return the figures behind a starter that switches the motor's leads."""
+    if job.start_method == "full_voltage":
+        return []
+    found: list[tuple[str, Callable[[MotorCircuit, Trail], Step]]] = [
+        ("leg_conductor_size", _leg),
+        ("leg_overload_setting_a", _leg_overload),
+    ]
+    if job.start_method == "part_winding":
+        found.append(("half_device_a", _half_device))
+    return found
+
+
 def branch_circuit(job: MotorCircuit) -> tuple[Trail, tuple[Figure, ...]]:
     """Return the branch circuit of a nameplate that was read and a supply that was judged.
 
@@ -378,11 +463,7 @@ def branch_circuit(job: MotorCircuit) -> tuple[Trail, tuple[Figure, ...]]:
         figure("grounding_conductor_size", after_flc(_grounding)),
         figure("disconnect_switch_a", after_flc(_disconnect)),
     ]
-    if job.start_method != "full_voltage":
-        figures += [
-            figure("leg_conductor_size", after_flc(_leg)),
-            figure("leg_overload_setting_a", after_flc(_leg_overload)),
-        ]
+    figures += [figure(name, after_flc(make)) for name, make in _switched_figures(job)]
     if size.run_length_ft is not None:
         figures.append(figure("voltage_drop_percent", after_flc(_drop)))
         figures += [

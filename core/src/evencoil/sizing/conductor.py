@@ -38,6 +38,7 @@ __all__ = [
     "ConductorFacts",
     "Material",
     "Pick",
+    "adjustment_for",
     "conductor",
     "pick_conductor",
     "required_ampacity",
@@ -263,35 +264,50 @@ def _ambient(facts: ConductorFacts, edition: Edition, trail: Trail) -> Step:
     )
 
 
-def _adjustment(facts: ConductorFacts, edition: Edition, trail: Trail) -> Step:
+def adjustment_for(
+    count: int, edition: Edition, trail: Trail, step_id: str = "adjustment_factor"
+) -> Step:
+    """Return the factor for the number of current-carrying conductors in a raceway.
+
+    Parameters
+    ----------
+    count : int
+        Conductors that carry current.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        The step is added to it.
+    step_id : str
+        Name of the step.
+    """
     uses = tuple(name for name in ("current_carrying",) if name in trail)
-    if facts.current_carrying <= 3:
+    if count <= 3:
         return trail.add(
             Step(
-                id="adjustment_factor",
+                id=step_id,
                 value=Decimal(1),
                 unit="",
                 kind="calculated",
                 shown="1",
-                working=Message("adjustment.none", {"count": str(facts.current_carrying)}),
+                working=Message("adjustment.none", {"count": str(count)}),
                 rule=rule("adjustment", edition),
                 uses=uses,
             )
         )
     book = table("310_15_c_1")
     lows = book.figures("conductors_min")
-    row = max(place for place, low in enumerate(lows) if low <= facts.current_carrying)
+    row = max(place for place, low in enumerate(lows) if low <= count)
     found = book.find(row, "percent", edition=edition)
     return trail.add(
         Step(
-            id="adjustment_factor",
+            id=step_id,
             value=found.value / 100,
             unit="",
             kind="calculated",
             shown=plain(found.value / 100),
             working=Message(
                 "adjustment.percent",
-                {"count": str(facts.current_carrying), "percent": plain(found.value)},
+                {"count": str(count), "percent": plain(found.value)},
             ),
             rule=rule("adjustment", edition),
             uses=uses,
@@ -419,7 +435,7 @@ def conductor(facts: ConductorFacts, *, edition: Edition, trail: Trail) -> Step:
         )
     )
     ambient = _ambient(facts, edition, trail)
-    adjustment = _adjustment(facts, edition, trail)
+    adjustment = adjustment_for(facts.current_carrying, edition, trail)
     factor = ambient.number * adjustment.number
     pick = pick_conductor(required_a=required, facts=facts, terminal_c=terminal_c, factor=factor)
     if pick is None:

@@ -64,6 +64,11 @@ class DutyInput(Inputs):
     reason: Text = ""
 
 
+DcSource = Literal[
+    "battery", "three_phase_rectifier", "full_wave_single_phase", "half_wave_single_phase"
+]
+
+
 class SpeedsInput(Inputs):
     """Several speeds: every winding has overload, conductors and controller of its own."""
 
@@ -252,6 +257,7 @@ class SizeInputs(Inputs):
     current_carrying: int | None = Field(default=None, ge=1, le=100)
     protection_kind: DeviceKind | None = None
     parallel_sets: int = Field(default=1, ge=1, le=12)
+    motor_leads_apart: bool = False
     between_rows: Literal["ask", "next_row_up"] = "ask"
     run_length_ft: DecimalText | None = None
     drop_limit_percent: DecimalText | None = None
@@ -262,6 +268,7 @@ class SizeInputs(Inputs):
         "squirrel_cage"
     )
     power_factor: Literal[100, 90, 80] = 100
+    dc_source: DcSource | None = None
     duty: DutyInput | None = None
     speeds: SpeedsInput | None = None
     rotor: RotorInput | None = None

@@ -14,12 +14,24 @@ from __future__ import annotations
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.base import Message, MissingError, Step, Trail, plain, show
+from evencoil.base import (
+    Message,
+    MissingError,
+    NotInTableError,
+    Step,
+    Tip,
+    Trail,
+    plain,
+    show,
+)
 from evencoil.codebook import Edition, rule
-from evencoil.sizing.conductor import ConductorFacts
-from evencoil.sizing.part import part_conductor
+from evencoil.sizing.conductor import ConductorFacts, adjustment_for
+from evencoil.sizing.part import fit_conductor
+from evencoil.sizing.protection import DeviceKind, largest_not_above
 
-__all__ = ["LegStart", "leg_conductor", "leg_overload"]
+__all__ = ["LegStart", "half_device", "leg_conductor", "leg_overload"]
+
+_SIX = 6
 
 LegStart = Literal["wye_delta", "part_winding"]
 _AMPACITY_PERCENT = {"wye_delta": Decimal(72), "part_winding": Decimal("62.5")}
@@ -27,7 +39,12 @@ _SHARE_PERCENT = {"wye_delta": Decimal(58), "part_winding": Decimal(50)}
 
 
 def leg_conductor(
-    start: LegStart, facts: ConductorFacts, *, edition: Edition, trail: Trail
+    start: LegStart,
+    facts: ConductorFacts,
+    *,
+    are_apart: bool = False,
+    edition: Edition,
+    trail: Trail,
 ) -> Step:
     """Return the smallest conductor between controller and motor leads.
 
@@ -37,6 +54,8 @@ def leg_conductor(
         ``wye_delta`` or ``part_winding``.
     facts : ConductorFacts
         Material, insulation, number of conductors, as for the line side.
+    are_apart : bool
+        The six leads run in two raceways, three in each.
     edition : int
         Edition whose sections are cited.
     trail : Trail
@@ -74,15 +93,87 @@ def leg_conductor(
             uses=("table_flc_a",),
         )
     )
-    return part_conductor(
+    # all six leads carry current while the motor runs
+    count = facts.current_carrying if are_apart else max(facts.current_carrying, _SIX)
+    factor = adjustment_for(count, edition, trail, "leg_adjustment_factor")
+    return fit_conductor(
         trail,
         "leg_conductor_size",
         "leg_ampacity_a",
         facts,
         edition,
+        terminal_c=int(trail.number("terminal_temperature_c")),
+        factor=trail.number("ambient_factor") * factor.number,
         said="leg.size",
         subject=subject,
-        uses=("conductor_material", "insulation"),
+        uses=(
+            "terminal_temperature_c",
+            "ambient_factor",
+            "leg_adjustment_factor",
+            "conductor_material",
+            "insulation",
+        ),
+    ).step
+
+
+def half_device(kind: DeviceKind, *, edition: Edition, trail: Trail) -> Step:
+    """Return the largest rating in front of each half of a part-winding motor.
+
+    Parameters
+    ----------
+    kind : str
+        Kind of fuse or breaker.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``protection_limit_a`` and ``table_flc_a``.
+
+    Returns
+    -------
+    Step
+        ``half_device_a``: at most half of the limit by percentage, 430.4. [A]
+
+    Raises
+    ------
+    NotInTableError
+        If no standard rating is so small.
+    """
+    limit = trail.number("protection_limit_a") / 2
+    value = limit if kind == "instantaneous_breaker" else largest_not_above(limit, kind, edition)
+    if value is None:
+        raise NotInTableError(
+            Message("leg.no_half_device", {"limit": show(limit, "limit")}),
+            field="size.protection_kind",
+            hint=Message("leg.no_half_device.hint"),
+        )
+    most = trail.number("table_flc_a") * 3 / 2
+    one = largest_not_above(most, "dual_element_fuse", edition)
+    return trail.add(
+        Step(
+            id="half_device_a",
+            value=value,
+            unit="A",
+            kind="calculated",
+            shown=plain(value),
+            working=Message(
+                "leg.half_device",
+                {
+                    "whole": show(trail.number("protection_limit_a"), "limit"),
+                    "limit": show(limit, "limit"),
+                    "value": plain(value),
+                },
+            ),
+            rule=rule("part_winding", edition),
+            uses=("protection_limit_a",),
+            tips=(
+                Tip(
+                    message=Message(
+                        "leg.half_device.one",
+                        {"most": show(most, "limit"), "one": "—" if one is None else plain(one)},
+                    )
+                ),
+            ),
+        )
     )
 
 

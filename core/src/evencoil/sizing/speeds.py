@@ -111,7 +111,14 @@ def device_current(*, each_protected: bool, edition: Edition, trail: Trail) -> S
     )
 
 
-def speed_conductor(place: int, facts: ConductorFacts, *, edition: Edition, trail: Trail) -> Step:
+def speed_conductor(
+    place: int,
+    facts: ConductorFacts,
+    *,
+    follows_largest: bool = False,
+    edition: Edition,
+    trail: Trail,
+) -> Step:
     """Return the smallest conductor between controller and the winding of one speed.
 
     Parameters
@@ -120,6 +127,9 @@ def speed_conductor(place: int, facts: ConductorFacts, *, edition: Edition, trai
         Speed, counted from 1 in the order of the nameplate.
     facts : ConductorFacts
         Material, insulation, number of conductors.
+    follows_largest : bool
+        One device sized by the largest speed serves all windings: every winding's conductors
+        are then sized by it too.
     edition : int
         Edition whose sections are cited.
     trail : Trail
@@ -135,7 +145,7 @@ def speed_conductor(place: int, facts: ConductorFacts, *, edition: Edition, trai
     NotInTableError
         If no single conductor carries it.
     """
-    amps = trail.number(f"speed_{place}_amps_a")
+    amps = trail.number("table_flc_a" if follows_largest else f"speed_{place}_amps_a")
     worked(
         trail,
         f"speed_{place}_ampacity_a",

@@ -113,7 +113,12 @@ def full_load_torque(
 
 
 def start_current(
-    start: Start, tap_percent: Decimal, *, edition: Edition, trail: Trail
+    start: Start,
+    tap_percent: Decimal,
+    *,
+    letter_is_wye: bool = False,
+    edition: Edition,
+    trail: Trail,
 ) -> Step | None:
     """Return the current from the line at the first moment [A], or None if nothing tells it.
 
@@ -123,6 +128,9 @@ def start_current(
         How the motor starts.
     tap_percent : Decimal
         Tap of the autotransformer. [percent]
+    letter_is_wye : bool
+        The nameplate is made for wye start: its code letter then stands for the wye connection
+        (430.7(B)(2)), and is not divided again.
     edition : int
         Edition cited beside.
     trail : Trail
@@ -133,6 +141,9 @@ def start_current(
         return None
     locked = trail.number(name)
     motor, line, _ = start_shares(start, tap_percent)
+    said = f"start.line_{start}"
+    if start == "wye_delta" and letter_is_wye and name == "locked_rotor_code_a":
+        line, said = Decimal(1), "start.line_wye_letter"
     params = {"locked": show(locked), "tap": plain(tap_percent)}
     if start == "autotransformer":
         worked(
@@ -151,7 +162,7 @@ def start_current(
         "line_start_a",
         locked * line,
         "A",
-        f"start.line_{start}",
+        said,
         "textbook",
         edition,
         params,

@@ -32,11 +32,15 @@ def _raceway(sheet: SizeSheet, asked: RacewayInput) -> Step:
     ground = trail.size(
         "run_grounding_size" if "run_grounding_size" in trail else "grounding_conductor_size"
     )
+    is_switched = sheet.start_method != "full_voltage"
+    if is_switched and "leg_conductor_size" in trail:
+        # from starter to motor: six conductors by lead
+        wire = trail.size("leg_conductor_size")
     inside = [
         Inside(
             size=wire.size,
             insulation=sheet.facts.insulation,
-            count=2 if sheet.phases < 3 else 3,
+            count=2 if sheet.phases < 3 else 6 if is_switched else 3,
         ),
         Inside(size=ground.size, insulation=sheet.facts.insulation, count=1),
     ]

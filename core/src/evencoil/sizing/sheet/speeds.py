@@ -24,7 +24,14 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
         yield sheet.figure(
             f"speed_{place}_conductor_size",
             "speeds",
-            partial(speed_conductor, place, sheet.facts, edition=sheet.edition, trail=sheet.trail),
+            partial(
+                speed_conductor,
+                place,
+                sheet.facts,
+                follows_largest=sheet.size.speeds is not None and sheet.size.speeds.each_protected,
+                edition=sheet.edition,
+                trail=sheet.trail,
+            ),
             "terminal_temperature_c",
             "ambient_factor",
         )

@@ -27,7 +27,13 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
     yield sheet.figure(
         "line_start_a",
         "start",
-        lambda: start_current(start, tap, edition=sheet.edition, trail=sheet.trail),
+        lambda: start_current(
+            start,
+            tap,
+            letter_is_wye="wye_delta" in plate.words,
+            edition=sheet.edition,
+            trail=sheet.trail,
+        ),
     )
     yield sheet.figure(
         "start_torque_percent",

@@ -1,0 +1,141 @@
+"""Rules of starts, speeds, sources and devices, each worked by hand from its section."""
+
+from decimal import Decimal
+
+import pytest
+
+from evencoil.base.words import say
+from evencoil.job import JobInputs, work_out
+from evencoil.leads import LeadsInputs
+from evencoil.plate import PlateInputs, SupplyInputs
+from evencoil.sizing import SizeInputs
+
+
+def job(plate, supply="480Y/277 60 Hz", start="full_voltage", **size):
+    """Calculate a job; its trail by step."""
+    entered = {
+        "conductor_material": "cu",
+        "termination_c": 75,
+        "insulation": "THWN",
+        "ambient_c": Decimal(30),
+        "current_carrying": 3,
+        "protection_kind": "dual_element_fuse",
+    }
+    worked = work_out(
+        JobInputs(
+            plate=PlateInputs(text=plate),
+            supply=SupplyInputs(text=supply),
+            size=SizeInputs(**{**entered, **size}),
+            leads=LeadsInputs(start_method=start),
+        )
+    )
+    return {step.id: step for step in worked.trail}
+
+
+def doubts(step):
+    """Return what is marked in doubt on a step, as said."""
+    return [say(mark.message) for mark in step.marks if mark.kind == "doubted"]
+
+
+@pytest.mark.parametrize(
+    ("start", "plate", "least", "factor", "size"),
+    [
+        # 430.22(C): 124 x 72 % = 89.28; six conductors 80 %: 3 AWG 100 x 0.8 = 80, 2 AWG 92
+        ("wye_delta", "100 HP 460 V 118 A 3 PH 60 HZ 6 LEADS", "89.28", "0.8", "2"),
+        # 430.22(D): 52 x 62.5 % = 32.5; 10 AWG 35 x 0.8 = 28, 8 AWG 50 x 0.8 = 40
+        ("part_winding", "40 HP 460 V 50 A 3 PH 60 HZ", "32.5", "0.8", "8"),
+    ],
+)
+def test_six_motor_leads_in_one_raceway_are_adjusted(start, plate, least, factor, size):
+    """310.15(C)(1): four to six current-carrying conductors take 80 %."""
+    found = job(plate, start=start)
+
+    assert found["leg_ampacity_a"].value == Decimal(least)
+    assert found["leg_adjustment_factor"].value == Decimal(factor)
+    assert found["leg_conductor_size"].value.size == size
+    apart = job(plate, start=start, motor_leads_apart=True)
+    assert apart["leg_adjustment_factor"].value == 1
+
+
+@pytest.mark.parametrize(
+    ("kind", "limit", "half"),
+    [
+        # 52 A: 175 % is 91, half 45.5: 45 A
+        ("dual_element_fuse", "91.00", "45"),
+        # 250 % is 130, half 65: 60 A
+        ("inverse_time_breaker", "130.00", "60"),
+    ],
+)
+def test_each_half_of_a_part_winding_motor_has_half_the_device(kind, limit, half):
+    """430.4: not more than half; one dual-element fuse for both at most 150 %, 52 x 1.5 = 78: 70."""
+    found = job("40 HP 460 V 50 A 3 PH 60 HZ", start="part_winding", protection_kind=kind)
+
+    assert found["protection_limit_a"].value == Decimal(limit)
+    assert found["half_device_a"].value == Decimal(half)
+    assert "78 A (150 %): 70 A" in say(found["half_device_a"].tips[0].message)
+
+
+def test_the_code_letter_of_a_wye_start_motor_is_not_divided_again():
+    """430.7(B)(2): G is at most 6.29 kVA/hp; 50 hp at 460 V: 394.7 A in wye, from the line."""
+    plate = "50 HP 460 V 62 A 3 PH 60 HZ CODE G 6 LEADS"
+    wye = job(f"{plate} WYE START DELTA RUN", start="wye_delta")
+    delta = job(plate, start="wye_delta")
+
+    by_hand = Decimal("6.29") * 50 * 1000 / (Decimal(460) * Decimal(3).sqrt())
+    assert round(wye["line_start_a"].value, 1) == round(by_hand, 1)
+    assert round(delta["line_start_a"].value, 1) == round(by_hand / 3, 1)
+
+
+def test_one_device_for_two_speeds_does_not_exceed_and_says_that_it_opens():
+    """430.52(C)(4): 8.1 x 1.75 = 14.175, so 10 A; the large speed takes 26 A."""
+    found = job("20/5 HP 460 V 26/8.1 A 1765/870 RPM 60 HZ 3 PH SF 1.15")
+
+    assert found["protection_device_a"].value == 10
+    assert any("26 A" in text for text in doubts(found["protection_device_a"]))
+
+
+def test_with_each_winding_protected_the_device_and_all_conductors_follow_the_largest():
+    """Exception: 26 x 1.75 = 45.5, next size 50; the second speed's conductor 26 x 1.25 = 32.5."""
+    found = job(
+        "20/5 HP 460 V 26/8.1 A 1765/870 RPM 60 HZ 3 PH SF 1.15", speeds={"each_protected": True}
+    )
+
+    assert found["protection_device_a"].value == 50
+    assert found["speed_2_ampacity_a"].value == Decimal("32.5")
+    assert doubts(found["protection_device_a"]) == []
+
+
+def test_a_main_rule_device_below_full_load_current_is_said():
+    """0.5 hp at 460 V: 1.1 A x 175 % = 1.925, main rule 1 A: it opens on the motor's own load."""
+    found = job("0.5 HP 460 V 1 A 3 PH 60 HZ", rating_rule="main_rule")
+
+    assert found["protection_device_a"].value == 1
+    assert any(
+        "below the full-load current of 1.1 A" in x for x in doubts(found["protection_device_a"])
+    )
+
+
+@pytest.mark.parametrize(
+    ("source", "least"),
+    [
+        ("battery", "36.25"),  # 29 x 125 %
+        ("three_phase_rectifier", "36.25"),
+        ("full_wave_single_phase", "43.5"),  # 29 x 150 %
+        ("half_wave_single_phase", "55.1"),  # 29 x 190 %
+    ],
+)
+def test_a_rectifier_makes_direct_current_conductors_larger(source, least):
+    """430.22(A): 7.5 hp at 240 V takes 29 A (Table 430.247)."""
+    found = job("7.5 HP 240 VDC 28 A", "240 VDC", dc_source=source)
+
+    assert found["table_flc_a"].value == 29
+    assert found["required_ampacity_a"].value == Decimal(least)
+    assert all(mark.kind != "assumed" for mark in found["required_ampacity_a"].marks)
+
+
+def test_a_source_that_nobody_entered_is_asked_for_and_marked():
+    """Battery or generator assumed, and every figure after it carries the mark."""
+    found = job("7.5 HP 240 VDC 28 A", "240 VDC")
+
+    assert found["required_ampacity_a"].value == Decimal("36.25")
+    assert "assumed" in {mark.kind for mark in found["conductor_size"].marks}
