@@ -224,3 +224,49 @@ def test_horsepower_beside_rated_load_amps_is_a_compressor():
 
     assert "table_flc_a" not in names
     assert step(worked, "required_ampacity_a").value == Decimal("20.50")
+
+
+def test_a_units_stamped_limits_are_used_as_they_are():
+    """440.4(B): minimum circuit ampacity 26.1 A and maximum overcurrent device 40 A."""
+    worked = job("MCA 26.1 MOCP 40 460 V 3 PH 60 HZ COMPRESSOR RLA 19.2 LRA 137", "480Y/277 60 Hz")
+
+    assert step(worked, "required_ampacity_a").value == Decimal("26.1")
+    assert step(worked, "protection_device_a").value == 40
+    assert step(worked, "protection_device_a").rule.section == "440.4(B)"
+
+
+@pytest.mark.parametrize(
+    ("size", "device"),
+    [
+        ({}, 30),  # 19.2 x 1.75 = 33.6, not above: 30
+        ({"no_start": {"reason": "opened twice"}}, 40),  # 19.2 x 2.25 = 43.2, not above: 40
+        ({"maker_limit": {"amps_a": "25", "source": "label"}}, 25),
+    ],
+)
+def test_a_compressors_device_follows_its_records(size, device):
+    """440.22(A): 175 %, up to 225 % only after a recorded no-start; the maker's limit counts."""
+    entered = SizeInputs.model_validate({**SIZE.model_dump(mode="json"), **size})
+    worked = work_out(
+        JobInputs(
+            plate=PlateInputs(text="460 V 3 PH 60 HZ COMPRESSOR RLA 19.2 LRA 137"),
+            supply=SupplyInputs(text="480Y/277 60 Hz"),
+            size=entered,
+        )
+    )
+
+    assert step(worked, "protection_device_a").value == device
+
+
+def test_a_compressor_counts_on_a_feeder_and_a_motor_of_other_volts_does_not():
+    """440.33 with 430.24: 34 x 1.25 + 19.2 = 61.7 A; the 230 V motor is named, not added."""
+    members = [
+        FeederMember("A", job("25 HP 460 V 31 A 3 PH 60 HZ", "480Y/277 60 Hz")),
+        FeederMember("C", job("460 V 3 PH 60 HZ COMPRESSOR RLA 19.2 LRA 137", "480Y/277 60 Hz")),
+        FeederMember("B", job("5 HP 230 V 15 A 3 PH 60 HZ", "240 delta 60 Hz")),
+    ]
+    sheet = feeder_sheet(members, FeederInputs(), 2023)
+
+    assert sheet.trail.number("feeder_ampacity_a") == Decimal("61.7")
+    refused = {row.tag: row.refusal for row in sheet.rows if row.refusal is not None}
+    assert set(refused) == {"B"}
+    assert "240 V" in say(refused["B"].message)

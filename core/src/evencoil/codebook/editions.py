@@ -42,6 +42,7 @@ _SAME: dict[str, str] = {
     "hermetic_current": "440.6(A)",
     "hermetic_conductor": "440.32",
     "hermetic_device": "440.22(A)",
+    "hermetic_unit": "440.4(B)",
     "hermetic_disconnect": "440.12(A)",
     "hermetic_overload": "440.52(A)(1)",
     "feeder": "430.24",

@@ -9,7 +9,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from decimal import Decimal
 
-from evencoil.base import CoreError, Message, Refusal, Trail
+from evencoil.base import CoreError, Message, MissingError, Refusal, RefusedError, Trail, plain
 from evencoil.codebook import Edition
 from evencoil.job import Worked
 from evencoil.machine.feeder import FeederLoads, FeederMotor, SizedFeeder, size_feeder
@@ -20,7 +20,7 @@ from evencoil.sizing import LARGE_CIRCUIT_A, ConductorFacts
 __all__ = ["FeederMember", "FeederRow", "FeederSheet", "SizedTap", "feeder_sheet"]
 
 #: figures of a branch circuit without which its motor cannot count
-_NEEDED = ("table_flc_a", "protection_device_a")
+_NEEDED = ("table_flc_a", "hermetic_current_a", "protection_device_a")
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +81,14 @@ def _motor(member: FeederMember) -> FeederMotor | Refusal:
     if refused is not None:
         return refused
     trail = worked.trail
-    flc, device = trail["table_flc_a"], trail["protection_device_a"]
+    name = "hermetic_current_a" if "hermetic_current_a" in trail else "table_flc_a"
+    if name not in trail:
+        return Refusal.of(
+            MissingError(
+                Message("size.waits"), field="table_flc_a", hint=Message("size.waits.hint")
+            )
+        )
+    flc, device = trail[name], trail["protection_device_a"]
     if worked.kind is None:
         raise RuntimeError("a sized fuse or breaker has a kind")
     return FeederMotor(
@@ -92,6 +99,27 @@ def _motor(member: FeederMember) -> FeederMotor | Refusal:
         phases=worked.reading.plate.phases or 3,
         duty_a=trail.number("required_ampacity_a") if "duty" in trail else None,
         marks=(*flc.marks, *(mark for mark in device.marks if mark not in flc.marks)),
+    )
+
+
+def _other_volts(member: FeederMember, members: Sequence[FeederMember]) -> Refusal | None:
+    """Return why a motor of another supply voltage does not count, None if it does.
+
+    The feeder has the volts of most of its motors.
+    """
+    volts = [one.worked.supply.line_volts_v for one in members if one.worked.supply is not None]
+    own = member.worked.supply
+    if own is None or not volts:
+        return None
+    most = max(volts, key=volts.count)
+    if own.line_volts_v == most:
+        return None
+    return Refusal.of(
+        RefusedError(
+            Message("feeder.other_volts", {"own": plain(own.line_volts_v), "feeder": plain(most)}),
+            field="supply.text",
+            hint=Message("feeder.other_volts.hint"),
+        )
     )
 
 
@@ -166,7 +194,7 @@ def feeder_sheet(
     edition : int
         Edition whose sections are cited.
     """
-    counted = {one.tag: _motor(one) for one in members}
+    counted = {one.tag: _other_volts(one, members) or _motor(one) for one in members}
     motors = [one for one in counted.values() if isinstance(one, FeederMotor)]
     trail = Trail()
     refusal: CoreError | None = None

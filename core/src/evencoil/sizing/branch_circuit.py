@@ -36,6 +36,7 @@ from evencoil.sizing.overload import overload_setting
 from evencoil.sizing.protection import FUSES, protection_device
 from evencoil.sizing.readings import (
     add_conductor_inputs,
+    add_device_limits,
     conductor_facts,
     full_load_step,
     kind_of,
@@ -281,18 +282,7 @@ def _protection(job: MotorCircuit, trail: Trail) -> Step:
     is_shared = "device_current_a" in trail and not (inputs.speeds or SpeedsInput()).each_protected
     rating_rule = "main_rule" if is_shared else profile.rating_rule
     size_input(trail, "protection_kind", inputs.protection_kind)
-    if inputs.no_start is not None:
-        by = " · ".join(part for part in (inputs.no_start.by, inputs.no_start.at) if part)
-        given(trail, "no_start", inputs.no_start.reason, "", "given.no_start", {"by": by or "—"})
-    if inputs.maker_limit is not None:
-        given(
-            trail,
-            "maker_limit_a",
-            inputs.maker_limit.amps_a,
-            "A",
-            "given.maker_limit",
-            {"source": inputs.maker_limit.source},
-        )
+    add_device_limits(inputs, trail)
     step = protection_device(
         machine=machine_of(inputs, reading),
         no_start=None if inputs.no_start is None else inputs.no_start.reason,

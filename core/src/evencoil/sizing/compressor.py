@@ -15,10 +15,17 @@ from evencoil.sizing.hermetic import (
     hermetic_device,
     hermetic_disconnect,
     hermetic_overload,
+    stamped_limit,
 )
 from evencoil.sizing.inputs import SizeInputs
 from evencoil.sizing.protection import FUSES
-from evencoil.sizing.readings import add_conductor_inputs, conductor_facts, kind_of, size_input
+from evencoil.sizing.readings import (
+    add_conductor_inputs,
+    add_device_limits,
+    conductor_facts,
+    kind_of,
+    size_input,
+)
 
 __all__ = ["compressor_circuit", "grounding_step"]
 
@@ -105,13 +112,30 @@ def compressor_circuit(
     def wire() -> Step:
         wait_for(trail, "hermetic_current_a")
         add_conductor_inputs(size, trail)
-        hermetic_conductor_ampacity(edition=edition, trail=trail)
+        stamped = plate.minimum_circuit_ampacity_a
+        if stamped is None:
+            hermetic_conductor_ampacity(edition=edition, trail=trail)
+        else:
+            stamped_limit("required_ampacity_a", stamped, edition=edition, trail=trail)
         return conductor(conductor_facts(size), edition=edition, trail=trail)
 
     def device() -> Step:
         wait_for(trail, "hermetic_current_a")
         size_input(trail, "protection_kind", size.protection_kind)
-        return hermetic_device(kind=kind_of(size), edition=edition, trail=trail)
+        if plate.maximum_overcurrent_a is not None:
+            return stamped_limit(
+                "protection_device_a", plate.maximum_overcurrent_a, edition=edition, trail=trail
+            )
+        add_device_limits(size, trail)
+        return hermetic_device(
+            kind=kind_of(size),
+            has_no_start=size.no_start is not None,
+            maker_limit=None
+            if size.maker_limit is None
+            else (size.maker_limit.amps_a, size.maker_limit.source),
+            edition=edition,
+            trail=trail,
+        )
 
     def switch() -> Step:
         wait_for(trail, "protection_device_a")

@@ -25,6 +25,7 @@ __all__ = [
     "hermetic_device",
     "hermetic_disconnect",
     "hermetic_overload",
+    "stamped_limit",
 ]
 
 _CONDUCTOR, _DEVICE, _MOST = Decimal("1.25"), Decimal("1.75"), Decimal("2.25")
@@ -102,13 +103,55 @@ def hermetic_conductor_ampacity(*, edition: Edition, trail: Trail) -> Step:
     )
 
 
-def hermetic_device(*, kind: DeviceKind, edition: Edition, trail: Trail) -> Step:
+def stamped_limit(step_id: str, amps_a: Decimal, *, edition: Edition, trail: Trail) -> Step:
+    """Return a conductor ampacity or device rating that the unit's nameplate gives, 440.4(B).
+
+    Parameters
+    ----------
+    step_id : str
+        ``required_ampacity_a`` or ``protection_device_a``.
+    amps_a : Decimal
+        Minimum circuit ampacity, or maximum overcurrent device, as stamped. [A]
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        The step is added to it.
+    """
+    is_device = step_id == "protection_device_a"
+    return trail.add(
+        Step(
+            id=step_id,
+            value=amps_a,
+            unit="A",
+            kind="read",
+            shown=plain(amps_a),
+            working=Message(
+                "hermetic.mocp" if is_device else "hermetic.mca", {"value": plain(amps_a)}
+            ),
+            rule=rule("hermetic_unit", edition),
+            uses=("protection_kind",) if is_device else (),
+        )
+    )
+
+
+def hermetic_device(
+    *,
+    kind: DeviceKind,
+    has_no_start: bool = False,
+    maker_limit: tuple[Decimal, str] | None = None,
+    edition: Edition,
+    trail: Trail,
+) -> Step:
     """Return the short-circuit device: at most 175 %, never rounded up.
 
     Parameters
     ----------
     kind : str
         Fuse or inverse-time breaker.
+    has_no_start : bool
+        It is recorded that the compressor did not start on it: then at most 225 %.
+    maker_limit : tuple, optional
+        The largest device that the maker prints [A], and where.
     edition : int
         Edition whose sections are cited.
     trail : Trail
@@ -117,7 +160,7 @@ def hermetic_device(*, kind: DeviceKind, edition: Edition, trail: Trail) -> Step
     Returns
     -------
     Step
-        ``protection_device_a``; what a recorded no-start allows is a tip. [A]
+        ``protection_device_a``; what a no-start would allow is a tip while none is recorded. [A]
 
     Raises
     ------
@@ -136,7 +179,10 @@ def hermetic_device(*, kind: DeviceKind, edition: Edition, trail: Trail) -> Step
     value = max(value, _SMALLEST_DEVICE_A)
     raised = largest_not_above(most, kind, edition) or _SMALLEST_DEVICE_A
     tips: tuple[Tip, ...] = ()
-    if raised > value:
+    said = "hermetic.device"
+    if has_no_start and raised > value:
+        value, limit, said = raised, most, "hermetic.device_raised"
+    elif raised > value:
         tips = (
             Tip(
                 message=Message(
@@ -145,6 +191,10 @@ def hermetic_device(*, kind: DeviceKind, edition: Edition, trail: Trail) -> Step
                 )
             ),
         )
+    source = ""
+    if maker_limit is not None and maker_limit[0] < value:
+        value, source, said = maker_limit[0], maker_limit[1], "hermetic.device_maker"
+    named = ("hermetic_current_a", "protection_kind", "no_start", "maker_limit_a")
     return trail.add(
         Step(
             id="protection_device_a",
@@ -153,11 +203,16 @@ def hermetic_device(*, kind: DeviceKind, edition: Edition, trail: Trail) -> Step
             kind="calculated",
             shown=plain(value),
             working=Message(
-                "hermetic.device",
-                {"amps": plain(amps), "limit": show(limit, "limit"), "value": plain(value)},
+                said,
+                {
+                    "amps": plain(amps),
+                    "limit": show(limit, "limit"),
+                    "value": plain(value),
+                    "source": source,
+                },
             ),
             rule=rule("hermetic_device", edition),
-            uses=("hermetic_current_a", "protection_kind"),
+            uses=tuple(name for name in named if name in trail),
             tips=tips,
         )
     )

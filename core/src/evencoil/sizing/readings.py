@@ -31,6 +31,7 @@ from evencoil.sizing.speeds import highest_current
 
 __all__ = [
     "add_conductor_inputs",
+    "add_device_limits",
     "conductor_facts",
     "full_load_step",
     "kind_of",
@@ -414,3 +415,27 @@ def add_conductor_inputs(size: SizeInputs, trail: Trail) -> None:
     """
     for name in ("conductor_material", "insulation", "ambient_c", "current_carrying"):
         size_input(trail, name, getattr(size, name))
+
+
+def add_device_limits(inputs: SizeInputs, trail: Trail) -> None:
+    """Add a recorded no-start and the maker's largest device, where they were entered.
+
+    Parameters
+    ----------
+    inputs : SizeInputs
+        What was entered.
+    trail : Trail
+        The steps are added to it.
+    """
+    if inputs.no_start is not None:
+        by = " · ".join(part for part in (inputs.no_start.by, inputs.no_start.at) if part)
+        given(trail, "no_start", inputs.no_start.reason, "", "given.no_start", {"by": by or "—"})
+    if inputs.maker_limit is not None:
+        given(
+            trail,
+            "maker_limit_a",
+            inputs.maker_limit.amps_a,
+            "A",
+            "given.maker_limit",
+            {"source": inputs.maker_limit.source},
+        )

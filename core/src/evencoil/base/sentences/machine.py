@@ -50,6 +50,8 @@ SENTENCES: dict[str, str] = {
     "group.listed": "Controllers and overloads are listed for {value} A in a group; less than {largest} + {others} A.",
     "group.holds": "{amps} A; {most} A at most.",
     "group.fails": "{amps} A is {over} A above {most} A.",
+    "feeder.other_volts": "This motor is on {own} V; the feeder is {feeder} V. It does not count here.",
+    "feeder.other_volts.hint": "Put it on a feeder of its own voltage.",
     "feeder.none": "No motor of this machine has a full-load current yet.",
     "feeder.none.hint": "Complete nameplate, supply and sizes of at least one.",
     "feeder.load": "{amps} A is not a load.",
