@@ -5,7 +5,7 @@ from decimal import Decimal
 import pytest
 
 from evencoil.base.words import say
-from evencoil.job import JobInputs, work_out
+from evencoil.job import JobInputs, choices, work_out
 from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
 from evencoil.sizing import SizeInputs
@@ -139,3 +139,75 @@ def test_a_source_that_nobody_entered_is_asked_for_and_marked():
 
     assert found["required_ampacity_a"].value == Decimal("36.25")
     assert "assumed" in {mark.kind for mark in found["conductor_size"].marks}
+
+
+def whole(plate, supply, **size):
+    """Return a job calculated, and its figures by name."""
+    worked = work_out(
+        JobInputs(
+            plate=PlateInputs(text=plate),
+            supply=SupplyInputs(text=supply),
+            size=SizeInputs(**size),
+        )
+    )
+    return worked, {figure.id: figure for figure in worked.figures}
+
+
+def test_a_drive_fed_motor_has_its_device_on_the_drives_input():
+    """430.130: asked of the drive's maker; no switch between drive and motor is sized."""
+    plate = "10 HP 460 V 13 A 1750 RPM 60 HZ 3 PH SF 1.15"
+    _, figures = whole(plate, "460 drive")
+
+    assert figures["protection_device_a"].refusal.field == "size.maker_limit"
+    assert "disconnect_switch_a" not in figures
+    assert figures["overload_setting_a"].refusal is None
+
+    worked, figures = whole(
+        plate, "460 drive", maker_limit={"amps_a": "25", "source": "drive manual"}
+    )
+    steps = {step.id: step for step in worked.trail}
+    assert steps["protection_device_a"].value == 25
+    assert steps["protection_device_a"].rule.section == "430.130"
+    assert figures["grounding_conductor_size"].refusal is None
+
+
+def test_no_starter_with_a_contactor_stands_between_drive_and_motor():
+    """Only with the maker's interlock, which the reason says."""
+    worked, _ = whole("10 HP 460 V 13 A 1750 RPM 60 HZ 3 PH", "460 drive")
+
+    assert {one.verdict for one in choices(worked, "unknown")} == {"cannot"}
+    assert all("interlock" in say(one.reason) for one in choices(worked, "unknown"))
+
+
+def test_a_single_phase_motor_begins_with_the_starters_that_can():
+    """The list starts with what can start it; the three-phase ones follow with their reason."""
+    worked, _ = whole("5 HP 230 V 28 A 1750 RPM 60 HZ 1 PH", "240 1PH")
+    verdicts = [one.verdict for one in choices(worked, "unknown")]
+
+    assert verdicts[0] == "can"
+    assert verdicts == sorted(verdicts, key=lambda verdict: verdict == "cannot")
+
+
+@pytest.mark.parametrize(
+    ("supply", "is_offered"),
+    [("400Y/230", True), ("415", True), ("480Y/277 50 Hz", True), ("480Y/277", False)],
+)
+def test_another_code_is_offered_where_the_nec_does_not_reach(supply, is_offered):
+    """380 to 415 V, or 50 Hz: said with the supply."""
+    worked, _ = whole("11 KW 400-480 V 3 PH", supply)
+
+    assert ("other_code" in {one.code for one in worked.supply_checks}) == is_offered
+
+
+def test_outside_the_nec_the_overload_is_set_to_the_nameplates_amps():
+    """No code is needed for it; every other size waits for the person's own figure."""
+    worked = work_out(
+        JobInputs(
+            plate=PlateInputs(text="11 KW 400 V 21 A 50 HZ 3 PH"),
+            supply=SupplyInputs(text="400Y/230 50Hz", territory="other"),
+        )
+    )
+    found = {step.id: step for step in worked.trail}
+
+    assert found["overload_setting_a"].value == 21
+    assert found["overload_setting_a"].rule is None

@@ -143,4 +143,7 @@ def choices(worked: Worked, load: Load, tap_percent: Decimal = Decimal(65)) -> t
                 hazards=hazards_of_entry(entry.id),
             )
         )
+    if facts.phases == 1:
+        # a single-phase motor begins with the starters that can start it
+        found.sort(key=lambda one: one.verdict == "cannot")
     return tuple(found)

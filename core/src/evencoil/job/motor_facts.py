@@ -28,6 +28,7 @@ def motor_facts(worked: Worked, load: Load = "unknown") -> FitFacts:
         winding.kind if winding is not None else "",
         _starts_as(worked, "wye_delta"),
         load,
+        is_drive_fed=worked.supply is not None and worked.supply.system == "drive",
     )
 
 

@@ -202,6 +202,22 @@ def _system(given: SupplyInputs, supply: Supply) -> Iterator[Finding]:
             )
 
 
+#: nominal volts of systems that the NEC's tables have no column for [V]
+_OTHER_CODE_V = frozenset(Decimal(volts) for volts in (380, 400, 415, 660, 690))
+
+
+def _territory(given: SupplyInputs, supply: Supply) -> Iterator[Finding]:
+    if given.territory == "nec" and (
+        supply.frequency_hz == 50 or supply.line_volts_v in _OTHER_CODE_V
+    ):
+        yield _finding(
+            "other_code",
+            "doubt",
+            volts=plain(supply.line_volts_v),
+            hertz=plain(supply.frequency_hz),
+        )
+
+
 def check_supply(
     given: SupplyInputs, supply: Supply, verdict: Verdict | None
 ) -> tuple[Finding, ...]:
@@ -223,7 +239,12 @@ def check_supply(
         cannot be is a finding too: it changes nothing else.
     """
     found: list[Finding] = []
-    for part in (_system(given, supply), _measured(given, verdict), _fault(given, supply)):
+    for part in (
+        _territory(given, supply),
+        _system(given, supply),
+        _measured(given, verdict),
+        _fault(given, supply),
+    ):
         try:
             found += part
         except CoreError as error:

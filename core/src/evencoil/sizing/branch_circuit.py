@@ -302,6 +302,31 @@ def _protection(job: MotorCircuit, trail: Trail) -> Step:
     return step
 
 
+def _drive_device(job: MotorCircuit, trail: Trail) -> Step:
+    """Return the device on the drive's input, which its maker gives: 430.130."""
+    limit = job.size.maker_limit
+    size_input(trail, "protection_kind", job.size.protection_kind)
+    if limit is None:
+        raise MissingError(
+            Message("drive.device_asked"),
+            field="size.maker_limit",
+            hint=Message("drive.device_asked.hint"),
+        )
+    add_device_limits(job.size, trail)
+    return trail.add(
+        Step(
+            id="protection_device_a",
+            value=limit.amps_a,
+            unit="A",
+            kind="read",
+            shown=plain(limit.amps_a),
+            working=Message("drive.device", {"value": plain(limit.amps_a), "source": limit.source}),
+            rule=rule("drive_device", job.profile.edition),
+            uses=("maker_limit_a", "protection_kind"),
+        )
+    )
+
+
 def _warn_too_small(trail: Trail, device: Step) -> None:
     """Mark a device that opens on the motor's own current, at full load or at its large speed."""
     flc = trail.number("table_flc_a")
@@ -365,15 +390,26 @@ _FIGURES = (
 )
 
 
-def own_sizes(size: SizeInputs) -> tuple[Trail, tuple[Figure, ...]]:
+def own_sizes(
+    size: SizeInputs, reading: PlateReading, verdict: Verdict | None
+) -> tuple[Trail, tuple[Figure, ...]]:
     """Return the sizes that a person brings, where the NEC does not hold.
+
+    The overload is known without any code: it is set to the nameplate's amps.
 
     Parameters
     ----------
     size : SizeInputs
         What decides the sizes, with the person's own.
+    reading : PlateReading
+        The nameplate.
+    verdict : Verdict or None
+        The nameplate column in use.
     """
     trail = Trail()
+    amps = None if verdict is None else reading.plate.amps_at(verdict.column, verdict.used_volts_v)
+    if amps is not None:
+        read_step(trail, "plate_amps_a", amps, "A", plain(amps), reading)
     own = {item.figure: item for item in size.own}
     return trail, tuple(
         figure(name, functools.partial(_brought, name, own.get(name), trail)) for name in _FIGURES
@@ -381,6 +417,19 @@ def own_sizes(size: SizeInputs) -> tuple[Trail, tuple[Figure, ...]]:
 
 
 def _brought(name: str, item: OwnSizeInput | None, trail: Trail) -> Step:
+    if item is None and name == "overload_setting_a" and "plate_amps_a" in trail:
+        amps = trail["plate_amps_a"]
+        return trail.add(
+            Step(
+                id=name,
+                value=amps.number,
+                unit="A",
+                kind="read",
+                shown=amps.shown,
+                working=Message("own.overload", {"amps": amps.shown}),
+                uses=("plate_amps_a",),
+            )
+        )
     if item is None:
         raise RefusedError(
             Message("size.territory"), field=name, hint=Message("size.territory.hint")
@@ -453,6 +502,10 @@ def branch_circuit(job: MotorCircuit) -> tuple[Trail, tuple[Figure, ...]]:
         figure("grounding_conductor_size", after_flc(_grounding)),
         figure("disconnect_switch_a", after_flc(_disconnect)),
     ]
+    if found is not None and found.system == "drive":
+        # no fuse and no switch between drive and motor: both are on the drive's input
+        figures[2] = figure("protection_device_a", after_flc(_drive_device))
+        figures.pop()
     figures += [figure(name, after_flc(make)) for name, make in _switched_figures(job)]
     if size.run_length_ft is not None:
         figures.append(figure("voltage_drop_percent", after_flc(_drop)))

@@ -66,13 +66,14 @@ def is_two_speed(entry: CatalogueEntry) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class FitFacts:
-    """What decides whether a starter fits: phases, leads, winding type, wye-delta fit, load."""
+    """What decides whether a starter fits: phases, leads, winding, wye-delta fit, load, drive."""
 
     phases: int | None
     leads: int | None
     kind: str
     delta_fits: bool | None
     load: Load
+    is_drive_fed: bool = False
 
 
 def needed_leads(entry: CatalogueEntry) -> tuple[int, ...]:
@@ -99,6 +100,8 @@ def misfit(entry: CatalogueEntry, facts: FitFacts) -> Message | None:
     facts : FitFacts
         What is known of the motor.
     """
+    if facts.is_drive_fed:
+        return Message("fit.drive", {"id": entry.id})
     if facts.phases and (facts.phases == 1) != (entry.group == "single_phase"):
         return Message("fit.phases", {"id": entry.id, "phases": str(facts.phases)})
     wanted = needed_leads(entry)

@@ -57,6 +57,32 @@ export function SupplyPlate({ supply, worked, onSupplyChange, onRest }: SupplyPl
         onSupplyChange={onSupplyChange}
         onRest={onRest}
       />
+      {worked.checks.some((found) => found.field === "phases" && found.level === "doubt") && (
+        <div className="flex flex-wrap gap-2" role="group" aria-label={plateWords.numberOfPhases}>
+          {[
+            { add: "1PH", label: plateWords.singlePhase },
+            { add: "3PH", label: plateWords.threePhase },
+          ].map(({ add, label }) => (
+            <button
+              key={add}
+              type="button"
+              className="control"
+              onClick={() => onSupplyChange({ ...supply, text: `${text.trim()} ${add}` })}
+            >
+              {label}
+            </button>
+          ))}
+        </div>
+      )}
+      {worked.supply_checks.some((found) => found.code === "other_code") && (
+        <button
+          type="button"
+          className="control"
+          onClick={() => onSupplyChange({ ...supply, territory: "other" })}
+        >
+          {plateWords.useAnotherCode}
+        </button>
+      )}
       {worked.supply_refusal && <ProblemSlab problem={worked.supply_refusal} />}
       {worked.verdict.length + worked.supply_checks.length > 0 && (
         <Checks findings={[...worked.verdict, ...worked.supply_checks]} />

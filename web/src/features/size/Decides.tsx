@@ -191,6 +191,30 @@ export function Decides({
           }
         />
       </Said>
+      {worked.steps.some((step) => step.id.startsWith("leg_")) && (
+        <Choice
+          label={sizeWords.motorLeadConductors}
+          options={[
+            { value: false, label: sizeWords.sixOneRaceway },
+            { value: true, label: sizeWords.threeEachTwo },
+          ]}
+          value={size.motor_leads_apart ?? false}
+          onValueChange={(motor_leads_apart) => set({ motor_leads_apart })}
+        />
+      )}
+      {worked.supply?.system === "direct current" && (
+        <Choice
+          label={sizeWords.sourceDirectCurrent}
+          options={[
+            { value: "battery", label: sizeWords.batteryGenerator },
+            { value: "three_phase_rectifier", label: sizeWords.threePhaseRectifier },
+            { value: "full_wave_single_phase", label: sizeWords.fullWaveSingle },
+            { value: "half_wave_single_phase", label: sizeWords.halfWaveSingle },
+          ]}
+          value={size.dc_source ?? null}
+          onValueChange={(dc_source) => set({ dc_source })}
+        />
+      )}
       <Limits size={size} onSizeChange={onSizeChange} onRest={onRest} />
       <div className="flex flex-wrap items-center gap-2">
         <span className="stamp text-soft" id="rating_rule">

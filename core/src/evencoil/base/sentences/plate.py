@@ -97,6 +97,8 @@ SENTENCES: dict[str, str] = {
     "check.factor_low": "A service factor of {factor} does not exist: it is 1.0 or more.",
     "check.factor_low.hint": "Read the nameplate again. Until then the overload is set as for 1.0.",
     "missing.secondary_a": "No rotor amps: rotor conductors and resistor cannot be sized.",
+    "supplied.other_code": "{volts} V at {hertz} Hz is a system outside the NEC; its tables have no column for it.",
+    "supplied.other_code.hint": "Set this job to another code, or confirm that the NEC applies here.",
     "phases.by_amps_1": "{amps} A at {volts} V fits a single-phase motor of {hp} hp, and no three-phase one.",
     "phases.by_amps_3": "{amps} A at {volts} V fits a three-phase motor of {hp} hp, and no single-phase one.",
     "phases.assumed": "Neither nameplate nor supply gives the number of phases: {phases} assumed.",

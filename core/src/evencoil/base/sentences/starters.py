@@ -14,6 +14,7 @@ SENTENCES: dict[str, str] = {
     "starter.clash": "{name} does not go with the other options: {missing} is missing.",
     "starter.clash.hint": "Undo one of the two.",
     "starter.none": "No starter is chosen in this job.",
+    "fit.drive": "{id} puts a contactor between drive and motor. Opened under load it can destroy the drive: only with the drive maker's interlock.",
     "starter.none.hint": "Choose one on the Starter step, or give starter.standard_circuit in the file.",
     "group.found": "As found",
     "group.manual": "Manual starter",
