@@ -138,6 +138,7 @@ SENTENCES: dict[str, str] = {
     "maker.none": "No maker's diagram was entered.",
     "unmarked.count": "{count} leads cannot be identified here.",
     "unmarked.count.hint": "Lead letters go on 3, 6, 9 or 12 leads; leave out auxiliary leads (heater, thermostat, sensor).",
+    "unmarked.confirm": "Reading {n} alone decides the numbers so far: this reading confirms it.",
     "unmarked.letter": "Reading {n}: there is no lead {lead}.",
     "unmarked.letter.hint": "Use the lead letters.",
     "unmarked.itself": "Reading {n}: {lead} is read against itself.",

@@ -10,7 +10,7 @@ Units: volts [V], resistance [ohm].
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import combinations, pairwise, permutations, product
 from math import ceil, log2
@@ -24,7 +24,7 @@ from evencoil.winding import KINDS, WindingKind
 
 __all__ = ["Ask", "Guided", "guide"]
 
-Stage = Literal["groups", "ohms", "volts", "stuck", "done", "contradiction"]
+Stage = Literal["groups", "ohms", "volts", "stuck", "confirm", "done", "contradiction"]
 _METER = 0.042
 _FLOOR = 0.004
 _SLACK = {2: 0.15, 3: 0.07}
@@ -262,6 +262,18 @@ def _notes(kinds: Sequence[str], *, is_done: bool) -> tuple[Message, ...]:
     return tuple(found)
 
 
+@lru_cache(maxsize=256)
+def _proven(
+    leads: tuple[str, ...],  # noqa: ARG001 - a key
+    groups: tuple[tuple[str, ...], ...],  # noqa: ARG001 - a key
+    known: tuple[tuple[str, str], ...],  # noqa: ARG001 - a key
+    same_phase: tuple[tuple[Pair, Pair], ...],  # noqa: ARG001 - a key
+    readings: tuple[Reading, ...],  # noqa: ARG001 - a key
+) -> set[int]:
+    """Return the set, kept from one call to the next, of readings that the others prove."""
+    return set()
+
+
 def guide(
     leads: Sequence[str],
     readings: Sequence[Reading],
@@ -272,10 +284,14 @@ def guide(
 ) -> Guided:
     """Return what the readings tell, and the next one to take.
 
+    The numbers are done only when no single reading carries them: with any one of the readings
+    left out, the others give the same numbers. So one missed contact or one misread voltage can
+    end in a contradiction, never in wrong numbers.
+
     Parameters
     ----------
     leads : sequence of str
-        Sleeves on the leads: 3, 6, 9 or 12.
+        Lead letters: 3, 6, 9 or 12.
     readings : sequence of Reading
         Taken so far, in order.
     groups : sequence of sequences of str
@@ -289,13 +305,62 @@ def guide(
     -------
     Guided
         The stage, the next reading, and the numbers once one class of
-        numberings is left.
+        numberings is left. ``confirm`` asks for a reading that proves an earlier one.
 
     Raises
     ------
     RefusedError
         If a reading cannot be: an unknown letter, no feed, volts beyond reason.
     """
+
+    def once(some: Sequence[Reading]) -> Guided:
+        return _guide(leads, some, groups=groups, known=known, same_phase=same_phase)
+
+    def without(at: int) -> Guided:
+        return once([*readings[:at], *readings[at + 1 :]])
+
+    told = once(readings)
+    if told.stage == "contradiction":
+        agreeing = (at for at in range(len(readings)) if without(at).stage != "contradiction")
+        return replace(told, doubtful=tuple(agreeing) or told.doubtful)
+    if told.stage != "done":
+        return told
+    asked = (
+        tuple(leads),
+        tuple(map(tuple, groups)),
+        tuple(sorted((known or {}).items())),
+        tuple(same_phase),
+    )
+    proven = _proven(*asked, tuple(readings))
+    # one reading more takes nothing away from what the others proved before
+    proven |= _proven(*asked, tuple(readings[:-1]))
+    # the newest are the least confirmed, so they are tried first
+    for at in reversed(range(len(readings))):
+        if at in proven:
+            continue
+        rest = without(at)
+        if rest.ask is None or (rest.stage == "done" and rest.numbers == told.numbers):
+            proven.add(at)
+            continue
+        return replace(
+            told,
+            stage="confirm",
+            ask=rest.ask,
+            about=1,
+            notes=(Message("unmarked.confirm", {"n": str(at + 1)}),),
+        )
+    return told
+
+
+def _guide(
+    leads: Sequence[str],
+    readings: Sequence[Reading],
+    *,
+    groups: Sequence[Sequence[str]] = (),
+    known: Mapping[str, str] | None = None,
+    same_phase: Sequence[tuple[Pair, Pair]] = (),
+) -> Guided:
+    """Return what the readings tell if every one of them is right."""
     check_readings(leads, readings)
     whole = _as_touches(groups)
     places = [at for at, reading in enumerate(readings) if isinstance(reading, Touch)]
