@@ -37,12 +37,12 @@ def test_a_wrong_entry_is_named_and_nothing_is_lost(opened, complaints):
     page = opened("/w/larkfall/m/SF-5/j/1/plate")
     plate = page.get_by_label("Nameplate as stamped")
     before = plate.input_value()
-    plate.fill("5 HP, 230/460 V, 13.2/7.6 A, 1,745 RPM, 60 HZ, 3 PH, rusty, 9 LEADS")
+    plate.fill("5 HP, 230/460 V, 13.2/7.6 A, 1745 RPM, 60 HZ, 3 PH, CODE Q, rusty, 9 LEADS")
 
-    # the two amps and the volts that they contradict, and the speed that reads two ways
+    # the two amps and the volts that they contradict, and a code letter that does not exist
     expect(page.locator("mark[data-status=doubted]")).to_have_count(3)
     expect(page.locator("mark[data-status=unread]")).to_have_text("rusty")
-    expect(page.get_by_text("1,745 can be read as 1745 or as 1.745.")).to_be_visible()
+    expect(page.get_by_text("Q is not a letter used in this field.")).to_be_visible()
     expect(
         page.get_by_text("13.2 A is 1.74 times 7.6 A, but the voltages differ 2 times.")
     ).to_be_visible()
@@ -75,17 +75,21 @@ def test_a_motor_that_must_not_be_connected_is_refused_with_a_way_out(opened):
 
 
 def test_horsepower_between_rows_asks_before_it_steps_up(opened):
-    """7.25 hp has no row: refused, and one tap allows the next row up."""
+    """7.25 hp has no row: minimums by 7.5 hp, maximums by 5 hp, marked; one tap settles it."""
     page = opened("/w/larkfall/m/BS-6/j/1/plate")
     page.get_by_label("Nameplate as stamped").fill("7.25 HP 460 V 3 PH 11 A")
     read_back(page)
     page.get_by_role("button", name="480Y/277").click()
     page.get_by_role("link", name="To Size").click()
-    expect(page.get_by_role("alert")).to_contain_text(
-        "no row for 7.25 hp. Nearest rows: 5 and 7.5."
-    )
-    page.get_by_role("button", name="Allow the next row up").click()
+    expect(page.get_by_text("The horsepower is between two rows of the table")).to_be_visible()
     expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("11 A")
+    expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("ASSUMED")
+    # 7.6 A of the 5 hp row: 175 % is 13.3, so 15 A
+    expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("15 A")
+    page.get_by_role("button", name="Use the row above for all").click()
+    # 11 A of the 7.5 hp row: 175 % is 19.25, so 20 A
+    expect(page.get_by_test_id("slip-protection_device_a")).to_contain_text("20 A")
+    expect(page.get_by_test_id("slip-table_flc_a")).not_to_contain_text("ASSUMED")
 
 
 def test_a_guess_is_put_in_marked_and_taken_out(opened):

@@ -31,7 +31,7 @@ def test_every_part_answers_and_says_what_fails(opened, seat):
     expect(page.get_by_test_id("slip-motor_disconnect_place")).to_contain_text("does not hold")
     page.get_by_role("button", name="industrial, written safety").click()
     expect(page.get_by_test_id("slip-motor_disconnect_place")).to_contain_text("holds")
-    page.get_by_test_id("part-there").click()
+    page.get_by_test_id("part-existing").click()
     expect(page.get_by_test_id("slip-weakest_part")).to_contain_text("nothing wrong")
     page.get_by_label("Overload trips at").fill("110")
     expect(page.get_by_test_id("slip-existing_heaters")).to_contain_text("no protection")

@@ -62,7 +62,10 @@ export const sizeWords = {
   starter: "To Starter",
   leads: "To Leads",
   exportFile: "Export file",
-  allowNextRow: "Allow the next row up",
+  allowNextRow: "Use the row above for all",
+  powerBetweenRows: "The horsepower is between two rows of the table",
+  minimumsFollowRow:
+    "Minimums follow the row above, maximums the row below; every figure is marked.",
   nameplate: "To Nameplate",
   howWasCalculated: "How it was calculated",
   nextTableRow: "The next table row up is allowed for this job.",

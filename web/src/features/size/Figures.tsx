@@ -13,18 +13,13 @@ export function Figures({
   shown,
   base,
   onWhy,
-  onNextRow,
 }: {
   figures: readonly Figure[];
   steps: readonly Step[];
   shown: Step | undefined;
   base: string;
   onWhy: (id: string) => void;
-  onNextRow: () => void;
 }) {
-  const betweenRows = figures.find(
-    (figure) => figure.refusal?.code === "not_in_table" && figure.refusal.field === "power_hp",
-  );
   return (
     <div
       className="grid items-start gap-x-4 gap-y-3 sm:grid-cols-2 md:grid-cols-3"
@@ -50,11 +45,6 @@ export function Figures({
               <Stop strength={isHold ? "hold" : "stop"} title={figure.refusal.detail}>
                 <p>{figure.refusal.hint}</p>
                 <div className="flex flex-wrap gap-3">
-                  {betweenRows === figure && /next row up/.test(figure.refusal.hint) && (
-                    <button type="button" className="control" onClick={onNextRow}>
-                      {sizeWords.allowNextRow}
-                    </button>
-                  )}
                   {PLATE_FIELDS.has(figure.refusal.field) && (
                     <Link className="control" to={`${base}/plate`}>
                       {sizeWords.nameplate}

@@ -3,6 +3,7 @@ import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Sheet } from "../../components/Sheet";
+import { Stop } from "../../components/shapes";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { sizeWords } from "../../words/size";
@@ -122,14 +123,19 @@ export function SizeScreen() {
       {given && worked && (
         <div className="space-y-6">
           <PartPicker worked={worked} part={part} onPartChange={onPartChange} />
-          <Figures
-            figures={figures}
-            steps={steps}
-            shown={shown}
-            base={base}
-            onWhy={onWhy}
-            onNextRow={() => state.change("size", { ...given.size, between_rows: "next_row_up" })}
-          />
+          <Figures figures={figures} steps={steps} shown={shown} base={base} onWhy={onWhy} />
+          {part === "branch" && worked.steps.some((step) => step.id === "flc_for_maximum_a") && (
+            <Stop strength="hold" title={sizeWords.powerBetweenRows}>
+              <p>{sizeWords.minimumsFollowRow}</p>
+              <button
+                type="button"
+                className="control"
+                onClick={() => state.change("size", { ...given.size, between_rows: "next_row_up" })}
+              >
+                {sizeWords.allowNextRow}
+              </button>
+            </Stop>
+          )}
           {part === "time" && <TimePart works={place.works} given={given} />}
           {part !== "branch" && part !== "time" && (
             <PartInputs
