@@ -190,6 +190,7 @@ class BoxOut(Answer):
     derived_name: str
     derived: list[JointOut]
     derived_free: list[str]
+    shared: list[JointOut]
     derived_refusal: Refused
     asked: str
     states: list[JoiningOut]
@@ -379,6 +380,7 @@ def box_out(box: Box, leads: int | None) -> BoxOut:
         derived_name="" if derived is None else connection_name(derived.name),
         derived=box.intended,
         derived_free=free_leads(box),
+        shared=box.shared,
         derived_refusal=box.derived_error,
         asked="" if box.states is None else box.states.of,
         states=[]

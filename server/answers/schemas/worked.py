@@ -61,6 +61,13 @@ class MissingOut(Answer):
     cost: Sentence
 
 
+class GuessOut(Answer):
+    """A field that a person put in because it cannot be read."""
+
+    field: str
+    label: Label = Field(validation_alias="field")
+
+
 class StateOut(Answer):
     """Where a step stands, and its first line."""
 
@@ -89,6 +96,7 @@ class WorkedOut(Answer):
 
     tokens: list[TokenOut]
     missing: list[MissingOut]
+    guesses: list[GuessOut]
     checks: list[FindingOut]
     supply: SupplyOut | None
     verdict: list[FindingOut]
@@ -112,6 +120,7 @@ def worked_out(worked: Worked) -> WorkedOut:
     return WorkedOut(
         tokens=reading.tokens,
         missing=reading.missing,
+        guesses=reading.assumed,
         checks=reading.findings,
         supply=worked.supply,
         verdict=worked.verdict.findings if worked.verdict else (),

@@ -1309,6 +1309,8 @@ export interface components {
             refusal: components["schemas"]["RefusalOut"] | null;
             /** Rotation */
             rotation: string;
+            /** Shared */
+            shared: components["schemas"]["JointOut"][];
             start: components["schemas"]["StartOut"] | null;
             /** States */
             states: components["schemas"]["JoiningOut"][];
@@ -2453,6 +2455,16 @@ export interface components {
             words: {
                 [key: string]: string;
             } | null;
+        };
+        /**
+         * GuessOut
+         * @description A field that a person put in because it cannot be read.
+         */
+        GuessOut: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
         };
         /**
          * GuidedOut
@@ -5535,6 +5547,8 @@ export interface components {
             estimate: components["schemas"]["EstimateOut"] | null;
             /** Figures */
             figures: components["schemas"]["FigureOut"][];
+            /** Guesses */
+            guesses: components["schemas"]["GuessOut"][];
             joints: components["schemas"]["JointsPlanOut"] | null;
             joints_refusal: components["schemas"]["RefusalOut"] | null;
             /** Missing */

@@ -21,6 +21,9 @@ export const leadsWords = {
   starterSwitchesLeads:
     "The starter switches these leads. No other joint stays in the box; each conductor carries the mark of its lead.",
   toStarter: (lead: Shown) => `to starter ${lead}`,
+  sameJointsEither: "Same joints for every winding type left",
+  windingTypeStill:
+    "The winding type decides nothing on this voltage; settle it before another voltage or start is used.",
   connectionSupply: "Connection for this supply",
   boxConnectedLike: "The box is connected like this.",
   connectBoxLike: "Connect the box like this",

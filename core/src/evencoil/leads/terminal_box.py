@@ -7,17 +7,18 @@ even where nothing can be derived, and the answer is there before a tap.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from evencoil.base import CoreError, Message, MissingError
 from evencoil.leads.derive import Derived, derive, quick_tell
 from evencoil.leads.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput, SinglePhaseInput
 from evencoil.leads.maker_diagram import Compared, compare
-from evencoil.leads.outcome import Outcome, judge_joints
+from evencoil.leads.outcome import CoilState, Outcome, judge_joints
 from evencoil.leads.stud_board import BOARDS, Board, Laid, lay_bars
 from evencoil.leads.switched_box import box_joints, judge_switched
 from evencoil.plate import PlateReading, Supply, Verdict
 from evencoil.winding import (
+    KINDS,
     Connection,
     Joint,
     LookAlike,
@@ -96,6 +97,8 @@ class Box:
     is_switched : bool
         True where the starter switches the leads: the box then holds only what stays joined,
         and a conductor to the starter for every other lead.
+    shared : tuple of Joint
+        While the winding is not settled: the joints that every one still possible has alike.
     """
 
     winding: Winding | None = None
@@ -116,6 +119,7 @@ class Box:
     is_disputed: bool = False
     followed: str = ""
     is_switched: bool = False
+    shared: tuple[Joint, ...] = ()
 
     @property
     def derived(self) -> Connection | None:
@@ -245,6 +249,7 @@ def work_out_box(
     except CoreError as error:
         told["derived_error"] = error
     if winding is None:
+        told["shared"] = _shared(reading, supply, verdict, inputs, swap)
         return Box(**told)  # type: ignore[arg-type]  # fields of Box
     told |= {"winding": winding, "rating": rating, "states": states}
     single = inputs.single or SinglePhaseInput()
@@ -264,7 +269,9 @@ def work_out_box(
     told["is_switched"] = is_switched
     try:
         if is_switched and states is not None:
-            told["outcome"] = judge_switched(winding, joints, states)
+            told["outcome"] = replace(
+                judge_switched(winding, joints, states), coils=_running(winding, states, rating)
+            )
         elif rating is not None and supply is not None:
             volts = verdict.used_volts_v if verdict is not None else supply.line_volts_v
             told["outcome"] = judge_joints(
@@ -291,6 +298,47 @@ def work_out_box(
     return Box(**told)  # type: ignore[arg-type]  # fields of Box
 
 
+def _shared(
+    reading: PlateReading,
+    supply: Supply | None,
+    verdict: Verdict | None,
+    inputs: LeadsInputs,
+    swap: str,
+) -> tuple[Joint, ...]:
+    """Return the joints that all windings still possible have alike on this supply.
+
+    Nine leads on high voltage are joined 4-7, 5-8, 6-9 whether they are wye or delta.
+    """
+    plate = reading.plate
+    if supply is None or verdict is None or plate.leads is None:
+        return ()
+    left = [
+        item.kind for item in look_alikes(plate, plate.leads, inputs.groups) if item.reason is None
+    ]
+    answers: list[Connection] = []
+    for kind in left:
+        try:
+            winding = KINDS[kind]
+            states = derive(
+                winding,
+                rating=rating_of(winding, plate, _shape(inputs)),
+                supply=supply,
+                verdict=verdict,
+                start_method=inputs.start_method,
+                speed=inputs.speed,
+                is_reverse=inputs.direction == "reverse",
+                swap=swap,
+            )
+        except CoreError:
+            return ()
+        if len(states.states) > 1:
+            return ()
+        answers.append(states.connection)
+    if len(answers) < 2 or len({answer.partition for answer in answers}) > 1:
+        return ()
+    return answers[0].joints
+
+
 def _checked_diagrams(
     winding: Winding, states: Derived, inputs: LeadsInputs, swap: str
 ) -> dict[str, object]:
@@ -313,6 +361,17 @@ def _named(winding: Winding, inputs: LeadsInputs) -> dict[str, object]:
         return {"names": names_of(winding, inputs.style, inputs.names)}
     except CoreError as error:
         return {"names": names_of(winding), "outcome_error": error}
+
+
+def _running(winding: Winding, states: Derived, rating: Rating | None) -> tuple[CoilState, ...]:
+    """Return what each coil sees when the starter has brought the motor to its last state."""
+    if rating is None:
+        return ()
+    last = list(states.states.values())[-1]
+    judged = judge_joints(
+        winding, last.joints, volts_v=states.line_volts_v, rating=rating, wanted=last.name
+    )
+    return judged.coils
 
 
 def _wanted(winding: Winding, states: Derived | None, *, is_switched: bool) -> list[Joint]:

@@ -69,7 +69,22 @@ export function Answer({
   isTaken: boolean;
   onTake: () => void;
 }) {
-  if (box.derived_refusal) return <ProblemSlab problem={box.derived_refusal} />;
+  if (box.derived_refusal) {
+    return (
+      <>
+        {box.shared.length > 0 && (
+          <section aria-labelledby="shared" className="metal space-y-2 px-5 py-4">
+            <h2 id="shared" className="stamp">
+              {leadsWords.sameJointsEither}
+            </h2>
+            <JointTable joints={box.shared} marks={box.marks} free={[]} testId="shared" />
+            <p className="text-sm">{leadsWords.windingTypeStill}</p>
+          </section>
+        )}
+        <ProblemSlab problem={box.derived_refusal} />
+      </>
+    );
+  }
   const others = box.states.filter((state) => box.is_switched || state.state !== box.asked);
   return (
     <section aria-labelledby="answer" className="metal space-y-2 px-5 py-4">

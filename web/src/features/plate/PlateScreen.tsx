@@ -32,6 +32,7 @@ export function PlateScreen() {
   const labels = Object.fromEntries([
     ...tokens.map((token) => [token.field, token.label]),
     ...(worked?.missing ?? []).map((gap) => [gap.field, gap.label]),
+    ...(worked?.guesses ?? []).map((guess) => [guess.field, guess.label]),
   ]) as Record<string, string>;
   const runs = runsOf(text, state.readText, tokens);
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;

@@ -2,8 +2,8 @@ import type { Worked } from "../../../api/client";
 import { sizePartsWords } from "../../../words/sizeParts";
 
 const NAMES: Record<string, string> = {
-  exam: sizePartsWords.mainRule,
-  field: sizePartsWords.nextSizeUp,
+  main_rule: sizePartsWords.mainRule,
+  next_size_up: sizePartsWords.nextSizeUp,
   raised: sizePartsWords.willNotStart,
   ordinary: sizePartsWords.ordinaryCircuitLimit,
 };
