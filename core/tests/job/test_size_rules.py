@@ -211,3 +211,49 @@ def test_outside_the_nec_the_overload_is_set_to_the_nameplates_amps():
 
     assert found["overload_setting_a"].value == 21
     assert found["overload_setting_a"].rule is None
+
+
+COIL = {"label": "K1", "count": 1, "inrush_va": "250", "sealed_va": "30"}
+
+
+@pytest.mark.parametrize(
+    ("control", "verdict"),
+    [
+        # 100 VA at 120 V: 0.83 A x 167 % = 1.39, fuse 1.25 A; 14 AWG copper of its own: 15 A
+        ({"coils": [COIL], "transformer_va": "100", "volts_v": "120", "conductor": "14"}, "holds"),
+        # 2000 VA at 120 V: 16.7 A x 125 % = 20.8, next size 25 A, above 15 A
+        ({"coils": [COIL], "transformer_va": "2000", "volts_v": "120", "conductor": "14"}, "fails"),
+    ],
+)
+def test_a_control_conductor_is_judged_against_its_device(control, verdict):
+    """430.72(B): the figure is compared, not only printed."""
+    found = job("10 HP 460 V 13 A 3 PH 60 HZ", control=control)
+
+    assert found["control_conductor"].verdict == verdict
+
+
+@pytest.mark.parametrize(
+    ("va", "verdict"),
+    [
+        # 15 A x 120/480 = 3.75 A; 100 VA takes a 1 A primary fuse (0.208 x 500 % = 1.04)
+        ("100", "holds"),
+        # 1000 VA: 2.083 A x 250 % = 5.2, fuse 5 A
+        ("1000", "fails"),
+    ],
+)
+def test_a_two_wire_secondary_is_protected_by_the_primary_times_the_ratio(va, verdict):
+    """430.72(B) exception 2: 14 AWG allows 15 A on the secondary side."""
+    found = job(
+        "10 HP 460 V 13 A 3 PH 60 HZ",
+        control={"coils": [COIL], "transformer_va": va, "volts_v": "120", "conductor": "14"},
+    )
+
+    assert found["secondary_by_primary"].verdict == verdict
+    assert "3.75 A" in say(found["secondary_by_primary"].working)
+
+
+def test_secondary_volts_that_nobody_entered_are_marked():
+    """120 V is usual, not read: the fuse that stands on it says so."""
+    found = job("10 HP 460 V 13 A 3 PH 60 HZ", control={"coils": [COIL], "transformer_va": "100"})
+
+    assert "assumed" in {mark.kind for mark in found["secondary_fuse_a"].marks}

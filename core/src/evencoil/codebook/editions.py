@@ -51,6 +51,7 @@ _SAME: dict[str, str] = {
     "leg_wye_delta": "430.22(C)",
     "leg_part_winding": "430.22(D)",
     "part_winding": "430.4",
+    "control_two_wire": "430.72(B) Ex. 2",
     "drive_device": "430.130",
     "rectifier": "430.22(A)",
     "locked_rotor": "Table 430.251",

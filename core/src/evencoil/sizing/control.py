@@ -12,17 +12,20 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from decimal import Decimal
+from typing import Literal
 
 from evencoil.base import Message, NotInTableError, RefusedError, Step, Trail, plain, show
-from evencoil.codebook import Edition, given, table, tips_of, worked
+from evencoil.codebook import Edition, given, judged, table, tips_of, worked
 from evencoil.sizing.protection import largest_not_above, standard_ratings
 
 __all__ = [
     "USUAL_VA",
     "ControlCoil",
     "control_conductor",
+    "control_conductor_holds",
     "control_transformer",
     "primary_device",
+    "secondary_by_primary",
     "secondary_device",
 ]
 
@@ -285,7 +288,7 @@ def secondary_device(va: Decimal, secondary_v: Decimal, *, edition: Edition, tra
         "control_transformer",
         edition,
         {"va": plain(va), "volts": plain(secondary_v)},
-        uses=("transformer_va", "control_va_there"),
+        uses=("transformer_va", "control_va_there", "control_volts_v"),
     )
     worked(
         trail,
@@ -305,7 +308,14 @@ def secondary_device(va: Decimal, secondary_v: Decimal, *, edition: Edition, tra
         )
     else:
         all_sizes = {*SMALL_FUSES_A, *standard_ratings("dual_element_fuse", edition)}
-        rating = max((size for size in all_sizes if size <= most), default=SMALL_FUSES_A[0])
+        found = max((size for size in all_sizes if size <= most), default=None)
+        if found is None:
+            raise NotInTableError(
+                Message("control.no_fuse", {"amps": show(most, "limit")}),
+                field="size.control.transformer_va",
+                hint=Message("control.no_fuse.hint"),
+            )
+        rating = found
     return worked(
         trail,
         "secondary_fuse_a",
@@ -415,4 +425,81 @@ def control_conductor(
         {**params, "ampacity": plain(found.value)},
         uses=("control_size",),
         found=found,
+    )
+
+
+def control_conductor_holds(*, is_tapped: bool, edition: Edition, trail: Trail) -> Step:
+    """Return the verdict on a control conductor against the device in front of it.
+
+    Parameters
+    ----------
+    is_tapped : bool
+        Only the motor's own fuse or breaker stands in front of it.
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``control_device_most_a`` and the device.
+
+    Returns
+    -------
+    Step
+        ``control_conductor``.
+    """
+    name = "protection_device_a" if is_tapped else "secondary_fuse_a"
+    device, most = trail[name], trail["control_device_most_a"]
+    verdict: Literal["holds", "fails"] = "holds" if device.number <= most.number else "fails"
+    return judged(
+        trail,
+        "control_conductor",
+        verdict,
+        f"{trail['control_size'].shown} AWG",
+        f"control.conductor.{verdict}",
+        "control_conductor",
+        edition,
+        {"device": device.shown, "most": most.shown},
+        uses=(name, "control_device_most_a"),
+    )
+
+
+def secondary_by_primary(
+    primary_v: Decimal, secondary_v: Decimal, *, edition: Edition, trail: Trail
+) -> Step:
+    """Return whether the primary fuse alone protects a two-wire secondary conductor.
+
+    Parameters
+    ----------
+    primary_v : Decimal
+        Primary volts. [V]
+    secondary_v : Decimal
+        Secondary volts. [V]
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``primary_fuse_a`` and ``control_device_most_a``.
+
+    Returns
+    -------
+    Step
+        ``secondary_by_primary``: the conductor's limit times the ratio of the volts against
+        the primary fuse, 430.72(B) exception 2 and 240.4(F).
+    """
+    most = trail.number("control_device_most_a") * secondary_v / primary_v
+    fuse = trail["primary_fuse_a"]
+    verdict: Literal["holds", "fails"] = "holds" if fuse.number <= most else "fails"
+    return judged(
+        trail,
+        "secondary_by_primary",
+        verdict,
+        f"{fuse.shown} A",
+        f"control.by_primary.{verdict}",
+        "control_two_wire",
+        edition,
+        {
+            "limit": trail["control_device_most_a"].shown,
+            "secondary": plain(secondary_v),
+            "primary": plain(primary_v),
+            "most": show(most, "limit"),
+            "fuse": fuse.shown,
+        },
+        uses=("primary_fuse_a", "control_device_most_a", "control_volts_v"),
     )

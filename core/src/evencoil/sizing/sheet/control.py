@@ -10,13 +10,18 @@ from evencoil.codebook import assumed, given
 from evencoil.sizing.control import (
     ControlCoil,
     control_conductor,
+    control_conductor_holds,
     control_transformer,
     primary_device,
+    secondary_by_primary,
     secondary_device,
 )
 from evencoil.sizing.sheet.context import SizeSheet
 
 __all__ = ["figures"]
+
+
+_USUAL_CONTROL_V = Decimal(120)
 
 
 def figures(sheet: SizeSheet) -> Iterator[Figure]:
@@ -60,7 +65,11 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             "control",
             lambda: primary_device(va, primary, edition=sheet.edition, trail=sheet.trail),
         )
-    secondary = asked.volts_v or Decimal(120)
+    secondary = asked.volts_v or _USUAL_CONTROL_V
+    if asked.volts_v is None:
+        assumed(sheet.trail, "control_volts_v", secondary, "V", "control.volts_assumed")
+    else:
+        given(sheet.trail, "control_volts_v", secondary, "V")
     if va is not None:
         yield sheet.figure(
             "secondary_fuse_a",
@@ -79,3 +88,23 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             trail=sheet.trail,
         ),
     )
+    is_tapped = asked.is_tapped and not coils
+    yield sheet.figure(
+        "control_conductor",
+        "control",
+        lambda: control_conductor_holds(
+            is_tapped=is_tapped, edition=sheet.edition, trail=sheet.trail
+        ),
+        "control_device_most_a",
+        "protection_device_a" if is_tapped else "secondary_fuse_a",
+    )
+    if va is not None and primary is not None and not is_tapped:
+        yield sheet.figure(
+            "secondary_by_primary",
+            "control",
+            lambda: secondary_by_primary(
+                primary, secondary, edition=sheet.edition, trail=sheet.trail
+            ),
+            "primary_fuse_a",
+            "control_device_most_a",
+        )
