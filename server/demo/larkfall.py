@@ -80,6 +80,7 @@ MOTORS = (
             "fault": {"device_ka": "200", "starter_ka": "5", "device_volts": "600"},
             "place": {
                 "controller_ft": "6",
+                "controller_visible": True,
                 "motor_ft": "85",
                 "motor_visible": False,
                 "lockable": True,
@@ -96,7 +97,12 @@ MOTORS = (
                 ],
                 "lamps_va": "15",
             },
-            "overload": {"place": "leg", "trip_class": 20, "accelerates_s": "6"},
+            "overload": {
+                "place": "leg",
+                "dial_has_125": False,
+                "trip_class": 20,
+                "accelerates_s": "6",
+            },
             "existing": {
                 "cable": "raceway",
                 "cable_size": "1",

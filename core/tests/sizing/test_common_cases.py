@@ -9,6 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from evencoil.base.evidence import Trail
+from evencoil.base.words import say
 from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.leads.inputs import LeadsInputs
@@ -172,12 +173,21 @@ THERE = {
     "fault": {"device_ka": "5", "starter_ka": "65", "device_volts": "480Y/277"},
     "place": {
         "controller_ft": "8",
+        "controller_visible": True,
         "motor_ft": "75",
+        "motor_visible": True,
         "lockable": True,
         "kind": "general_use_switch",
         "amps_a": "30",
     },
-    "overload": {"units": 2, "trip_class": 10, "accelerates_s": "30", "low_a": "9", "high_a": "20"},
+    "overload": {
+        "dial_has_125": False,
+        "units": 2,
+        "trip_class": 10,
+        "accelerates_s": "30",
+        "low_a": "9",
+        "high_a": "20",
+    },
     "raceway": {"kind": "EMT", "trade_size": "1/2"},
 }
 PLATE = "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH SF 1.15 CODE G DES B 9 LEADS"
@@ -227,14 +237,29 @@ def test_slash_ratings_need_a_grounded_wye():
 
 def test_the_overload_is_set_for_where_it_lies():
     """In a delta leg 58 % of 24.125 = 13.9925; behind 100:5 transformers a twentieth."""
-    _, found = worked(PLATE, "480Y/277", {"overload": {"place": "leg"}})
+    _, found = worked(PLATE, "480Y/277", {"overload": {"place": "leg", "dial_has_125": False}})
     assert found["relay_setting_a"].value == Decimal("13.9925")
     _, found = worked(
-        PLATE, "480Y/277", {"overload": {"ct_primary_a": "100", "ct_secondary_a": "5"}}
+        PLATE,
+        "480Y/277",
+        {"overload": {"ct_primary_a": "100", "ct_secondary_a": "5", "dial_has_125": False}},
     )
     assert found["relay_setting_a"].value == Decimal("1.20625")
     _, found = worked(PLATE, "480Y/277", {"overload": {"dial_has_125": True}})
     assert found["relay_setting_a"].value == Decimal("19.3")
+    # 19.3 x 1.25 = 24.125, said with the dial
+    assert "trips at 24.12 A" in say(found["relay_setting_a"].working)
+
+
+def test_what_nobody_looked_at_is_asked_and_not_supposed():
+    """In sight or not, and what a dial's figures mean: each is a question with its field."""
+    done, _ = worked(
+        PLATE, "480Y/277", {"place": {"motor_ft": "20"}, "overload": {"place": "line"}}
+    )
+    refused = {figure.id: figure.refusal for figure in done.figures if figure.refusal}
+
+    assert refused["motor_disconnect_place"].field == "size.place.motor_visible"
+    assert refused["relay_setting_a"].field == "size.overload.dial_has_125"
 
 
 @pytest.mark.parametrize(
@@ -311,7 +336,7 @@ def test_a_controller_is_rated_in_horsepower_at_its_volts():
     ("size", "figure", "verdict", "said"),
     [
         (
-            {"place": {"controller_ft": "60"}},
+            {"place": {"controller_ft": "60", "controller_visible": True}},
             "controller_disconnect_place",
             "fails",
             "place.controller.far",
@@ -322,20 +347,37 @@ def test_a_controller_is_rated_in_horsepower_at_its_volts():
             "fails",
             "place.controller.hidden",
         ),
-        ({"place": {"motor_ft": "20"}}, "motor_disconnect_place", "holds", "place.motor.holds"),
         (
-            {"place": {"motor_ft": "20", "own_at_motor": True}},
+            {"place": {"motor_ft": "20", "motor_visible": True}},
+            "motor_disconnect_place",
+            "holds",
+            "place.motor.holds",
+        ),
+        (
+            {"place": {"motor_ft": "20", "motor_visible": True, "own_at_motor": True}},
             "motor_disconnect_place",
             "holds",
             "place.motor_own.holds",
         ),
         (
-            {"place": {"motor_ft": "80", "lockable": True, "excuse": "procedures"}},
+            {
+                "place": {
+                    "motor_ft": "80",
+                    "motor_visible": True,
+                    "lockable": True,
+                    "excuse": "procedures",
+                }
+            },
             "motor_disconnect_place",
             "holds",
             "place.motor_procedures",
         ),
-        ({"place": {"motor_ft": "80"}}, "motor_disconnect_place", "fails", "place.motor_no_lock"),
+        (
+            {"place": {"motor_ft": "80", "motor_visible": True}},
+            "motor_disconnect_place",
+            "fails",
+            "place.motor_no_lock",
+        ),
         ({"place": {"kind": "breaker"}}, "disconnect_kind", "holds", "place.breaker.holds"),
         (
             {"place": {"kind": "motor_circuit_switch", "rated_hp": "15"}},
@@ -368,8 +410,18 @@ def test_a_controller_is_rated_in_horsepower_at_its_volts():
             "holds",
             "drive.output",
         ),
-        ({"overload": {"low_a": "30", "high_a": "40"}}, "relay_dial", "fails", "relay.dial.above"),
-        ({"overload": {"low_a": "20", "high_a": "40"}}, "relay_dial", "holds", "relay.dial.holds"),
+        (
+            {"overload": {"dial_has_125": False, "low_a": "30", "high_a": "40"}},
+            "relay_dial",
+            "fails",
+            "relay.dial.above",
+        ),
+        (
+            {"overload": {"dial_has_125": False, "low_a": "20", "high_a": "40"}},
+            "relay_dial",
+            "holds",
+            "relay.dial.holds",
+        ),
         ({"overload": {"protector_trip_a": "30"}}, "protector", "fails", "relay.protector.fails"),
         ({"overload": {"protector_trip_a": "28"}}, "protector", "holds", "relay.protector.holds"),
         ({"overload": {"units": 1}}, "overload_units", "fails", "relay.units.one"),

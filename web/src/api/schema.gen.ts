@@ -3986,11 +3986,8 @@ export interface components {
             ct_primary_a?: string | null;
             /** Ct Secondary A */
             ct_secondary_a?: string | null;
-            /**
-             * Dial Has 125
-             * @default false
-             */
-            dial_has_125: boolean;
+            /** Dial Has 125 */
+            dial_has_125?: boolean | null;
             /** High A */
             high_a?: string | null;
             /** Low A */
@@ -4106,11 +4103,8 @@ export interface components {
             controller_hp?: string | null;
             /** Controller V */
             controller_v?: string | null;
-            /**
-             * Controller Visible
-             * @default true
-             */
-            controller_visible: boolean;
+            /** Controller Visible */
+            controller_visible?: boolean | null;
             /**
              * Excuse
              * @default
@@ -4131,11 +4125,8 @@ export interface components {
             lockable: boolean;
             /** Motor Ft */
             motor_ft?: string | null;
-            /**
-             * Motor Visible
-             * @default true
-             */
-            motor_visible: boolean;
+            /** Motor Visible */
+            motor_visible?: boolean | null;
             /**
              * Own At Motor
              * @default false

@@ -61,7 +61,7 @@ export const sizePartsWords = {
   startingTime: "Starting time",
   dialRangeFrom: "Dial range from",
   to: "to",
-  dialAlreadyIncludes: "Dial already includes 125 %",
+  dialAlreadyIncludes: "Dial shows motor amps and trips 25 % higher",
   currentTransformer: "Current transformer",
   aTo: "A to",
   secondary: "secondary",

@@ -66,6 +66,9 @@ def set_where_it_lies(
     base = "plate_amps_a" if dial_has_125 else "overload_setting_a"
     start = trail.number(base)
     share = SHARE_PERCENT[place]
+    trip = Decimal(100)
+    if dial_has_125 and start:
+        trip = trail.number("overload_setting_a") / start * 100
     left = 100 - (capacitor_percent or Decimal(0))
     value = start * share / 100 * left / 100
     if ct_ratio is not None:
@@ -83,6 +86,7 @@ def set_where_it_lies(
             "share": plain(share),
             "left": plain(left),
             "ratio": "1" if ct_ratio is None else show(ct_ratio),
+            "trip": show(value * trip / 100, "limit"),
         },
         rounding="limit",
         uses=(base,),

@@ -114,7 +114,7 @@ class OverloadInput(Inputs):
     accelerates_s: Annotated[DecimalText, Field(gt=0, le=120)] | None = None
     low_a: Amps | None = None
     high_a: Amps | None = None
-    dial_has_125: bool = False
+    dial_has_125: bool | None = None
     protector_trip_a: Amps | None = None
 
 
@@ -183,11 +183,11 @@ class PlaceInput(Inputs):
     """Where the disconnects are, and of which kind."""
 
     controller_ft: Feet | None = None
-    controller_visible: bool = True
+    controller_visible: bool | None = None
     controller_hp: Power | None = None
     controller_v: Volts | None = None
     motor_ft: Feet | None = None
-    motor_visible: bool = True
+    motor_visible: bool | None = None
     own_at_motor: bool = False
     lockable: bool = False
     excuse: Literal["", "impracticable", "procedures"] = ""

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from decimal import Decimal
 
-from evencoil.base import Figure
+from evencoil.base import Figure, Message, MissingError
 from evencoil.sizing.places import (
     Place,
     controller_rating,
@@ -18,6 +19,17 @@ from evencoil.sizing.sheet.context import SizeSheet
 __all__ = ["figures"]
 
 
+def _place(distance_ft: Decimal, what: str, *, is_visible: bool | None) -> Place:
+    """Return a place; whether it can be seen is asked, never supposed."""
+    if is_visible is None:
+        raise MissingError(
+            Message("place.visible_asked"),
+            field=f"size.place.{what}_visible",
+            hint=Message("place.visible_asked.hint"),
+        )
+    return Place(distance_ft=distance_ft, is_visible=is_visible)
+
+
 def figures(sheet: SizeSheet) -> Iterator[Figure]:
     """Yield places, kinds and ratings of the disconnects."""
     asked = sheet.size.place
@@ -29,7 +41,7 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             "controller_disconnect_place",
             "place",
             lambda: place_of_controller(
-                Place(distance_ft=controller, is_visible=asked.controller_visible),
+                _place(controller, "controller", is_visible=asked.controller_visible),
                 edition=sheet.edition,
                 trail=sheet.trail,
             ),
@@ -39,7 +51,7 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             "motor_disconnect_place",
             "place",
             lambda: place_of_motor(
-                Place(distance_ft=motor, is_visible=asked.motor_visible),
+                _place(motor, "motor", is_visible=asked.motor_visible),
                 own=asked.own_at_motor,
                 lockable=asked.lockable,
                 excuse=asked.excuse,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from evencoil.base import Figure, Message, say
+from evencoil.base import Figure, Message, MissingError, Step, say
 from evencoil.codebook import given
 from evencoil.sizing.heater_place import (
     acceleration_fits,
@@ -20,6 +20,15 @@ __all__ = ["figures"]
 _DEFAULT_CLASS = 20
 
 
+def _dial_asked() -> Step:
+    """Refuse a dial setting while no one has read what the dial's figures mean."""
+    raise MissingError(
+        Message("relay.dial_asked"),
+        field="size.overload.dial_has_125",
+        hint=Message("relay.dial_asked.hint"),
+    )
+
+
 def figures(sheet: SizeSheet) -> Iterator[Figure]:
     """Yield the overload setting where its heaters are, its dial, class and number."""
     asked = sheet.size.overload
@@ -27,19 +36,24 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
         return
     shown = say(Message(f"heaters_lie.{asked.place}"))
     given(sheet.trail, "heater_place", asked.place, "", shown=shown)
+    has_125 = asked.dial_has_125
     ratio = None
     if asked.ct_primary_a is not None and asked.ct_secondary_a is not None:
         ratio = asked.ct_primary_a / asked.ct_secondary_a
     yield sheet.figure(
         "relay_setting_a",
         "overload",
-        lambda: set_where_it_lies(
-            asked.place,
-            ct_ratio=ratio,
-            capacitor_percent=asked.capacitor_percent,
-            dial_has_125=asked.dial_has_125,
-            edition=sheet.edition,
-            trail=sheet.trail,
+        lambda: (
+            _dial_asked()
+            if has_125 is None
+            else set_where_it_lies(
+                asked.place,
+                ct_ratio=ratio,
+                capacitor_percent=asked.capacitor_percent,
+                dial_has_125=has_125,
+                edition=sheet.edition,
+                trail=sheet.trail,
+            )
         ),
         "plate_amps_a",
         "overload_setting_a",

@@ -43,7 +43,7 @@ export function YesNo({
   onValueChange,
 }: {
   label: string;
-  value: boolean;
+  value: boolean | null;
   onValueChange: (value: boolean) => void;
 }) {
   return <Choice label={label} options={YES_NO} value={value} onValueChange={onValueChange} />;

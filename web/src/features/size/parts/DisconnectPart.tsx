@@ -25,8 +25,6 @@ export function DisconnectPart({ size, onSizeChange, onRest }: PartProps) {
         name={sizePartsWords.enterLocations}
         onAsk={() =>
           set({
-            controller_visible: true,
-            motor_visible: true,
             own_at_motor: false,
             lockable: false,
             excuse: "",
@@ -49,7 +47,7 @@ export function DisconnectPart({ size, onSizeChange, onRest }: PartProps) {
         />
         <YesNo
           label={sizePartsWords.sight}
-          value={place.controller_visible ?? true}
+          value={place.controller_visible ?? null}
           onValueChange={(controller_visible) => set({ ...place, controller_visible })}
         />
         <Reading
@@ -80,7 +78,7 @@ export function DisconnectPart({ size, onSizeChange, onRest }: PartProps) {
         />
         <YesNo
           label={sizePartsWords.sight}
-          value={place.motor_visible ?? true}
+          value={place.motor_visible ?? null}
           onValueChange={(motor_visible) => set({ ...place, motor_visible })}
         />
         <YesNo

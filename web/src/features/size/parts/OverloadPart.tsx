@@ -12,7 +12,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
   const set = (change: Partial<NonNullable<typeof overload>>) =>
     onSizeChange({
       ...size,
-      overload: { place: "line", units: 3, dial_has_125: false, ...overload, ...change },
+      overload: { place: "line", units: 3, ...overload, ...change },
     });
   const { heater } = size;
   const rows = heater?.table.rows ?? [];
@@ -99,7 +99,7 @@ export function OverloadPart({ size, onSizeChange, onRest, works }: PartProps & 
         />
         <YesNo
           label={sizePartsWords.dialAlreadyIncludes}
-          value={overload?.dial_has_125 ?? false}
+          value={overload?.dial_has_125 ?? null}
           onValueChange={(dial_has_125) => set({ dial_has_125 })}
         />
         <Reading
