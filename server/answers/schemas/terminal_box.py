@@ -170,6 +170,8 @@ class DiagramOut(Answer):
     agrees: bool
     is_rotation_only: bool
     differences: list[str]
+    joints: list[str]
+    fits: list[str]
     refusal: Refused
 
 
@@ -317,6 +319,11 @@ def _diagram(item: CheckedDiagram) -> DiagramOut:
         differences=[]
         if compared is None
         else [say(found.message()) for found in compared.differences],
+        joints=[
+            " ".join((*(() if joint.line is None else (joint.line,)), *joint.leads))
+            for joint in item.joints
+        ],
+        fits=[say(Message(f"kind_name.{kind}")) for kind in item.kinds],
         refusal=item.error,
     )
 

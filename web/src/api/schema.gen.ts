@@ -1895,10 +1895,14 @@ export interface components {
             agrees: boolean;
             /** Differences */
             differences: string[];
+            /** Fits */
+            fits: string[];
             /** Id */
             id: string;
             /** Is Rotation Only */
             is_rotation_only: boolean;
+            /** Joints */
+            joints: string[];
             refusal: components["schemas"]["RefusalOut"] | null;
         };
         /**
@@ -3735,6 +3739,9 @@ export interface components {
         /**
          * MakerDiagramInput
          * @description Joints as drawn by the maker, for one voltage, speed and direction.
+         *
+         *     ``text`` is the diagram as printed, such as ``1-7 L1, 2-8 L2, 3-9 L3, 4-5-6``; it stands for
+         *     the joints where those are empty, so it can be entered before the winding is known.
          */
         MakerDiagramInput: {
             /**
@@ -3766,6 +3773,11 @@ export interface components {
              * @enum {string}
              */
             state: "run" | "start" | "low" | "high";
+            /**
+             * Text
+             * @default
+             */
+            text: string;
             /**
              * Volts
              * @default

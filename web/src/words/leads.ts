@@ -24,6 +24,12 @@ export const leadsWords = {
   sameJointsEither: "Same joints for every winding type left",
   windingTypeStill:
     "The winding type decides nothing on this voltage; settle it before another voltage or start is used.",
+  diagramAsPrinted: "Diagram as printed",
+  saveDiagramPrinted: "Save the diagram as printed",
+  diagramFits: (kinds: Shown) => `A connection of: ${kinds}.`,
+  diagramFitsNone:
+    "Not a connection of any winding type left: read the diagram and the nameplate again.",
+  or: " or ",
   connectionSupply: "Connection for this supply",
   boxConnectedLike: "The box is connected like this.",
   connectBoxLike: "Connect the box like this",

@@ -89,7 +89,11 @@ class BoardInput(Inputs):
 
 
 class MakerDiagramInput(Inputs):
-    """Joints as drawn by the maker, for one voltage, speed and direction."""
+    """Joints as drawn by the maker, for one voltage, speed and direction.
+
+    ``text`` is the diagram as printed, such as ``1-7 L1, 2-8 L2, 3-9 L3, 4-5-6``; it stands for
+    the joints where those are empty, so it can be entered before the winding is known.
+    """
 
     id: Text = Field(min_length=1)
     state: Literal["run", "start", "low", "high"] = "run"
@@ -97,6 +101,7 @@ class MakerDiagramInput(Inputs):
     direction: Direction = "forward"
     source: Text = ""
     photo: Text = ""
+    text: Text = ""
     joints: tuple[JointInput, ...] = Field(default=(), max_length=12)
 
 

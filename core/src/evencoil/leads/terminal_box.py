@@ -6,13 +6,13 @@ even where nothing can be derived, and the answer is there before a tap.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from evencoil.base import CoreError, Message, MissingError
 from evencoil.leads.derive import Derived, derive, quick_tell
 from evencoil.leads.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput, SinglePhaseInput
-from evencoil.leads.maker_diagram import Compared, compare
+from evencoil.leads.maker_diagram import Compared, compare, kinds_of_diagram, read_diagram
 from evencoil.leads.outcome import CoilState, Outcome, judge_joints
 from evencoil.leads.stud_board import BOARDS, Board, Laid, lay_bars
 from evencoil.leads.switched_box import box_joints, judge_switched
@@ -27,6 +27,7 @@ from evencoil.winding import (
     StartBranch,
     Told,
     Winding,
+    WindingKind,
     joinings,
     kind_from_plate,
     look_alikes,
@@ -51,11 +52,16 @@ class ToldAccessory:
 
 @dataclass(frozen=True, slots=True)
 class CheckedDiagram:
-    """A diagram of the maker, held against the derived joints."""
+    """A diagram of the maker, held against the derived joints.
+
+    ``kinds`` are the windings that it is a connection of, while the winding is not settled.
+    """
 
     given: MakerDiagramInput
     compared: Compared | None
     error: CoreError | None
+    joints: tuple[Joint, ...] = ()
+    kinds: tuple[WindingKind, ...] = ()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -137,7 +143,7 @@ class Box:
         if self.followed == "maker" and self.states is not None:
             for diagram in self.diagrams:
                 if diagram.given.state == self.states.of:
-                    return tuple(joint.as_core() for joint in diagram.given.joints)
+                    return diagram.joints
         return () if self.derived is None else self.derived.joints
 
     @property
@@ -161,17 +167,33 @@ def _accessory(given: AccessoryInput, *, is_single: bool) -> ToldAccessory:
 def _diagram(
     given: MakerDiagramInput, winding: Winding, states: Derived, swap: str
 ) -> CheckedDiagram:
+    try:
+        joints = _drawn(given)
+    except CoreError as error:
+        return CheckedDiagram(given, None, error)
     derived = states.states.get(given.state)
     if derived is None:
-        return CheckedDiagram(given, None, None)
+        return CheckedDiagram(given, None, None, joints)
     if winding.phases == 3 and given.direction == "reverse":
         derived = swap_lines(derived, swap)
     try:
-        return CheckedDiagram(
-            given, compare(winding, [joint.as_core() for joint in given.joints], derived), None
-        )
+        return CheckedDiagram(given, compare(winding, joints, derived), None, joints)
+    except CoreError as error:
+        return CheckedDiagram(given, None, error, joints)
+
+
+def _drawn(given: MakerDiagramInput) -> tuple[Joint, ...]:
+    """Return a diagram's joints: as tapped, else as printed."""
+    return tuple(joint.as_core() for joint in given.joints) or read_diagram(given.text)
+
+
+def _fitting(given: MakerDiagramInput, kinds: Sequence[WindingKind]) -> CheckedDiagram:
+    """Return a diagram with the windings it fits, before any winding is settled."""
+    try:
+        joints = _drawn(given)
     except CoreError as error:
         return CheckedDiagram(given, None, error)
+    return CheckedDiagram(given, None, None, joints, kinds_of_diagram(joints, kinds))
 
 
 def _board(inputs: LeadsInputs, winding: Winding) -> Board | None:
@@ -250,6 +272,8 @@ def work_out_box(
         told["derived_error"] = error
     if winding is None:
         told["shared"] = _shared(reading, supply, verdict, inputs, swap)
+        left = _kinds_left(reading, inputs)
+        told["diagrams"] = tuple(_fitting(item, left) for item in inputs.maker)
         return Box(**told)  # type: ignore[arg-type]  # fields of Box
     told |= {"winding": winding, "rating": rating, "states": states}
     single = inputs.single or SinglePhaseInput()
@@ -298,6 +322,16 @@ def work_out_box(
     return Box(**told)  # type: ignore[arg-type]  # fields of Box
 
 
+def _kinds_left(reading: PlateReading, inputs: LeadsInputs) -> list[WindingKind]:
+    """Return the windings that neither nameplate nor readings rule out."""
+    plate = reading.plate
+    if plate.leads is None:
+        return list(KINDS)
+    return [
+        item.kind for item in look_alikes(plate, plate.leads, inputs.groups) if item.reason is None
+    ]
+
+
 def _shared(
     reading: PlateReading,
     supply: Supply | None,
@@ -312,9 +346,7 @@ def _shared(
     plate = reading.plate
     if supply is None or verdict is None or plate.leads is None:
         return ()
-    left = [
-        item.kind for item in look_alikes(plate, plate.leads, inputs.groups) if item.reason is None
-    ]
+    left = _kinds_left(reading, inputs)
     answers: list[Connection] = []
     for kind in left:
         try:

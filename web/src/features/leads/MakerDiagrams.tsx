@@ -22,8 +22,9 @@ export interface MakerDiagramsProps {
 export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: MakerDiagramsProps) {
   const [source, setSource] = useState("");
   const [reason, setReason] = useState("");
+  const [printed, setPrinted] = useState("");
   const maker = leads.maker ?? [];
-  const add = () =>
+  const add = (text: string, drawn: readonly Joint[]) =>
     onLeadsChange({
       maker: [
         ...maker.filter((item) => item.state !== box.asked),
@@ -34,7 +35,8 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
           direction: leads.direction ?? "forward",
           source: source.trim(),
           photo: "",
-          joints: [...joints],
+          text,
+          joints: [...drawn],
         },
       ],
       followed: null,
@@ -51,6 +53,15 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
               {item.source || leadsWords.makersDiagram}, {item.state}
             </p>
             {told?.refusal && <ProblemSlab problem={told.refusal} />}
+            {told && told.joints.length > 0 && (
+              <p className="font-mono text-sm">{told.joints.join(", ")}</p>
+            )}
+            {told && told.fits.length > 0 && (
+              <p>{leadsWords.diagramFits(told.fits.join(leadsWords.or))}</p>
+            )}
+            {box.kind === "" && told && !told.refusal && told.fits.length === 0 && (
+              <p className="text-caution">{leadsWords.diagramFitsNone}</p>
+            )}
             {told?.agrees && <p className="text-proven">{leadsWords.sameJointsDerived}</p>}
             {told?.is_rotation_only && (
               <p className="text-caution">{leadsWords.sameJointsDifferent}</p>
@@ -132,11 +143,28 @@ export function MakerDiagrams({ place, box, leads, joints, onLeadsChange }: Make
         onValueChange={setSource}
         placeholder={leadsWords.insideBoxCover}
       />
+      <Words
+        label={leadsWords.diagramAsPrinted}
+        value={printed}
+        onValueChange={setPrinted}
+        placeholder="1-7 L1, 2-8 L2, 3-9 L3, 4-5-6"
+      />
+      <button
+        type="button"
+        className="control"
+        aria-disabled={!printed.trim()}
+        onClick={() => {
+          if (printed.trim()) add(printed.trim(), []);
+          setPrinted("");
+        }}
+      >
+        {leadsWords.saveDiagramPrinted}
+      </button>
       <button
         type="button"
         className="control"
         aria-disabled={joints.length === 0}
-        onClick={() => joints.length > 0 && add()}
+        onClick={() => joints.length > 0 && add("", joints)}
       >
         {leadsWords.saveJointsShown}
       </button>

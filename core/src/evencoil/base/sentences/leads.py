@@ -134,6 +134,8 @@ SENTENCES: dict[str, str] = {
     "maker.differs.hint": "Check both again. Then a named person follows one of them and says why; the step stays blocked until then.",
     "maker.rotation": "The joints are the same; only the order of the lines differs, so the motor would turn the other way.",
     "maker.followed.maker": "{by} follows the maker's diagram: {reason}",
+    "maker.unread": "“{part}”, joint {n} of the diagram, is not a joint.",
+    "maker.unread.hint": "Type leads and line as printed: 1-7 L1, 2-8 L2, 3-9 L3, 4-5-6.",
     "maker.followed.derived": "{by} follows the derived joints: {reason}",
     "maker.none": "No maker's diagram was entered.",
     "unmarked.count": "{count} leads cannot be identified here.",
