@@ -6,17 +6,11 @@ import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
 import { useDevice } from "../../state/device";
 import type { Key } from "../../state/keys";
-import { useWorks } from "../../state/session";
 import { leadsWords } from "../../words/leads";
-import { Checks } from "../plate/Checks";
-import { Accessories } from "./Accessories";
-import { Answer, Rotation } from "./Answer";
 import { BoardPicture } from "./BoardPicture";
 import { type Joint, sameJoints, takeOut, tap } from "./joints";
+import { LeadsMargin } from "./LeadsMargin";
 import { CoilTable, LeadButtons } from "./LeadTables";
-import { MakerDiagrams } from "./MakerDiagrams";
-import { Marks } from "./Marks";
-import { OtherConnections } from "./OtherConnections";
 import { SinglePhase } from "./SinglePhase";
 import { StudOrder } from "./StudOrder";
 import { Kinds, Switches } from "./Switches";
@@ -38,7 +32,6 @@ const SINGLE_KEYS = /^T\d$/;
 export function LeadsScreen() {
   const { place, state } = useRoom();
   const { given, worked } = state;
-  const works = useWorks(place.works);
   const isPanel = useDevice().seat === "panel";
   const [armed, setArmed] = useState<string | null>(null);
   const [shownAt, setShownAt] = useState(0);
@@ -100,39 +93,14 @@ export function LeadsScreen() {
       margin={
         box &&
         given && (
-          <div className="space-y-4">
-            {box.verdict === "right" && <Checks findings={box.findings} />}
-            <Answer box={box} isTaken={isTaken} onTake={() => take(box.derived)} />
-            <Drawer
-              name={leadsWords.makersDiagram}
-              isOpen={box.is_disputed}
-              hint={diagramHint(given.leads)}
-            >
-              <MakerDiagrams
-                place={place}
-                box={box}
-                leads={given.leads}
-                joints={joints}
-                onLeadsChange={set}
-              />
-            </Drawer>
-            <Drawer name={leadsWords.rotation}>
-              <Rotation box={box} pair={works?.swap_lines ?? "L1-L3"} />
-            </Drawer>
-            <Drawer name={leadsWords.auxiliaryLeads} hint={leadsWords.heaterThermostatSensor}>
-              <Accessories
-                items={given.leads.accessories ?? []}
-                told={box.accessories}
-                onItemsChange={(accessories) => set({ accessories })}
-              />
-            </Drawer>
-            <Drawer name={leadsWords.leadMarkings}>
-              <Marks box={box} leads={given.leads} onLeadsChange={set} />
-            </Drawer>
-            <Drawer name={leadsWords.otherConnections} hint={leadsWords.someInsideMotor}>
-              <OtherConnections works={place.works} given={given} />
-            </Drawer>
-          </div>
+          <LeadsMargin
+            place={place}
+            box={box}
+            given={given}
+            isTaken={isTaken}
+            onTake={() => take(box.derived)}
+            onLeadsChange={set}
+          />
         )
       }
       primary={
@@ -230,8 +198,4 @@ export function LeadsScreen() {
       )}
     </JobFrame>
   );
-}
-
-function diagramHint(leads: { maker?: unknown[] }): string {
-  return leads.maker?.length ? "" : leadsWords.notEntered;
 }

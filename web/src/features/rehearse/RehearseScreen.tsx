@@ -9,8 +9,10 @@ import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { rehearseWords } from "../../words/rehearse";
+import { Events } from "./Events";
 import { Faults } from "./Faults";
 import { Hands } from "./Hands";
+import { Held } from "./Held";
 import { handsOf } from "./hands";
 import { MustDo } from "./MustDo";
 import { clock, TimeControls } from "./TimeControls";
@@ -103,22 +105,7 @@ export function RehearseScreen() {
               <TraceStrip line={line} now={now} circuit={circuit} />
             </div>
             <MustDo acts={rehearsal.acts} hands={hands} />
-            <details>
-              <summary className="ask">{rehearseWords.events}</summary>
-              <ol
-                className="max-h-72 space-y-0.5 overflow-y-auto font-mono text-sm"
-                data-testid="events"
-              >
-                {line.events
-                  .filter((event) => event.t <= now)
-                  .slice(-60)
-                  .map((event) => (
-                    <li key={event.n}>
-                      {(event.t / 1e6).toFixed(3)} {event.tag} {event.what} {event.value}
-                    </li>
-                  ))}
-              </ol>
-            </details>
+            <Events events={line.events} now={now} />
             <p className="text-sm text-soft">{rehearseWords.constantSetCatalogue}</p>
           </div>
         )
@@ -151,26 +138,12 @@ export function RehearseScreen() {
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
       {circuit && hasOne && (
         <div className="space-y-4">
-          {held.length > 0 && (
-            <Stop title={held[0]?.name ?? ""}>
-              {held.map((hazard) => (
-                <p key={`${hazard.code} ${hazard.device}`} data-testid="chain">
-                  {hazard.sentence}
-                </p>
-              ))}
-              <div className="flex flex-wrap gap-3">
-                <button type="button" className="control" onClick={() => rehearsal.seek(now - 2e6)}>
-                  {rehearseWords.rewindS}
-                </button>
-                <Link className="control" to={`${base}/starter`}>
-                  {rehearseWords.changeStarter}
-                </Link>
-                <button type="button" className="control" onClick={rehearsal.goOn}>
-                  {rehearseWords.continue}
-                </button>
-              </div>
-            </Stop>
-          )}
+          <Held
+            hazards={held}
+            base={base}
+            onRewind={() => rehearsal.seek(now - 2e6)}
+            onContinue={rehearsal.goOn}
+          />
           {line.neverSettles && (
             <Stop strength="hold" title={rehearseWords.contactsNeverSettle}>
               <p>{rehearseWords.rehearsalWasStopped}</p>
