@@ -13,6 +13,7 @@ from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.leads.inputs import (
     ColorInput,
+    JointInput,
     JointsInputs,
     JointWorkInput,
     LeadsInputs,
@@ -357,13 +358,69 @@ def test_a_machine_goes_from_240_to_480():
 
     can = motor(PLATE, winding="9-wye")
     assert can.answer == "can"
-    assert [say(move) for move in can.moves][:2] == ["Open L1 to T1-T7", "Open L2 to T2-T8"]
+    assert [say(move) for move in can.moves][:3] == [
+        "The box has not been entered: this assumes it is joined as derived. Open it and look first.",
+        "Open L1 to T1-T7",
+        "Open L2 to T2-T8",
+    ]
     assert (can.amps_before, can.amps_after) == (Decimal("38.6"), Decimal("19.3"))
     cannot = motor("3/4 HP 230 V 3.2 A 3 PH 3 LEADS")
     assert cannot.answer == "cannot"
     assert round(cannot.load_kva, 2) == Decimal("1.27")  # 230 x 3.2 x root 3
     assert len(cannot.ways_out) == 4
     assert motor(PLATE).answer == "open"
+
+
+def test_a_box_that_was_entered_is_converted_from_what_is_in_it():
+    """Wired for 230 V but for one joint: only what differs is moved, and nothing is supposed."""
+    made = [
+        JointInput(id="a", line="L1", leads=("T1", "T7")),
+        JointInput(id="b", line="L2", leads=("T2", "T8")),
+        JointInput(id="c", line="L3", leads=("T3", "T9")),
+        JointInput(id="d", leads=("T4", "T5", "T6")),
+    ]
+    found = convert_motor(
+        MachineMotor(
+            tag="X",
+            plate=PlateInputs(text=PLATE),
+            supply=SupplyInputs(text="240 delta"),
+            leads=LeadsInputs(winding="9-wye", joints=tuple(made)),
+        ),
+        SupplyInputs(text="480Y/277"),
+    )
+
+    assert [say(move) for move in found.moves] == [
+        "Open L1 to T1-T7",
+        "Open L2 to T2-T8",
+        "Open L3 to T3-T9",
+        "Open T4-T5-T6",
+        "Make L1 to T1",
+        "Make L2 to T2",
+        "Make L3 to T3",
+        "Make T4-T7",
+        "Make T5-T8",
+        "Make T6-T9",
+    ]
+
+
+def test_a_transformer_is_not_offered_where_a_phase_is_missing():
+    """A single-phase supply for a three-phase motor: a converter or a drive, no transformer."""
+    found = convert_motor(
+        MachineMotor(
+            tag="X",
+            plate=PlateInputs(text=PLATE),
+            supply=SupplyInputs(text="240 delta"),
+            leads=LeadsInputs(winding="9-wye"),
+        ),
+        SupplyInputs(text="240 1PH"),
+    )
+
+    assert found.answer == "cannot"
+    assert [way.id for way in found.ways_out] == [
+        "convert.way.converter",
+        "convert.way.replace",
+        "convert.way.keep",
+    ]
 
 
 @pytest.mark.parametrize(

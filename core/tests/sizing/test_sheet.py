@@ -1,6 +1,7 @@
 """Heater tables, local amendments, both rating_rules, and the time-current sheet."""
 
 import math
+from dataclasses import replace
 from decimal import Decimal
 
 import pytest
@@ -432,8 +433,10 @@ def test_a_conversion_joins_joints_heaters_fuse_and_wire():
         plate=PlateInputs(text=PLATE),
         supply=SupplyInputs(text="240 delta"),
         leads=LeadsInputs(),
-        size=SizeInputs(**SIZE),
+        size=SizeInputs(**SIZE, existing={"trip_a": "48.25"}),
     )
+    unread = convert_motor(replace(motor, size=SizeInputs(**SIZE)), SupplyInputs(text="480Y/277"))
+    assert unread.left.id == "convert.heaters_unread"
     found = convert_motor(motor, SupplyInputs(text="480Y/277"))
     rows = {row.figure: (row.before, row.after, row.is_larger) for row in found.changed}
     # 42 A: 52.5 A asks for 6 AWG (65); 73.5 A steps to 80; 38.6 x 1.25 = 48.25
@@ -451,7 +454,7 @@ def test_a_conversion_joins_joints_heaters_fuse_and_wire():
             plate=motor.plate,
             supply=SupplyInputs(text="480Y/277"),
             leads=motor.leads,
-            size=motor.size,
+            size=SizeInputs(**SIZE, existing={"trip_a": "24.12"}),
         ),
         SupplyInputs(text="240 delta"),
     )

@@ -9,7 +9,6 @@ Source: as `connection`; transformer volts go with the turns (textbook).
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
 from typing import Annotated, Literal
@@ -28,11 +27,11 @@ from evencoil.base import (
     show,
 )
 from evencoil.codebook import Profile
-from evencoil.job import JobInputs, work_out
+from evencoil.job import JobInputs, Worked, work_out
 from evencoil.leads import Box, LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs, read_supply
 from evencoil.sizing import SizeInputs
-from evencoil.winding import Joint
+from evencoil.winding import Joint, groups_of
 
 __all__ = [
     "ChangedSize",
@@ -102,7 +101,7 @@ class ConvertedMotor:
     before, after : Box
         Calculated on the supply of today and on the new one.
     moves : tuple of Message
-        Joints to open and joints to make; empty if nothing moves.
+        Joints to open and to make, and what to look at first; empty if nothing moves.
     amps_before, amps_after : Decimal or None
         Plate current of the column in use. [A]
     changed : tuple of ChangedSize
@@ -142,8 +141,12 @@ class ConvertedTransformer:
     message: Message
 
 
-def _amps(amps: Sequence[Decimal], column: int | None) -> Decimal | None:
-    return None if column is None or column >= len(amps) else amps[column]
+def _amps(worked: Worked) -> Decimal | None:
+    """Return the nameplate's amps at the volts in use [A], in stamped order."""
+    verdict, plate = worked.verdict, worked.reading.plate
+    if verdict is None or len(plate.amps_a) != len(plate.volts_v):
+        return None
+    return plate.amps_at(verdict.column, verdict.used_volts_v)
 
 
 def _said(joint: Joint, names: Box) -> str:
@@ -151,20 +154,33 @@ def _said(joint: Joint, names: Box) -> str:
     return f"{joint.line} to {leads}" if joint.line else leads
 
 
-def _moves(before: Box, after: Box) -> tuple[Message, ...]:
-    if after.derived is None or before.derived is None:
+def _moves(motor: MachineMotor, before: Box, after: Worked) -> tuple[Message, ...]:
+    """Return what to open, what to make, and what to look at, from the box as it is joined."""
+    box = after.box
+    if box.derived is None:
         return ()
-    old, new = before.derived.partition, after.derived.partition
-    opened = [
-        joint for joint in before.derived.joints if (joint.line, frozenset(joint.leads)) not in new
+    made_now = tuple(joint.as_core() for joint in motor.leads.joints)
+    found: list[Message] = []
+    if not made_now:
+        if before.derived is None:
+            return ()
+        made_now = before.derived.joints
+        found.append(Message("convert.box_unread"))
+    old = groups_of(made_now)
+    new = box.derived.partition
+    found += [
+        Message("convert.open", {"joint": _said(joint, before)})
+        for joint in made_now
+        if (joint.line or len(joint.leads) > 1) and (joint.line, frozenset(joint.leads)) not in new
     ]
-    made = [
-        joint for joint in after.derived.joints if (joint.line, frozenset(joint.leads)) not in old
+    found += [
+        Message("convert.make", {"joint": _said(joint, box)})
+        for joint in box.derived.joints
+        if (joint.line, frozenset(joint.leads)) not in old
     ]
-    return tuple(
-        [Message("convert.open", {"joint": _said(joint, before)}) for joint in opened]
-        + [Message("convert.make", {"joint": _said(joint, after)}) for joint in made]
-    )
+    if after.verdict is not None:
+        found += [one.message for one in after.verdict.findings if one.level == "doubt"]
+    return tuple(found)
 
 
 _JOINED = (
@@ -192,11 +208,16 @@ def _changed(before: Trail, after: Trail) -> tuple[ChangedSize, ...]:
     return tuple(rows)
 
 
-def _left(before: Trail, after: Trail) -> Message | None:
-    """Say what the heaters of today would do on the new supply."""
-    if "overload_setting_a" not in before or "plate_amps_a" not in after:
+def _left(motor: MachineMotor, after: Trail) -> Message | None:
+    """Say what the heaters that are in now would do on the new supply."""
+    if "overload_setting_a" not in after or "plate_amps_a" not in after:
         return None
-    trip, amps = before.number("overload_setting_a"), after.number("plate_amps_a")
+    amps = after.number("plate_amps_a")
+    existing = motor.size.existing
+    if existing is None or existing.trip_a is None:
+        most = show(after.number("overload_setting_a"), "limit")
+        return Message("convert.heaters_unread", {"amps": plain(amps), "most": most})
+    trip = existing.trip_a
     params = {"trip": show(trip, "limit"), "amps": plain(amps), "percent": show(trip / amps * 100)}
     if "overload_ceiling_a" in after and trip > after.number("overload_ceiling_a"):
         return Message("convert.left_large", params)
@@ -237,6 +258,8 @@ def convert_motor(
     can = after.box.derived is not None
     amps = [band.high for band in after.reading.plate.amps_a]
     paired = len(amps) == len(after.reading.plate.volts_v)
+    # a transformer makes no third phase
+    is_made = after.reading.plate.phases == 3 and to.phases == 1
     reason = None if can else after.box.derived_error
     ways: tuple[Message, ...] = ()
     load = None
@@ -246,7 +269,11 @@ def convert_motor(
     if answer == "cannot":
         ways = tuple(
             Message(f"convert.way.{name}", {"supply": plain(to.line_volts_v)})
-            for name in ("transformer", "replace", "rewind", "keep")
+            for name in (
+                ("converter", "replace", "keep")
+                if is_made
+                else ("transformer", "replace", "rewind", "keep")
+            )
         )
         plate = after.reading.plate
         if plate.volts_v and (paired or len(plate.volts_v) == 1) and amps:
@@ -259,16 +286,14 @@ def convert_motor(
         answer=answer,
         before=before.box,
         after=after.box,
-        moves=_moves(before.box, after.box),
-        amps_before=_amps(
-            amps if paired else [], before.verdict.column if before.verdict else None
-        ),
-        amps_after=_amps(amps if paired else [], after.verdict.column if after.verdict else None),
+        moves=_moves(motor, before.box, after),
+        amps_before=_amps(before),
+        amps_after=_amps(after),
         reason=reason,
         ways_out=ways,
         load_kva=load,
         changed=_changed(before.trail, after.trail),
-        left=_left(before.trail, after.trail),
+        left=_left(motor, after.trail),
     )
 
 
