@@ -257,3 +257,30 @@ def test_secondary_volts_that_nobody_entered_are_marked():
     found = job("10 HP 460 V 13 A 3 PH 60 HZ", control={"coils": [COIL], "transformer_va": "100"})
 
     assert "assumed" in {mark.kind for mark in found["secondary_fuse_a"].marks}
+
+
+def test_heat_above_what_the_motor_is_made_for_is_said_with_the_overload():
+    """40 C unless the nameplate says more: the maker's factor is asked for."""
+    plate = "10 HP 460 V 13 A 3 PH 60 HZ SF 1.15"
+
+    assert any(
+        "50 °C" in x for x in doubts(job(plate, ambient_c=Decimal(50))["overload_setting_a"])
+    )
+    assert doubts(job(f"{plate} AMB 55C", ambient_c=Decimal(50))["overload_setting_a"]) == []
+    assert doubts(job(plate, ambient_c=Decimal(40))["overload_setting_a"]) == []
+
+
+def test_an_overload_above_the_conductor_is_said():
+    """30 A of nameplate amps x 1.25 = 37.5 A on a conductor chosen for 9.5 A."""
+    found = job("5 HP 460 V 30 A 3 PH 60 HZ SF 1.15")
+
+    # 7.6 A x 1.25 = 9.5 A: 14 AWG carries 20 A; the overload would be 37.5 A
+    assert any("larger conductor" in x for x in doubts(found["overload_setting_a"]))
+
+
+def test_low_volts_say_what_torque_is_left():
+    """208 V on a 230 V plate: (208/230) squared is 81.8 % of the torque."""
+    worked, _ = whole("5 HP 230 V 15 A 1750 RPM 60 HZ 3 PH", "208Y/120 60 Hz")
+    (low,) = [one for one in worked.verdict.findings if one.code == "low"]
+
+    assert round(Decimal(low.message.params["torque"]), 0) == 82

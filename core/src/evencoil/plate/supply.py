@@ -404,7 +404,8 @@ def judge(plate: Nameplate, supply: Supply) -> Verdict:
     elif (used, band.high) in nominal:
         findings.append(_finding("nominal", "agrees", **params))
     elif used < band.low and abs(_off(band, used)) > Decimal("0.05"):
-        findings.append(_finding("low", "doubt", **params))
+        torque = show((used / band.low) ** 2 * 100)
+        findings.append(_finding("low", "doubt", torque=torque, **params))
     else:
         findings.append(_finding("within", "note", **params))
     return Verdict(column=place, plate_volts=band, used_volts_v=used, findings=tuple(findings))

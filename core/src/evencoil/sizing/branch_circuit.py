@@ -354,6 +354,12 @@ def _overload(job: MotorCircuit, trail: Trail) -> Step:
         edition=job.profile.edition,
         trail=trail,
     )
+    limit = plate.ambient_c or Decimal(40)
+    if job.size.ambient_c is not None and job.size.ambient_c > limit:
+        said = Message(
+            "overload.ambient", {"ambient": plain(job.size.ambient_c), "limit": plain(limit)}
+        )
+        step.marks += (Mark(kind="doubted", origin="ambient_c", message=said),)
     if "ampacity_a" in trail and trail.number("ampacity_a") < step.number:
         said = Message(
             "overload.above_conductor",

@@ -121,7 +121,7 @@ SENTENCES: dict[str, str] = {
     "verdict.holds": "{supply} V is within the nameplate's {plate} V.",
     "verdict.nominal": "A {plate} V nameplate is made for a {supply} V system.",
     "verdict.within": "{supply} V is {percent} % off the nameplate's {plate} V, within 10 %.",
-    "verdict.low": "{supply} V is {percent} % below the nameplate's {plate} V: the motor runs hotter and weaker, with no margin left.",
+    "verdict.low": "{supply} V is {percent} % below the nameplate's {plate} V: the motor runs hotter and has {torque} % of its torque, with no margin left.",
     "verdict.low.hint": "Expect more current than the nameplate says. The cure is a motor made for {supply} V.",
     "verdict.too_high": "{supply} V is {ratio} times the nameplate's {plate} V. The motor would burn out.",
     "verdict.too_low": "{supply} V is only {ratio} of the nameplate's {plate} V. The motor would not carry its load.",

@@ -377,6 +377,7 @@ SENTENCES: dict[str, str] = {
     "leg.half_device": "One device for each half: at most half of {whole} A, so {limit} A. Largest standard rating not above it: {value} A.",
     "leg.half_device.one": "One device for both halves only if the motor starts on it; time-delay (dual-element) fuses then at most {most} A (150 %): {one} A.",
     "protection.below_flc": "{device} A is below the full-load current of {flc} A: it opens on the motor's own load. Take the next size up, or another kind.",
+    "overload.ambient": "{ambient} °C is above the {limit} °C that the motor is made for: it must carry less than its nameplate amps. Ask the maker for the factor.",
     "overload.above_conductor": "The conductor carries {holds} A, less than the overload setting of {setting} A: set the overload lower or use a larger conductor.",
     "rectifier.asked": "The source of the direct current is not entered: battery or generator assumed. A single-phase rectifier needs 150 % (full wave) or 190 % (half wave).",
     "rectifier.asked_battery": "{flc} A × {percent} % = {value} A, if it comes from a battery, a generator or a three-phase rectifier.",
