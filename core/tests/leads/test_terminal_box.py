@@ -403,6 +403,29 @@ def test_a_box_that_was_entered_is_converted_from_what_is_in_it():
     ]
 
 
+def test_a_box_that_does_not_fit_the_present_supply_is_said_first():
+    """Joined for 460 V on a supply of 240 V: nothing is moved on that word alone."""
+    made = [
+        JointInput(id="a", line="L1", leads=("T1",)),
+        JointInput(id="b", line="L2", leads=("T2",)),
+        JointInput(id="c", line="L3", leads=("T3",)),
+        JointInput(id="d", leads=("T4", "T7")),
+        JointInput(id="e", leads=("T5", "T8")),
+        JointInput(id="f", leads=("T6", "T9")),
+    ]
+    found = convert_motor(
+        MachineMotor(
+            tag="X",
+            plate=PlateInputs(text=PLATE),
+            supply=SupplyInputs(text="240 delta"),
+            leads=LeadsInputs(winding="9-wye", joints=tuple(made)),
+        ),
+        SupplyInputs(text="480Y/277"),
+    )
+
+    assert [move.id for move in found.moves] == ["convert.box_differs"]
+
+
 def test_a_transformer_is_not_offered_where_a_phase_is_missing():
     """A single-phase supply for a three-phase motor: a converter or a drive, no transformer."""
     found = convert_motor(

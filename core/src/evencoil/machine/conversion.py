@@ -166,6 +166,8 @@ def _moves(motor: MachineMotor, before: Box, after: Worked) -> tuple[Message, ..
             return ()
         made_now = before.derived.joints
         found.append(Message("convert.box_unread"))
+    elif before.derived is not None and groups_of(made_now) != before.derived.partition:
+        found.append(Message("convert.box_differs"))
     old = groups_of(made_now)
     new = box.derived.partition
     found += [

@@ -11,6 +11,7 @@ SENTENCES: dict[str, str] = {
     "convert.left_large": "The heaters now installed trip at {trip} A on {amps:a} A motor, {percent} %: no protection.",
     "convert.left_small": "The heaters now installed trip at {trip} A on {amps:a} A motor, {percent} %: they trip under normal load.",
     "convert.box_unread": "The box has not been entered: this assumes it is joined as derived. Open it and look first.",
+    "convert.box_differs": "The box as entered is not the connection for the present supply: open it and look before anything is moved.",
     "convert.heaters_unread": "Which heaters are in now is not entered. At {amps} A they may trip at {most} A at most: read their number.",
     "convert.way.converter": "Feed it from {supply} V single-phase through a phase converter or a drive; a transformer makes no third phase.",
     "convert.open": "Open {joint}",
