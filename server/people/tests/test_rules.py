@@ -1,0 +1,90 @@
+"""Plant rules: who may set them, and what they change in every job."""
+
+import pytest
+
+from tests_support import caller, motor, signed_in
+
+JOB = "/api/w/here/m/IC-2/j/1"
+
+
+@pytest.fixture
+def client(db):
+    """Ann, an electrician, with the motor IC-2."""
+    who = caller("here", "ann")
+    motor(who)
+    return signed_in(who)
+
+
+def post(client, path, body):
+    """Post JSON and return the answer."""
+    return client.post(path, body, content_type="application/json")
+
+
+def put(client, path, body, based_on=0):
+    """Keep a part."""
+    return client.put(
+        f"{JOB}/{path}", {"based_on": based_on, "body": body}, content_type="application/json"
+    )
+
+
+def test_rules_are_set_by_a_reviewer_and_hold_for_every_job(client):
+    """An electrician may not; a reviewer may; the other direction then swaps the plant's pair."""
+    rules = {
+        "edition": 2020,
+        "rating_rule": "main_rule",
+        "swap_lines": "L1-L2",
+        "twist_on": "never",
+        "twist_on_largest": "12",
+    }
+    path = "/api/w/here/rules"
+    assert client.put(path, rules, content_type="application/json").status_code == 403
+    ruth = signed_in(caller("here", "ruth", "reviewer"))
+    assert ruth.put(path, rules, content_type="application/json").json()["edition"] == 2020
+    bad = {**rules, "twist_on_largest": "99"}
+    assert ruth.put(path, bad, content_type="application/json").status_code == 422
+    given = {
+        "plate": {"text": "15 HP 460 V 3 PH 3 LEADS"},
+        "supply": {"text": "480Y/277"},
+        "leads": {"direction": "reverse"},
+    }
+    box = post(client, "/api/w/here/work-out", given).json()["box"]
+    assert [(joint["line"], joint["leads"]) for joint in box["derived"]] == [
+        ("L2", ["T1"]),
+        ("L1", ["T2"]),
+        ("L3", ["T3"]),
+    ]
+
+
+def test_local_amendments_hold_for_every_job_and_looser_ones_are_refused(here):
+    """A reviewer sets 10 AWG as the smallest; 16 AWG is refused and changes nothing."""
+    ruth = signed_in(caller("here", "ruth", "reviewer"))
+    rules = {
+        "edition": 2023,
+        "rating_rule": "next_size_up",
+        "swap_lines": "L1-L3",
+        "twist_on": "building",
+        "twist_on_largest": "10",
+        "rating_rule_reason": "fewer cold trips",
+        "amendments": [
+            {
+                "subject": "smallest_conductor",
+                "value": "10",
+                "author": "town",
+                "reason": "ordinance",
+            }
+        ],
+    }
+    said = ruth.put("/api/w/here/rules", rules, content_type="application/json").json()
+    assert said["amendments"][0]["label"] == "Smallest conductor"
+    given = {"plate": {"text": "5 HP 460 V 6.8 A 3 PH SF 1.15"}, "supply": {"text": "480Y/277"}}
+    worked = ruth.post("/api/w/here/work-out", given, content_type="application/json").json()
+    wire = next(step for step in worked["steps"] if step["id"] == "conductor_size")
+    assert wire["value"] == "10"
+    assert "fewer cold trips" in next(
+        row["reason"] for row in worked["rating_rules"] if row["is_chosen"]
+    )
+    rules["amendments"][0]["value"] = "16"
+    refused = ruth.put("/api/w/here/rules", rules, content_type="application/json")
+    assert refused.json()["field"] == "amendments.value"
+    again = ruth.get("/api/session").json()["works"][0]
+    assert again["amendments"][0]["value"] == "10"
