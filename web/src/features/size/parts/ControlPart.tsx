@@ -15,7 +15,6 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
         name={sizePartsWords.enterCoilsLamps}
         onAsk={() =>
           set({
-            volts_v: "120",
             coils: [{ label: "M", count: 1, inrush_va: "0", sealed_va: "0" }],
             conductor: "14",
             metal: "cu",
