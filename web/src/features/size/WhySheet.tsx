@@ -116,7 +116,10 @@ export function WhySheet({ worked, step, onStepChange }: WhySheetProps) {
         {step.marks.length > 0 && (
           <ul className="space-y-1">
             {step.marks.map((mark) => (
-              <li key={mark.origin} className="border-l-4 border-dashed border-caution pl-2">
+              <li
+                key={`${mark.origin} ${mark.text}`}
+                className="border-l-4 border-dashed border-caution pl-2"
+              >
                 <b className="stamp text-caution">{words.marks[mark.kind]}</b> {mark.text}
               </li>
             ))}
