@@ -28,7 +28,7 @@ def number(kind: str, seed: int) -> tuple[bool, int, float]:
     motor, readings, longest = PracticeBench(kind, seed), [], 0.0  # type: ignore[arg-type]  # one of the kinds
     while True:
         begun = time.perf_counter()
-        told = guide(motor.sleeves, readings)
+        told = guide(motor.lead_letters, readings)
         longest = max(longest, time.perf_counter() - begun)
         if told.ask is None or len(readings) > 80:
             break
@@ -42,7 +42,7 @@ def number(kind: str, seed: int) -> tuple[bool, int, float]:
     if told.stage != "done":
         return False, len(readings), longest
     numbers = dict(told.numbers)
-    other = {sleeve: OTHER_TRIAD.get(lead, lead) for sleeve, lead in numbers.items()}
+    other = {letter: OTHER_TRIAD.get(lead, lead) for letter, lead in numbers.items()}
     is_ring = kind in {"2-speed-ct", "2-speed-cp"}
     return works(motor, numbers) or (is_ring and works(motor, other)), len(readings), longest
 

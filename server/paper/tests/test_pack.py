@@ -110,6 +110,32 @@ def test_it_prints_also_when_figures_are_withheld_and_no_starter_is_chosen(db):
     assert "not chosen yet" in said
 
 
+def test_the_cover_names_the_reading_of_the_rule_that_was_used(client):
+    """Next size up by the plant; main rule where the job says so."""
+    issue(client)
+    said = text_of(client.get(f"{JOB}/issues/1/pdf").content)["text"]
+    assert "430.52 next size up" in said
+
+    give(client, "size", 1, {"rating_rule": "main_rule"})
+    issue(client)
+    said = text_of(client.get(f"{JOB}/issues/2/pdf").content)["text"]
+    assert "430.52 main rule" in said
+
+
+def test_a_pack_under_another_code_names_no_nec_and_prints_each_source(client):
+    """The figure that a person brings stands with where it comes from."""
+    give(client, "supply", 1, {"text": "480Y/277", "territory": "other"})
+    own = [{"figure": "conductor_size", "value": "2.5 mm2", "source": "own code 5.1"}]
+    give(client, "size", 1, {"own": own})
+    issue(client)
+    said = text_of(client.get(f"{JOB}/issues/1/pdf").content)["text"]
+
+    assert "Not under the NEC" in said
+    assert "NEC 2023, 430.52" not in said
+    assert "2.5 mm2" in said
+    assert "own code 5.1" in said
+
+
 def test_an_issue_is_never_altered(short):
     """Neither by the code nor by later changes of the job; its seal is over its bytes."""
     issue(short)

@@ -15,6 +15,13 @@ export const sizeWords = {
   threePhaseRectifier: "three-phase rectifier",
   fullWaveSingle: "single-phase rectifier, full wave",
   halfWaveSingle: "single-phase rectifier, half wave",
+  ownSizes: "Sizes by your own code",
+  jobAnotherCode:
+    "This job is under another code, so no NEC size is shown. Enter each figure with its source; both are saved and printed.",
+  sourceOf: (label: Shown) => `${label}: source`,
+  codeClause: "code and clause",
+  sourceMissing: "The source is missing; not saved.",
+  figureMissing: "The figure is missing; not saved.",
   conductorMaterial: "Conductor material",
   copper: "Copper",
   aluminum: "Aluminum",

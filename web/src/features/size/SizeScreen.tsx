@@ -9,6 +9,7 @@ import type { Key } from "../../state/keys";
 import { sizeWords } from "../../words/size";
 import { Decides } from "./Decides";
 import { Figures } from "./Figures";
+import { OwnSizes } from "./OwnSizes";
 import { PartInputs } from "./parts/PartInputs";
 import { PartPicker } from "./parts/PartPicker";
 import { figuresOf, isPart, type PartId } from "./parts/parts";
@@ -81,6 +82,7 @@ export function SizeScreen() {
     },
   ];
   const why = worked && shown && <WhySheet worked={worked} step={shown} onStepChange={onWhy} />;
+  const isOther = given?.supply.territory === "other";
   const title = shown ? sizeWords.why(shown.said) : "";
   return (
     <JobFrame
@@ -123,7 +125,21 @@ export function SizeScreen() {
       {given && worked && (
         <div className="space-y-6">
           <PartPicker worked={worked} part={part} onPartChange={onPartChange} />
-          <Figures figures={figures} steps={steps} shown={shown} base={base} onWhy={onWhy} />
+          {part === "branch" && isOther && (
+            <OwnSizes
+              figures={figures}
+              steps={steps}
+              size={given.size}
+              onSizeChange={(size) => state.change("size", size)}
+            />
+          )}
+          <Figures
+            figures={isOther ? figures.filter((figure) => !figure.refusal) : figures}
+            steps={steps}
+            shown={shown}
+            base={base}
+            onWhy={onWhy}
+          />
           {part === "branch" && worked.steps.some((step) => step.id === "flc_for_maximum_a") && (
             <Stop strength="hold" title={sizeWords.powerBetweenRows}>
               <p>{sizeWords.minimumsFollowRow}</p>
