@@ -125,7 +125,8 @@ def issue_for_wiring(page):
     """Print the pack, freeze its numbers, compare it with today."""
     page.get_by_role("button", name="Print", exact=True).click()
     page.get_by_role("button", name="Issue for wiring").click()
-    expect(page.get_by_test_id("issue")).to_contain_text("issued for wiring")
+    # a pack of many pages is set while other tests load the machine
+    expect(page.get_by_test_id("issue")).to_contain_text("issued for wiring", timeout=90_000)
     paper = page.get_by_role("link", name="Open issue 1").get_attribute("href")
     printed = page.request.get(paper)
     assert printed.headers["content-type"] == "application/pdf"
