@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from functools import cache
+from typing import TYPE_CHECKING
 
 from django.contrib.auth.hashers import make_password
 from django.test import Client
@@ -14,8 +15,13 @@ from jobs.models import JobMotor
 from people.access import Caller
 from people.models import Member, User, Works
 
-__all__ = ["PLATE", "WORD", "caller", "motor", "signed_in"]
+if TYPE_CHECKING:
+    # the answer of a test client, which has a name in the type stubs only
+    from django.test.client import _MonkeyPatchedWSGIResponse
 
+__all__ = ["JOB", "PLATE", "WORD", "caller", "motor", "post", "put", "signed_in"]
+
+JOB = "/api/w/here/m/IC-2/j/1"
 WORD = "a-word-for-tests-only"
 PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
 
@@ -51,3 +57,15 @@ def signed_in(who: Caller) -> Client:
     client = Client(HTTP_HOST="localhost")
     client.force_login(who.user, backend="allauth.account.auth_backends.AuthenticationBackend")
     return client
+
+
+def post(client: Client, path: str, body: object) -> _MonkeyPatchedWSGIResponse:
+    """Post JSON and return the answer."""
+    return client.post(path, body, content_type="application/json")
+
+
+def put(client: Client, path: str, body: object, based_on: int = 0) -> _MonkeyPatchedWSGIResponse:
+    """Keep a part of the first job of the motor IC-2 in the plant `here`."""
+    return client.put(
+        f"{JOB}/{path}", {"based_on": based_on, "body": body}, content_type="application/json"
+    )

@@ -1,33 +1,8 @@
 """The bench, inside changes and time-current sheets: answered, never kept."""
 
-import pytest
-
-from tests_support import caller, motor, signed_in
-
-JOB = "/api/w/here/m/IC-2/j/1"
-
+from tests_support import post, put
 
 BENCH = "/api/w/here/bench"
-
-
-@pytest.fixture
-def client(db):
-    """Ann, an electrician, with the motor IC-2."""
-    who = caller("here", "ann")
-    motor(who)
-    return signed_in(who)
-
-
-def post(client, path, body):
-    """Post JSON and return the answer."""
-    return client.post(path, body, content_type="application/json")
-
-
-def put(client, path, body, based_on=0):
-    """Keep a part."""
-    return client.put(
-        f"{JOB}/{path}", {"based_on": based_on, "body": body}, content_type="application/json"
-    )
 
 
 def test_the_practice_motor_is_numbered_through_the_server_alone(client):

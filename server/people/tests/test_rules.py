@@ -1,30 +1,6 @@
 """Plant rules: who may set them, and what they change in every job."""
 
-import pytest
-
-from tests_support import caller, motor, signed_in
-
-JOB = "/api/w/here/m/IC-2/j/1"
-
-
-@pytest.fixture
-def client(db):
-    """Ann, an electrician, with the motor IC-2."""
-    who = caller("here", "ann")
-    motor(who)
-    return signed_in(who)
-
-
-def post(client, path, body):
-    """Post JSON and return the answer."""
-    return client.post(path, body, content_type="application/json")
-
-
-def put(client, path, body, based_on=0):
-    """Keep a part."""
-    return client.put(
-        f"{JOB}/{path}", {"based_on": based_on, "body": body}, content_type="application/json"
-    )
+from tests_support import caller, post, signed_in
 
 
 def test_rules_are_set_by_a_reviewer_and_hold_for_every_job(client):

@@ -15,13 +15,12 @@ from typing import Any
 from evencoil.base import CoreError, Message, OutOfRangeError
 from evencoil.plate.model import Lexeme
 from evencoil.plate.values import value_of
-from evencoil.plate.vocabulary import FIELDS, FILLERS, FLAGS, NOTED, Field
+from evencoil.plate.vocabulary import FIELD_BY_NAME, FIELDS, FILLERS, FLAGS, NOTED, Field
 
 __all__ = ["Piece", "Sets", "cheapest"]
 
 _UNREAD, _WRONG, _UNUSUAL, _CROSSING, _PAIR = 5.0, 4.0, 2.5, 0.4, 0.05
 _SIGNS = frozenset({"Y", "YY", "D", "DD", "Δ", "ΔΔ"})
-_BY_NAME = {field.name: field for field in FIELDS}
 _INSIDE = re.compile(r"\d\s?(V|A)(?:OLTS?|MPS?)?\s*(?:(?:ΔΔ|Δ|DD|D|YY|Y)\s*)?/", re.IGNORECASE)
 Group = tuple[str, ...]
 
@@ -161,7 +160,7 @@ def _number_first(items: Sequence[Lexeme], at: int) -> Iterator[Piece]:
     if inside is not None and not any(_named(items, at + 1)):
         unit = inside[1].upper()[0]
         yield _figure(
-            _BY_NAME["volts_v" if unit == "V" else "amps_a"], items[at].text, 1, 2 * _PAIR
+            FIELD_BY_NAME["volts_v" if unit == "V" else "amps_a"], items[at].text, 1, 2 * _PAIR
         )
     for span in (1, 2) if _mixed(items, at) else (1,):
         after = at + span

@@ -32,12 +32,11 @@ from evencoil.plate.model import (
 from evencoil.plate.pieces import Sets, cheapest
 from evencoil.plate.unlabelled import propose
 from evencoil.plate.values import value_of
-from evencoil.plate.vocabulary import ACCESSORIES, FIELDS
+from evencoil.plate.vocabulary import ACCESSORIES, FIELD_BY_NAME, FIELDS
 
 __all__ = ["MAX_LENGTH", "read"]
 
 MAX_LENGTH = 4000
-_BY_NAME = {one.name: one for one in FIELDS}
 #: fields of a rating, which a nameplate for two frequencies gives twice
 _RATED = (
     "power_hp",
@@ -147,9 +146,9 @@ def _legible(text: str, seen: _Seen) -> str:
     for hit in _ILLEGIBLE.finditer(text):
         label = (hit["label"] or hit["unit"] or "").strip(" .:=")
         name = _FIELD_OF.get(label.replace(".", ""), "plate.text")
-        span = hit.span() if name in _BY_NAME else hit.span("figure")
+        span = hit.span() if name in FIELD_BY_NAME else hit.span("figure")
         said = Message("plate.illegible", {"text": seen.text[span[0] : span[1]].strip()[:40]})
-        seen.token(span, status="doubted", field=name if name in _BY_NAME else "", note=said)
+        seen.token(span, status="doubted", field=name if name in FIELD_BY_NAME else "", note=said)
         seen.findings.append(
             Finding(
                 code="illegible",
@@ -173,8 +172,8 @@ def _beside(text: str, seen: _Seen) -> str:
         seen.token(
             span,
             status="understood",
-            field=names[0] if names and names[0] in _BY_NAME else "",
-            note=None if names and names[0] in _BY_NAME else Message("plate.token.noted"),
+            field=names[0] if names and names[0] in FIELD_BY_NAME else "",
+            note=None if names and names[0] in FIELD_BY_NAME else Message("plate.token.noted"),
         )
         for name, value in aside.facts:
             seen.value(name, value, span)
@@ -403,7 +402,7 @@ def _signed(plate: Nameplate, sign: str | None) -> None:
 def _locked(plate: Nameplate, seen: _Seen) -> None:
     """Take locked amps as the rated current of a torque motor, and of no other."""
     for text in seen.values.get("locked_amps", []):
-        bands = value_of(_BY_NAME["amps_a"], text)[0]
+        bands = value_of(FIELD_BY_NAME["amps_a"], text)[0]
         if "torque_motor" in plate.words:
             plate.amps_a = bands
             plate.power_hp = plate.power_kw = ()
@@ -415,12 +414,12 @@ def _assume(plate: Nameplate, assumed: Sequence[Assumed]) -> list[Assumed]:
     """Put a person's guesses into fields that the nameplate leaves empty."""
     kept = []
     for item in assumed:
-        field = _BY_NAME.get(item.field)
+        field = FIELD_BY_NAME.get(item.field)
         if field is None:
             raise OutOfRangeError(
                 Message("plate.assumed.unknown", {"field": item.field[:40]}),
                 field="plate.assumed",
-                hint=Message("plate.assumed.unknown.hint", {"fields": ", ".join(_BY_NAME)}),
+                hint=Message("plate.assumed.unknown.hint", {"fields": ", ".join(FIELD_BY_NAME)}),
             )
         if getattr(plate, field.name) not in (None, ()):
             continue

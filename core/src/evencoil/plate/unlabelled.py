@@ -14,11 +14,10 @@ from typing import Any
 from evencoil.base import CoreError, Finding, Message
 from evencoil.plate.model import Band, Token
 from evencoil.plate.values import value_of
-from evencoil.plate.vocabulary import FIELDS
+from evencoil.plate.vocabulary import FIELD_BY_NAME
 
 __all__ = ["propose"]
 
-_BY_NAME = {field.name: field for field in FIELDS}
 _ORDER = ("volts_v", "amps_a", "speed_rpm", "frequency_hz", "phases")
 _USUAL_VOLTS = {
     Decimal(volts)
@@ -68,7 +67,7 @@ def propose(
         token = tokens[at]
         for place, name in enumerate(wanted):
             try:
-                value, _ = value_of(_BY_NAME[name], token.text)
+                value, _ = value_of(FIELD_BY_NAME[name], token.text)
             except CoreError:
                 continue
             if not _fits(name, value):

@@ -12,7 +12,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Literal
 
-__all__ = ["ACCESSORIES", "FIELDS", "FILLERS", "FLAGS", "NOTED", "Field"]
+__all__ = ["ACCESSORIES", "FIELDS", "FIELD_BY_NAME", "FILLERS", "FLAGS", "NOTED", "Field"]
 
 Shape = Literal["power", "bands", "figures", "count", "factor", "letter", "degrees", "percents"]
 
@@ -199,6 +199,9 @@ FIELDS: tuple[Field, ...] = (
         several=True,
     ),
 )
+
+#: every field under its name
+FIELD_BY_NAME: Mapping[str, Field] = {field.name: field for field in FIELDS}
 
 FLAGS: Mapping[tuple[str, ...], tuple[str, str]] = {
     words: (name, value)

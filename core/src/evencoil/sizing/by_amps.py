@@ -14,7 +14,7 @@ from itertools import pairwise
 from evencoil.base import Message, NotInTableError, finding, plain
 from evencoil.codebook import table
 from evencoil.plate import Nameplate, PlateReading, Supply
-from evencoil.sizing.full_load import current_column
+from evencoil.sizing.full_load import CURRENT_TABLES, current_column
 
 __all__ = [
     "AmpsOnly",
@@ -26,7 +26,6 @@ __all__ = [
 
 #: stamped amps lie this near to the table's: efficient motors below, old ones above
 _NEAR = (Decimal("0.72"), Decimal("1.25"))
-_FILES = {3: "430_250_induction", 1: "430_248", 0: "430_247"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -43,7 +42,7 @@ def _rows(volts: Decimal, phases: int) -> list[tuple[Decimal, Decimal]]:
     column = current_column(volts, phases)
     if column is None:
         return []
-    book = table(_FILES[phases])
+    book = table(CURRENT_TABLES[phases])
     if column not in book.columns:
         return []
     currents = (book.number(row, column) for row in range(len(book.rows)))

@@ -32,6 +32,7 @@ from evencoil.base import (
 from evencoil.codebook import Edition, Table, rule, table
 
 __all__ = [
+    "CURRENT_TABLES",
     "LOW_SPEED_RPM",
     "MotorFacts",
     "current_column",
@@ -121,7 +122,8 @@ class MotorFacts:
 #: a power in kW within this part of a row's is that row: 7.5 kW is the 10 hp motor
 _KW_NEAR = Decimal("0.03")
 _PRINTED = {3: "430.250", 1: "430.248", 0: "430.247"}
-_FILES = {3: "430_250_induction", 1: "430_248", 0: "430_247"}
+#: the table of full-load currents for 3 phases, 1 phase and direct current
+CURRENT_TABLES = {3: "430_250_induction", 1: "430_248", 0: "430_247"}
 _SUBJECTS = {3: "flc_three_phase", 1: "flc_single_phase", 0: "flc_dc"}
 #: a synchronous motor that works at less than unity power factor draws more
 _MORE = {100: Decimal(1), 90: Decimal("1.1"), 80: Decimal("1.25")}
@@ -339,7 +341,7 @@ def table_full_load_current(facts: MotorFacts, *, edition: Edition, trail: Trail
     if not columns:
         raise _no_column(facts)
     is_synchronous = facts.is_synchronous and facts.phases == 3
-    book = table("430_250_synchronous" if is_synchronous else _FILES[facts.phases])
+    book = table("430_250_synchronous" if is_synchronous else CURRENT_TABLES[facts.phases])
     columns = tuple(column for column in columns if column in book.columns)
     if not columns:
         raise _no_column(facts)
