@@ -220,9 +220,9 @@ def test_a_motor_that_must_not_be_put_on_a_supply(plate, supply, code, says, do)
             {"plate": "COMPRESSOR 460 V 3 PH LRA 100"},
             "conductor_size",
             "missing",
-            "protection_device_a",
-            "The fuse or breaker comes first.",
-            "Enter what the fuse or breaker and the conductor need.",
+            "hermetic_current_a",
+            "Current for sizing comes first, and is not known yet.",
+            "Enter what it needs; its own line says what is missing.",
         ),
         (
             {"size": {"ambient_c": "90"}},

@@ -59,6 +59,8 @@ class FeederOut(Answer):
     steps: Steps
     taps: list[TapOut]
     refusal: Refused
+    several: Steps
+    several_refusal: Refused
 
 
 def _members(
@@ -121,4 +123,6 @@ def feeder(request: HttpRequest, works: str, machine: str, body: FeederInputs) -
         steps=sheet.trail,
         taps=[TapOut(tag=tap.tag, steps=tap.trail, refusal=tap.refusal) for tap in sheet.taps],
         refusal=sheet.refusal,
+        several=sheet.several,
+        several_refusal=sheet.several_refusal,
     )

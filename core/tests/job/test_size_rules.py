@@ -233,21 +233,33 @@ def test_a_control_conductor_is_judged_against_its_device(control, verdict):
 
 
 @pytest.mark.parametrize(
-    ("va", "verdict"),
+    ("va", "fuse", "verdict"),
     [
         # 15 A x 120/480 = 3.75 A; 100 VA takes a 1 A primary fuse (0.208 x 500 % = 1.04)
-        ("100", "holds"),
-        # 1000 VA: 2.083 A x 250 % = 5.2, fuse 5 A
-        ("1000", "fails"),
+        ("100", "1", "holds"),
+        # 1000 VA: 2.083 A x 167 % = 3.48, fuse 3 A
+        ("1000", "3", "holds"),
+        # 2000 VA: 4.167 A x 167 % = 6.96, fuse 6 A
+        ("2000", "6", "fails"),
+        # 5000 VA: 10.42 A x 125 % = 13.02, next size up 15 A
+        ("5000", "15", "fails"),
     ],
 )
-def test_a_two_wire_secondary_is_protected_by_the_primary_times_the_ratio(va, verdict):
-    """430.72(B) exception 2: 14 AWG allows 15 A on the secondary side."""
+def test_a_two_wire_secondary_is_protected_by_the_primary_times_the_ratio(va, fuse, verdict):
+    """430.72(B) exception 2: 14 AWG allows 15 A on the secondary side; 450.3(B), primary only."""
     found = job(
         "10 HP 460 V 13 A 3 PH 60 HZ",
-        control={"coils": [COIL], "transformer_va": va, "volts_v": "120", "conductor": "14"},
+        control={
+            "coils": [COIL],
+            "transformer_va": va,
+            "volts_v": "120",
+            "conductor": "14",
+            "protection": "primary_only",
+        },
     )
 
+    assert found["primary_fuse_a"].value == Decimal(fuse)
+    assert "secondary_fuse_a" not in found
     assert found["secondary_by_primary"].verdict == verdict
     assert "3.75 A" in say(found["secondary_by_primary"].working)
 
@@ -284,3 +296,166 @@ def test_low_volts_say_what_torque_is_left():
     (low,) = [one for one in worked.verdict.findings if one.code == "low"]
 
     assert round(Decimal(low.message.params["torque"]), 0) == 82
+
+
+@pytest.mark.parametrize(("va", "verdict"), [("45", "holds"), ("50", "fails")])
+def test_a_transformer_below_fifty_va_in_the_controller_needs_no_fuse(va, verdict):
+    """430.72(C)(3): below 50 VA. The 40 A device ahead is above 15 A x 120/480 = 3.75 A."""
+    found = job(
+        "15 HP 460 V 19 A 3 PH 60 HZ",
+        control={
+            "coils": [COIL],
+            "transformer_va": va,
+            "volts_v": "120",
+            "protection": "inherent",
+        },
+    )
+
+    assert found["transformer_without_fuse"].verdict == verdict
+    assert "primary_fuse_a" not in found
+    assert found["secondary_by_primary"].verdict == "fails"
+    assert "40 A there is too large" in say(found["secondary_by_primary"].working)
+
+
+@pytest.mark.parametrize(
+    ("place", "step", "verdict", "says"),
+    [
+        # 430.109(A): hp decides; 430.110(A) exception: 20 A is below 21 x 1.15 = 24.15
+        (
+            {"kind": "unfused_switch", "rated_hp": "15", "amps_a": "20"},
+            "disconnect_rating",
+            "holds",
+            "horsepower is judged by that",
+        ),
+        (
+            {"kind": "unfused_switch", "rated_hp": "10", "amps_a": "20"},
+            "disconnect_rating",
+            "fails",
+            "short of",
+        ),
+        # 430.109(E): above 100 hp only
+        ({"kind": "isolating_switch"}, "disconnect_kind", "fails", "above 100 hp only"),
+    ],
+)
+def test_a_disconnect_by_its_exceptions(place, step, verdict, says):
+    """15 hp at 480 V: 21 A by the table."""
+    found = job("15 HP 460 V 19 A 3 PH 60 HZ", place=place)
+
+    assert found[step].verdict == verdict
+    assert says in say(found[step].working)
+
+
+def test_an_isolating_switch_is_allowed_above_a_hundred_horsepower():
+    """430.109(E): 125 hp."""
+    found = job("125 HP 460 V 143 A 3 PH 60 HZ", place={"kind": "isolating_switch"})
+
+    assert found["disconnect_kind"].verdict == "holds"
+    assert "not to be opened under load" in say(found["disconnect_kind"].working)
+
+
+def test_a_disconnect_without_fuses_goes_by_its_amps_alone():
+    """15 hp: fuse 21 x 1.75 = 36.75, next 40 A: clips of a 60 A switch; 24.15 A alone: 30 A."""
+    fused = job("15 HP 460 V 19 A 3 PH 60 HZ")
+    elsewhere = job("15 HP 460 V 19 A 3 PH 60 HZ", place={"has_no_fuse": True})
+
+    assert fused["disconnect_switch_a"].value == 60
+    assert elsewhere["disconnect_switch_a"].value == 30
+
+
+@pytest.mark.parametrize(
+    ("machine", "section"),
+    [("listed_appliance", "430.6(A)(1) Ex. 3"), ("marked_fan", "430.6(A)(1) Ex. 2")],
+)
+def test_a_marked_current_goes_before_the_table(machine, section):
+    """0.5 hp at 115 V is 9.8 A in the table; 6 A is marked: conductors 6 x 1.25 = 7.5 A."""
+    found = job("1/2 HP 115 V 6 A 1 PH 60 HZ", "120 1 PH 60 Hz", machine=machine)
+
+    assert found["table_flc_a"].value == 6
+    assert found["table_flc_a"].rule.section == section
+    assert found["required_ampacity_a"].value == Decimal("7.5")
+
+
+@pytest.mark.parametrize(
+    ("height", "sf", "says"),
+    [
+        ("3300", "1.0", ""),
+        ("5000", "1.0", "above 3300 ft: the motor must carry less"),
+        ("6000", "1.15", "service factor is used up"),
+        ("9500", "1.15", "above 3300 ft: the motor must carry less"),
+    ],
+)
+def test_altitude_asks_for_the_makers_factor(height, sf, says):
+    """MG 1 14.4: 3300 ft without derating; a service factor of 1.15 stands for it to 9000 ft."""
+    found = job(f"10 HP 460 V 13 A 3 PH 60 HZ SF {sf}", site={"altitude_ft": height})
+
+    told = " ".join(doubts(found["overload_setting_a"]))
+    assert (says in told) if says else not told
+
+
+def test_the_makers_factor_lowers_the_overload():
+    """13 A x 90 % = 11.7 A; x 125 % = 14.625 A; absolute 140 % = 16.38 A. No doubt is left."""
+    found = job(
+        "10 HP 460 V 13 A 3 PH 60 HZ SF 1.15",
+        site={"altitude_ft": "6000", "load_percent": "90", "source": "maker's leaflet"},
+    )
+
+    assert found["derated_amps_a"].value == Decimal("11.7")
+    assert found["overload_setting_a"].value == Decimal("14.625")
+    assert found["overload_ceiling_a"].value == Decimal("16.38")
+    assert not doubts(found["overload_setting_a"])
+
+
+@pytest.mark.parametrize(
+    ("output", "verdict", "says"),
+    [
+        ("460", "holds", "Set to 460 V"),
+        ("230", "fails", "connected for 460 V: weak"),
+        ("500", "fails", "cannot give more"),
+    ],
+)
+def test_a_drives_output_is_held_against_the_joints(output, verdict, says):
+    """A motor joined for 460 V wants 414 to 506 V, and a drive gives no more than it gets."""
+    found = job("10 HP 460 V 13 A 3 PH 60 HZ", drive={"input_a": "16", "output_v": output})
+
+    assert found["drive_output"].verdict == verdict
+    assert says in say(found["drive_output"].working)
+
+
+def test_too_much_of_a_drives_output_is_too_much_flux():
+    """The box is joined for 230 V (253 V at most), the drive is set to 460 V."""
+    found = job(
+        "10 HP 230/460 V 26/13 A 3 PH 60 HZ",
+        "drive 230 V 60 Hz 3 PH",
+        drive={"input_a": "30", "output_v": "460"},
+        maker_limit={"amps_a": "60", "source": "drive manual"},
+    )
+    assert found["drive_output"].verdict == "fails"
+    assert "connected for 230 V: too much flux" in say(found["drive_output"].working)
+
+
+def test_the_code_letter_of_a_measured_start():
+    """140 A at 460 V: 1.732 x 460 x 140 / 1000 / 15 = 7.436 kVA per hp, letter J (7.10 to 7.99)."""
+    found = job(
+        "15 HP 460 V 19 A 3 PH 60 HZ CODE G", measured_start={"amps_a": "70", "volts_v": "230"}
+    )
+
+    assert found["locked_rotor_measured_a"].value == 140
+    assert found["code_letter_measured"].value == "J"
+    assert any("stamped G" in text for text in doubts(found["code_letter_measured"]))
+    assert any("well below" in text for text in doubts(found["locked_rotor_measured_a"]))
+
+
+@pytest.mark.parametrize(
+    ("feeder", "total", "verdict"), [("2", "4.39", "holds"), ("3.2", "5.59", "fails")]
+)
+def test_feeder_and_branch_circuit_drop_together(feeder, total, verdict):
+    """10 AWG in steel: 1.2 x 0.85 + 0.063 x 0.527 = 1.053 ohm; 1.732 x 21 x 0.3 x 1.053 = 11.49 V."""
+    found = job(
+        "15 HP 460 V 19 A 3 PH 60 HZ",
+        termination_c=None,
+        run_length_ft=Decimal(300),
+        feeder_drop_percent=Decimal(feeder),
+    )
+
+    assert found["total_drop_percent"].shown == f"{total} %"
+    assert found["total_drop_percent"].verdict == verdict

@@ -287,3 +287,26 @@ def test_a_compressors_plate_is_recognised_and_noted():
     note = next(found for found in reading.findings if found.code == "hermetic")
     assert note.level == "note"
     assert not [found for found in reading.findings if found.level == "doubt"]
+
+
+@pytest.mark.parametrize(
+    ("text", "volts"),
+    [
+        ("7.5 KW 400 V D 690 V Y 14.3/8.3 A", [("400", "D"), ("690", "Y")]),
+        ("5 HP 230 V 460 V 12/6 A", [("230", ""), ("460", "")]),
+    ],
+)
+def test_voltages_stamped_side_by_side_are_columns(text, volts):
+    """Each has its own sign, or the amps have an entry for each."""
+    reading = read(text)
+
+    assert [(str(band.low), band.sign) for band in reading.plate.volts_v] == volts
+    assert not [found for found in reading.findings if found.level == "doubt"]
+
+
+def test_two_voltages_with_one_current_stay_a_contradiction():
+    """Nothing tells which of them the one current belongs to."""
+    reading = read("5 HP 230 V 460 V 12 A")
+
+    assert [str(band.low) for band in reading.plate.volts_v] == ["230"]
+    assert any("contradicts" in str(found.message) for found in reading.findings)

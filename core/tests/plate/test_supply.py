@@ -13,7 +13,11 @@ from evencoil.job.work_out import work_out
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.plate.reader import read
 from evencoil.plate.supply import judge, read_supply
-from evencoil.plate.supply_checks import check_supply, transformer_fault_current_a
+from evencoil.plate.supply_checks import (
+    check_supply,
+    derating_factor,
+    transformer_fault_current_a,
+)
 from evencoil.sizing.inputs import SizeInputs
 
 
@@ -257,4 +261,48 @@ def test_outside_the_nec_sizes_are_withheld_and_brought_ones_kept():
     told = {figure.id: figure for figure in found.figures}
     assert told["conductor_size"].refusal is None
     assert "is not under the NEC" in told["table_flc_a"].refusal.detail
-    assert [step.shown for step in found.steps] == ["4 mm2"]
+    assert found.trail["conductor_size"].shown == "4 mm2"
+    assert not [step.id for step in found.steps if step.kind == "calculated"]
+
+
+@pytest.mark.parametrize(
+    ("percent", "factor"),
+    [("0", "1"), ("1", "0.98"), ("2.5", "0.915"), ("3", "0.88"), ("5", "0.75"), ("5.01", None)],
+)
+def test_unbalance_derates_a_motor(percent, factor):
+    """MG 1 Figure 14-1, between its points in a straight line: 2.5 % is 0.95 - 0.07 / 2."""
+    found = derating_factor(Decimal(percent))
+    assert found == (None if factor is None else Decimal(factor))
+
+
+@pytest.mark.parametrize(
+    ("volts", "amps", "code"),
+    [
+        # mean 12, furthest 12.6: 5 %
+        ((), ("12", "11.4", "12.6"), "currents_balanced"),
+        # mean 12, furthest 15: 25 %
+        ((), ("12", "9", "15"), "currents_unbalance"),
+        # volts 3 %: 30 % of the currents at most is theirs
+        (("478", "464", "450"), ("12", "9", "15"), "currents_by_volts"),
+        # volts 0.2 %: 25 % of the currents is not theirs
+        (("480", "481", "479"), ("12", "9", "15"), "currents_by_motor"),
+        ((), ("12", "12"), "figure"),
+        ((), ("12", "12", "0"), "figure"),
+    ],
+)
+def test_running_amps_of_three_lines(volts, amps, code):
+    """Largest distance from the mean; the volts explain up to ten times their own unbalance."""
+    given_here = SupplyInputs(text="480Y/277", measured_v=volts, measured_a=amps)
+    found = [one.code for one in check_supply(given_here, read_supply("480Y/277"), None)]
+    assert code in found
+
+
+def test_the_derating_is_said_where_the_volts_are_unbalanced():
+    """478, 464, 450: mean 464, 14 away is 3.02 %: 0.88 - 0.06 x 0.017 = 0.878."""
+    given_here = SupplyInputs(text="480Y/277", measured_v=("478", "464", "450"))
+    (found,) = [
+        one
+        for one in check_supply(given_here, read_supply("480Y/277"), None)
+        if one.code == "unbalance"
+    ]
+    assert "no more than 0.87 of its nameplate power" in say(found.hint)

@@ -205,6 +205,7 @@ class BoxOut(Answer):
     refusal: Refused
     tell: Sentence
     notes: list[Sentence]
+    rotation_note: str
     accessories: list[AccessoryOut]
     start: StartOut | None
     board: BoardOut | None
@@ -403,6 +404,7 @@ def box_out(box: Box, leads: int | None) -> BoxOut:
         findings=outcome.findings if outcome else (),
         refusal=box.outcome_error,
         tell=box.tell,
+        rotation_note="" if box.rotation_note is None else say(box.rotation_note),
         notes=box.notes,
         accessories=[_accessory(item) for item in box.accessories],
         start=_start(box.start),

@@ -1309,6 +1309,8 @@ export interface components {
             refusal: components["schemas"]["RefusalOut"] | null;
             /** Rotation */
             rotation: string;
+            /** Rotation Note */
+            rotation_note: string;
             /** Shared */
             shared: components["schemas"]["JointOut"][];
             start: components["schemas"]["StartOut"] | null;
@@ -1609,7 +1611,8 @@ export interface components {
          * @description Control power: volts, coils, lamps, conductors.
          *
          *     ``is_drawn`` tells that the coils were taken off the drawn starter and no one has read
-         *     their apparent power yet.
+         *     their apparent power yet; ``protection`` what protects the transformer: fuses on both
+         *     sides, on the primary alone, or none of its own (under 50 VA inside the controller).
          */
         ControlInput: {
             /**
@@ -1647,6 +1650,12 @@ export interface components {
             metal: "cu" | "al";
             /** Primary V */
             primary_v?: string | null;
+            /**
+             * Protection
+             * @default both
+             * @enum {string}
+             */
+            protection: "both" | "primary_only" | "inherent";
             /** Transformer Va */
             transformer_va?: string | null;
             /** Volts V */
@@ -1678,6 +1687,7 @@ export interface components {
              *       "grounded_line": null,
              *       "high_leg": null,
              *       "made_leg": null,
+             *       "measured_a": [],
              *       "measured_v": [],
              *       "territory": "nec",
              *       "text": "",
@@ -1694,6 +1704,7 @@ export interface components {
              *       "grounded_line": null,
              *       "high_leg": null,
              *       "made_leg": null,
+             *       "measured_a": [],
              *       "measured_v": [],
              *       "territory": "nec",
              *       "text": "",
@@ -2152,6 +2163,7 @@ export interface components {
              * @enum {string}
              */
             device_kind: "dual_element_fuse" | "nontime_delay_fuse" | "class_cc_fuse" | "inverse_time_breaker" | "instantaneous_breaker";
+            disconnect?: components["schemas"]["SharedDisconnectInput"] | null;
             /** Group Device A */
             group_device_a?: string | null;
             /** Group Listed A */
@@ -2177,6 +2189,7 @@ export interface components {
              * @default 0
              */
             noncontinuous_a: string;
+            small_group?: components["schemas"]["SmallGroupInput"] | null;
             /**
              * Supply
              * @default
@@ -2227,6 +2240,9 @@ export interface components {
             /** Motors */
             motors: components["schemas"]["FeederMotorOut"][];
             refusal: components["schemas"]["RefusalOut"] | null;
+            /** Several */
+            several: components["schemas"]["StepOut"][];
+            several_refusal: components["schemas"]["RefusalOut"] | null;
             /** Steps */
             steps: components["schemas"]["StepOut"][];
             /** Supplies */
@@ -2961,10 +2977,12 @@ export interface components {
              *       "edition": null,
              *       "existing": null,
              *       "fault": null,
+             *       "feeder_drop_percent": null,
              *       "heater": null,
              *       "insulation": null,
              *       "machine": "squirrel_cage",
              *       "maker_limit": null,
+             *       "measured_start": null,
              *       "motor_leads_apart": false,
              *       "no_start": null,
              *       "overload": null,
@@ -2977,6 +2995,8 @@ export interface components {
              *       "rating_rule": null,
              *       "rotor": null,
              *       "run_length_ft": null,
+             *       "run_length_m": null,
+             *       "site": null,
              *       "speeds": null,
              *       "start": null,
              *       "termination_c": null
@@ -3004,6 +3024,7 @@ export interface components {
              *       "grounded_line": null,
              *       "high_leg": null,
              *       "made_leg": null,
+             *       "measured_a": [],
              *       "measured_v": [],
              *       "territory": "nec",
              *       "text": "",
@@ -3117,10 +3138,12 @@ export interface components {
              *       "edition": null,
              *       "existing": null,
              *       "fault": null,
+             *       "feeder_drop_percent": null,
              *       "heater": null,
              *       "insulation": null,
              *       "machine": "squirrel_cage",
              *       "maker_limit": null,
+             *       "measured_start": null,
              *       "motor_leads_apart": false,
              *       "no_start": null,
              *       "overload": null,
@@ -3133,6 +3156,8 @@ export interface components {
              *       "rating_rule": null,
              *       "rotor": null,
              *       "run_length_ft": null,
+             *       "run_length_m": null,
+             *       "site": null,
              *       "speeds": null,
              *       "start": null,
              *       "termination_c": null
@@ -3160,6 +3185,7 @@ export interface components {
              *       "grounded_line": null,
              *       "high_leg": null,
              *       "made_leg": null,
+             *       "measured_a": [],
              *       "measured_v": [],
              *       "territory": "nec",
              *       "text": "",
@@ -3285,10 +3311,12 @@ export interface components {
              *       "edition": null,
              *       "existing": null,
              *       "fault": null,
+             *       "feeder_drop_percent": null,
              *       "heater": null,
              *       "insulation": null,
              *       "machine": "squirrel_cage",
              *       "maker_limit": null,
+             *       "measured_start": null,
              *       "motor_leads_apart": false,
              *       "no_start": null,
              *       "overload": null,
@@ -3301,6 +3329,8 @@ export interface components {
              *       "rating_rule": null,
              *       "rotor": null,
              *       "run_length_ft": null,
+             *       "run_length_m": null,
+             *       "site": null,
              *       "speeds": null,
              *       "start": null,
              *       "termination_c": null
@@ -3328,6 +3358,7 @@ export interface components {
              *       "grounded_line": null,
              *       "high_leg": null,
              *       "made_leg": null,
+             *       "measured_a": [],
              *       "measured_v": [],
              *       "territory": "nec",
              *       "text": "",
@@ -3828,6 +3859,16 @@ export interface components {
             type_label: string;
         };
         /**
+         * MeasuredStartInput
+         * @description Current with the rotor held, or of the first instant of a start, and the volts then.
+         */
+        MeasuredStartInput: {
+            /** Amps A */
+            amps_a: string;
+            /** Volts V */
+            volts_v: string;
+        };
+        /**
          * MissingOut
          * @description A field that the nameplate does not give, and what that costs.
          */
@@ -4105,6 +4146,9 @@ export interface components {
         /**
          * PlaceInput
          * @description Where the disconnects are, and of which kind.
+         *
+         *     ``has_no_fuse`` tells that the disconnect holds no fuse although fuses protect the circuit:
+         *     they are elsewhere.
          */
         PlaceInput: {
             /** Amps A */
@@ -4124,12 +4168,17 @@ export interface components {
              */
             excuse: "" | "impracticable" | "procedures";
             /**
+             * Has No Fuse
+             * @default false
+             */
+            has_no_fuse: boolean;
+            /**
              * Is Portable
              * @default false
              */
             is_portable: boolean;
             /** Kind */
-            kind?: ("motor_circuit_switch" | "breaker" | "molded_case_switch" | "manual_controller" | "general_use_switch" | "snap_switch" | "plug") | null;
+            kind?: ("motor_circuit_switch" | "unfused_switch" | "isolating_switch" | "breaker" | "molded_case_switch" | "manual_controller" | "general_use_switch" | "snap_switch" | "plug") | null;
             /**
              * Lockable
              * @default false
@@ -4872,6 +4921,22 @@ export interface components {
             w: "thin" | "normal" | "heavy";
         };
         /**
+         * SharedDisconnectInput
+         * @description One disconnect for all motors: why that is allowed, and its ratings as marked.
+         */
+        SharedDisconnectInput: {
+            /** Amps A */
+            amps_a?: string | null;
+            /** Rated Hp */
+            rated_hp?: string | null;
+            /**
+             * Reason
+             * @default
+             * @enum {string}
+             */
+            reason: "" | "machine" | "small_group" | "room";
+        };
+        /**
          * SinglePhaseInput
          * @description What starts a single-phase motor, as found; empty is not yet looked at.
          */
@@ -4898,6 +4963,23 @@ export interface components {
              * @enum {string}
              */
             switch: "" | "none" | "centrifugal" | "potential_relay" | "current_relay" | "electronic";
+        };
+        /**
+         * SiteInput
+         * @description How high the motor is, and the part of its nameplate current that it may carry there.
+         *
+         *     The part comes from the motor's maker; it also holds for an ambient above the nameplate's.
+         */
+        SiteInput: {
+            /** Altitude Ft */
+            altitude_ft?: string | null;
+            /** Load Percent */
+            load_percent?: string | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SizeIn
@@ -4948,6 +5030,8 @@ export interface components {
             edition?: (2017 | 2020 | 2023) | null;
             existing?: components["schemas"]["ExistingInput"] | null;
             fault?: components["schemas"]["FaultInput"] | null;
+            /** Feeder Drop Percent */
+            feeder_drop_percent?: string | null;
             heater?: components["schemas"]["HeaterInput"] | null;
             /** Insulation */
             insulation?: ("TW" | "UF" | "THW" | "THWN" | "RHW" | "XHHW" | "USE" | "THHN" | "THWN-2" | "THHN/THWN-2" | "XHHW-2" | "RHW-2" | "USE-2") | null;
@@ -4956,8 +5040,9 @@ export interface components {
              * @default squirrel_cage
              * @enum {string}
              */
-            machine: "squirrel_cage" | "wound_rotor" | "synchronous" | "high_torque" | "torque";
+            machine: "squirrel_cage" | "wound_rotor" | "synchronous" | "high_torque" | "torque" | "listed_appliance" | "marked_fan";
             maker_limit?: components["schemas"]["MakerLimitInput"] | null;
+            measured_start?: components["schemas"]["MeasuredStartInput"] | null;
             /**
              * Motor Leads Apart
              * @default false
@@ -4990,10 +5075,23 @@ export interface components {
             rotor?: components["schemas"]["RotorInput"] | null;
             /** Run Length Ft */
             run_length_ft?: string | null;
+            /** Run Length M */
+            run_length_m?: string | null;
+            site?: components["schemas"]["SiteInput"] | null;
             speeds?: components["schemas"]["SpeedsInput"] | null;
             start?: components["schemas"]["StartInput"] | null;
             /** Termination C */
             termination_c?: (60 | 75) | null;
+        };
+        /**
+         * SmallGroupInput
+         * @description One fuse or breaker for several small motors, and what their controllers are marked for.
+         */
+        SmallGroupInput: {
+            /** Controllers A */
+            controllers_a?: string | null;
+            /** Device A */
+            device_a: string;
         };
         /**
          * SpeedsInput
@@ -5191,7 +5289,7 @@ export interface components {
          * SupplyInputs
          * @description The supply: its system by name, what was measured, and what stands between.
          *
-         *     ``measured_v`` are L1-L2, L2-L3, L3-L1; ``fault_current_a`` the bolted
+         *     ``measured_v`` are L1-L2, L2-L3, L3-L1; ``measured_a`` the running amps of L1, L2, L3; ``fault_current_a`` the bolted
          *     three-phase fault current where the motor circuit begins; ``transformer_kva``
          *     and ``transformer_z_percent`` belong to a transformer of this circuit's own,
          *     whose secondary the text names.
@@ -5207,6 +5305,11 @@ export interface components {
             high_leg?: ("L1" | "L2" | "L3") | null;
             /** Made Leg */
             made_leg?: ("L1" | "L2" | "L3") | null;
+            /**
+             * Measured A
+             * @default []
+             */
+            measured_a: string[];
             /**
              * Measured V
              * @default []

@@ -35,11 +35,6 @@ export const leadsWords = {
   connectBoxLike: "Connect the box like this",
   on: (one: Shown, left: Shown) => `${one} on ${left}`,
   on2: (other: Shown, right: Shown) => `${other} on ${right}`,
-  turnsWrongWay: "Turns the wrong way? Exchange these two",
-  incomingConductors: "incoming conductors",
-  doNotMove: (one: Shown, other: Shown) =>
-    `${one} and ${other}. Do not move motor leads: exchanged motor leads can set one half of the winding against the other.`,
-  wyeDeltaStarters: "Wye-delta starters: exchange them on the line side of the contactors.",
   studBoard: "Stud board",
   stud: (lead: Shown, here: Shown) => `Stud ${lead}${here}`,
   used: (name: Shown, used: Shown, had: Shown) => `${name}: ${used} used of ${had},`,

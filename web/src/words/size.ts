@@ -56,6 +56,7 @@ export const sizeWords = {
   circuitLength: "Circuit length",
   oneWay: "One way",
   ft: "ft",
+  dropOfFeeder: "Drop of the feeder",
   recommendedLimit: "Recommended limit",
   by: "By",
   tableAc: "Table 9, ac",

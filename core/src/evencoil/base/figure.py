@@ -52,11 +52,12 @@ def wait_for(trail: Trail, *names: str) -> None:
     MissingError
         If one of them was not made.
     """
-    if any(name not in trail for name in names):
+    gone = next((name for name in names if name not in trail), None)
+    if gone is not None:
         raise MissingError(
-            Message("size.waits_device"),
-            field="protection_device_a",
-            hint=Message("size.waits_device.hint"),
+            Message("size.waits_for", {"what": str(Message(f"label.{gone}"))}),
+            field=gone,
+            hint=Message("size.waits_for.hint"),
         )
 
 

@@ -162,6 +162,7 @@ def _connect(arguments: argparse.Namespace) -> int:
         ]
         said["notes"] = [say(note) for note in box.notes]
         said["tell"] = "" if box.tell is None else say(box.tell)
+        said["rotation"] = "" if box.rotation_note is None else say(box.rotation_note)
     if box.states is not None:
         said["states"] = {
             state: {
@@ -285,8 +286,9 @@ def _connect_table(said: dict[str, Any]) -> None:
         print(f"  {line}  {' '.join(joint['leads']):16} {joint['conductors']} conductors")
     for note in said.get("notes", []):
         print(f"  {note}")
-    if said.get("tell"):
-        print(f"  {said['tell']}")
+    for name in ("tell", "rotation"):
+        if said.get(name):
+            print(f"  {said[name]}")
     if "refusal" in said:
         print(f"  withheld: {said['refusal']['detail']} {said['refusal']['hint']}")
     for coil in said.get("as_joined", {}).get("coils", []):

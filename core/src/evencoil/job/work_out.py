@@ -199,7 +199,13 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         start_method=leads.start_method,
         given_supply=supply,
     )
-    trail, figures = branch_circuit(facts) if is_nec else own_sizes(size, reading, verdict)
+    trail, figures = (
+        branch_circuit(facts)
+        if is_nec
+        else own_sizes(
+            size, reading, found, verdict, supply.fault_current_a, edition=profile.edition
+        )
+    )
     kind = kind_of(size) if "protection_kind" in trail else None
     estimate, untrusted = _trust(inputs.trust, reading)
     draft: StarterDraft | CoreError | None

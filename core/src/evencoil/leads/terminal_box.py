@@ -103,6 +103,8 @@ class Box:
     is_switched : bool
         True where the starter switches the leads: the box then holds only what stays joined,
         and a conductor to the starter for every other lead.
+    rotation_note : Message or None
+        What to exchange if it turns the wrong way, and where: lines, starter or drive output.
     shared : tuple of Joint
         While the winding is not settled: the joints that every one still possible has alike.
     """
@@ -126,6 +128,7 @@ class Box:
     followed: str = ""
     is_switched: bool = False
     shared: tuple[Joint, ...] = ()
+    rotation_note: Message | None = None
 
     @property
     def derived(self) -> Connection | None:
@@ -309,6 +312,7 @@ def work_out_box(
     except CoreError as error:
         told["outcome_error"] = error
     if states is not None:
+        told["rotation_note"] = _rotation_note(winding, supply, swap, is_switched=is_switched)
         told["tell"] = None if is_switched else quick_tell(winding, states.connection)
         told |= _checked_diagrams(winding, states, inputs, swap)
     try:
@@ -320,6 +324,19 @@ def work_out_box(
         told["board_error"] = error
     told["notes"] = _notes(reading, winding, rating, inputs)
     return Box(**told)  # type: ignore[arg-type]  # fields of Box
+
+
+def _rotation_note(
+    winding: Winding, supply: Supply | None, swap: str, *, is_switched: bool
+) -> Message | None:
+    """Say what to exchange if the motor turns the wrong way; None for a single-phase motor."""
+    if winding.phases != 3:
+        return None
+    place = "switched" if is_switched else "line"
+    if supply is not None and supply.system == "drive":
+        place = "drive"
+    one, other = swap.split("-")
+    return Message(f"leads.rotation.{place}", {"one": one, "other": other})
 
 
 def _kinds_left(reading: PlateReading, inputs: LeadsInputs) -> list[WindingKind]:

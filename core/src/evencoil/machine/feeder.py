@@ -52,7 +52,8 @@ class FeederMotor:
 
     ``device_a`` is its short-circuit device, ``device_kind`` what that is; an
     instantaneous breaker counts with the percentage of the feeder's own kind. ``duty_a`` is
-    what its conductors need where its duty is not continuous.
+    what its conductors need where its duty is not continuous; ``power_hp`` [hp] and ``locked_a``
+    [A] serve a disconnect shared with other motors, None where they are not known.
     """
 
     tag: str
@@ -62,6 +63,8 @@ class FeederMotor:
     phases: int = 3
     duty_a: Decimal | None = None
     marks: tuple[Mark, ...] = ()
+    power_hp: Decimal | None = None
+    locked_a: Decimal | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

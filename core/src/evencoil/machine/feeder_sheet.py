@@ -14,6 +14,7 @@ from evencoil.codebook import Edition
 from evencoil.job import Worked
 from evencoil.machine.feeder import FeederLoads, FeederMotor, SizedFeeder, size_feeder
 from evencoil.machine.inputs import FeederInputs
+from evencoil.machine.several import GroupMotor, shared_disconnect, small_group
 from evencoil.machine.taps import group_device, tap_conductor
 from evencoil.sizing import LARGE_CIRCUIT_A, ConductorFacts
 
@@ -63,6 +64,8 @@ class FeederSheet:
         Conductor and device, or that there is no motor yet.
     refusal : CoreError or None
         Why there is no feeder.
+    several : Trail
+        One device or one disconnect for several motors; ``several_refusal`` why there is none.
     """
 
     headline: Message
@@ -70,6 +73,8 @@ class FeederSheet:
     trail: Trail
     taps: tuple[SizedTap, ...]
     refusal: CoreError | None
+    several: Trail
+    several_refusal: CoreError | None
 
 
 def _motor(member: FeederMember) -> FeederMotor | Refusal:
@@ -98,6 +103,8 @@ def _motor(member: FeederMember) -> FeederMotor | Refusal:
         device_kind=worked.kind,
         phases=worked.reading.plate.phases or 3,
         duty_a=trail.number("required_ampacity_a") if "duty" in trail else None,
+        power_hp=trail.number("power_hp") if "power_hp" in trail else None,
+        locked_a=trail.number("locked_rotor_table_a") if "locked_rotor_table_a" in trail else None,
         marks=(*flc.marks, *(mark for mark in device.marks if mark not in flc.marks)),
     )
 
@@ -180,6 +187,45 @@ def _group(
     )
 
 
+def _several(
+    inputs: FeederInputs,
+    members: Sequence[FeederMember],
+    motors: Sequence[FeederMotor],
+    edition: Edition,
+) -> tuple[Trail, CoreError | None]:
+    """Return what holds for several motors behind one device or one disconnect."""
+    trail = Trail()
+    volts = [one.worked.supply.line_volts_v for one in members if one.worked.supply is not None]
+    if not motors or (inputs.small_group is None and inputs.disconnect is None):
+        return trail, None
+    line_v = max(volts, key=volts.count)
+    group = [
+        GroupMotor(
+            tag=one.tag,
+            flc_a=one.flc_a,
+            power_hp=one.power_hp,
+            locked_a=one.locked_a,
+            phases=one.phases,
+        )
+        for one in motors
+    ]
+    try:
+        if inputs.small_group is not None:
+            small_group(group, inputs.small_group, line_v, edition=edition, trail=trail)
+        if inputs.disconnect is not None:
+            shared_disconnect(
+                group,
+                inputs.disconnect,
+                volts_v=line_v,
+                other_a=inputs.continuous_a + inputs.noncontinuous_a,
+                edition=edition,
+                trail=trail,
+            )
+    except CoreError as error:
+        return trail, error
+    return trail, None
+
+
 def feeder_sheet(
     members: Sequence[FeederMember], inputs: FeederInputs, edition: Edition
 ) -> FeederSheet:
@@ -220,6 +266,7 @@ def feeder_sheet(
     except CoreError as error:
         refusal = error
     largest = None if feeder is None else feeder.largest
+    several, several_refusal = _several(inputs, members, motors, edition)
     return FeederSheet(
         headline=headline,
         rows=tuple(
@@ -234,4 +281,6 @@ def feeder_sheet(
         trail=trail,
         taps=() if feeder is None else tuple(_taps(inputs, members, feeder, trail, edition)),
         refusal=refusal,
+        several=several,
+        several_refusal=several_refusal,
     )

@@ -13,6 +13,7 @@ from pydantic import Field
 from evencoil.base import DecimalText, Inputs, Text
 from evencoil.machine.conversion import MachineTransformer
 from evencoil.machine.loads import MachineLoad
+from evencoil.machine.several import SharedDisconnectInput, SmallGroupInput
 from evencoil.machine.taps import TapTo
 from evencoil.plate import SupplyInputs
 from evencoil.sizing import DeviceKind, Material
@@ -46,6 +47,8 @@ class FeederInputs(Inputs):
     is_group: bool = False
     group_device_a: Annotated[DecimalText, Field(gt=0, le=10000)] | None = None
     group_listed_a: Annotated[DecimalText, Field(gt=0, le=10000)] | None = None
+    small_group: SmallGroupInput | None = None
+    disconnect: SharedDisconnectInput | None = None
 
 
 class ConversionInputs(Inputs):

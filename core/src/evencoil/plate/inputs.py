@@ -45,15 +45,16 @@ class PlateInputs(Inputs):
 class SupplyInputs(Inputs):
     """The supply: its system by name, what was measured, and what stands between.
 
-    ``measured_v`` are L1-L2, L2-L3, L3-L1; ``fault_current_a`` the bolted
-    three-phase fault current where the motor circuit begins; ``transformer_kva``
-    and ``transformer_z_percent`` belong to a transformer of this circuit's own,
-    whose secondary the text names.
+    ``measured_v`` are L1-L2, L2-L3, L3-L1; ``measured_a`` the running amps of L1, L2, L3;
+    ``fault_current_a`` the bolted three-phase fault current where the motor circuit begins;
+    ``transformer_kva`` and ``transformer_z_percent`` belong to a transformer of this
+    circuit's own, whose secondary the text names.
     """
 
     text: Text = ""
     territory: Literal["nec", "other"] = "nec"
     measured_v: tuple[DecimalText, ...] = Field(default=(), max_length=3)
+    measured_a: tuple[DecimalText, ...] = Field(default=(), max_length=3)
     fault_current_a: DecimalText | None = None
     made_leg: Literal["L1", "L2", "L3"] | None = None
     high_leg: Literal["L1", "L2", "L3"] | None = None

@@ -312,10 +312,25 @@ def _take(value: Any, at: Sequence[int], count: int) -> Any:
     return value
 
 
+def _are_columns(volts: Sequence[tuple[Band, ...]], amps: Sequence[tuple[Band, ...]]) -> bool:
+    """Tell whether voltages stamped one by one are columns: ``400 V D  690 V Y``, 14.3/8.3 A.
+
+    Each then has its own sign, or one list of amps has an entry for each.
+    """
+    bands = [band for value in volts for band in value]
+    if len(volts) < 2 or len(bands) != len(volts) or len({band.low for band in bands}) < len(bands):
+        return False
+    signs = [band.sign for band in bands]
+    has_signs = all(signs) and len(set(signs)) == len(signs)
+    return has_signs or (len(amps) == 1 and len(amps[0]) == len(bands))
+
+
 def _merged(seen: _Seen, name: str, count: int) -> Any:
     """Join volts and amps stamped on lines of their own: ``400 V D 28 A`` and ``690 V Y 16 A``."""
     values, places = seen.values.get(name, []), seen.places.get(name, [])
     if len(values) > 1 and len(values) == count and all(len(set(value)) == 1 for value in values):
+        return tuple(band for value in values for band in value)
+    if name == "volts_v" and _are_columns(values, seen.values.get("amps_a", [])):
         return tuple(band for value in values for band in value)
     kept = [value for at, value in enumerate(values) if value not in values[:at]]
     for value, span in zip(values, places, strict=True):

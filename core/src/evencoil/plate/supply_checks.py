@@ -11,6 +11,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from decimal import Decimal
 from functools import partial
+from itertools import pairwise
 
 from evencoil.base import (
     ROOT3,
@@ -26,7 +27,12 @@ from evencoil.base import (
 from evencoil.plate.inputs import SupplyInputs
 from evencoil.plate.supply import Supply, Verdict
 
-__all__ = ["check_supply", "transformer_fault_current_a", "unbalance_percent"]
+__all__ = [
+    "check_supply",
+    "derating_factor",
+    "transformer_fault_current_a",
+    "unbalance_percent",
+]
 
 _TOLERANCE = Decimal("0.10")
 
@@ -34,13 +40,15 @@ _TOLERANCE = Decimal("0.10")
 _finding = partial(finding, "supplied", "supply")
 
 
-def unbalance_percent(volts_v: Sequence[Decimal]) -> Decimal:
-    """Return the voltage unbalance, NEMA MG 1: largest distance from the mean [%].
+def unbalance_percent(values: Sequence[Decimal], field: str = "supply.measured_v") -> Decimal:
+    """Return the unbalance of three readings, NEMA MG 1: largest distance from the mean [%].
 
     Parameters
     ----------
-    volts_v : sequence of Decimal
-        The three line voltages. [V]
+    values : sequence of Decimal
+        The three line voltages [V], or the three line currents. [A]
+    field : str
+        Where they were entered.
 
     Returns
     -------
@@ -50,7 +58,7 @@ def unbalance_percent(volts_v: Sequence[Decimal]) -> Decimal:
     Raises
     ------
     OutOfRangeError
-        If there are not three voltages above zero.
+        If there are not three readings above zero.
 
     Examples
     --------
@@ -58,14 +66,49 @@ def unbalance_percent(volts_v: Sequence[Decimal]) -> Decimal:
     >>> round(unbalance_percent(volts), 2)
     Decimal('0.56')
     """
-    if len(volts_v) != 3 or min(volts_v) <= 0 or max(volts_v) > 20000:
+    if len(values) != 3 or min(values) <= 0 or max(values) > 20000:
+        said = "supplied.measured" if field == "supply.measured_v" else "supplied.currents"
         raise OutOfRangeError(
-            Message("supplied.measured", {"count": str(len(volts_v))}),
-            field="supply.measured_v",
-            hint=Message("supplied.measured.hint"),
+            Message(said, {"count": str(len(values))}), field=field, hint=Message(f"{said}.hint")
         )
-    mean = sum(volts_v, Decimal(0)) / 3
-    return max(abs(volt - mean) for volt in volts_v) / mean * 100
+    mean = sum(values, Decimal(0)) / 3
+    return max(abs(value - mean) for value in values) / mean * 100
+
+
+#: part of its power that a motor may carry at a voltage unbalance, read off MG 1 Figure 14-1
+_DERATING = (
+    (Decimal(0), Decimal(1)),
+    (Decimal(1), Decimal("0.98")),
+    (Decimal(2), Decimal("0.95")),
+    (Decimal(3), Decimal("0.88")),
+    (Decimal(4), Decimal("0.82")),
+    (Decimal(5), Decimal("0.75")),
+)
+
+
+def derating_factor(percent: Decimal) -> Decimal | None:
+    """Return which part of its power a motor may carry at a voltage unbalance.
+
+    Parameters
+    ----------
+    percent : Decimal
+        Voltage unbalance. [%]
+
+    Returns
+    -------
+    Decimal or None
+        Between the points of the curve in a straight line; None above 5 %, where a motor is
+        not to run. NEMA MG 1 14.36.
+
+    Examples
+    --------
+    >>> derating_factor(Decimal(3)), derating_factor(Decimal("5.1"))
+    (Decimal('0.88'), None)
+    """
+    for (low, more), (high, less) in pairwise(_DERATING):
+        if low <= percent <= high:
+            return less if percent == high else more + (less - more) * (percent - low)
+    return None
 
 
 def transformer_fault_current_a(
@@ -99,6 +142,33 @@ def transformer_fault_current_a(
     return rated * 100 / z_percent
 
 
+#: more current unbalance than this needs a cause, ten times the volts' own or less
+_CURRENT_UNBALANCE_PERCENT = Decimal(10)
+
+
+def _currents(given: SupplyInputs) -> Iterator[Finding]:
+    """Yield what the running amps of the three lines say."""
+    if not given.measured_a:
+        return
+    amps = given.measured_a
+    percent = unbalance_percent(amps, "supply.measured_a")
+    mean = sum(amps, Decimal(0)) / 3
+    params = {
+        "amps": " / ".join(plain(amp) for amp in amps),
+        "percent": show(percent),
+        "mean": show(mean),
+        "furthest": ("L1", "L2", "L3")[max(range(3), key=lambda at: abs(amps[at] - mean))],
+    }
+    if percent <= _CURRENT_UNBALANCE_PERCENT:
+        yield _finding("currents_balanced", "agrees", **params)
+    elif len(given.measured_v) != 3:
+        yield _finding("currents_unbalance", "doubt", **params)
+    else:
+        volts = unbalance_percent(given.measured_v)
+        code = "currents_by_volts" if percent <= volts * 10 else "currents_by_motor"
+        yield _finding(code, "doubt", volts=show(volts), **params)
+
+
 def _measured(given: SupplyInputs, verdict: Verdict | None) -> Iterator[Finding]:
     if not given.measured_v:
         return
@@ -116,7 +186,8 @@ def _measured(given: SupplyInputs, verdict: Verdict | None) -> Iterator[Finding]
     if percent > 5:
         yield _finding("unbalance_stop", "doubt", **params)
     elif percent > 1:
-        yield _finding("unbalance", "doubt", **params)
+        factor = derating_factor(percent) or Decimal(0)
+        yield _finding("unbalance", "doubt", factor=show(factor, "limit"), **params)
     else:
         yield _finding("balanced", "agrees", **params)
     if verdict is None:
@@ -243,6 +314,7 @@ def check_supply(
         _territory(given, supply),
         _system(given, supply),
         _measured(given, verdict),
+        _currents(given),
         _fault(given, supply),
     ):
         try:

@@ -3,12 +3,14 @@
 Knows nameplate, supply and code book; no netlist.
 """
 
-from evencoil.sizing.branch_circuit import MotorCircuit, branch_circuit, further_sizes, own_sizes
-from evencoil.sizing.by_amps import settle_phases
+from evencoil.sizing.branch_circuit import MotorCircuit, branch_circuit, further_sizes
+from evencoil.sizing.by_amps import horsepower_at_full_load, settle_phases
 from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
 from evencoil.sizing.full_load import horsepower_from_kw
 from evencoil.sizing.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
 from evencoil.sizing.inputs import CoilInput, ControlInput, OverloadInput, SizeInputs
+from evencoil.sizing.locked_rotor import horsepower_at_locked_rotor
+from evencoil.sizing.own import own_sizes
 from evencoil.sizing.part import Fitted, fit_conductor
 from evencoil.sizing.protection import (
     FUSES,
@@ -45,6 +47,8 @@ __all__ = [
     "fit_conductor",
     "further_sizes",
     "headers_of",
+    "horsepower_at_full_load",
+    "horsepower_at_locked_rotor",
     "horsepower_from_kw",
     "kind_of",
     "largest_not_above",

@@ -14,7 +14,6 @@ from evencoil.base import (
     Mark,
     Message,
     MissingError,
-    RefusedError,
     Step,
     Trail,
     figure,
@@ -27,12 +26,13 @@ from evencoil.plate import PlateReading, Supply, SupplyInputs, Verdict, transfor
 from evencoil.sizing.compressor import compressor_circuit, grounding_step
 from evencoil.sizing.conductor import ConductorFacts, conductor, required_ampacity
 from evencoil.sizing.disconnect import disconnect
-from evencoil.sizing.drop import DropFacts, grown_grounding, voltage_drop
+from evencoil.sizing.drop import DropFacts, grown_grounding, total_drop, voltage_drop
 from evencoil.sizing.duty import duty_ampacity
-from evencoil.sizing.inputs import DcSource, OwnSizeInput, SizeInputs, SpeedsInput
+from evencoil.sizing.inputs import DcSource, SiteInput, SizeInputs, SpeedsInput
 from evencoil.sizing.legs import LegStart, half_device, leg_conductor, leg_overload
 from evencoil.sizing.locked_rotor import locked_rotor_code, locked_rotor_table
-from evencoil.sizing.overload import overload_setting
+from evencoil.sizing.measured_start import measured_start
+from evencoil.sizing.overload import Derating, overload_setting
 from evencoil.sizing.protection import FUSES, protection_device
 from evencoil.sizing.readings import (
     add_conductor_inputs,
@@ -49,7 +49,7 @@ from evencoil.sizing.sheet.context import SizeSheet
 from evencoil.sizing.speeds import device_current
 from evencoil.winding import StartMethod
 
-__all__ = ["MotorCircuit", "branch_circuit", "further_sizes", "own_sizes"]
+__all__ = ["MotorCircuit", "branch_circuit", "further_sizes"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -215,7 +215,7 @@ def _drop(job: MotorCircuit, trail: Trail) -> Step:
     """Return the voltage drop, and add the larger wire where the limit asks for it."""
     reading, inputs, profile = job.reading, job.size, job.profile
     wait_for(trail, "conductor_size", "supply_volts_v")
-    length = inputs.run_length_ft or Decimal(0)
+    length = inputs.run_length_ft or (inputs.run_length_m or Decimal(0)) * _FT_PER_M
     trail.add(
         Step(
             id="run_length_ft",
@@ -242,14 +242,21 @@ def _drop(job: MotorCircuit, trail: Trail) -> Step:
         edition=profile.edition,
         trail=trail,
     )
+    if inputs.feeder_drop_percent is not None:
+        given(trail, "feeder_drop_percent", inputs.feeder_drop_percent, "%")
+        total_drop(edition=profile.edition, trail=trail)
     if "run_conductor_size" in trail and "grounding_conductor_size" in trail:
         grown_grounding(edition=profile.edition, trail=trail)
     return step
 
 
-def _locked(job: MotorCircuit, verdict: Verdict, trail: Trail) -> None:
+_FT_PER_M = Decimal("3.28084")
+
+
+def _locked(job: MotorCircuit, trail: Trail) -> None:
     """Add locked-rotor currents where letter and table give them; nothing waits for them."""
-    if "power_hp" not in trail:
+    verdict = job.verdict
+    if job.supply is None or verdict is None or "power_hp" not in trail:
         return
     volts = (verdict.plate_volts.low + verdict.plate_volts.high) / 2
     power, phases = trail.number("power_hp"), job.phases
@@ -268,6 +275,20 @@ def _locked(job: MotorCircuit, verdict: Verdict, trail: Trail) -> None:
                 edition=profile.edition,
                 trail=trail,
             )
+
+
+def _measured_start(job: MotorCircuit, trail: Trail) -> Step:
+    measured, verdict = job.size.measured_start, job.verdict
+    if measured is None or verdict is None:
+        raise RuntimeError("asked for without a measured start or a verdict")
+    return measured_start(
+        measured,
+        job.reading,
+        volts_v=verdict.plate_volts.high,
+        phases=job.phases,
+        edition=job.profile.edition,
+        trail=trail,
+    )
 
 
 def _protection(job: MotorCircuit, trail: Trail) -> Step:
@@ -348,18 +369,19 @@ def _overload(job: MotorCircuit, trail: Trail) -> Step:
         if value is not None:
             read_step(trail, name, value, "", plain(value), reading)
     factor = plate.service_factor
+    site = job.size.site or SiteInput()
+    derating = None
+    if site.load_percent is not None:
+        derating = Derating(site.load_percent, site.source or "—")
     step = overload_setting(
         service_factor=factor if factor is None or factor >= 1 else None,
         temperature_rise_c=plate.temperature_rise_c,
         edition=job.profile.edition,
         trail=trail,
+        derating=derating,
     )
-    limit = plate.ambient_c or Decimal(40)
-    if job.size.ambient_c is not None and job.size.ambient_c > limit:
-        said = Message(
-            "overload.ambient", {"ambient": plain(job.size.ambient_c), "limit": plain(limit)}
-        )
-        step.marks += (Mark(kind="doubted", origin="ambient_c", message=said),)
+    if derating is None:
+        step.marks += _site_marks(job, site)
     if "ampacity_a" in trail and trail.number("ampacity_a") < step.number:
         said = Message(
             "overload.above_conductor",
@@ -367,6 +389,33 @@ def _overload(job: MotorCircuit, trail: Trail) -> Step:
         )
         step.marks += (Mark(kind="doubted", origin="overload_setting_a", message=said),)
     return step
+
+
+#: up to here a motor carries its nameplate power without being derated, NEMA MG 1 14.4 [ft]
+_USUAL_ALTITUDE_FT = Decimal(3300)
+#: up to here a service factor of 1.15 stands for the thin air, without any left, MG 1 14.4 [ft]
+_SERVICE_FACTOR_ALTITUDE_FT = Decimal(9000)
+
+
+def _site_marks(job: MotorCircuit, site: SiteInput) -> tuple[Mark, ...]:
+    """Return the doubts about a motor that is too high or too hot for its nameplate current."""
+    plate, marks = job.reading.plate, []
+    limit = plate.ambient_c or Decimal(40)
+    if job.size.ambient_c is not None and job.size.ambient_c > limit:
+        said = Message(
+            "overload.ambient", {"ambient": plain(job.size.ambient_c), "limit": plain(limit)}
+        )
+        marks.append(Mark(kind="doubted", origin="ambient_c", message=said))
+    height = site.altitude_ft
+    if height is not None and height > _USUAL_ALTITUDE_FT:
+        spare = plate.service_factor is not None and plate.service_factor >= Decimal("1.15")
+        uses_spare = spare and height <= _SERVICE_FACTOR_ALTITUDE_FT
+        said = Message(
+            "overload.altitude_spare" if uses_spare else "overload.altitude",
+            {"height": plain(height), "limit": plain(_USUAL_ALTITUDE_FT)},
+        )
+        marks.append(Mark(kind="doubted", origin="altitude_ft", message=said))
+    return tuple(marks)
 
 
 def _grounding(job: MotorCircuit, trail: Trail) -> Step:
@@ -378,71 +427,12 @@ def _disconnect(job: MotorCircuit, trail: Trail) -> Step:
     wait_for(trail, "protection_device_a")
     if profile.amendments:
         amended(profile.amendments, "disconnect_percent", trail)
-    is_fuse = kind_of(job.size) in FUSES
+    is_elsewhere = job.size.place is not None and job.size.place.has_no_fuse
+    is_fuse = kind_of(job.size) in FUSES and not is_elsewhere
     return disconnect(
         fuse_a=trail.number("protection_device_a") if is_fuse else None,
         edition=profile.edition,
         trail=trail,
-    )
-
-
-_FIGURES = (
-    "table_flc_a",
-    "conductor_size",
-    "protection_device_a",
-    "overload_setting_a",
-    "grounding_conductor_size",
-    "disconnect_switch_a",
-)
-
-
-def own_sizes(
-    size: SizeInputs, reading: PlateReading, verdict: Verdict | None
-) -> tuple[Trail, tuple[Figure, ...]]:
-    """Return the sizes that a person brings, where the NEC does not hold.
-
-    The overload is known without any code: it is set to the nameplate's amps.
-
-    Parameters
-    ----------
-    size : SizeInputs
-        What decides the sizes, with the person's own.
-    reading : PlateReading
-        The nameplate.
-    verdict : Verdict or None
-        The nameplate column in use.
-    """
-    trail = Trail()
-    amps = None if verdict is None else reading.plate.amps_at(verdict.column, verdict.used_volts_v)
-    if amps is not None:
-        read_step(trail, "plate_amps_a", amps, "A", plain(amps), reading)
-    own = {item.figure: item for item in size.own}
-    return trail, tuple(
-        figure(name, functools.partial(_brought, name, own.get(name), trail)) for name in _FIGURES
-    )
-
-
-def _brought(name: str, item: OwnSizeInput | None, trail: Trail) -> Step:
-    if item is None and name == "overload_setting_a" and "plate_amps_a" in trail:
-        amps = trail["plate_amps_a"]
-        return trail.add(
-            Step(
-                id=name,
-                value=amps.number,
-                unit="A",
-                kind="read",
-                shown=amps.shown,
-                working=Message("own.overload", {"amps": amps.shown}),
-                uses=("plate_amps_a",),
-            )
-        )
-    if item is None:
-        raise RefusedError(
-            Message("size.territory"), field=name, hint=Message("size.territory.hint")
-        )
-    working = Message("own.size", {"value": item.value, "source": item.source})
-    return trail.add(
-        Step(id=name, value=item.value, unit="", kind="read", shown=item.value, working=working)
     )
 
 
@@ -513,16 +503,33 @@ def branch_circuit(job: MotorCircuit) -> tuple[Trail, tuple[Figure, ...]]:
         figures[2] = figure("protection_device_a", after_flc(_drive_device))
         figures.pop()
     figures += [figure(name, after_flc(make)) for name, make in _switched_figures(job)]
-    if size.run_length_ft is not None:
-        figures.append(figure("voltage_drop_percent", after_flc(_drop)))
-        figures += [
-            Figure(id=name, step=name)
-            for name in ("run_conductor_size", "run_grounding_size")
-            if name in trail
-        ]
-    if found is not None and verdict is not None:
-        _locked(job, verdict, trail)
+    if size.run_length_ft is not None or size.run_length_m is not None:
+        figures += _with_steps("voltage_drop_percent", after_flc(_drop), trail, _DROP_STEPS)
+    _locked(job, trail)
+    if size.measured_start is not None:
+        figures += _with_steps(
+            "locked_rotor_measured_a",
+            after_flc(_measured_start),
+            trail,
+            ("code_letter_measured",),
+            "start",
+        )
     return trail, tuple(figures)
+
+
+_DROP_STEPS = ("run_conductor_size", "run_grounding_size", "total_drop_percent")
+
+
+def _with_steps(
+    name: str,
+    make: Callable[[], Step],
+    trail: Trail,
+    others: tuple[str, ...],
+    group: str = "branch",
+) -> list[Figure]:
+    """Return the figure that a rule makes, and those of its other steps that it made."""
+    made = figure(name, make, group)
+    return [made, *(Figure(id=step, step=step, group=group) for step in others if step in trail)]
 
 
 def further_sizes(job: MotorCircuit, trail: Trail) -> tuple[Figure, ...]:
@@ -563,6 +570,12 @@ def further_sizes(job: MotorCircuit, trail: Trail) -> tuple[Figure, ...]:
             kind=kind_of(job.size),
             trail=trail,
             start_method=job.start_method,
+            connection_v=(job.verdict.plate_volts.low, job.verdict.plate_volts.high),
+            drive_input_v=found.line_volts_v
+            if found.system != "drive"
+            else None
+            if supply is None
+            else supply.drive_input_v,
             fault_a=fault_a,
             by_transformer_a=by_transformer,
         )

@@ -11,7 +11,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from itertools import pairwise
 
-from evencoil.base import Message, NotInTableError, finding, plain
+from evencoil.base import Message, NotInTableError, finding, plain, show
 from evencoil.codebook import table
 from evencoil.plate import Nameplate, PlateReading, Supply
 from evencoil.sizing.full_load import CURRENT_TABLES, current_column
@@ -19,6 +19,7 @@ from evencoil.sizing.full_load import CURRENT_TABLES, current_column
 __all__ = [
     "AmpsOnly",
     "amps_by_table",
+    "horsepower_at_full_load",
     "phases_by_amps",
     "power_from_amps",
     "settle_phases",
@@ -73,6 +74,33 @@ def power_from_amps(facts: AmpsOnly) -> Decimal:
         ),
         field="power_hp",
         hint=Message("by_amps.none.hint"),
+    )
+
+
+def horsepower_at_full_load(amps_a: Decimal, volts_v: Decimal, phases: int) -> Decimal:
+    """Return the power of the first row that draws at least a current at full load [hp].
+
+    Parameters
+    ----------
+    amps_a : Decimal
+        Full-load currents together. [A]
+    volts_v : Decimal
+        Line volts. [V]
+    phases : int
+        1 or 3; 0 for direct current.
+
+    Raises
+    ------
+    NotInTableError
+        If the table has no column for the volts, or no row so large.
+    """
+    for power, amps in _rows(volts_v, phases):
+        if amps >= amps_a:
+            return power
+    raise NotInTableError(
+        Message("by_amps.none", {"amps": show(amps_a), "volts": plain(volts_v)}),
+        field="power_hp",
+        hint=Message("by_amps.beyond.hint"),
     )
 
 

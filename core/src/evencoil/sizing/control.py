@@ -16,18 +16,25 @@ from typing import Literal
 
 from evencoil.base import Message, NotInTableError, RefusedError, Step, Trail, plain, show
 from evencoil.codebook import Edition, given, judged, table, tips_of, worked
-from evencoil.sizing.protection import largest_not_above, standard_ratings
+from evencoil.sizing.protection import standard_ratings
 
 __all__ = [
     "USUAL_VA",
     "ControlCoil",
+    "TransformerProtection",
     "control_conductor",
     "control_conductor_holds",
     "control_transformer",
     "primary_device",
     "secondary_by_primary",
     "secondary_device",
+    "without_fuse",
 ]
+
+#: fuses on both sides, on the primary alone, or no fuse of its own
+TransformerProtection = Literal["both", "primary_only", "inherent"]
+#: below this a transformer in the controller's enclosure needs no fuse, 430.72(C)(3) [VA]
+_INHERENT_BELOW_VA = Decimal(50)
 
 USUAL_VA = tuple(
     Decimal(value)
@@ -139,14 +146,51 @@ def control_transformer(
     )
 
 
-def _limit(amps: Decimal, *, is_secondary: bool) -> tuple[Decimal, bool]:
-    """Return the percentage of 450.3(B) that governs, and whether the next size up is allowed."""
-    if is_secondary:
+def _limit(amps: Decimal, *, is_alone: bool) -> tuple[Decimal, bool]:
+    """Return the percentage of 450.3(B) that governs, and whether the next size up is allowed.
+
+    ``is_alone`` is a secondary fuse, or a primary fuse without one behind the transformer.
+    """
+    if is_alone:
         return (Decimal(125), True) if amps >= 9 else (Decimal(167), False)
     return Decimal(250), False
 
 
-def primary_device(va: Decimal, primary_v: Decimal, *, edition: Edition, trail: Trail) -> Step:
+def without_fuse(va: Decimal, *, edition: Edition, trail: Trail) -> Step:
+    """Return whether a control transformer may do without a fuse of its own.
+
+    Parameters
+    ----------
+    va : Decimal
+        Rating. [VA]
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        The step is added to it.
+
+    Returns
+    -------
+    Step
+        ``transformer_without_fuse``: below 50 VA, part of the controller and inside its
+        enclosure, 430.72(C)(3).
+    """
+    holds = va < _INHERENT_BELOW_VA
+    return judged(
+        trail,
+        "transformer_without_fuse",
+        "holds" if holds else "fails",
+        f"{plain(va)} VA",
+        f"control.inherent.{'holds' if holds else 'fails'}",
+        "control_inherent",
+        edition,
+        {"va": plain(va), "below": plain(_INHERENT_BELOW_VA)},
+        uses=("transformer_va", "control_va_there"),
+    )
+
+
+def primary_device(
+    va: Decimal, primary_v: Decimal, *, is_alone: bool = False, edition: Edition, trail: Trail
+) -> Step:
     """Return the largest fuse in front of a motor control transformer.
 
     Parameters
@@ -155,6 +199,8 @@ def primary_device(va: Decimal, primary_v: Decimal, *, edition: Edition, trail: 
         Rating. [VA]
     primary_v : Decimal
         Primary volts. [V]
+    is_alone : bool
+        There is no fuse on the secondary.
     edition : int
         Edition whose sections are cited.
     trail : Trail
@@ -184,12 +230,11 @@ def primary_device(va: Decimal, primary_v: Decimal, *, edition: Edition, trail: 
         shown=plain(amps.quantize(Decimal("0.0001"))),
     )
     percent, said, subject = Decimal(500), "control.primary_small", "control_primary"
+    may_rise = False
     if amps >= 2:
-        percent, said, subject = (
-            _limit(amps, is_secondary=False)[0],
-            "control.primary_limit",
-            ("transformer_device"),
-        )
+        percent, may_rise = _limit(amps, is_alone=is_alone)
+        said = "control.primary_alone" if is_alone else "control.primary_limit"
+        subject = "transformer_device"
     most = amps * percent / 100
     worked(
         trail,
@@ -203,21 +248,13 @@ def primary_device(va: Decimal, primary_v: Decimal, *, edition: Edition, trail: 
         rounding="limit",
         uses=("primary_a",),
     )
-    rating = largest_not_above(most, "dual_element_fuse", edition)
-    small = [size for size in SMALL_FUSES_A if size <= most]
-    rating = max([*small, *([rating] if rating else [])], default=None)
-    if rating is None:
-        raise NotInTableError(
-            Message("control.no_fuse", {"amps": show(most, "limit")}),
-            field="size.control.transformer_va",
-            hint=Message("control.no_fuse.hint"),
-        )
+    rating = _fuse(most, may_rise=may_rise, edition=edition)
     return worked(
         trail,
         "primary_fuse_a",
         rating,
         "A",
-        "control.fuse",
+        "control.fuse_up" if may_rise and rating > most else "control.fuse",
         subject,
         edition,
         {"most": show(most, "limit")},
@@ -277,7 +314,7 @@ def secondary_device(va: Decimal, secondary_v: Decimal, *, edition: Edition, tra
         If the volts are not above zero.
     """
     amps = _current(va, secondary_v, "size.control.volts_v")
-    percent, may_rise = _limit(amps, is_secondary=True)
+    percent, may_rise = _limit(amps, is_alone=True)
     most = amps * percent / 100
     worked(
         trail,
@@ -302,31 +339,33 @@ def secondary_device(va: Decimal, secondary_v: Decimal, *, edition: Edition, tra
         rounding="limit",
         uses=("secondary_control_a",),
     )
-    if may_rise:
-        rating = min(
-            size for size in standard_ratings("dual_element_fuse", edition) if size >= most
-        )
-    else:
-        all_sizes = {*SMALL_FUSES_A, *standard_ratings("dual_element_fuse", edition)}
-        found = max((size for size in all_sizes if size <= most), default=None)
-        if found is None:
-            raise NotInTableError(
-                Message("control.no_fuse", {"amps": show(most, "limit")}),
-                field="size.control.transformer_va",
-                hint=Message("control.no_fuse.hint"),
-            )
-        rating = found
+    rating = _fuse(most, may_rise=may_rise, edition=edition)
     return worked(
         trail,
         "secondary_fuse_a",
         rating,
         "A",
-        "control.fuse_up" if may_rise else "control.fuse",
+        "control.fuse_up" if may_rise and rating > most else "control.fuse",
         "transformer_device",
         edition,
         {"most": show(most, "limit")},
         uses=("secondary_limit_a",),
     )
+
+
+def _fuse(most: Decimal, *, may_rise: bool, edition: Edition) -> Decimal:
+    """Return the largest fuse not above a limit, or the next size up where that is allowed [A]."""
+    standard = standard_ratings("dual_element_fuse", edition)
+    if may_rise:
+        return min(size for size in standard if size >= most)
+    found = max((size for size in {*SMALL_FUSES_A, *standard} if size <= most), default=None)
+    if found is None:
+        raise NotInTableError(
+            Message("control.no_fuse", {"amps": show(most, "limit")}),
+            field="size.control.transformer_va",
+            hint=Message("control.no_fuse.hint"),
+        )
+    return found
 
 
 def _current(va: Decimal, volts: Decimal, field: str) -> Decimal:
@@ -462,9 +501,9 @@ def control_conductor_holds(*, is_tapped: bool, edition: Edition, trail: Trail) 
 
 
 def secondary_by_primary(
-    primary_v: Decimal, secondary_v: Decimal, *, edition: Edition, trail: Trail
+    primary_v: Decimal, secondary_v: Decimal, device: str, *, edition: Edition, trail: Trail
 ) -> Step:
-    """Return whether the primary fuse alone protects a two-wire secondary conductor.
+    """Return whether the device on the primary protects a two-wire secondary conductor.
 
     Parameters
     ----------
@@ -472,10 +511,12 @@ def secondary_by_primary(
         Primary volts. [V]
     secondary_v : Decimal
         Secondary volts. [V]
+    device : str
+        ``primary_fuse_a``, or ``protection_device_a`` of a transformer without a fuse.
     edition : int
         Edition whose sections are cited.
     trail : Trail
-        Holds ``primary_fuse_a`` and ``control_device_most_a``.
+        Holds the device and ``control_device_most_a``.
 
     Returns
     -------
@@ -484,7 +525,7 @@ def secondary_by_primary(
         the primary fuse, 430.72(B) exception 2 and 240.4(F).
     """
     most = trail.number("control_device_most_a") * secondary_v / primary_v
-    fuse = trail["primary_fuse_a"]
+    fuse = trail[device]
     verdict: Literal["holds", "fails"] = "holds" if fuse.number <= most else "fails"
     return judged(
         trail,
@@ -501,5 +542,5 @@ def secondary_by_primary(
             "most": show(most, "limit"),
             "fuse": fuse.shown,
         },
-        uses=("primary_fuse_a", "control_device_most_a", "control_volts_v"),
+        uses=(device, "control_device_most_a", "control_volts_v"),
     )

@@ -121,29 +121,55 @@ def drive_overload(*, has_overload: bool, edition: Edition, trail: Trail) -> Ste
     )
 
 
-def drive_output(output_v: Decimal, *, edition: Edition, trail: Trail) -> Step:
+#: a motor takes its rated volts within this part, NEMA MG 1 12.44
+_TOLERANCE = Decimal("0.1")
+
+
+def drive_output(
+    output_v: Decimal,
+    connection_v: tuple[Decimal, Decimal] | None,
+    input_v: Decimal | None,
+    *,
+    edition: Edition,
+    trail: Trail,
+) -> Step:
     """Return the verdict on the volts that the drive is set to give out.
 
     Parameters
     ----------
     output_v : Decimal
-        As set. [V]
+        As set, at the motor's rated frequency. [V]
+    connection_v : tuple of Decimal or None
+        Ends of the voltage band that the motor is connected for. [V]
+    input_v : Decimal or None
+        What feeds the drive; None where no one entered it. [V]
     edition : int
         Edition whose sections are cited.
     trail : Trail
         Holds ``supply_volts_v``.
     """
     given(trail, "drive_output_v", output_v, "V")
-    supply = trail.number("supply_volts_v")
-    holds = output_v <= supply
+    low, high = connection_v or (output_v, output_v)
+    said = "drive.output" if input_v is not None else "drive.output_input_unknown"
+    if input_v is not None and output_v > input_v:
+        said = "drive.output_above"
+    elif output_v < low * (1 - _TOLERANCE):
+        said = "drive.output_low"
+    elif output_v > high * (1 + _TOLERANCE):
+        said = "drive.output_high"
+    band = plain(low) if low == high else f"{plain(low)}-{plain(high)}"
     return judged(
         trail,
         "drive_output",
-        "holds" if holds else "fails",
+        "holds" if said in {"drive.output", "drive.output_input_unknown"} else "fails",
         f"{plain(output_v)} V",
-        "drive.output" if holds else "drive.output_above",
+        said,
         "drive_conductor",
         edition,
-        {"output": plain(output_v), "supply": plain(supply)},
-        uses=("drive_output_v", "supply_volts_v"),
+        {
+            "output": plain(output_v),
+            "supply": "—" if input_v is None else plain(input_v),
+            "joined": band,
+        },
+        uses=("drive_output_v", "supply_volts_v", "plate_volts"),
     )

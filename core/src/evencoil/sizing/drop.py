@@ -25,9 +25,9 @@ from evencoil.base import (
     plain,
     show,
 )
-from evencoil.codebook import Edition, Table, rule, table
+from evencoil.codebook import Edition, Table, judged, rule, table
 
-__all__ = ["Conduit", "DropFacts", "DropMethod", "grown_grounding", "voltage_drop"]
+__all__ = ["Conduit", "DropFacts", "DropMethod", "grown_grounding", "total_drop", "voltage_drop"]
 
 DropMethod = Literal["table_8", "table_9"]
 Conduit = Literal["pvc", "aluminum", "steel"]
@@ -122,7 +122,9 @@ def _drop_v(facts: DropFacts, ohm: Decimal, amps: Decimal) -> Decimal:
     return times * amps * ohm * facts.length_ft / 1000 / facts.parallel_sets
 
 
-def voltage_drop(facts: DropFacts, *, edition: Edition, trail: Trail) -> Step:
+def voltage_drop(
+    facts: DropFacts, *, edition: Edition, trail: Trail, current: str = "table_flc_a"
+) -> Step:
     """Return the voltage lost on the run, and the size that keeps it within a limit.
 
     Parameters
@@ -132,7 +134,9 @@ def voltage_drop(facts: DropFacts, *, edition: Edition, trail: Trail) -> Step:
     edition : int
         Edition whose sections are cited.
     trail : Trail
-        Holds ``table_flc_a`` and ``conductor_size``.
+        Holds the current and ``conductor_size``.
+    current : str
+        Name of the current in the trail. [A]
 
     Returns
     -------
@@ -148,7 +152,7 @@ def voltage_drop(facts: DropFacts, *, edition: Edition, trail: Trail) -> Step:
         If the size is not in the table, or none keeps the limit.
     """
     _check(facts)
-    amps = trail.number("table_flc_a")
+    amps = trail.number(current)
     size = trail.size("conductor_size")
     book, column, rows = _rows(facts)
     here = next((row for known, row in rows if known == size), None)
@@ -186,7 +190,7 @@ def voltage_drop(facts: DropFacts, *, edition: Edition, trail: Trail) -> Step:
             },
         ),
         rule=rule("drop_table_9" if facts.method == "table_9" else "drop_table_8", edition),
-        uses=("table_flc_a", "conductor_size", "run_length_ft"),
+        uses=(current, "conductor_size", "run_length_ft"),
         cell=found.cell,
         marks=marks,
         tips=_tips(facts, ohm, amps),
@@ -254,6 +258,48 @@ def _larger(
         Message("drop.none", {"limit": plain(facts.limit_percent)}),
         field="size.limit_percent",
         hint=Message("drop.none.hint"),
+    )
+
+
+#: feeder and branch circuit together, recommended at most by the notes of 210.19(A) and 215.2(A)
+_MOST_TOTAL_PERCENT = Decimal(5)
+
+
+def total_drop(*, edition: Edition, trail: Trail) -> Step:
+    """Return the voltage drop of feeder and branch circuit together [%].
+
+    Parameters
+    ----------
+    edition : int
+        Edition whose sections are cited.
+    trail : Trail
+        Holds ``feeder_drop_percent`` and ``voltage_drop_percent``.
+
+    Returns
+    -------
+    Step
+        ``total_drop_percent``, a verdict against the recommended 5 %.
+    """
+    feeder = trail.number("feeder_drop_percent")
+    branch = trail.number("voltage_drop_percent")
+    total = feeder + branch
+    verdict: Literal["holds", "fails"] = "holds" if total <= _MOST_TOTAL_PERCENT else "fails"
+    return judged(
+        trail,
+        "total_drop_percent",
+        verdict,
+        f"{show(total)} %",
+        f"drop.total.{verdict}",
+        "drop_limit",
+        edition,
+        {
+            "feeder": plain(feeder),
+            "branch": show(branch),
+            "total": show(total),
+            "most": plain(_MOST_TOTAL_PERCENT),
+            "left": show(max(_MOST_TOTAL_PERCENT - feeder, Decimal(0)), "limit"),
+        },
+        uses=("feeder_drop_percent", "voltage_drop_percent"),
     )
 
 

@@ -95,6 +95,8 @@ class MotorFacts:
         Made for high torque: it may draw more than the table says.
     is_torque_motor : bool
         Made to stand under current: its rated current is that at standstill, off the nameplate.
+    by_marking : str
+        ``listed_appliance`` or ``marked_fan``: its marked current goes before the table.
     is_synchronous : bool
         Has a table of its own, for unity power factor.
     power_factor_percent : int
@@ -114,6 +116,7 @@ class MotorFacts:
     from_amps: bool = False
     is_high_torque: bool = False
     is_torque_motor: bool = False
+    by_marking: Literal["", "listed_appliance", "marked_fan"] = ""
     is_synchronous: bool = False
     power_factor_percent: int = 100
     between_rows: Literal["ask", "next_row_up"] = "ask"
@@ -244,6 +247,8 @@ def _special(facts: MotorFacts) -> tuple[Message, str] | None:
         return Message("flc.torque_motor"), "torque_currents"
     if facts.is_high_torque:
         return Message("flc.high_torque"), "table_currents"
+    if facts.by_marking:
+        return Message(f"flc.{facts.by_marking}"), f"flc_{facts.by_marking}"
     return None
 
 

@@ -11,11 +11,12 @@ from pydantic import Field
 
 from evencoil.base import DecimalText, Inputs, Insulation, Text
 from evencoil.codebook import Edition, RatingRule
+from evencoil.sizing.control import TransformerProtection
 from evencoil.sizing.drop import Conduit, DropMethod
 from evencoil.sizing.duty import DutyRating, Service
 from evencoil.sizing.installed import CableKind
 from evencoil.sizing.places import DisconnectKind
-from evencoil.sizing.protection import DeviceKind
+from evencoil.sizing.protection import DeviceKind, Machine
 from evencoil.sizing.raceway import RacewayKind
 from evencoil.sizing.rotor import ResistorDuty
 
@@ -30,12 +31,14 @@ __all__ = [
     "HeaterRowInput",
     "HeaterTableInput",
     "MakerLimitInput",
+    "MeasuredStartInput",
     "NoStartInput",
     "OverloadInput",
     "OwnSizeInput",
     "PlaceInput",
     "RacewayInput",
     "RotorInput",
+    "SiteInput",
     "SizeInputs",
     "SpeedsInput",
     "StartInput",
@@ -118,10 +121,28 @@ class OverloadInput(Inputs):
     protector_trip_a: Amps | None = None
 
 
+class SiteInput(Inputs):
+    """How high the motor is, and the part of its nameplate current that it may carry there.
+
+    The part comes from the motor's maker; it also holds for an ambient above the nameplate's.
+    """
+
+    altitude_ft: Annotated[DecimalText, Field(ge=-1500, le=20000)] | None = None
+    load_percent: Annotated[DecimalText, Field(gt=0, le=100)] | None = None
+    source: Text = ""
+
+
 class StartInput(Inputs):
     """The tap of an autotransformer that is used at first."""
 
     tap_percent: Annotated[DecimalText, Field(ge=30, le=100)]
+
+
+class MeasuredStartInput(Inputs):
+    """Current with the rotor held, or of the first instant of a start, and the volts then."""
+
+    amps_a: Amps
+    volts_v: Volts
 
 
 class RacewayInput(Inputs):
@@ -164,7 +185,8 @@ class ControlInput(Inputs):
     """Control power: volts, coils, lamps, conductors.
 
     ``is_drawn`` tells that the coils were taken off the drawn starter and no one has read
-    their apparent power yet.
+    their apparent power yet; ``protection`` what protects the transformer: fuses on both
+    sides, on the primary alone, or none of its own (under 50 VA inside the controller).
     """
 
     primary_v: Volts | None = None
@@ -177,10 +199,15 @@ class ControlInput(Inputs):
     leaves_enclosure: bool = True
     is_tapped: bool = True
     is_drawn: bool = False
+    protection: TransformerProtection = "both"
 
 
 class PlaceInput(Inputs):
-    """Where the disconnects are, and of which kind."""
+    """Where the disconnects are, and of which kind.
+
+    ``has_no_fuse`` tells that the disconnect holds no fuse although fuses protect the circuit:
+    they are elsewhere.
+    """
 
     controller_ft: Feet | None = None
     controller_visible: bool | None = None
@@ -195,6 +222,7 @@ class PlaceInput(Inputs):
     amps_a: Amps | None = None
     rated_hp: Power | None = None
     is_portable: bool = False
+    has_no_fuse: bool = False
 
 
 class ExistingInput(Inputs):
@@ -260,13 +288,13 @@ class SizeInputs(Inputs):
     motor_leads_apart: bool = False
     between_rows: Literal["ask", "next_row_up"] = "ask"
     run_length_ft: DecimalText | None = None
+    run_length_m: Annotated[DecimalText, Field(gt=0, le=6000)] | None = None
+    feeder_drop_percent: Annotated[DecimalText, Field(ge=0, le=20)] | None = None
     drop_limit_percent: DecimalText | None = None
     drop_method: DropMethod = "table_9"
     conduit: Conduit = "steel"
     own: tuple[OwnSizeInput, ...] = Field(default=(), max_length=24)
-    machine: Literal["squirrel_cage", "wound_rotor", "synchronous", "high_torque", "torque"] = (
-        "squirrel_cage"
-    )
+    machine: Machine = "squirrel_cage"
     power_factor: Literal[100, 90, 80] = 100
     dc_source: DcSource | None = None
     duty: DutyInput | None = None
@@ -276,6 +304,8 @@ class SizeInputs(Inputs):
     maker_limit: MakerLimitInput | None = None
     overload: OverloadInput | None = None
     start: StartInput | None = None
+    site: SiteInput | None = None
+    measured_start: MeasuredStartInput | None = None
     raceway: RacewayInput | None = None
     fault: FaultInput | None = None
     drive: DriveInput | None = None

@@ -14,12 +14,17 @@ from evencoil.base import Message, NotInTableError, Step, Trail, plain, show
 from evencoil.codebook import Edition, rule, table
 from evencoil.plate import locked_rotor_band_a
 
-__all__ = ["locked_rotor_code", "locked_rotor_name", "locked_rotor_table"]
+__all__ = [
+    "horsepower_at_locked_rotor",
+    "locked_rotor_code",
+    "locked_rotor_name",
+    "locked_rotor_table",
+]
 
 
 def locked_rotor_name(trail: Trail) -> str | None:
-    """Return the name of the locked-rotor current to go by: of the letter, else of the table."""
-    names = ("locked_rotor_code_a", "locked_rotor_table_a")
+    """Return the name of the locked-rotor current to go by: measured, of the letter, the table."""
+    names = ("locked_rotor_measured_a", "locked_rotor_code_a", "locked_rotor_table_a")
     return next((name for name in names if name in trail), None)
 
 
@@ -97,6 +102,36 @@ def _nearest(names: tuple[str, ...], volts_v: Decimal) -> tuple[str, bool]:
     columns = [name for name in names if name.startswith("v")]
     column = min(columns, key=lambda name: abs(Decimal(name[1:]) - volts_v))
     return column, abs(Decimal(column[1:]) - volts_v) / volts_v > Decimal("0.06")
+
+
+def horsepower_at_locked_rotor(amps_a: Decimal, volts_v: Decimal, phases: int) -> Decimal:
+    """Return the power of the first row with at least a locked-rotor current [hp].
+
+    Parameters
+    ----------
+    amps_a : Decimal
+        Locked-rotor currents together. [A]
+    volts_v : Decimal
+        Line volts. [V]
+    phases : int
+        1 or 3.
+
+    Raises
+    ------
+    NotInTableError
+        If the volts have no column, or no row is so large.
+    """
+    book = table("430_251_b" if phases == 3 else "430_251_a")
+    column, far = _nearest(book.columns, volts_v)
+    for row, power in enumerate(book.figures("hp")):
+        amps = book.number(row, column)
+        if not far and amps is not None and amps >= amps_a:
+            return power
+    raise NotInTableError(
+        Message("by_amps.none", {"amps": show(amps_a), "volts": plain(volts_v)}),
+        field="power_hp",
+        hint=Message("by_amps.beyond.hint"),
+    )
 
 
 def locked_rotor_table(

@@ -1,19 +1,21 @@
 """Overload protection of one motor: set from the nameplate current.
 
 Units: current [A], temperature rise [C].
-Rules: NEC 430.32(A)(1) and 430.32(C), 430.6(A)(2). Table: ``nec/430_32``.
+Rules: NEC 430.32(A)(1) and 430.32(C), 430.6(A)(2). Table: ``nec/430_32``. Above 3300 ft or the
+nameplate's ambient the motor carries less (NEMA MG 1 14.4); its maker gives the part.
 Left out: heaters in a winding leg or behind current transformers, integral
 protectors, heater tables, dials that contain the 125 % already.
 """
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from decimal import Decimal
 
-from evencoil.base import Message, MissingError, Step, Tip, Trail, plain, show
+from evencoil.base import Message, MissingError, Rule, Step, Tip, Trail, plain, show
 from evencoil.codebook import Edition, rule, table
 
-__all__ = ["overload_percent", "overload_setting"]
+__all__ = ["Derating", "overload_percent", "overload_setting"]
 
 _LARGE_SERVICE_FACTOR = Decimal("1.15")
 _COOL_RISE_C = Decimal(40)
@@ -43,12 +45,47 @@ def overload_percent(service_factor: Decimal | None, temperature_rise_c: Decimal
     return table("430_32").figures("normal_percent")[_row(service_factor, temperature_rise_c)[0]]
 
 
+@dataclass(frozen=True, slots=True)
+class Derating:
+    """The part of the nameplate current that a motor may carry [%], and who says so."""
+
+    percent: Decimal
+    source: str
+
+
+def _derated(derating: Derating, trail: Trail) -> Step:
+    """Add the current that a motor may carry high up or in a hot place [A]."""
+    plate = trail.number("plate_amps_a")
+    value = plate * derating.percent / 100
+    return trail.add(
+        Step(
+            id="derated_amps_a",
+            value=value,
+            unit="A",
+            kind="calculated",
+            shown=show(value, "limit"),
+            working=Message(
+                "overload.derated",
+                {
+                    "plate": plain(plate),
+                    "percent": plain(derating.percent),
+                    "value": plain(value),
+                    "source": derating.source,
+                },
+            ),
+            rule=Rule(standard="NEMA MG 1", edition=2021, section="14.4"),
+            uses=("plate_amps_a",),
+        )
+    )
+
+
 def overload_setting(
     *,
     service_factor: Decimal | None,
     temperature_rise_c: Decimal | None,
     edition: Edition,
     trail: Trail,
+    derating: Derating | None = None,
 ) -> Step:
     """Return the largest setting of the overload device.
 
@@ -62,6 +99,8 @@ def overload_setting(
         Edition whose sections are cited.
     trail : Trail
         Holds ``plate_amps_a``; the steps are added to it.
+    derating : Derating, optional
+        The part of its nameplate current that the motor may carry where it is.
 
     Returns
     -------
@@ -77,15 +116,14 @@ def overload_setting(
         raise MissingError(
             Message("overload.no_amps"), field="amps_a", hint=Message("overload.no_amps.hint")
         )
-    amps = trail.number("plate_amps_a")
+    base = "plate_amps_a" if derating is None else _derated(derating, trail).id
+    amps = trail.number(base)
     row, why = _row(service_factor, temperature_rise_c)
     book = table("430_32")
     normal = book.find(row, "normal_percent", edition=edition)
     most = book.find(row, "max_percent", edition=edition)
     setting, ceiling = amps * normal.value / 100, amps * most.value / 100
-    uses = tuple(
-        name for name in ("plate_amps_a", "service_factor", "temperature_rise_c") if name in trail
-    )
+    uses = tuple(name for name in (base, "service_factor", "temperature_rise_c") if name in trail)
     trail.add(
         Step(
             id="overload_ceiling_a",

@@ -2,7 +2,8 @@
 
 Units: distance [ft], current [A], power [hp].
 Rules: NEC 430.102(A) and (B), Article 100 "in sight" (visible and within 50 ft), 110.25
-(lockable), 430.109 (kinds, cord and plug), 430.110(A) (115 %), 430.107.
+(lockable), 430.109 (kinds, cord and plug), 430.110(A) (115 %; a listed unfused switch marked
+with the motor's power is not held to it), 430.107.
 """
 
 from __future__ import annotations
@@ -26,8 +27,12 @@ __all__ = [
 ]
 
 IN_SIGHT_FT = Decimal(50)
+#: above this a stationary motor may have an isolating switch, alternating and direct current [hp]
+_ISOLATING_ABOVE_HP = (Decimal(100), Decimal(40))
 DisconnectKind = Literal[
     "motor_circuit_switch",
+    "unfused_switch",
+    "isolating_switch",
     "breaker",
     "molded_case_switch",
     "manual_controller",
@@ -174,6 +179,7 @@ def disconnect_kind(
     *,
     power_hp: Decimal,
     volts_v: Decimal,
+    phases: int,
     amps_a: Decimal | None,
     rated_hp: Decimal | None,
     is_portable: bool,
@@ -190,6 +196,8 @@ def disconnect_kind(
         Power of the motor. [hp]
     volts_v : Decimal
         Volts of the circuit. [V]
+    phases : int
+        1 or 3; 0 for direct current.
     amps_a : Decimal or None
         Its rating as marked. [A]
     rated_hp : Decimal or None
@@ -209,7 +217,9 @@ def disconnect_kind(
     flc = trail.number("table_flc_a")
     small = power_hp <= 2 and volts_v <= 300
     hp_ok = rated_hp is not None and rated_hp >= power_hp
+    above_hp = _ISOLATING_ABOVE_HP[phases == 0]
     params = {
+        "above": plain(above_hp),
         "hp": plain(power_hp),
         "volts": plain(volts_v),
         "rated": "—" if rated_hp is None else plain(rated_hp),
@@ -222,8 +232,11 @@ def disconnect_kind(
     holds, subject = False, "disconnect_type"
     if kind in {"breaker", "molded_case_switch"}:
         holds = True
-    elif kind in {"motor_circuit_switch", "manual_controller"}:
+    elif kind in {"motor_circuit_switch", "unfused_switch", "manual_controller"}:
         holds = hp_ok
+    elif kind == "isolating_switch":
+        subject = "disconnect_isolating"
+        holds = power_hp > above_hp
     elif kind == "general_use_switch":
         subject = "disconnect_small"
         holds = small and amps_a is not None and amps_a >= flc * 2
@@ -247,13 +260,18 @@ def disconnect_kind(
     )
 
 
-def disconnect_rating(amps_a: Decimal, *, edition: Edition, trail: Trail) -> Step:
+def disconnect_rating(
+    amps_a: Decimal, *, is_unfused_by_hp: bool = False, edition: Edition, trail: Trail
+) -> Step:
     """Return the verdict on the amperes of a disconnect that is there.
 
     Parameters
     ----------
     amps_a : Decimal
         Its rating as marked. [A]
+    is_unfused_by_hp : bool
+        A listed unfused switch marked with at least the motor's power [hp]: its amperes are
+        not held to 115 %, 430.110(A) exception.
     edition : int
         Edition whose sections are cited.
     trail : Trail
@@ -266,14 +284,14 @@ def disconnect_rating(amps_a: Decimal, *, edition: Edition, trail: Trail) -> Ste
     """
     given(trail, "disconnect_there_a", amps_a, "A")
     flc, least = trail.number("table_flc_a"), trail.number("disconnect_least_a")
-    holds = amps_a >= least
+    said = "holds" if amps_a >= least else "unfused" if is_unfused_by_hp else "fails"
     return judged(
         trail,
         "disconnect_rating",
-        "holds" if holds else "fails",
+        "fails" if said == "fails" else "holds",
         f"{plain(amps_a)} A",
-        f"place.rating.{'holds' if holds else 'fails'}",
-        "disconnect",
+        f"place.rating.{said}",
+        "disconnect_unfused" if said == "unfused" else "disconnect",
         edition,
         {
             "amps": plain(amps_a),

@@ -42,7 +42,15 @@ DeviceKind = Literal[
     "inverse_time_breaker",
     "instantaneous_breaker",
 ]
-Machine = Literal["squirrel_cage", "wound_rotor", "synchronous", "high_torque", "torque"]
+Machine = Literal[
+    "squirrel_cage",
+    "wound_rotor",
+    "synchronous",
+    "high_torque",
+    "torque",
+    "listed_appliance",
+    "marked_fan",
+]
 FUSES = frozenset({"dual_element_fuse", "nontime_delay_fuse", "class_cc_fuse"})
 #: time-delay fuses of class CC go by the column without time delay, and end at 30 A
 _COLUMN = {"class_cc_fuse": "nontime_delay_fuse"}

@@ -316,6 +316,7 @@ def full_load_step(
             from_amps=not (plate.power_hp or plate.power_kw),
             is_high_torque=machine == "high_torque",
             is_torque_motor=machine == "torque",
+            by_marking=machine if machine in {"listed_appliance", "marked_fan"} else "",
             is_synchronous=machine == "synchronous",
             power_factor_percent=inputs.power_factor,
             between_rows=inputs.between_rows,

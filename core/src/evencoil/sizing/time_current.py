@@ -10,7 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from decimal import Decimal
 
-from evencoil.base import Message, MissingError, Trail
+from evencoil.base import ConductorSize, Message, MissingError, Trail
 from evencoil.codebook import table
 from evencoil.sizing.curves import CurveFacts, TimeCurrentSheet, sheet
 from evencoil.sizing.inputs import SizeInputs
@@ -28,6 +28,24 @@ def _locked(trail: Trail) -> float | None:
     return None if name is None else float(trail.number(name))
 
 
+#: circular mils of a square millimetre
+_CMIL_PER_MM2 = 1973.525
+
+
+def _area_cmil(trail: Trail) -> float:
+    """Return the cross-section of the circuit's conductor, metric or AWG [circular mils]."""
+    if "conductor_area_mm2" in trail:
+        return float(trail.number("conductor_area_mm2")) * _CMIL_PER_MM2
+    name = "run_conductor_size" if "run_conductor_size" in trail else "conductor_size"
+    if not isinstance(trail[name].value, ConductorSize):
+        raise MissingError(
+            Message("own.conductor_unread", {"text": trail[name].shown[:40]}),
+            field="conductor_size",
+            hint=Message("own.conductor_unread.hint"),
+        )
+    return _cmil(trail.size(name).size)
+
+
 def _cmil(size: str) -> float:
     for row in table("ch9_t8").rows:
         if row[0] == size:
@@ -37,6 +55,14 @@ def _cmil(size: str) -> float:
         field="conductor_size",
         hint=Message("size.waits.hint"),
     )
+
+
+def _above_dial(trail: Trail) -> float:
+    """Return the trip current over the overload's figure: an NEC setting is the trip itself.
+
+    Outside the NEC the dial is set to the nameplate's amps, and trips a quarter above.
+    """
+    return 1.0 if trail["overload_setting_a"].rule is not None else 1.25
 
 
 def curve_sheet(trail: Trail, size: SizeInputs) -> TimeCurrentSheet:
@@ -74,19 +100,18 @@ def curve_sheet(trail: Trail, size: SizeInputs) -> TimeCurrentSheet:
     overload = size.overload
     seconds = None if overload is None else overload.accelerates_s
     trip_class = None if overload is None else overload.trip_class
-    wire = "run_conductor_size" if "run_conductor_size" in trail else "conductor_size"
     return sheet(
         CurveFacts(
             plate_a=float(trail.number("plate_amps_a")),
             locked_a=locked,
             accelerates_s=_USUAL_START_S if seconds is None else float(seconds),
             is_start_assumed=seconds is None,
-            setting_a=float(trail.number("overload_setting_a")),
+            setting_a=float(trail.number("overload_setting_a")) * _above_dial(trail),
             trip_class=trip_class or _USUAL_CLASS,
             is_class_assumed=trip_class is None,
             device_kind=kind_of(size),
             device_a=float(trail.number("protection_device_a")),
-            cmil=_cmil(trail.size(wire).size) * size.parallel_sets,
+            cmil=_area_cmil(trail) * size.parallel_sets,
             metal=conductor_facts(size).material,
         )
     )

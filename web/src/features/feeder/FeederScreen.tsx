@@ -12,6 +12,7 @@ import { WhySheet } from "../size/WhySheet";
 import { Taps } from "./FeederTaps";
 import { NeverTogether } from "./NeverTogether";
 import { OneFeeder } from "./OneFeeder";
+import { Several } from "./Several";
 import { type FeederGiven, useFeeder } from "./useFeeder";
 
 const KINDS: readonly { value: NonNullable<FeederGiven["device_kind"]>; label: string }[] = [
@@ -99,6 +100,7 @@ export function FeederScreen() {
             />
           </div>
           <NeverTogether asked={asked} found={found} onAskedChange={set} />
+          <Several asked={asked} found={found} onAskedChange={set} />
           <Taps asked={asked} found={found} onAskedChange={set} />
           <p className="text-sm text-soft">{feederWords.eachMotorEnters}</p>
         </main>

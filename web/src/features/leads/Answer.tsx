@@ -143,17 +143,13 @@ export function Rotation({ box, pair }: { box: Box; pair: string }) {
   );
   return (
     <div className="space-y-2" data-testid="rotation">
-      <p>
-        {leadsWords.turnsWrongWay} <b>{leadsWords.incomingConductors}</b>{" "}
-        {leadsWords.doNotMove(one, other)}
-      </p>
+      <p>{box.rotation_note}</p>
       <table className="w-full">
         <tbody>
           {row("now", first, second)}
           {row("after", second, first)}
         </tbody>
       </table>
-      <p className="text-sm text-soft">{leadsWords.wyeDeltaStarters}</p>
     </div>
   );
 }

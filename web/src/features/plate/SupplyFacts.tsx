@@ -10,6 +10,7 @@ export interface SupplyPlateProps {
 }
 
 const PAIRS = ["L1-L2", "L2-L3", "L3-L1"];
+const LINES = ["L1", "L2", "L3"];
 const LEGS = (["L1", "L2", "L3"] as const).map((value) => ({ value, label: value }));
 
 /** What was measured, what stands between, and under which code the job lives. */
@@ -17,6 +18,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
   const set = (change: Partial<typeof supply>) => onSupplyChange({ ...supply, ...change });
   const system = worked.supply?.system ?? "";
   const measured = supply.measured_v ?? [];
+  const amps = supply.measured_a ?? [];
   return (
     <Drawer
       name={plateWords.moreSupply}
@@ -47,6 +49,23 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
           onRest={onRest}
           className="w-28"
         />
+      </div>
+      <div className="flex flex-wrap gap-3">
+        {LINES.map((line, at) => (
+          <Reading
+            key={line}
+            label={plateWords.runningAmps(line)}
+            unit="A"
+            value={amps[at] === "0" ? "" : amps[at]}
+            onValueChange={(value) => {
+              const next = [0, 1, 2].map((place) =>
+                place === at ? (value ?? "0") : (amps[place] ?? "0"),
+              );
+              set({ measured_a: next.every((amp) => amp === "0") ? [] : next });
+            }}
+            onRest={onRest}
+          />
+        ))}
       </div>
       <div className="flex flex-wrap items-end gap-3">
         <Reading

@@ -13,6 +13,8 @@ export interface DecidesProps {
   plateText: string;
   onPlateTextChange: (text: string) => void;
   size: Size;
+  /** Under another code than the NEC. */
+  isOther: boolean;
   worked: Worked;
   onSizeChange: (size: Size) => void;
   onRest: () => void;
@@ -23,6 +25,7 @@ export function Decides({
   plateText,
   onPlateTextChange,
   size,
+  isOther,
   worked,
   onSizeChange,
   onRest,
@@ -114,7 +117,7 @@ export function Decides({
           />
         </div>
       </div>
-      <Run size={size} onSizeChange={onSizeChange} onRest={onRest} />
+      <Run size={size} isMetric={isOther} onSizeChange={onSizeChange} onRest={onRest} />
       <div className="flex flex-wrap items-center gap-2">
         <span className="stamp text-soft" id="edition">
           {sizeWords.edition}

@@ -127,7 +127,7 @@ export function SizeScreen() {
           <PartPicker worked={worked} part={part} onPartChange={onPartChange} />
           {part === "branch" && isOther && (
             <OwnSizes
-              figures={figures}
+              figures={figures.filter((figure) => figure.group === "branch")}
               steps={steps}
               size={given.size}
               onSizeChange={(size) => state.change("size", size)}
@@ -181,6 +181,7 @@ export function SizeScreen() {
               plateText={given.plate.text ?? ""}
               onPlateTextChange={(text) => state.change("plate", { ...given.plate, text })}
               size={given.size}
+              isOther={isOther}
               worked={worked}
               onSizeChange={(size) => state.change("size", size)}
               onRest={() => void state.keep()}

@@ -74,6 +74,7 @@ const decides = (more: object) => {
       plateText=""
       onPlateTextChange={vi.fn()}
       size={{} as Size}
+      isOther={false}
       worked={worked(more)}
       onSizeChange={onSizeChange}
       onRest={vi.fn()}

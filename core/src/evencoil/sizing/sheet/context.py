@@ -29,6 +29,10 @@ class SizeSheet:
         Kind of fuse or breaker.
     trail : Trail
         Holds the branch circuit; the steps of the parts are added to it.
+    connection_v : tuple of Decimal or None
+        Ends of the voltage band that the motor is connected for. [V]
+    drive_input_v : Decimal or None
+        What feeds a drive: the supply, unless the supply is the drive's own output. [V]
     fault_a : Decimal or None
         Available fault current as entered. [A]
     by_transformer_a : Decimal or None
@@ -43,6 +47,8 @@ class SizeSheet:
     kind: DeviceKind
     trail: Trail
     start_method: StartMethod
+    connection_v: tuple[Decimal, Decimal] | None = None
+    drive_input_v: Decimal | None = None
     fault_a: Decimal | None = None
     by_transformer_a: Decimal | None = None
 

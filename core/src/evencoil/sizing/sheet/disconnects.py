@@ -79,6 +79,7 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
                 kind,
                 power_hp=sheet.trail.number("power_hp"),
                 volts_v=sheet.trail.number("supply_volts_v"),
+                phases=sheet.phases,
                 amps_a=amps,
                 rated_hp=asked.rated_hp,
                 is_portable=asked.is_portable,
@@ -93,6 +94,13 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
         yield sheet.figure(
             "disconnect_rating",
             "place",
-            lambda: disconnect_rating(amps, edition=sheet.edition, trail=sheet.trail),
+            lambda: disconnect_rating(
+                amps,
+                is_unfused_by_hp=kind == "unfused_switch"
+                and sheet.trail["disconnect_kind"].verdict == "holds",
+                edition=sheet.edition,
+                trail=sheet.trail,
+            ),
             "disconnect_least_a",
+            *(("disconnect_kind",) if kind == "unfused_switch" else ()),
         )

@@ -52,6 +52,12 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
         yield sheet.figure(
             "drive_output",
             "drive",
-            lambda: drive_output(volts, edition=sheet.edition, trail=sheet.trail),
+            lambda: drive_output(
+                volts,
+                sheet.connection_v,
+                sheet.drive_input_v,
+                edition=sheet.edition,
+                trail=sheet.trail,
+            ),
             "supply_volts_v",
         )

@@ -1,4 +1,4 @@
-import { Reading, Words } from "../../../components/inputs";
+import { Choice, Reading, Words } from "../../../components/inputs";
 import { withoutRow, withRow } from "../../../state/rows";
 import { sizePartsWords } from "../../../words/sizeParts";
 import { Box, Drop, Unasked, YesNo } from "./Box";
@@ -21,6 +21,7 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
             leaves_enclosure: true,
             is_tapped: true,
             is_drawn: false,
+            protection: "both",
           })
         }
       />
@@ -105,6 +106,16 @@ export function ControlPart({ size, onSizeChange, onRest }: PartProps) {
           onValueChange={(transformer_va) => change({ transformer_va })}
           onRest={onRest}
           className="w-24"
+        />
+        <Choice
+          label={sizePartsWords.transformerProtectedBy}
+          options={[
+            { value: "both", label: sizePartsWords.fusesBothSides },
+            { value: "primary_only", label: sizePartsWords.primaryFuseOnly },
+            { value: "inherent", label: sizePartsWords.noFuseUnder50 },
+          ]}
+          value={control.protection ?? "both"}
+          onValueChange={(protection) => change({ protection })}
         />
         <Words
           label={sizePartsWords.controlWireAwg}

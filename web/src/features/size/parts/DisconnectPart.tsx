@@ -6,6 +6,8 @@ import type { PartProps } from "./parts";
 const KINDS = [
   { value: null, label: sizePartsWords.notKnown },
   { value: "motor_circuit_switch", label: sizePartsWords.motorCircuitSwitch },
+  { value: "unfused_switch", label: sizePartsWords.unfusedSwitch },
+  { value: "isolating_switch", label: sizePartsWords.isolatingSwitch },
   { value: "breaker", label: sizePartsWords.breaker },
   { value: "molded_case_switch", label: sizePartsWords.moldedCaseSwitch },
   { value: "manual_controller", label: sizePartsWords.manualController },
@@ -29,6 +31,7 @@ export function DisconnectPart({ size, onSizeChange, onRest }: PartProps) {
             lockable: false,
             excuse: "",
             is_portable: false,
+            has_no_fuse: false,
           })
         }
       />
@@ -124,6 +127,11 @@ export function DisconnectPart({ size, onSizeChange, onRest }: PartProps) {
           onValueChange={(rated_hp) => set({ ...place, rated_hp })}
           onRest={onRest}
           className="w-20"
+        />
+        <YesNo
+          label={sizePartsWords.noFuseHere}
+          value={place.has_no_fuse ?? false}
+          onValueChange={(has_no_fuse) => set({ ...place, has_no_fuse })}
         />
         <YesNo
           label={sizePartsWords.portableMotor}

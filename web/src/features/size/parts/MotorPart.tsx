@@ -1,6 +1,7 @@
 import { Choice, Reading, Words } from "../../../components/inputs";
 import { sizePartsWords } from "../../../words/sizeParts";
 import { Box, Drop, Unasked, YesNo } from "./Box";
+import { MeasuredStart, Site } from "./MotorSite";
 import type { PartProps } from "./parts";
 
 const SERVICES = [
@@ -42,6 +43,8 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
             { value: "synchronous", label: sizePartsWords.synchronous },
             { value: "high_torque", label: sizePartsWords.madeHighTorque },
             { value: "torque", label: sizePartsWords.torqueMotorRated },
+            { value: "listed_appliance", label: sizePartsWords.listedAppliance },
+            { value: "marked_fan", label: sizePartsWords.markedFan },
           ]}
           value={machine}
           onValueChange={(next) =>
@@ -133,6 +136,8 @@ export function MotorPart({ size, worked, onSizeChange, onRest }: PartProps) {
         />
         <p className="text-sm text-soft">{sizePartsWords.wyeDeltaPart}</p>
       </Box>
+      <Site size={size} onSizeChange={onSizeChange} onRest={onRest} />
+      <MeasuredStart size={size} onSizeChange={onSizeChange} onRest={onRest} />
     </div>
   );
 }

@@ -5,7 +5,7 @@ export type Size = Schemas["SizeInputs"];
 
 /** The parts of the Size sheet, in the order in which a circuit is walked. */
 export const PARTS = [
-  { id: "branch", name: sizePartsWords.branchCircuit, groups: ["branch"] },
+  { id: "branch", name: sizePartsWords.branchCircuit, groups: ["branch", "drop"] },
   { id: "motor", name: sizePartsWords.dutySpeedsRotor, groups: ["speeds", "rotor", "start"] },
   { id: "overload", name: sizePartsWords.overloadHeaters, groups: ["overload"] },
   { id: "run", name: sizePartsWords.raceway, groups: ["run"] },
