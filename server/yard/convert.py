@@ -85,6 +85,15 @@ class TransformerOut(Answer):
     refusal: Refused
 
 
+class NamedMotorOut(Answer):
+    """Which motor a starter without a tag belongs to."""
+
+    label: str
+    tag: str
+    fits: list[str]
+    text: Sentence = Field(validation_alias="message")
+
+
 class PlanOut(Answer):
     """A machine's plan: what is saved, and what comes out of it."""
 
@@ -96,6 +105,7 @@ class PlanOut(Answer):
     motors: list[ConvertedOut]
     transformers: list[TransformerOut]
     loads: list[LoadOut]
+    named: list[NamedMotorOut]
     refusal: Refused
 
 
@@ -180,6 +190,7 @@ def _plan(caller: Caller, machine: Machine, given: ConversionInputs) -> PlanOut:
         motors=[_motor(link, found) for (link, _), found in zip(links, made.motors, strict=False)],
         transformers=[_transformer(item) for item in made.transformers],
         loads=made.loads,
+        named=made.named,
         refusal=refusal,
     )
 

@@ -1673,6 +1673,8 @@ export interface components {
         /**
          * ConversionInputs
          * @description The new supply, the present one, and the machine's transformers and other loads.
+         *
+         *     ``unnamed`` holds what was read on starters whose tags are gone.
          */
         ConversionInputs: {
             /**
@@ -1719,6 +1721,11 @@ export interface components {
              * @default []
              */
             transformers: components["schemas"]["MachineTransformer"][];
+            /**
+             * Unnamed
+             * @default []
+             */
+            unnamed: components["schemas"]["UnnamedMotor"][];
         };
         /**
          * ConvertedOut
@@ -3939,6 +3946,20 @@ export interface components {
             wants: string;
         };
         /**
+         * NamedMotorOut
+         * @description Which motor a starter without a tag belongs to.
+         */
+        NamedMotorOut: {
+            /** Fits */
+            fits: string[];
+            /** Label */
+            label: string;
+            /** Tag */
+            tag: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * NamedOut
          * @description A connection of the leads by their lead letters.
          */
@@ -4224,6 +4245,8 @@ export interface components {
             machines: string[];
             /** Motors */
             motors: components["schemas"]["ConvertedOut"][];
+            /** Named */
+            named: components["schemas"]["NamedMotorOut"][];
             refusal: components["schemas"]["RefusalOut"] | null;
             /** Transformers */
             transformers: components["schemas"]["TransformerOut"][];
@@ -5289,10 +5312,10 @@ export interface components {
          * SupplyInputs
          * @description The supply: its system by name, what was measured, and what stands between.
          *
-         *     ``measured_v`` are L1-L2, L2-L3, L3-L1; ``measured_a`` the running amps of L1, L2, L3; ``fault_current_a`` the bolted
-         *     three-phase fault current where the motor circuit begins; ``transformer_kva``
-         *     and ``transformer_z_percent`` belong to a transformer of this circuit's own,
-         *     whose secondary the text names.
+         *     ``measured_v`` are L1-L2, L2-L3, L3-L1; ``measured_a`` the running amps of L1, L2, L3;
+         *     ``fault_current_a`` the bolted three-phase fault current where the motor circuit begins;
+         *     ``transformer_kva`` and ``transformer_z_percent`` belong to a transformer of this
+         *     circuit's own, whose secondary the text names.
          */
         SupplyInputs: {
             /** Drive Input V */
@@ -5573,6 +5596,18 @@ export interface components {
             most: number;
             /** Size */
             size: string;
+        };
+        /**
+         * UnnamedMotor
+         * @description A starter or a pair of conductors whose tag is gone, and what was read on it.
+         */
+        UnnamedMotor: {
+            /** Heater Trip A */
+            heater_trip_a?: string | null;
+            /** Label */
+            label: string;
+            /** Running A */
+            running_a?: string | null;
         };
         /**
          * VersionOut

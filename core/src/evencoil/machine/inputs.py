@@ -13,6 +13,7 @@ from pydantic import Field
 from evencoil.base import DecimalText, Inputs, Text
 from evencoil.machine.conversion import MachineTransformer
 from evencoil.machine.loads import MachineLoad
+from evencoil.machine.name_motors import UnnamedMotor
 from evencoil.machine.several import SharedDisconnectInput, SmallGroupInput
 from evencoil.machine.taps import TapTo
 from evencoil.plate import SupplyInputs
@@ -52,9 +53,13 @@ class FeederInputs(Inputs):
 
 
 class ConversionInputs(Inputs):
-    """The new supply, the present one, and the machine's transformers and other loads."""
+    """The new supply, the present one, and the machine's transformers and other loads.
+
+    ``unnamed`` holds what was read on starters whose tags are gone.
+    """
 
     supply: SupplyInputs = SupplyInputs()
     now: SupplyInputs = SupplyInputs()
     transformers: tuple[MachineTransformer, ...] = Field(default=(), max_length=40)
     loads: tuple[MachineLoad, ...] = Field(default=(), max_length=80)
+    unnamed: tuple[UnnamedMotor, ...] = Field(default=(), max_length=40)

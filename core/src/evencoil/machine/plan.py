@@ -21,6 +21,7 @@ from evencoil.machine.conversion import (
 )
 from evencoil.machine.inputs import ConversionInputs
 from evencoil.machine.loads import ConvertedLoad, convert_load
+from evencoil.machine.name_motors import NamedMotor, name_motors
 from evencoil.plate import read_supply
 
 __all__ = ["MachinePlan", "PlannedTransformer", "plan_machine"]
@@ -37,12 +38,16 @@ class PlannedTransformer:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MachinePlan:
-    """What becomes of every part of a machine, with the headline that counts its motors."""
+    """What becomes of every part of a machine, with the headline that counts its motors.
+
+    ``named`` tells which motor each starter without a tag belongs to, at the present supply.
+    """
 
     headline: Message
     motors: tuple[ConvertedMotor, ...] = ()
     transformers: tuple[PlannedTransformer, ...] = ()
     loads: tuple[ConvertedLoad, ...] = ()
+    named: tuple[NamedMotor, ...] = ()
 
 
 def _transformers(
@@ -99,4 +104,5 @@ def plan_machine(
         motors=done,
         transformers=_transformers(inputs, now_v, to_v),
         loads=tuple(convert_load(load, to_v, secondaries) for load in inputs.loads),
+        named=name_motors(inputs.unnamed, {one.tag: one.amps_before for one in done}),
     )

@@ -9,6 +9,7 @@ import { convertWords } from "../../words/convert";
 import { ControlTransformers } from "./ControlTransformers";
 import { ConvertedMotors } from "./ConvertedMotors";
 import { Loads } from "./Loads";
+import { Unnamed } from "./Unnamed";
 import { useConvert } from "./useConvert";
 
 const SUPPLIES = ["480Y/277", convertWords.delta, "208Y/120", "600Y/347"];
@@ -84,6 +85,11 @@ export function ConvertScreen() {
           answers={plan.loads}
           feeds={transformers.map((item) => item.tag)}
           onLoadsChange={(loads) => set({ loads })}
+        />
+        <Unnamed
+          unnamed={given.unnamed ?? []}
+          answers={plan.named}
+          onUnnamedChange={(unnamed) => set({ unnamed })}
         />
         <p className="text-sm text-soft">{convertWords.heatersSizedLow}</p>
         {kept.data.version.n > 0 && (
