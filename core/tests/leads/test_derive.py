@@ -164,24 +164,27 @@ def test_half_volts_by_hand(kind):
         ("L1 1 7, L2 2 8, L3 3 9, 4 5 6", HIGH, ["over.named"]),
         # high-voltage joints on the low supply: half the volts
         (SERIES, LOW, ["low.named"]),
-        # 4-5 instead of 4-7
-        ("L1 1, L2 2, L3 3, 4 5, 7 8, 6 9", HIGH, ["exchanged", "over", "turned", "idle"]),
-        # two lines in one joint, shown and not prevented: A and C in series, B open
-        ("L1 L2 1, L3 3, 4 7, 5 8, 6 9", HIGH, ["short", "turned", "idle", "low"]),
-        # one line off
-        ("L1 1, L2 2, 4 7, 5 8, 6 9", HIGH, ["not_tied", "no_line", "idle"]),
-        # both ends of a coil in one joint: that coil is shorted, the others get more
-        ("L1 1 4 7, L2 2, L3 3, 5 8, 6 9", HIGH, ["both_ends", "over", "idle"]),
+        # 4-5 instead of 4-7: A1 and B1 between L1 and L2, 240 V each; 7-8 is a ring that the
+        # cage and the live halves feed by induction
+        ("L1 1, L2 2, L3 3, 4 5, 7 8, 6 9", HIGH, ["exchanged", "over", "idle"]),
+        # two lines in one joint, shown and not prevented: B carries nothing
+        ("L1 L2 1, L3 3, 4 7, 5 8, 6 9", HIGH, ["short", "idle"]),
+        # one line off: that, and no joint that is missing
+        ("L1 1, L2 2, 4 7, 5 8, 6 9", HIGH, ["no_line", "idle"]),
+        # a joint off: that, and no line that is missing
+        ("L1 1, L2 2, L3 3, 4 7, 5 8", HIGH, ["not_tied", "idle"]),
+        # both ends of a coil in one joint: it carries what the others induce, and they get more
+        ("L1 1 4 7, L2 2, L3 3, 5 8, 6 9", HIGH, ["both_ends", "over"]),
         # every lead of the lines on one line: nothing at all, and no weak start
         ("L1 1 2 3, 4 7, 5 8, 6 9", HIGH, ["no_line", "no_torque"]),
-        # two of the inner joints crossed
-        ("L1 1, L2 2, L3 3, 4 8, 5 7, 6 9", HIGH, ["exchanged", "turned"]),
+        # two of the inner joints crossed: A1 in series with B2
+        ("L1 1, L2 2, L3 3, 4 8, 5 7, 6 9", HIGH, ["exchanged", "over", "circulating"]),
         # the star of the outer halves not made
         ("L1 1 7, L2 2 8, L3 3 9", LOW, ["not_tied", "idle"]),
         # motor leads 1 and 2 exchanged instead of two lines
-        ("L1 2 7, L2 1 8, L3 3 9, 4 5 6", LOW, ["motor_leads", "turned"]),
+        ("L1 2 7, L2 1 8, L3 3 9, 4 5 6", LOW, ["motor_leads", "circulating"]),
         # one half the wrong way round
-        ("L1 4, L2 2, L3 3, 1 7, 5 8, 6 9", HIGH, ["reversed", "over", "turned"]),
+        ("L1 4, L2 2, L3 3, 1 7, 5 8, 6 9", HIGH, ["reversed", "over"]),
     ],
 )
 def test_wrong_joins_are_named_for_what_they_do(joints, supply, codes):

@@ -36,10 +36,6 @@ def _named(name: Any) -> Any:
     return Message(f"kind_name.{name}") if isinstance(name, str) else name
 
 
-def _percent(ratio: Any) -> Any:
-    return round(ratio * 100)
-
-
 def _two_decimals(value: Any) -> Any:
     return round(float(value), 2)
 
@@ -61,12 +57,12 @@ class CoilOut(Answer):
     start: str
     end: str
     volts_v: OneDecimal
+    running_v: OneDecimal
     rated_v: OneDecimal
-    percent: Annotated[float, BeforeValidator(_percent)] = Field(validation_alias="ratio")
     angle_deg: OneDecimal
-    is_idle: bool
-    is_turned: bool
-    is_resting: bool
+    starting_times: OneDecimal
+    running_times: OneDecimal
+    state: Literal["resting", "over", "idle", "turned", "low", "right"]
 
 
 class KindOut(Answer):

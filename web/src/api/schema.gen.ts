@@ -1526,20 +1526,23 @@ export interface components {
             angle_deg: number;
             /** End */
             end: string;
-            /** Is Idle */
-            is_idle: boolean;
-            /** Is Resting */
-            is_resting: boolean;
-            /** Is Turned */
-            is_turned: boolean;
             /** Name */
             name: string;
-            /** Percent */
-            percent: number;
             /** Rated V */
             rated_v: number;
+            /** Running Times */
+            running_times: number;
+            /** Running V */
+            running_v: number;
             /** Start */
             start: string;
+            /** Starting Times */
+            starting_times: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "resting" | "over" | "idle" | "turned" | "low" | "right";
             /** Volts V */
             volts_v: number;
         };

@@ -70,11 +70,17 @@ export const leadsWords = {
   table: "As a table",
   coil: "Coil",
   from: "From, to",
-  volts: "Volts",
-  percentRated: "Percent of rated",
-  angle: "Angle",
-  calculatedRotorOpen:
-    "Calculated with the rotor open and typical coil constants: voltages divide like this; currents are not calculated. It knows what you entered, not the actual wiring.",
+  standstill: "At standstill",
+  fullSpeed: "At full speed",
+  rated: "Rated",
+  timesRated: "Times rated current",
+  startingRunning: (starting: number, running: number) =>
+    `${starting.toFixed(1)}, then ${running.toFixed(1)}`,
+  notCalculated: "not calculated",
+  calculatedCage:
+    "Coil volts at standstill, and at full speed where they differ, calculated with a cage and the constants of a typical motor: volts divide like this, currents are of that size. It knows what you entered, not the actual wiring.",
+  calculatedSingle:
+    "Coil volts with the start circuit as it stands; currents are not calculated. It knows what you entered, not the actual wiring.",
   pictureNeedsNumber: "The picture needs the number of leads and the kind of winding.",
   notEntered: "not entered",
   studsRowRow: "Studs, row by row from the top",

@@ -187,6 +187,9 @@ def _connect(arguments: argparse.Namespace) -> int:
                     "from": coil.start,
                     "to": coil.end,
                     "volts_v": round(coil.volts_v, 1),
+                    "running_v": round(coil.running_v, 1),
+                    "starting_times": round(coil.starting_times, 1),
+                    "running_times": round(coil.running_times, 1),
                     "rated_v": round(coil.rated_v, 1),
                     "angle_deg": round(coil.angle_deg, 1),
                 }
@@ -293,8 +296,8 @@ def _connect_table(said: dict[str, Any]) -> None:
         print(f"  withheld: {said['refusal']['detail']} {said['refusal']['hint']}")
     for coil in said.get("as_joined", {}).get("coils", []):
         print(
-            f"  {coil['from']}-{coil['to']:4} {coil['volts_v']:8.1f} V of {coil['rated_v']:.1f} V"
-            f" at {coil['angle_deg']:.1f}°"
+            f"  {coil['from']}-{coil['to']:4} {coil['volts_v']:8.1f} V at standstill,"
+            f" {coil['running_v']:.1f} V at full speed, of {coil['rated_v']:.1f} V"
         )
     for found in said.get("as_joined", {}).get("findings", []):
         print(f"  {found['says']} {found['do']}".rstrip())

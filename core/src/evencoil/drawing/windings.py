@@ -176,7 +176,10 @@ def draw_winding(
             x, y = _between(one, other, 0.5)
             away = 30 if x >= CENTRE[0] - 1 else -30
             pen.text((x + away, y + 4), f"{state.volts_v:.0f} V", role="tag")
-            twin.append(f"{coil.start}-{coil.end}: {state.volts_v:.0f} V of {state.rated_v:.0f} V")
+            seen_v = f"{state.volts_v:.0f} V"
+            if f"{state.running_v:.0f}" != f"{state.volts_v:.0f}":
+                seen_v = f"{seen_v} at standstill, {state.running_v:.0f} V at full speed"
+            twin.append(f"{coil.start}-{coil.end}: {seen_v} of {state.rated_v:.0f} V")
     for inner in ("S", "S1", "S2"):
         if inner in points:
             pen.dot(points[inner], 5)

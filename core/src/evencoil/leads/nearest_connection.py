@@ -11,7 +11,13 @@ from typing import Literal
 from evencoil.base import Finding, Message, finding
 from evencoil.winding import KINDS, LINES, Connection, Group, Winding, WindingKind, joinings
 
-__all__ = ["Rotation", "exact_connection", "joint_finding", "nearest_connection"]
+__all__ = [
+    "LikelyConnection",
+    "Rotation",
+    "exact_connection",
+    "joint_finding",
+    "nearest_connection",
+]
 
 Rotation = Literal["", "forward", "reverse"]
 
@@ -201,7 +207,8 @@ def nearest_connection(winding: Winding, groups: Groups) -> LikelyConnection | N
     other = _of_other_kind(winding, groups)
     if other is not None:
         return other
-    return next(_crossed(winding, groups), None)
+    # of several exchanges that would cure it, one that keeps the rotation
+    return min(_crossed(winding, groups), key=lambda one: one.rotation == "reverse", default=None)
 
 
 NO_FINDING = joint_finding("none", "note")

@@ -16,10 +16,19 @@ from evencoil.solver.parts.protection import Overload
 from evencoil.solver.parts.sensors import SpeedSwitch
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
-from evencoil.solver.stator import MAGNETISING, CoilReading, coil_matrix, solve_stator
+from evencoil.solver.stator import (
+    FULL_LOAD_SLIP,
+    MAGNETISING,
+    CoilReading,
+    StatorState,
+    coil_matrix,
+    solve_caged,
+    solve_stator,
+)
 
 __all__ = [
     "CATALOGUE",
+    "FULL_LOAD_SLIP",
     "MAGNETISING",
     "PARTS",
     "TIMES",
@@ -37,10 +46,12 @@ __all__ = [
     "ReadingCover",
     "Run",
     "SpeedSwitch",
+    "StatorState",
     "coil_matrix",
     "compile_plant",
     "expand",
     "motors_of",
     "pairs_of",
+    "solve_caged",
     "solve_stator",
 ]

@@ -14,9 +14,10 @@ export function CoilTable({ box }: { box: Box }) {
           <tr className="text-left text-sm text-soft">
             <th scope="col">{leadsWords.coil}</th>
             <th scope="col">{leadsWords.from}</th>
-            <th scope="col">{leadsWords.volts}</th>
-            <th scope="col">{leadsWords.percentRated}</th>
-            <th scope="col">{leadsWords.angle}</th>
+            <th scope="col">{leadsWords.standstill}</th>
+            <th scope="col">{leadsWords.fullSpeed}</th>
+            <th scope="col">{leadsWords.rated}</th>
+            <th scope="col">{leadsWords.timesRated}</th>
           </tr>
         </thead>
         <tbody>
@@ -27,8 +28,13 @@ export function CoilTable({ box }: { box: Box }) {
                 {box.marks[coil.start] ?? coil.start} {box.marks[coil.end] ?? coil.end}
               </td>
               <td>{coil.volts_v.toFixed(1)} V</td>
-              <td>{coil.percent} %</td>
-              <td>{coil.angle_deg.toFixed(0)}°</td>
+              <td>{coil.running_v.toFixed(1)} V</td>
+              <td>{coil.rated_v.toFixed(1)} V</td>
+              <td>
+                {box.phases === 3
+                  ? leadsWords.startingRunning(coil.starting_times, coil.running_times)
+                  : leadsWords.notCalculated}
+              </td>
             </tr>
           ))}
         </tbody>

@@ -189,7 +189,9 @@ export function LeadsScreen() {
                 <LeadButtons box={box} more={thin} armed={armed} onTap={onTap} />
               )}
               <CoilTable box={box} />
-              <p className="text-sm text-soft">{leadsWords.calculatedRotorOpen}</p>
+              <p className="text-sm text-soft">
+                {box.phases === 3 ? leadsWords.calculatedCage : leadsWords.calculatedSingle}
+              </p>
             </>
           ) : (
             <p>{leadsWords.pictureNeedsNumber}</p>

@@ -15,12 +15,10 @@ export interface WindingPictureProps {
 
 const TICKS: Record<string, number> = { L1: 1, L2: 2, L3: 3 };
 
-function stateOf(coil: Coil): "right" | "over" | "low" | "idle" | "turned" | "resting" {
-  if (coil.is_idle && coil.is_resting) return "resting";
-  if (coil.percent > 110) return "over";
-  if (coil.is_idle) return "idle";
-  if (coil.is_turned) return "turned";
-  return coil.percent < 90 ? "low" : "right";
+/** At standstill, and at full speed where that differs. */
+function voltsOf(coil: Coil): string {
+  const [still, full] = [coil.volts_v.toFixed(0), coil.running_v.toFixed(0)];
+  return still === full ? still : `${still}–${full}`;
 }
 
 const COIL = {
@@ -150,13 +148,12 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
         {box.coils.map((coil) => {
           const [from, to] = [points[coil.start], points[coil.end]];
           if (!from || !to) return null;
-          const state = stateOf(coil);
-          const look = COIL[state];
+          const look = COIL[coil.state];
           const middle =
             box.inner.includes(coil.end) && coil.end !== "S" ? middleOf(coil.end) : CENTRE;
           const { path, label } = coilPath(from, to, middle);
           return (
-            <g key={coil.name} data-coil={coil.name} data-state={state}>
+            <g key={coil.name} data-coil={coil.name} data-state={coil.state}>
               <path
                 d={path}
                 fill="none"
@@ -170,7 +167,7 @@ export function WindingPicture({ box, joints, armed, onTap }: WindingPictureProp
                 textAnchor="middle"
                 className="fill-ink stroke-sheet font-mono text-[17px] font-semibold [paint-order:stroke] [stroke-width:6px]"
               >
-                {coil.volts_v.toFixed(0)} V
+                {voltsOf(coil)} V
               </text>
               <text
                 x={label.x}

@@ -171,7 +171,7 @@ SENTENCES: dict[str, str] = {
     "supplied.currents_unbalance": "{amps} A: {percent} % unbalance, {furthest} furthest from {mean} A.",
     "supplied.currents_unbalance.hint": "Read the three line volts at the motor too. Then move all three leads one line on: if the odd current stays with the line, the supply is at fault; if it moves with the motor lead, the motor.",
     "supplied.currents_by_volts": "{amps} A: {percent} % unbalance, {furthest} furthest from {mean} A; {volts} % unbalance of the volts explains it (six to ten times).",
-    "supplied.currents_by_volts.hint": "Put the volts right first: they are the cause, not the motor.",
+    "supplied.currents_by_volts.hint": "Correct the volts first: they are the cause, not the motor.",
     "supplied.currents_by_motor": "{amps} A: {percent} % unbalance, {furthest} furthest from {mean} A; {volts} % unbalance of the volts does not explain it.",
     "supplied.currents_by_motor.hint": "Lock out and look for a high-resistance joint, a worn contact or a bad coil. Moving all three leads one line on tells line from motor.",
     "supplied.unbalance_stop": "{volts} V: {percent} % unbalance, {furthest} furthest from {mean} V.",
