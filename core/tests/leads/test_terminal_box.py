@@ -249,8 +249,58 @@ def test_every_other_joining_of_six_half_coils():
     assert rows[0].labels == ("T10", "T11", "T12")
     assert [round(row.percent) for row in rows] == [181, 104, 90, 52]
     assert rows[2].amps_a == pytest.approx(19.3 * 460 / 265.6, rel=1e-3)
+    single = read("1 HP 115/230 V 1 PH 12/6 A").plate
     with pytest.raises(CoreError):
-        inside_changes(KINDS["2-speed-ct"], rating_of(KINDS["9-wye"], plate), plate, None)
+        kind = KINDS["1-phase-dual"]
+        inside_changes(kind, rating_of(kind, single), single, None)
+
+
+@pytest.mark.parametrize(
+    ("kind", "text", "rows"),
+    [
+        # low: delta of two halves in series, 460 / 2 = 230 V a half; high: 460 / 1.732 = 265.6 V
+        (
+            "2-speed-ct",
+            "20/10 HP 460 V 26/15 A 1765/870 RPM 60 HZ",
+            [
+                ("low", 230, 30.0, 8),
+                ("low", 398, 17.3, 8),
+                ("low", 460, 15.0, 8),
+                ("low", 797, 8.7, 8),
+                ("high", 266, 45.0, 4),
+                ("high", 460, 26.0, 4),
+                ("high", 531, 22.5, 4),
+                ("high", 920, 13.0, 4),
+            ],
+        ),
+        # constant power: the amps stand in the order of the rpm, not of their size
+        (
+            "2-speed-cp",
+            "20 HP 460 V 26/28 A 1765/870 RPM 60 HZ",
+            [
+                ("low", 266, 48.5, 8),
+                ("low", 460, 28.0, 8),
+                ("low", 531, 24.2, 8),
+                ("low", 920, 14.0, 8),
+                ("high", 230, 52.0, 4),
+                ("high", 398, 30.0, 4),
+                ("high", 460, 26.0, 4),
+                ("high", 797, 15.0, 4),
+            ],
+        ),
+    ],
+)
+def test_two_speed_half_coils_reconnected_for_one_speed(kind, text, rows):
+    """Each speed's half volts times 1, 1.732, 2 and 3.464; amps at the same power."""
+    plate = read(text).plate
+    found = inside_changes(KINDS[kind], rating_of(KINDS[kind], plate), plate, Decimal(480))
+
+    assert [
+        (row.speed, round(row.line_volts_v), round(row.amps_a, 1), row.poles) for row in found
+    ] == rows
+    assert [row.place for row in found].count("now") == 2
+    assert all(row.keeps_rotation == (row.place == "now") for row in found)
+    assert all(row.note for row in found if row.place == "opened")
 
 
 def test_a_doubted_plate_forbids_full_volts_until_a_test_supports_them():

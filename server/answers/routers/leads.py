@@ -108,6 +108,9 @@ class InsideOut(Answer):
     suits: bool
     needs_polarity: bool
     labels: list[str]
+    speed: str
+    keeps_rotation: bool
+    note: Sentence
 
 
 class InsideRowsOut(Answer):
@@ -269,6 +272,9 @@ def inside(request: HttpRequest, works: str, body: GivenIn) -> InsideRowsOut:
                 suits=row.suits,
                 needs_polarity=row.needs_polarity,
                 labels=list(row.labels),
+                speed=say(Message(f"state.{row.speed}")) if row.speed else "",
+                keeps_rotation=row.keeps_rotation,
+                note=row.note,
             )
             for row in rows
         ],

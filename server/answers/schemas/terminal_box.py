@@ -179,6 +179,7 @@ class BoxOut(Answer):
     is_switched: bool
     phases: int
     kinds: list[KindOut]
+    counts: list[int]
     leads: list[str]
     lines: list[str]
     marks: dict[str, str]
@@ -375,6 +376,7 @@ def box_out(box: Box, leads: int | None) -> BoxOut:
         is_switched=box.is_switched,
         phases=3 if winding is None else winding.phases,
         kinds=_kinds(box, leads),
+        counts=box.counts,
         leads=() if winding is None else winding.leads,
         lines=lines,
         marks=box.names,

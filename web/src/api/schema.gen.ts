@@ -1259,6 +1259,8 @@ export interface components {
             board_refusal: components["schemas"]["RefusalOut"] | null;
             /** Coils */
             coils: components["schemas"]["CoilOut"][];
+            /** Counts */
+            counts: number[];
             /** Derived */
             derived: components["schemas"]["JointOut"][];
             /** Derived Free */
@@ -2916,6 +2918,7 @@ export interface components {
              *       "followed": null,
              *       "groups": [],
              *       "joints": [],
+             *       "lead_count": null,
              *       "maker": [],
              *       "names": {},
              *       "run_shape": null,
@@ -3099,6 +3102,7 @@ export interface components {
              *       "followed": null,
              *       "groups": [],
              *       "joints": [],
+             *       "lead_count": null,
              *       "maker": [],
              *       "names": {},
              *       "run_shape": null,
@@ -3266,6 +3270,7 @@ export interface components {
              *       "followed": null,
              *       "groups": [],
              *       "joints": [],
+             *       "lead_count": null,
              *       "maker": [],
              *       "names": {},
              *       "run_shape": null,
@@ -3643,6 +3648,7 @@ export interface components {
          * LeadsInputs
          * @description Which winding it is, how it is to run, and what is joined in the box.
          *
+         *     ``lead_count`` is how many leads were counted in the box, where the nameplate does not say;
          *     ``groups`` holds how many leads ring together, where that was read;
          *     ``names`` the mark found on a lead, by T number.
          */
@@ -3670,6 +3676,8 @@ export interface components {
              * @default []
              */
             joints: components["schemas"]["JointInput"][];
+            /** Lead Count */
+            lead_count?: number | null;
             /**
              * Maker
              * @default []

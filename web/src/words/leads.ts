@@ -67,6 +67,7 @@ export const leadsWords = {
   flyingLeads: "Flying leads",
   windingType: "Winding type",
   leadsLinesSized: "Leads and lines, sized for gloves",
+  leadsCounted: "Leads counted in the box",
   table: "As a table",
   coil: "Coil",
   from: "From, to",
@@ -114,6 +115,9 @@ export const leadsWords = {
   doesNotSuit: "does not suit",
   polesDirectionGiven:
     "Poles and direction for a given phase order stay the same. Amps at the same power.",
+  polesBySpeed:
+    "Poles go with the speed. Bump it: opened and reconnected, the direction is not known. Amps at the same power.",
+  poles: (poles: Shown) => `${poles} poles`,
   beforeConnectingHalves: "Before connecting halves in parallel inside:",
   verifyPolarityEach:
     "verify the polarity of each half by induction: low-voltage AC on one, read the other. Resistance cannot show it, and one reversed half is a short circuit. Then test insulation and phase balance, and make the first run with limited current.",

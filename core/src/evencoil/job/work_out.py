@@ -29,7 +29,9 @@ from evencoil.leads import (
     work_out_box,
 )
 from evencoil.plate import (
+    Assumed,
     Estimate,
+    PlateInputs,
     PlateReading,
     Supply,
     TrustFacts,
@@ -55,6 +57,18 @@ from evencoil.sizing import (
 from evencoil.winding import Joint
 
 __all__ = ["work_out"]
+
+
+def _read_plate(plate: PlateInputs, counted: int | None) -> PlateReading:
+    """Read the nameplate; leads that were counted in the box count where it names none."""
+    assumed = [item.as_core() for item in plate.assumed]
+    if counted is None or any(item.field == "leads" for item in assumed):
+        return read(plate.text, assumed)
+    reading = read(plate.text, [*assumed, Assumed(field="leads", value=str(counted))])
+    # counted is a reading, no guess
+    return replace(
+        reading, assumed=tuple(item for item in reading.assumed if item.field != "leads")
+    )
 
 
 def _supply(
@@ -169,7 +183,7 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         edition=edition_of(size.edition or base.edition),
         rating_rule=size.rating_rule or base.rating_rule,
     )
-    reading = read(plate.text, [item.as_core() for item in plate.assumed])
+    reading = _read_plate(plate, leads.lead_count)
     found, verdict, error = _supply(supply.text, reading)
     if found is not None and reading.others:
         # the nameplate has a rating for each frequency: use the supply's

@@ -117,11 +117,13 @@ class FollowedInput(Inputs):
 class LeadsInputs(Inputs):
     """Which winding it is, how it is to run, and what is joined in the box.
 
+    ``lead_count`` is how many leads were counted in the box, where the nameplate does not say;
     ``groups`` holds how many leads ring together, where that was read;
     ``names`` the mark found on a lead, by T number.
     """
 
     winding: WindingKind | None = None
+    lead_count: int | None = Field(default=None, ge=2, le=12)
     groups: tuple[int, ...] = Field(default=(), max_length=8)
     run_shape: RunShape | None = None
     start_method: StartMethod = "full_voltage"

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
-from evencoil.base import CoreError, Message, MissingError
+from evencoil.base import CoreError, Message, MissingError, RefusedError
 from evencoil.leads.derive import Derived, derive, quick_tell
 from evencoil.leads.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput, SinglePhaseInput
 from evencoil.leads.maker_diagram import Compared, compare, kinds_of_diagram, read_diagram
@@ -30,6 +30,7 @@ from evencoil.winding import (
     WindingKind,
     joinings,
     kind_from_plate,
+    lead_counts,
     look_alikes,
     names_of,
     rating_of,
@@ -103,6 +104,8 @@ class Box:
     is_switched : bool
         True where the starter switches the leads: the box then holds only what stays joined,
         and a conductor to the starter for every other lead.
+    counts : tuple of int
+        Numbers of leads to choose from, where the nameplate does not say how many.
     rotation_note : Message or None
         What to exchange if it turns the wrong way, and where: lines, starter or drive output.
     shared : tuple of Joint
@@ -128,6 +131,7 @@ class Box:
     followed: str = ""
     is_switched: bool = False
     shared: tuple[Joint, ...] = ()
+    counts: tuple[int, ...] = ()
     rotation_note: Message | None = None
 
     @property
@@ -245,7 +249,9 @@ def work_out_box(
         Every part that can be determined, each with its reason where it cannot.
     """
     plate = reading.plate
+    is_unsaid = plate.leads is None or any(item.field == "leads" for item in reading.assumed)
     told: dict[str, object] = {
+        "counts": lead_counts(plate.phases) if is_unsaid or inputs.lead_count else (),
         "accessories": tuple(
             _accessory(item, is_single=plate.phases == 1) for item in inputs.accessories
         ),
@@ -255,6 +261,7 @@ def work_out_box(
     rating: Rating | None = None
     states: Derived | None = None
     try:
+        _refuse_other_count(plate.leads, inputs.lead_count)
         winding = kind_from_plate(plate, inputs.winding, inputs.groups)
         rating = rating_of(winding, plate, _shape(inputs))
         if supply is None or verdict is None:
@@ -324,6 +331,16 @@ def work_out_box(
         told["board_error"] = error
     told["notes"] = _notes(reading, winding, rating, inputs)
     return Box(**told)  # type: ignore[arg-type]  # fields of Box
+
+
+def _refuse_other_count(stamped: int | None, counted: int | None) -> None:
+    """Refuse a box with another number of leads than the nameplate says."""
+    if stamped is not None and counted is not None and stamped != counted:
+        raise RefusedError(
+            Message("leads.count_differs", {"stamped": str(stamped), "counted": str(counted)}),
+            field="leads.lead_count",
+            hint=Message("leads.count_differs.hint"),
+        )
 
 
 def _rotation_note(

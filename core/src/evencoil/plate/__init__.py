@@ -6,13 +6,14 @@ Knows tables of the code book to hold figures against; no winding and no size.
 from evencoil.plate.checks import locked_rotor_band_a, poles_of
 from evencoil.plate.doubted import Estimate, TrustFacts, estimate_voltage
 from evencoil.plate.inputs import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
-from evencoil.plate.model import Band, Nameplate, PlateReading
+from evencoil.plate.model import Assumed, Band, Nameplate, PlateReading
 from evencoil.plate.reader import read
 from evencoil.plate.replaced import compare_plates
 from evencoil.plate.supply import Supply, Verdict, judge, read_supply
 from evencoil.plate.supply_checks import check_supply, transformer_fault_current_a
 
 __all__ = [
+    "Assumed",
     "Band",
     "Estimate",
     "Nameplate",

@@ -17,7 +17,13 @@ from evencoil.winding.connections import (
 from evencoil.winding.internal import inside_changes
 from evencoil.winding.joints import Group, Joint, check_joints, counts_of, groups_of
 from evencoil.winding.lead_marks import Style, names_of
-from evencoil.winding.look_alikes import LookAlike, continuity_groups, kind_from_plate, look_alikes
+from evencoil.winding.look_alikes import (
+    LookAlike,
+    continuity_groups,
+    kind_from_plate,
+    lead_counts,
+    look_alikes,
+)
 from evencoil.winding.rating import Rating, RunShape, rating_of
 from evencoil.winding.single_phase import Capacitors, StartBranch, StartSwitch, start_branch
 
@@ -48,6 +54,7 @@ __all__ = [
     "inside_changes",
     "joinings",
     "kind_from_plate",
+    "lead_counts",
     "look_alikes",
     "named",
     "names_of",

@@ -19,7 +19,7 @@ from evencoil.base import CoreError, Message, MissingError, OutOfRangeError, Ref
 from evencoil.plate import Nameplate
 from evencoil.winding.coils import KINDS, Winding, WindingKind, winding_of
 
-__all__ = ["LookAlike", "continuity_groups", "kind_from_plate", "look_alikes"]
+__all__ = ["LookAlike", "continuity_groups", "kind_from_plate", "lead_counts", "look_alikes"]
 
 _TWO_SPEED_WORDS = {
     "constant_torque": "2-speed-ct",
@@ -244,16 +244,23 @@ def kind_from_plate(plate: Nameplate, chosen: str | None, groups: Sequence[int] 
     raise _open(plate.leads, left)
 
 
+def lead_counts(phases: int | None) -> tuple[int, ...]:
+    """Return every number of leads that a winding of some phases can have, smallest first.
+
+    Parameters
+    ----------
+    phases : int or None
+        1 or 3; None for both.
+    """
+    return tuple(sorted({len(one.leads) for one in KINDS.values() if phases in (None, one.phases)}))
+
+
 def _no_kind(count: int) -> CoreError:
     return OutOfRangeError(
         Message("leads.count", {"count": str(count)}),
         field="leads",
-        hint=Message("leads.count.hint", {"counts": ", ".join(map(str, _counts()))}),
+        hint=Message("leads.count.hint", {"counts": ", ".join(map(str, lead_counts(None)))}),
     )
-
-
-def _counts() -> list[int]:
-    return sorted({len(winding.leads) for winding in KINDS.values()})
 
 
 def _open(count: int, left: Sequence[WindingKind]) -> CoreError:

@@ -129,6 +129,20 @@ export function LeadsScreen() {
     >
       {given && box && (
         <div className="space-y-4">
+          {box.counts.length > 0 && (
+            <Choice
+              label={leadsWords.leadsCounted}
+              options={box.counts.map((value) => ({ value, label: String(value) }))}
+              value={given.leads.lead_count ?? null}
+              onValueChange={(lead_count) =>
+                set({
+                  lead_count: given.leads.lead_count === lead_count ? null : lead_count,
+                  winding: null,
+                  joints: [],
+                })
+              }
+            />
+          )}
           {box.kind === "" && <Kinds box={box} leads={given.leads} onLeadsChange={set} />}
           {box.refusal && <ProblemSlab problem={box.refusal} />}
           {box.verdict === "wrong" && (

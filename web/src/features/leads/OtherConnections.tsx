@@ -22,10 +22,12 @@ export function OtherConnections({ works, given }: { works: string; given: Given
         </thead>
         <tbody>
           {rows.map((row) => (
-            <tr key={row.name} className="border-t border-hair align-top">
+            <tr key={`${row.speed} ${row.name}`} className="border-t border-hair align-top">
               <td>
+                {row.speed && <b className="block">{row.speed}</b>}
                 {row.name}
                 <span className="block text-soft">{row.place}</span>
+                {row.note && <span className="block text-caution">{row.note}</span>}
                 {row.labels.length > 0 && (
                   <span className="block text-soft">
                     {leadsWords.bringOutMark(row.labels.join(" "))}
@@ -38,6 +40,9 @@ export function OtherConnections({ works, given }: { works: string; given: Given
                   <span className="block text-soft">{leadsWords.vHz(row.volts_per_hertz)}</span>
                 )}
                 {row.amps_a !== null && <span className="block text-soft">{row.amps_a} A</span>}
+                {row.poles !== null && (
+                  <span className="block text-soft">{leadsWords.poles(row.poles)}</span>
+                )}
               </td>
               <td className={`font-mono ${row.suits ? "text-proven" : "text-caution"}`}>
                 {row.percent === null ? leadsWords.noSupply : `${row.percent} %`}
@@ -49,7 +54,11 @@ export function OtherConnections({ works, given }: { works: string; given: Given
           ))}
         </tbody>
       </table>
-      <p className="text-sm text-soft">{leadsWords.polesDirectionGiven}</p>
+      <p className="text-sm text-soft">
+        {rows.every((row) => row.keeps_rotation)
+          ? leadsWords.polesDirectionGiven
+          : leadsWords.polesBySpeed}
+      </p>
       {polarity && (
         <p className="text-sm">
           <b>{leadsWords.beforeConnectingHalves}</b> {leadsWords.verifyPolarityEach}

@@ -161,6 +161,8 @@ SENTENCES: dict[str, str] = {
     "accessory.settle.rtd": "Ohms against temperature decide: 100 Ω platinum reads 107.8 Ω at 20 °C and rises 0.385 Ω per degree. Two wires near zero between them belong to one RTD. At most 2.5 V until it is known.",
     "inside.kind": "A {kind} motor has no other connection of its coils.",
     "inside.kind.hint": "Its coils serve two speeds, two directions or a start; look at its own connections.",
+    "inside.idle_delta": "Open the delta whenever the other winding runs: closed, it carries current by induction.",
+    "inside.one_speed_left": "It then runs at this speed alone.",
     "inside.now": "as on the nameplate",
     "inside.box": "at the box",
     "inside.opened": "stator opened, joints made inside",
