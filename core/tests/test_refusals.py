@@ -339,7 +339,7 @@ def test_a_size_that_is_withheld(given, figure, code, field, says, do):
             "missing",
             "leads",
             "The nameplate does not say how many leads there are.",
-            "Count them in the box, without thermostat and heater leads, and add “9 LEADS” to the nameplate.",
+            "Count them in the box, without thermostat and heater leads, and choose the number here.",
         ),
         (
             {},

@@ -3,6 +3,7 @@
 import pytest
 from circuit_play import Player, same, tables
 
+from evencoil.checks import dead_checks
 from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.rehearsal.stage import ScenarioAct, Stage
@@ -171,3 +172,18 @@ def test_the_word_of_a_cell_is_compared_and_not_skipped(wanted):
     player = Player(circuit)
     player.do("close QF1")
     assert not same("fwd 100% n=100%", player.cell("M1")), wanted
+
+
+@pytest.mark.parametrize("circuit", CIRCUITS)
+def test_the_motors_frame_is_grounded_by_a_conductor_of_its_own(circuit):
+    """430.242: in the netlist, in the wire list with its size, and the first dead reading."""
+    worked = job_of(circuit)
+    job = worked.finish(worked)
+    rows = [row for row in job.rows() if row.end.endswith(".PE") or row.start.endswith(".PE")]
+    size = worked.trail["grounding_conductor_size"].shown
+    (ground,) = [row for row in rows if "M1" in row.end]
+
+    assert (ground.color, ground.size) == ("green", size)
+    first = dead_checks(job.circuit).checks[0]
+    assert (first.start, first.end, first.kind) == ("supply.PE", "motor.PE", "zero")
+    assert ground.id in first.covers

@@ -3,6 +3,7 @@
 import pytest
 
 from evencoil.job import JobInputs, work_out
+from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
 
 NINE = "15 HP 230/460 V 38.6/19.3 A 1765 RPM 60 HZ 3 PH 9 LEADS"
@@ -40,3 +41,33 @@ def test_nine_leads_on_high_voltage_are_joined_alike_in_wye_and_delta():
 def test_where_the_windings_differ_nothing_is_shared(plate, supply):
     """Ohms are asked for before any joint is shown."""
     assert box(plate, supply).shared == ()
+
+
+def test_leads_counted_in_the_box_stand_for_the_nameplates_count():
+    """No count stamped: asked for; nine counted: wye or delta is asked, with the shared joints."""
+    plate = "15 HP 230/460 V 38.6/19.3 A 3 PH 60 HZ"
+
+    def box(count=None, text=plate):
+        return work_out(
+            JobInputs(
+                plate=PlateInputs(text=text),
+                supply=SupplyInputs(text="480Y/277"),
+                leads=LeadsInputs(lead_count=count),
+            )
+        )
+
+    unsaid, counted = box(), box(9)
+    assert unsaid.box.derived_error.field == "leads"
+    assert {3, 6, 9, 12} <= set(unsaid.box.counts)
+    assert counted.box.derived_error.field == "leads.winding"
+    assert [sorted(joint.leads) for joint in counted.box.shared if not joint.line] == [
+        ["T4", "T7"],
+        ["T5", "T8"],
+        ["T6", "T9"],
+    ]
+    # counted is a reading: nothing is assumed by it
+    assert not counted.reading.assumed
+    assert not [gap for gap in counted.reading.missing if gap.field == "leads"]
+    differs = box(6, f"{plate} 9 LEADS").box
+    assert differs.derived_error.field == "leads.lead_count"
+    assert "9 leads, 6 were counted" in str(differs.derived_error.message)

@@ -109,11 +109,69 @@ def test_bars_of_the_usual_boards(kind, name, bars, jumpers):
     laid = lay_bars(KINDS[kind], named(kind, name).joints, Board(BOARDS[kind]))
     used = {part.name: part.used for part in laid.parts}
     assert (used["bars"], used["jumpers"]) == (bars, jumpers)
-    assert next(part for part in laid.parts if part.name == "bars").left == 3 - bars
+    three = lay_bars(KINDS[kind], named(kind, name).joints, Board(BOARDS[kind], bars=3))
+    assert next(part for part in three.parts if part.name == "bars").left == 3 - bars
+    # without a count the board has what its largest connection needs
+    assert next(part for part in laid.parts if part.name == "bars").left >= 0
+    assert next(part for part in laid.parts if part.name == "insulators").left == 0
     for stack in laid.stacks.values():
         assert [layer.part for layer in stack][:2] == ["insulator", "lead lug"]
         nuts = [layer.nut for layer in stack if layer.part == "nut"]
         assert nuts in (["full"], ["light", "full"])
+        carrying = [layer.part for layer in stack if layer.carries]
+        # the upper nut and its washer press; the light nut lies between lug and bar
+        assert carrying == [] or carrying[:2] == ["lead lug", "nut"]
+        assert not any(layer.carries for layer in stack if layer.nut == "full")
+
+
+@pytest.mark.parametrize("mark", ["{n}", "T{n}", " t{n} "])
+def test_studs_are_typed_with_or_without_t(mark):
+    """Six studs, delta: three upright bars; bars for each connection are told."""
+    rows = [[mark.format(n=n) for n in row] for row in ((6, 4, 5), (1, 2, 3))]
+    worked = work_out(
+        JobInputs(
+            plate=PlateInputs(text="15 HP 230/400 V 38/22 A 3 PH 50 HZ 6 LEADS D/Y WYE DELTA"),
+            supply=SupplyInputs(text="230 delta 50 Hz"),
+            leads=LeadsInputs(board={"rows": rows, "insulators": 4, "jumpers": 1}),
+        )
+    )
+    box = worked.box
+    assert [(bar.start, bar.end) for bar in box.laid.bars] == [
+        ("T1", "T6"),
+        ("T2", "T4"),
+        ("T3", "T5"),
+    ]
+    assert {part.name: part.left for part in box.laid.parts if part.name != "nuts"} == {
+        "bars": 0,
+        "jumpers": 1,
+        "insulators": -2,
+    }
+    assert len(box.laid_by["wye"].bars) == 2
+
+
+@pytest.mark.parametrize(
+    ("landing", "level", "says"),
+    [
+        ("", "note", "enter where it lands"),
+        ("terminal", "agrees", "alone under its screw"),
+        ("frame_bolt", "agrees", "used for nothing else"),
+        ("none", "doubt", "is not landed"),
+    ],
+)
+def test_the_grounding_conductor_lands_in_the_box(landing, level, says):
+    """15 hp at 480 V: 40 A fuse, 10 AWG by Table 250.122."""
+    worked = work_out(
+        JobInputs(
+            plate=PlateInputs(text=PLATE),
+            supply=SupplyInputs(text="480Y/277 60 Hz"),
+            leads=LeadsInputs(winding="9-wye"),
+            joints={"ground_landing": landing},
+        )
+    )
+    (found,) = [one for one in worked.planned.findings if "ground" in one.code]
+    assert (found.level, found.code) == (level, f"ground_{landing or 'open'}")
+    assert says in say(found.message)
+    assert "10 AWG" in say(found.message)
 
 
 @pytest.mark.parametrize(
@@ -250,9 +308,10 @@ def test_every_other_joining_of_six_half_coils():
     assert [round(row.percent) for row in rows] == [181, 104, 90, 52]
     assert rows[2].amps_a == pytest.approx(19.3 * 460 / 265.6, rel=1e-3)
     single = read("1 HP 115/230 V 1 PH 12/6 A").plate
+    kind = KINDS["1-phase-dual"]
+    rating = rating_of(kind, single)
     with pytest.raises(CoreError):
-        kind = KINDS["1-phase-dual"]
-        inside_changes(kind, rating_of(kind, single), single, None)
+        inside_changes(kind, rating, single, None)
 
 
 @pytest.mark.parametrize(

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections import Counter
+from collections.abc import Mapping
 from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator, Field
@@ -127,11 +129,18 @@ class BarOut(Answer):
     level: int
 
 
+class LayerOut(Answer):
+    """One part on a stud, and whether current passes through it."""
+
+    text: str
+    carries: bool
+
+
 class StackOut(Answer):
     """What lies on a stud, from the board up."""
 
     lead: str
-    layers: list[str]
+    layers: list[LayerOut]
 
 
 class PartsOut(Answer):
@@ -143,6 +152,15 @@ class PartsOut(Answer):
     left: int
 
 
+class LaidOut(Answer):
+    """The bars of one named connection on the board, and the studs that hold several."""
+
+    name: str
+    bars: list[str]
+    jumpers: list[str]
+    stacked: list[str]
+
+
 class BoardOut(Answer):
     """A stud board with its bars laid."""
 
@@ -150,6 +168,7 @@ class BoardOut(Answer):
     bars: list[BarOut]
     stacks: list[StackOut]
     parts: list[PartsOut]
+    by_connection: list[LaidOut]
 
 
 class PointOut(Answer):
@@ -289,7 +308,23 @@ def _accessory(item: ToldAccessory) -> AccessoryOut:
     )
 
 
-def _board(laid: Laid | None) -> BoardOut | None:
+def _laid(name: str, laid: Laid, names: Mapping[str, str]) -> LaidOut:
+    """Return the bars of a connection in words."""
+
+    def mark(lead: str) -> str:
+        return names.get(lead, lead).removeprefix("T")
+
+    counted = Counter(end for bar in laid.bars for end in (bar.start, bar.end))
+    return LaidOut(
+        name=connection_name(name),
+        bars=[f"{mark(bar.start)}-{mark(bar.end)}" for bar in laid.bars if not bar.is_jumper],
+        jumpers=[f"{mark(bar.start)}-{mark(bar.end)}" for bar in laid.bars if bar.is_jumper],
+        stacked=[f"{mark(lead)}: {count}" for lead, count in counted.items() if count > 1],
+    )
+
+
+def _board(box: Box) -> BoardOut | None:
+    laid = box.laid
     if laid is None:
         return None
     return BoardOut(
@@ -299,12 +334,17 @@ def _board(laid: Laid | None) -> BoardOut | None:
             StackOut(
                 lead=lead,
                 layers=[
-                    f"{layer.part}, {layer.nut}" if layer.nut else layer.part for layer in layers
+                    LayerOut(
+                        text=f"{layer.part}, {layer.nut}" if layer.nut else layer.part,
+                        carries=layer.carries,
+                    )
+                    for layer in layers
                 ],
             )
             for lead, layers in laid.stacks.items()
         ],
         parts=laid.parts,
+        by_connection=[_laid(name, one, box.names) for name, one in box.laid_by.items()],
     )
 
 
@@ -406,7 +446,7 @@ def box_out(box: Box, leads: int | None) -> BoxOut:
         notes=box.notes,
         accessories=[_accessory(item) for item in box.accessories],
         start=_start(box.start),
-        board=_board(box.laid),
+        board=_board(box),
         board_refusal=box.board_error,
         diagrams=[_diagram(item) for item in box.diagrams],
         is_disputed=box.is_disputed,

@@ -1213,14 +1213,21 @@ export interface components {
         };
         /**
          * BoardInput
-         * @description A stud board: its rows from top to bottom, the bars and nuts that are there.
+         * @description A stud board: its rows from top to bottom, and the loose parts that are there.
+         *
+         *     Studs may be written with or without T. Without a number of bars the board is taken to have
+         *     as many as its largest connection needs; without insulators, one for each stud.
          */
         BoardInput: {
+            /** Bars */
+            bars?: number | null;
+            /** Insulators */
+            insulators?: number | null;
             /**
-             * Bars
-             * @default 3
+             * Jumpers
+             * @default 0
              */
-            bars: number;
+            jumpers: number;
             /**
              * Nuts Per Stud
              * @default 3
@@ -1239,6 +1246,8 @@ export interface components {
         BoardOut: {
             /** Bars */
             bars: components["schemas"]["BarOut"][];
+            /** By Connection */
+            by_connection: components["schemas"]["LaidOut"][];
             /** Parts */
             parts: components["schemas"]["PartsOut"][];
             /** Rows */
@@ -2758,6 +2767,8 @@ export interface components {
         InsideOut: {
             /** Amps A */
             amps_a: number | null;
+            /** Keeps Rotation */
+            keeps_rotation: boolean;
             /** Labels */
             labels: string[];
             /** Line Volts V */
@@ -2766,12 +2777,16 @@ export interface components {
             name: string;
             /** Needs Polarity */
             needs_polarity: boolean;
+            /** Note */
+            note: string;
             /** Percent */
             percent: number | null;
             /** Place */
             place: string;
             /** Poles */
             poles: number | null;
+            /** Speed */
+            speed: string;
             /** Suits */
             suits: boolean;
             /** Volts Per Hertz */
@@ -2889,6 +2904,7 @@ export interface components {
             /**
              * @default {
              *       "colors": [],
+             *       "ground_landing": "",
              *       "is_flexible": false,
              *       "is_machine": true,
              *       "is_over_11_in": null,
@@ -3079,6 +3095,7 @@ export interface components {
             /**
              * @default {
              *       "colors": [],
+             *       "ground_landing": "",
              *       "is_flexible": false,
              *       "is_machine": true,
              *       "is_over_11_in": null,
@@ -3245,6 +3262,7 @@ export interface components {
             /**
              * @default {
              *       "colors": [],
+             *       "ground_landing": "",
              *       "is_flexible": false,
              *       "is_machine": true,
              *       "is_over_11_in": null,
@@ -3542,6 +3560,12 @@ export interface components {
              */
             colors: components["schemas"]["ColorInput"][];
             /**
+             * Ground Landing
+             * @default
+             * @enum {string}
+             */
+            ground_landing: "" | "terminal" | "frame_bolt" | "none";
+            /**
              * Is Flexible
              * @default false
              */
@@ -3634,6 +3658,30 @@ export interface components {
             name: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * LaidOut
+         * @description The bars of one named connection on the board, and the studs that hold several.
+         */
+        LaidOut: {
+            /** Bars */
+            bars: string[];
+            /** Jumpers */
+            jumpers: string[];
+            /** Name */
+            name: string;
+            /** Stacked */
+            stacked: string[];
+        };
+        /**
+         * LayerOut
+         * @description One part on a stud, and whether current passes through it.
+         */
+        LayerOut: {
+            /** Carries */
+            carries: boolean;
+            /** Text */
+            text: string;
         };
         /**
          * LeadsIn
@@ -5144,7 +5192,7 @@ export interface components {
          */
         StackOut: {
             /** Layers */
-            layers: string[];
+            layers: components["schemas"]["LayerOut"][];
             /** Lead */
             lead: string;
         };

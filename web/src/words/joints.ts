@@ -8,6 +8,11 @@ export const jointsWords = {
     `${volumeIn3} in³ measured, joints ${bulkIn3} in³ by estimate`,
   tapeRubberThen: (rubber: Shown, vinyl: Shown) =>
     `Tape: ${rubber} of rubber, then ${vinyl} of vinyl`,
+  groundLands: "Grounding conductor lands on",
+  notLooked: "not looked yet",
+  groundTerminal: "grounding terminal",
+  frameBolt: "bolt of the frame",
+  notLanded: "not landed",
   boltedRings: "Bolted rings",
   splitBolt: "Split bolt",
   setScrewConnector: "Set-screw connector",

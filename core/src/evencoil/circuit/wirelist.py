@@ -10,7 +10,7 @@ from collections.abc import Container, Mapping
 from dataclasses import dataclass
 
 from evencoil.circuit.library import links_of, type_of, types
-from evencoil.circuit.netlist import Device
+from evencoil.circuit.netlist import Device, Wire
 from evencoil.circuit.numbering import Numbered
 from evencoil.circuit.text import Circuit
 from evencoil.codebook import Ferrules, Profile
@@ -113,12 +113,19 @@ def _ferrule(style: Ferrules, number: str, here: str, there: str) -> str:
     return f"{number} {here}" if style == "number_terminal" else f"{number} > {there}"
 
 
+def _is_motors(circuit: Circuit, wire: Wire) -> bool:
+    """Tell whether a grounding conductor goes to a motor's frame."""
+    motors = {item.id for item in circuit.netlist.devices if item.type.startswith("motor")}
+    return bool(motors & {wire.start.split(".")[0], wire.end.split(".")[0]})
+
+
 def wire_rows(
     circuit: Circuit,
     numbered: Numbered,
     profile: Profile | None = None,
     power_size: str = "",
     foreign: Container[int] = (),
+    ground_size: str = "",
 ) -> tuple[WireRow, ...]:
     """Return the wires, grounds and power first, then by number.
 
@@ -132,6 +139,8 @@ def wire_rows(
         The works' colors, control conductor and ferrules.
     power_size : str
         Conductor of the motor circuit, empty if the sizes do not know it.
+    ground_size : str
+        Equipment grounding conductor of the motor, empty if the sizes do not know it.
     foreign : container of int
         Nets that stay live with the main switch open: they have a color of their own.
 
@@ -162,7 +171,11 @@ def wire_rows(
                 end,
                 way,
                 color,
-                power_size if way == "power" else profile.control_wire,
+                ground_size
+                if is_bond and _is_motors(circuit, wire)
+                else power_size
+                if way == "power"
+                else profile.control_wire,
                 (
                     _ferrule(profile.ferrules, number, start, end),
                     _ferrule(profile.ferrules, number, end, start),

@@ -44,6 +44,7 @@ class _Block:
         return self.x + shift + row.index(terminal) * PITCH
 
 
+_GROUND = "PE"
 _ABOVE: dict[str, Callable[[Device, str], bool]] = {
     "supply": lambda device, name: False,
     "joint": lambda device, name: name.startswith("L"),
@@ -57,11 +58,11 @@ _ABOVE: dict[str, Callable[[Device, str], bool]] = {
 def _rows(device: Device, ends: list[str]) -> tuple[list[str], list[str]] | None:
     """Return the terminals above and below of a device that is no row of poles."""
     if device.type.startswith("motor"):
-        return ends, []
+        return [name for name in ends if name != _GROUND], []
     is_above = _ABOVE.get(device.type)
     if is_above is None:
         return None
-    names = [name for name in ends if name != "PE"]
+    names = [name for name in ends if name != _GROUND]
     if device.type == "xfmr":
         names.sort(key=["H1", "H3", "H2", "H4", "X1", "X2"].index)
     above = [name for name in names if is_above(device, name)]
@@ -366,6 +367,17 @@ class _Sheet:
             pen.text((x - 3, y + 11), name, "end", role="lead")
         pen.circle(centre, radius)
         pen.text((middle, y + 47), tag, role="tag")
+        if self._is_grounded(block.device):
+            # the frame, by the conductor of its own that the wire list has
+            edge, below = middle + radius, y + 20 + radius
+            pen.line((edge, below), (edge + 18, below), (edge + 18, below + 10))
+            for wide, down in ((9, 10), (6, 14), (3, 18)):
+                pen.line((edge + 18 - wide, below + down), (edge + 18 + wide, below + down))
+            pen.text((edge + 30, below + 17), _GROUND, "start", role="lead")
+
+    def _is_grounded(self, motor: Device) -> bool:
+        ground = f"{motor.id}.{_GROUND}"
+        return any(ground in (wire.start, wire.end) for wire in self.circuit.netlist.wires)
 
     def _box(self, pen: Pen, block: _Block, y: float, tag: str) -> None:
         left, right = block.x - 12, block.x + block.width - PITCH + 12
@@ -389,4 +401,6 @@ class _Sheet:
             return " ".join(parts)
 
         above, below = ends(block.above), ends(block.below)
+        if block.device.type.startswith("motor") and self._is_grounded(block.device):
+            below = "frame grounded (PE)"
         return f"{tag}: " + " → ".join(part for part in (above, below) if part)

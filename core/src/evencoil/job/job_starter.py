@@ -62,7 +62,8 @@ class JobStarter:
     profile : Profile
         The works' own rules: colors, control conductor, ferrules.
     power_size : str
-        Conductor of the motor circuit from the sizes, empty if not known.
+        Conductor of the motor circuit from the sizes, empty if not known; ``ground_size``
+        its equipment grounding conductor.
     """
 
     entry: CatalogueEntry | None
@@ -79,6 +80,7 @@ class JobStarter:
     before: Circuit | None = None
     profile: Profile = field(default_factory=Profile)
     power_size: str = ""
+    ground_size: str = ""
 
     def changes(self) -> tuple[Difference, ...]:
         """Return what differs from the circuit as the standard circuit draws it."""
@@ -103,7 +105,12 @@ class JobStarter:
         if self.circuit is None or self.numbered is None:
             return ()
         return wire_rows(
-            self.circuit, self.numbered, self.profile, self.power_size, self._foreign()
+            self.circuit,
+            self.numbered,
+            self.profile,
+            self.power_size,
+            self._foreign(),
+            self.ground_size,
         )
 
     def _foreign(self) -> set[int]:

@@ -24,6 +24,11 @@ from evencoil.starters import FOUND, StarterInputs, ratings_of, with_ratings
 __all__ = ["finish_starter", "work_out_starter"]
 
 
+def _size_of(worked: Worked, *names: str) -> str:
+    """Return the first of some sizes that is known; empty if none is."""
+    return next((worked.trail[name].shown for name in names if name in worked.trail), "")
+
+
 def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -> JobStarter:
     """Return the drafted starter with its ratings, wire numbers and findings.
 
@@ -72,7 +77,8 @@ def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -
         style=inputs.symbols or "nema",
         readings=inputs.readings,
         profile=worked.profile,
-        power_size=worked.trail["conductor_size"].shown if "conductor_size" in worked.trail else "",
+        power_size=_size_of(worked, "run_conductor_size", "conductor_size"),
+        ground_size=_size_of(worked, "run_grounding_size", "grounding_conductor_size"),
     )
 
 

@@ -64,7 +64,7 @@ def _read_plate(plate: PlateInputs, counted: int | None) -> PlateReading:
     assumed = [item.as_core() for item in plate.assumed]
     if counted is None or any(item.field == "leads" for item in assumed):
         return read(plate.text, assumed)
-    reading = read(plate.text, [*assumed, Assumed(field="leads", value=str(counted))])
+    reading = read(plate.text, [*assumed, Assumed(field="leads", value=str(counted), reason="")])
     # counted is a reading, no guess
     return replace(
         reading, assumed=tuple(item for item in reading.assumed if item.field != "leads")

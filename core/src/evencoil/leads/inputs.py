@@ -29,6 +29,7 @@ __all__ = [
     "ColorInput",
     "Direction",
     "FollowedInput",
+    "GroundLanding",
     "JointInput",
     "JointMethod",
     "JointWorkInput",
@@ -81,11 +82,17 @@ class SinglePhaseInput(Inputs):
 
 
 class BoardInput(Inputs):
-    """A stud board: its rows from top to bottom, the bars and nuts that are there."""
+    """A stud board: its rows from top to bottom, and the loose parts that are there.
+
+    Studs may be written with or without T. Without a number of bars the board is taken to have
+    as many as its largest connection needs; without insulators, one for each stud.
+    """
 
     rows: tuple[tuple[Text, ...], ...] = Field(default=(), max_length=6)
-    bars: int = Field(default=3, ge=0, le=24)
+    bars: int | None = Field(default=None, ge=0, le=60)
+    jumpers: int = Field(default=0, ge=0, le=24)
     nuts_per_stud: int = Field(default=3, ge=0, le=8)
+    insulators: int | None = Field(default=None, ge=0, le=60)
 
 
 class MakerDiagramInput(Inputs):
@@ -175,6 +182,10 @@ class TwistRowInput(Inputs):
     most: int = Field(ge=1, le=12)
 
 
+#: where the equipment grounding conductor lands; empty is not yet looked at
+GroundLanding = Literal["", "terminal", "frame_bolt", "none"]
+
+
 class JointsInputs(Inputs):
     """How the joints are made and whether they fit in the housing.
 
@@ -193,6 +204,7 @@ class JointsInputs(Inputs):
     is_flexible: bool = False
     is_machine: bool = True
     colors: tuple[ColorInput, ...] = Field(default=(), max_length=8)
+    ground_landing: GroundLanding = ""
     twist_rows: tuple[TwistRowInput, ...] = Field(default=(), max_length=24)
 
 

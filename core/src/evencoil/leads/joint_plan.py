@@ -25,7 +25,13 @@ from evencoil.base import (
 )
 from evencoil.codebook import Profile, table
 from evencoil.leads.housing_volume import housing_volume
-from evencoil.leads.inputs import ColorInput, JointMethod, JointsInputs, JointWorkInput
+from evencoil.leads.inputs import (
+    ColorInput,
+    GroundLanding,
+    JointMethod,
+    JointsInputs,
+    JointWorkInput,
+)
 from evencoil.plate import Supply
 from evencoil.winding import Joint
 
@@ -356,6 +362,7 @@ def plan_joints(
         findings.append(_finding("bulky", "doubt", percent=f"{fill * 100:.0f}"))
     if inputs.lead_size.strip() == "":
         findings.append(_finding("lead_assumed", "note", size=line_size))
+    findings.append(_ground(inputs.ground_landing, _step_shown(steps)))
     parts: list[Message] = []
     try:
         parts = _raceway(inputs)
@@ -380,6 +387,21 @@ def plan_joints(
         ways_out=tuple(Message(f"housing.way.{name}") for name in ways),
         parts=tuple(parts),
     )
+
+
+def _ground(landing: GroundLanding, size: str) -> Finding:
+    """Return what is to be said of the equipment grounding conductor's landing."""
+    if landing == "none":
+        return _finding("ground_none", "doubt", size=size)
+    if landing == "":
+        return _finding("ground_open", "note", size=size)
+    return _finding(f"ground_{landing}", "agrees", size=size)
+
+
+def _step_shown(steps: Mapping[str, Step]) -> str:
+    """Return the equipment grounding conductor of the Size step, as said."""
+    step = steps.get("run_grounding_size") or steps.get("grounding_conductor_size")
+    return "size not known yet" if step is None else step.shown
 
 
 def _step_text(steps: Mapping[str, Step], name: str) -> str:

@@ -17,7 +17,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from evencoil.base import Message, RefusedError
-from evencoil.winding import LINES, Joint, Winding
+from evencoil.winding import LINES, Joint, Winding, joinings
 
 __all__ = ["BOARDS", "Bar", "Board", "Laid", "Layer", "Parts", "lay_bars"]
 
@@ -35,11 +35,13 @@ BOARDS: dict[str, tuple[tuple[str, ...], ...]] = {
 
 @dataclass(frozen=True, slots=True)
 class Board:
-    """A stud board and the parts that came with it."""
+    """A stud board and the parts that came with it; None of bars or insulators is enough."""
 
     rows: tuple[tuple[str, ...], ...]
-    bars: int = 3
+    bars: int | None = None
     nuts_per_stud: int = 3
+    jumpers: int = 0
+    insulators: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,17 +56,18 @@ class Bar:
 
 @dataclass(frozen=True, slots=True)
 class Layer:
-    """One part on a stud, from the board up."""
+    """One part on a stud, from the board up; ``carries`` where current passes through it."""
 
     part: Literal["insulator", "lead lug", "bar", "jumper lug", "line lug", "washer", "nut"]
     nut: Nut = ""
+    carries: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Parts:
     """An account of parts: used, had, left over (below zero: missing)."""
 
-    name: Literal["bars", "jumpers", "nuts"]
+    name: Literal["bars", "jumpers", "nuts", "insulators"]
     used: int
     had: int
 
@@ -137,6 +140,29 @@ def _steps(place: dict[str, tuple[int, int]], one: str, other: str) -> int:
     return abs(r1 - r2) + abs(c1 - c2)
 
 
+def _bars(joints: Sequence[Joint], place: dict[str, tuple[int, int]]) -> list[Bar]:
+    """Return the bars and jumpers of some joints, in the order they go on."""
+    levels: Counter[str] = Counter()
+    bars: list[Bar] = []
+    for joint in joints:
+        leads = [lead for lead in joint.leads if lead not in LINES and lead in place]
+        if len(leads) < 2:
+            continue
+        for one, other, is_jumper in _tree(leads, place):
+            level = max(levels[one], levels[other])
+            bars.append(Bar(one, other, is_jumper, level))
+            levels[one] = levels[other] = level + 1
+    return bars
+
+
+def _most_bars(winding: Winding, place: dict[str, tuple[int, int]]) -> int:
+    """Return how many bars the largest connection of a winding needs on a board."""
+    return max(
+        sum(not bar.is_jumper for bar in _bars(known.joints, place))
+        for known in joinings(winding.kind)
+    )
+
+
 def lay_bars(winding: Winding, joints: Sequence[Joint], board: Board) -> Laid:
     """Return how the joints are made on a board.
 
@@ -163,24 +189,21 @@ def lay_bars(winding: Winding, joints: Sequence[Joint], board: Board) -> Laid:
     """
     _check(winding, board.rows)
     place = _place(board.rows)
-    levels: Counter[str] = Counter()
-    bars: list[Bar] = []
-    for joint in joints:
-        leads = [lead for lead in joint.leads if lead not in LINES and lead in place]
-        if len(leads) < 2:
-            continue
-        for one, other, is_jumper in _tree(leads, place):
-            level = max(levels[one], levels[other])
-            bars.append(Bar(one, other, is_jumper, level))
-            levels[one] = levels[other] = level + 1
+    bars = _bars(joints, place)
     fed = {lead: joint.line for joint in joints if joint.line for lead in joint.leads[:1]}
     stacks = {lead: _stack(lead, bars, is_fed=lead in fed) for lead in place}
     nuts = sum(layer.part == "nut" for stack in stacks.values() for layer in stack)
     jumpers = sum(bar.is_jumper for bar in bars)
+    straight = len(bars) - jumpers
     parts = (
-        Parts("bars", len(bars) - jumpers, board.bars),
-        Parts("jumpers", jumpers, 0),
+        Parts("bars", straight, _most_bars(winding, place) if board.bars is None else board.bars),
+        Parts("jumpers", jumpers, board.jumpers),
         Parts("nuts", nuts, board.nuts_per_stud * len(place)),
+        Parts(
+            "insulators",
+            len(place),
+            len(place) if board.insulators is None else board.insulators,
+        ),
     )
     return Laid(board.rows, tuple(bars), stacks, parts)
 
@@ -188,12 +211,18 @@ def lay_bars(winding: Winding, joints: Sequence[Joint], board: Board) -> Laid:
 def _stack(lead: str, bars: Sequence[Bar], *, is_fed: bool) -> tuple[Layer, ...]:
     """Stack a stud: insulator, the motor's lug, a light nut, then what carries line current."""
     own = sorted((bar for bar in bars if lead in (bar.start, bar.end)), key=lambda bar: bar.level)
-    layers = [Layer("insulator"), Layer("lead lug"), Layer("nut", "light")]
-    layers += [Layer("jumper lug" if bar.is_jumper else "bar") for bar in own]
+    above = [Layer("jumper lug" if bar.is_jumper else "bar", carries=True) for bar in own]
     if is_fed:
-        layers.append(Layer("line lug"))
-    if len(layers) > 3:
-        layers += [Layer("washer"), Layer("nut", "full")]
-    else:
-        layers[-1] = Layer("nut", "full")
-    return tuple(layers)
+        above.append(Layer("line lug", carries=True))
+    if not above:
+        # nothing leads on from this stud: its lug is only held
+        return (Layer("insulator"), Layer("lead lug"), Layer("nut", "full"))
+    # current goes from the lug through the light nut; washer and upper nut only press
+    return (
+        Layer("insulator"),
+        Layer("lead lug", carries=True),
+        Layer("nut", "light", carries=True),
+        *above,
+        Layer("washer"),
+        Layer("nut", "full"),
+    )

@@ -95,6 +95,8 @@ class Box:
         The start circuit of a single-phase motor.
     laid : Laid or None
         Bars and stacks of a stud board.
+    laid_by : mapping
+        The same for every named connection, by its name.
     board_error : CoreError or None
         Why the board cannot be laid.
     diagrams : tuple of CheckedDiagram
@@ -125,6 +127,7 @@ class Box:
     accessories: tuple[ToldAccessory, ...] = ()
     start: StartBranch | None = None
     laid: Laid | None = None
+    laid_by: Mapping[str, Laid] = field(default_factory=dict)
     board_error: CoreError | None = None
     diagrams: tuple[CheckedDiagram, ...] = ()
     is_disputed: bool = False
@@ -207,11 +210,23 @@ def _board(inputs: LeadsInputs, winding: Winding) -> Board | None:
     if inputs.board is None:
         return None
     usual = BOARDS.get(winding.kind, ())
+    typed = tuple(tuple(_stud(mark, inputs) for mark in row) for row in inputs.board.rows)
     return Board(
-        rows=inputs.board.rows or usual,
+        rows=typed or usual,
         bars=inputs.board.bars,
         nuts_per_stud=inputs.board.nuts_per_stud,
+        jumpers=inputs.board.jumpers,
+        insulators=inputs.board.insulators,
     )
+
+
+def _stud(mark: str, inputs: LeadsInputs) -> str:
+    """Return the lead of a stud as typed: ``1``, ``T1``, or the mark found on the lead."""
+    text = mark.strip().upper()
+    for lead, name in inputs.names.items():
+        if name.strip().upper() == text:
+            return lead
+    return f"T{text}" if text.isdigit() else text
 
 
 def work_out_box(
@@ -327,6 +342,10 @@ def work_out_box(
         if board is not None:
             shown = joints or _wanted(winding, states, is_switched=is_switched)
             told["laid"] = lay_bars(winding, shown, board)
+            told["laid_by"] = {
+                known.name: lay_bars(winding, known.joints, board)
+                for known in joinings(winding.kind)
+            }
     except CoreError as error:
         told["board_error"] = error
     told["notes"] = _notes(reading, winding, rating, inputs)

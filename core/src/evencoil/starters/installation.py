@@ -35,6 +35,8 @@ __all__ = [
     "with_ratings",
 ]
 
+#: where the equipment grounding conductor lands
+GROUND = "PE"
 #: device, parameter, value, the step that it stands on
 _Put = Callable[[str, str, str, str], None]
 #: stand-ins that one conductor a line feeds, and their terminal for each line
@@ -175,8 +177,19 @@ def _put_motor(editor: CircuitEditor, tag: str, winding: Winding, rating: MotorR
             given[name] = f"{volts:.1f}"
     if rating.power_hp is not None:
         given["hp"] = exact(rating.power_hp)
-    editor.devices["motor"] = device("motor", "motor", given)
+    made = device("motor", "motor", given)
+    editor.devices["motor"] = replace(made, terminals=(*made.terminals, GROUND))
     editor.tags["motor"] = tag
+    _land_ground(editor)
+
+
+def _land_ground(editor: CircuitEditor) -> None:
+    """Wire the motor's frame to the ground of its supply, 430.242."""
+    supply = next((item for item in editor.devices.values() if item.type == "supply"), None)
+    if supply is not None and GROUND in supply.terminals:
+        start, end = f"{supply.id}.{GROUND}", f"motor.{GROUND}"
+        name = wire_id(start, end)
+        editor.wires[name] = Wire(name, start, end)
 
 
 #: device to its parameter and the step of the Size sheet that gives it

@@ -99,6 +99,17 @@ export function JointsScreen() {
             value={given.joints.method ?? "ring_bolt"}
             onValueChange={(method) => set({ method })}
           />
+          <Choice
+            label={jointsWords.groundLands}
+            options={[
+              { value: "", label: jointsWords.notLooked },
+              { value: "terminal", label: jointsWords.groundTerminal },
+              { value: "frame_bolt", label: jointsWords.frameBolt },
+              { value: "none", label: jointsWords.notLanded },
+            ]}
+            value={given.joints.ground_landing ?? ""}
+            onValueChange={(ground_landing) => set({ ground_landing })}
+          />
           <BoxPicture
             plan={plan}
             volumeIn3={volume ? Number(volume) : null}

@@ -147,8 +147,21 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
                 <StudStack layers={stack.layers} />
                 <span>
                   <b className="font-mono">{shown(box.marks[stack.lead] ?? stack.lead)}</b>:{" "}
-                  {stack.layers.join(" · ")}
+                  {stack.layers.map((layer) => layer.text).join(" · ")}
                 </span>
+              </li>
+            ))}
+          </ul>
+        </details>
+        <details>
+          <summary className="ask">{leadsWords.barsByConnection}</summary>
+          <ul data-testid="bars-by-connection">
+            {board.by_connection.map((laid) => (
+              <li key={laid.name}>
+                <b>{laid.name}</b>{" "}
+                {laid.bars.length > 0 ? leadsWords.barsOn(laid.bars.join(", ")) : leadsWords.noBar}
+                {laid.jumpers.length > 0 && ` ${leadsWords.jumpersOn(laid.jumpers.join(", "))}`}
+                {laid.stacked.length > 0 && ` ${leadsWords.stackedOn(laid.stacked.join(", "))}`}
               </li>
             ))}
           </ul>
@@ -163,14 +176,14 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
 const WIDE: Record<string, number> = { insulator: 46, nut: 30, washer: 34 };
 
 /** A stud from the side, its parts in the order they lie, from the board up. */
-function StudStack({ layers }: { layers: readonly string[] }) {
+function StudStack({ layers }: { layers: readonly Schemas["LayerOut"][] }) {
   const high = layers.length * 9 + 14;
   return (
     <svg viewBox={`0 0 70 ${high}`} className="h-16 w-16 shrink-0" aria-hidden="true">
       <line x1="35" y1="2" x2="35" y2={high - 3} stroke="var(--edge)" strokeWidth="6" />
       <line x1="2" y1={high - 2} x2="68" y2={high - 2} stroke="var(--ink)" strokeWidth="3" />
       {layers.map((layer, place) => {
-        const wide = WIDE[layer.split(",")[0] ?? ""] ?? 58;
+        const wide = WIDE[layer.text.split(",")[0] ?? ""] ?? 58;
         return (
           <rect
             // biome-ignore lint/suspicious/noArrayIndexKey: the same part may lie twice
@@ -179,8 +192,8 @@ function StudStack({ layers }: { layers: readonly string[] }) {
             y={high - 4 - (place + 1) * 9}
             width={wide}
             height="8"
-            rx={layer.startsWith("nut") ? 2 : 1}
-            fill={layer.includes("full") ? "var(--ink)" : "var(--sheet)"}
+            rx={layer.text.startsWith("nut") ? 2 : 1}
+            fill={layer.carries ? "var(--plum)" : "var(--sheet)"}
             stroke="var(--ink)"
             strokeWidth="1.5"
           />

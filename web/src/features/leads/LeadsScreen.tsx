@@ -170,7 +170,7 @@ export function LeadsScreen() {
                   ]}
                   value={Boolean(given.leads.board)}
                   onValueChange={(isBoard) =>
-                    set({ board: isBoard ? { rows: [], bars: 3, nuts_per_stud: 3 } : null })
+                    set({ board: isBoard ? { rows: [], jumpers: 0, nuts_per_stud: 3 } : null })
                   }
                 />
               </div>

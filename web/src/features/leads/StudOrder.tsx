@@ -1,6 +1,13 @@
 import { useState } from "react";
-import { Choice } from "../../components/inputs";
+import type { Schemas } from "../../api/client";
+import { Reading } from "../../components/inputs";
 import { leadsWords } from "../../words/leads";
+
+type Board = Schemas["BoardInput"];
+
+/** A typed count, or none. */
+const whole = (text: string | null) => (text ? Math.round(Number(text.replace(",", "."))) : null);
+const shownCount = (count: number | null | undefined) => (count == null ? null : String(count));
 
 /** The order of the studs as they stand, and the parts that came with the board. */
 export function StudOrder({
@@ -9,22 +16,12 @@ export function StudOrder({
   onBoardChange,
 }: {
   box: { board: { rows: string[][] } | null };
-  board: { rows?: string[][]; bars?: number; nuts_per_stud?: number };
-  onBoardChange: (change: {
-    board: { rows: string[][]; bars: number; nuts_per_stud: number };
-  }) => void;
+  board: Board;
+  onBoardChange: (change: { board: Board }) => void;
 }) {
   const rows = board.rows?.length ? board.rows : (box.board?.rows ?? []);
   const [text, setText] = useState<string | null>(null);
-  const put = (change: Partial<{ rows: string[][]; bars: number }>) =>
-    onBoardChange({
-      board: {
-        rows: board.rows ?? [],
-        bars: board.bars ?? 3,
-        nuts_per_stud: board.nuts_per_stud ?? 3,
-        ...change,
-      },
-    });
+  const put = (change: Partial<Board>) => onBoardChange({ board: { ...board, ...change } });
   return (
     <div className="flex flex-wrap items-end gap-3">
       <label className="min-w-0">
@@ -36,7 +33,6 @@ export function StudOrder({
           onBlur={() => {
             if (text === null) return;
             const next = text
-              .toUpperCase()
               .split("/")
               .map((row) => row.trim().split(/\s+/).filter(Boolean))
               .filter((row) => row.length > 0);
@@ -45,11 +41,33 @@ export function StudOrder({
           }}
         />
       </label>
-      <Choice
-        label={leadsWords.bars}
-        options={[2, 3, 4, 6].map((count) => ({ value: count, label: String(count) }))}
-        value={board.bars ?? 3}
-        onValueChange={(bars) => put({ bars })}
+      <Reading
+        label={leadsWords.barsThere}
+        unit=""
+        value={shownCount(board.bars)}
+        onValueChange={(value) => put({ bars: whole(value) })}
+        className="w-16"
+      />
+      <Reading
+        label={leadsWords.jumpersThere}
+        unit=""
+        value={shownCount(board.jumpers ?? 0)}
+        onValueChange={(value) => put({ jumpers: whole(value) ?? 0 })}
+        className="w-16"
+      />
+      <Reading
+        label={leadsWords.nutsEach}
+        unit=""
+        value={shownCount(board.nuts_per_stud ?? 3)}
+        onValueChange={(value) => put({ nuts_per_stud: whole(value) ?? 0 })}
+        className="w-16"
+      />
+      <Reading
+        label={leadsWords.insulatorsThere}
+        unit=""
+        value={shownCount(board.insulators)}
+        onValueChange={(value) => put({ insulators: whole(value) })}
+        className="w-16"
       />
     </div>
   );

@@ -90,6 +90,24 @@ def _kind(ohms: float) -> Kind:
     return "zero" if ohms < ZERO_OHM else "open" if ohms > OPEN_OHM else "ohms"
 
 
+def _frames(circuit: Circuit) -> tuple[Check, ...]:
+    """Return a reading of its own for each motor's frame: no other load in its way."""
+    motors = {item.id for item in circuit.netlist.devices if item.type.startswith("motor")}
+    return tuple(
+        Check(
+            start=wire.start,
+            end=wire.end,
+            hands=(),
+            ohms=0.0,
+            kind="zero",
+            covers=(wire.id,),
+            guards=(),
+        )
+        for wire in circuit.netlist.wires
+        if wire.end.split(".")[0] in motors and wire.end.endswith(".PE")
+    )
+
+
 def dead_checks(circuit: Circuit) -> DeadChecks:
     """Return the readings that together tell every wire of a circuit.
 
@@ -145,6 +163,7 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
         )
         for number, pair in cover.chosen([len(hands) for hands in states])
     )
+    checks = (*_frames(circuit), *checks)
     seen = {wire for check in checks for wire in check.covers}
     return DeadChecks(
         checks=checks,
