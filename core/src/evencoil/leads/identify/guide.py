@@ -33,6 +33,9 @@ _GRID = {
     3: tuple(0.86 + 0.01 * step for step in range(16)),
 }
 _OHM_TOLERANCE = 0.06
+#: a numbering that would fit a meter of this tolerance is read apart before another is done
+_WIDE_OHM_TOLERANCE = 0.10
+_WIDE_METER = 0.075
 _MOST_SEEN = 96
 
 
@@ -84,8 +87,8 @@ class Guided:
     notes: tuple[Message, ...]
 
 
-@lru_cache(maxsize=20000)
-def _fit(numbering: Numbering, reading: Volts) -> int:
+@lru_cache(maxsize=40000)
+def _fit(numbering: Numbering, reading: Volts, meter: float = _METER) -> int:
     """Return the couplings of the grid at which a reading fits, as bits."""
     found = volts_of(numbering, reading.feed, reading.joined, reading.read)
     grid = _GRID[len(reading.feed)]
@@ -97,35 +100,44 @@ def _fit(numbering: Numbering, reading: Volts) -> int:
     slack = _SLACK[len(reading.feed)]
     seen = reading.volts / reading.feed_v
     for bit, coupling in enumerate(grid):
-        room = _METER * seen + _FLOOR + slack * coupling * size
+        room = meter * seen + _FLOOR + slack * coupling * size
         if abs(abs(plain + coupling * induced) - seen) <= room:
             mask |= 1 << bit
     return mask
 
 
-def _ohms_fit(numbering: Numbering, touches: Sequence[Touch]) -> bool:
+def _ohms_fit(numbering: Numbering, touches: Sequence[Touch], tolerance: float) -> bool:
     """Tell whether one coil resistance explains all ohms that were read."""
     low, high = 0.0, float("inf")
     for touch in touches:
         coils = resistance(numbering, touch.pair)
         if coils is None or touch.ohms is None:
             return False
-        low = max(low, touch.ohms / coils * (1 - _OHM_TOLERANCE))
-        high = min(high, touch.ohms / coils * (1 + _OHM_TOLERANCE))
+        low = max(low, touch.ohms / coils * (1 - tolerance))
+        high = min(high, touch.ohms / coils * (1 + tolerance))
     return low <= high
 
 
 def _survivors(
-    supposed: Sequence[Numbering], touches: Sequence[Touch], volts: Sequence[Volts]
+    supposed: Sequence[Numbering],
+    touches: Sequence[Touch],
+    volts: Sequence[Volts],
+    *,
+    is_wide: bool = False,
 ) -> list[tuple[Numbering, int]]:
-    """Return the numberings that explain every reading, with the couplings at rest left."""
+    """Return the numberings that explain every reading, with the couplings at rest left.
+
+    Read wide, a meter is taken to be off by twice what a good one is.
+    """
+    tolerance = _WIDE_OHM_TOLERANCE if is_wide else _OHM_TOLERANCE
+    meter = _WIDE_METER if is_wide else _METER
     found = []
     for numbering in supposed:
-        if touches and not _ohms_fit(numbering, touches):
+        if touches and not _ohms_fit(numbering, touches, tolerance):
             continue
         masks = {count: (1 << len(grid)) - 1 for count, grid in _GRID.items()}
         for reading in volts:
-            masks[len(reading.feed)] &= _fit(numbering, reading)
+            masks[len(reading.feed)] &= _fit(numbering, reading, meter)
         if all(masks.values()):
             found.append((numbering, masks[2]))
     return found
@@ -431,6 +443,20 @@ def _is_one_phase(numbering: Numbering, one: Pair, other: Pair) -> bool:
     return len(phases) == 1
 
 
+def _apart(
+    wide: Sequence[tuple[Numbering, int]],
+    grouping: Grouping,
+    ohms: Sequence[Touch],
+    volts: Sequence[Volts],
+    numbers: Mapping[str, str],
+) -> Ask | None:
+    """Return the reading that tells the numberings apart which a poor meter would leave."""
+    if len(wide) < 2:
+        return None
+    ask = _ohm_asks([numbering for numbering, _ in wide], grouping, ohms)
+    return ask or _best_volts(wide, grouping, volts, numbers)
+
+
 def _numbered(
     grouping: Grouping,
     supposed: Sequence[Numbering],
@@ -472,6 +498,10 @@ def _numbered(
     numbers = _common(left)
     told = {"groups": grouping, "left": len(left), "kinds": kinds, "numbers": numbers}
     if len(left) == 1:
+        wide = _survivors(supposed, ohms, volts, is_wide=True)
+        apart = _apart(wide, grouping, ohms, volts, numbers)
+        if apart is not None:
+            return state("volts" if volts else "ohms", **told, ask=apart, about=1)
         return state("done", **told, notes=_notes(kinds, is_done=True))
     about = ceil(log2(len(left)) / 1.4)
     ask = _ohm_asks(left, grouping, ohms)
