@@ -1,5 +1,8 @@
 """Unmarked leads: worked examples, random motors, contradictions, impossible readings."""
 
+from math import cos, radians
+from random import Random
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -7,8 +10,11 @@ from hypothesis import strategies as st
 from evencoil.base.errors import CoreError
 from evencoil.base.words import say
 from evencoil.leads.identify.bench import PracticeBench
-from evencoil.leads.identify.guide import guide
-from evencoil.leads.identify.readings import Touch, Volts, lead_letters
+from evencoil.leads.identify.guide import _kicks_fit, guide
+from evencoil.leads.identify.numbering import Numbering, volts_of
+from evencoil.leads.identify.readings import Kick, Touch, Volts, lead_letters
+from evencoil.leads.identify.stored import guide_bench
+from evencoil.leads.inputs import BenchInputs
 from evencoil.leads.outcome import judge_joints
 from evencoil.winding.coils import KINDS
 from evencoil.winding.connections import run_joinings
@@ -287,3 +293,193 @@ def test_numbers_that_hang_on_one_reading_are_confirmed_first():
         rest = guide(motor.lead_letters, [*readings[:at], *readings[at + 1 :]])
         assert rest.stage in {"done", "confirm"}
         assert rest.numbers == told.numbers
+
+
+SIX_GROUPS = (("a", "b"), ("c", "d"), ("e", "f"))
+
+
+def test_a_battery_kick_tells_the_sense_of_six_leads():
+    """Axes 120 degrees apart: plus on T1 pulls a meter on T2-T5 down (cosine -0.5), reversed up."""
+    kicks = [
+        Kick(("a", "b"), ("c", "d"), "down"),
+        Kick(("a", "b"), ("f", "e"), "down"),
+        Kick(("d", "c"), ("f", "e"), "up"),
+        Kick(("c", "d"), ("f", "e"), "down"),
+        Kick(("a", "b"), ("d", "c"), "up"),
+        Kick(("b", "a"), ("f", "e"), "up"),
+    ]
+    told = guide(lead_letters(6), kicks, groups=SIX_GROUPS)
+
+    assert told.stage == "done"
+    start = {letter for letter, lead in told.numbers.items() if lead in {"T1", "T2", "T3"}}
+    # the starts, or all coils reversed together
+    assert start in ({"a", "c", "f"}, {"b", "d", "e"})
+
+
+def test_one_kick_the_wrong_way_is_a_contradiction():
+    """Three coils at 120 degrees cannot all pull one another up."""
+    kicks = [
+        Kick(("a", "b"), ("c", "d"), "down"),
+        Kick(("a", "b"), ("e", "f"), "down"),
+        Kick(("c", "d"), ("e", "f"), "up"),
+    ]
+    told = guide(lead_letters(6), kicks, groups=SIX_GROUPS)
+
+    assert told.stage == "contradiction"
+    assert set(told.doubtful) == {0, 1, 2}
+
+
+def test_a_needle_that_does_not_move_is_no_third_coil():
+    """Every two coils of six leads are coupled by a half: a still needle fits none."""
+    told = guide(lead_letters(6), [Kick(("a", "b"), ("c", "d"), "still")], groups=SIX_GROUPS)
+
+    assert told.stage == "contradiction"
+
+
+@pytest.mark.parametrize("kind", ["6", "9-wye", "12"])
+def test_a_kick_goes_as_the_coils_lie(kind):
+    """The needle's way is the sign of the cosine between the axes, times both senses."""
+    winding = KINDS[kind]
+    numbering = Numbering(kind, tuple((lead, lead) for lead in winding.leads))
+    whole = [coil for coil in winding.coils if {coil.start, coil.end} <= set(winding.leads)]
+    for one in whole:
+        for other in whole:
+            if one is other:
+                continue
+            pull = cos(radians(one.axis_deg - other.axis_deg))
+            needle = "up" if pull > 0 else "down"
+            feed, read = (one.start, one.end), (other.start, other.end)
+            assert _kicks_fit(numbering, [Kick(feed, read, needle)])
+            assert not _kicks_fit(numbering, [Kick(feed, read[::-1], needle)])
+
+
+def test_a_feed_through_two_coils_in_series_is_understood():
+    """T4 to T7 joined, ten volts on T1 and T10: five on each half of twelve leads.
+
+    The other phases see both: cosine -0.5 of two halves, as much as of one whole coil.
+    """
+    numbering = Numbering("12", tuple((lead, lead) for lead in KINDS["12"].leads))
+    joined = (("T4", "T7"),)
+
+    plain, induced = volts_of(numbering, ("T1", "T10"), joined, ("T1", "T4"))
+    assert (plain, induced) == (0.5, 0)
+    plain, induced = volts_of(numbering, ("T1", "T10"), joined, ("T2", "T5"))
+    assert plain == 0
+    assert induced.real == pytest.approx(-0.25)
+    against = volts_of(numbering, ("T1", "T7"), (("T4", "T10"),), ("T2", "T5"))
+    assert against == (0, 0)
+
+
+def ohms(*rows):
+    """Make touches from ``ab 1.0``."""
+    return [Touch((row[0], row[1]), rings=True, ohms=float(row[3:])) for row in rows]
+
+
+def test_turns_that_are_shorted_are_named():
+    """Two pairs of 1.00 and 1.01 ohms, one of 0.80: a fifth less than its like."""
+    told = guide(lead_letters(6), ohms("ab 1.00", "cd 1.01", "ef 0.80"), groups=SIX_GROUPS)
+
+    assert told.stage == "contradiction"
+    assert "e to f reads 20 % less than its like" in " ".join(map(say, told.notes))
+
+
+def test_one_pair_that_reads_high_is_no_shorted_coil():
+    """A bad touch adds ohms: 1.3 among 1.0 is a poor contact."""
+    told = guide(lead_letters(6), ohms("ab 1.00", "cd 1.01", "ef 1.30"), groups=SIX_GROUPS)
+
+    assert told.stage == "contradiction"
+    assert "shorted" not in " ".join(map(say, told.notes))
+
+
+def test_two_windings_have_ohms_of_their_own():
+    """Two trios, 2 ohms between any two of one and 3 of the other: two windings, no halves."""
+    told = guide(
+        lead_letters(6),
+        ohms("ab 2.0", "bc 2.0", "ac 2.0", "de 3.0", "ef 3.0", "df 3.0"),
+        groups=(("a", "b", "c"), ("d", "e", "f")),
+    )
+
+    assert told.kinds == ("2-speed-2-winding",)
+
+
+def bench(**more):
+    """Guide stored readings of six leads in three pairs."""
+    return guide_bench(BenchInputs(leads=6, groups=SIX_GROUPS, **more))
+
+
+def test_the_meters_own_leads_are_taken_off():
+    """1.3, 1.3 and 1.3 ohms less 0.3 are alike; 0.3 of 0.3 is nothing left to read."""
+    rows = [{"what": "touch", "pair": pair, "rings": True, "ohms": "1.3"} for pair in SIX_GROUPS]
+    assert bench(readings=rows, probe_ohm="0.3").stage != "contradiction"
+    rows[0]["ohms"] = "0.3"
+    with pytest.raises(CoreError) as caught:
+        bench(readings=rows, probe_ohm="0.3")
+    assert caught.value.field == "bench.readings.0"
+    assert "not more than the 0.3" in say(caught.value.message)
+
+
+def test_tags_that_are_still_there_shorten_the_search():
+    """With T1 and T4 known, and T2, one pair and its sense are left."""
+    told = bench(known={"a": "1", "b": "T4", "c": "T2"})
+
+    assert told.numbers["d"] == "T5"
+    assert told.left == 2
+    assert bench().left == 4
+
+
+@pytest.mark.parametrize(
+    "given_here",
+    [{"known": {"q": "T1"}}, {"known": {"a": "T1", "b": "1"}}, {"corners": ("z",)}],
+)
+def test_known_tags_that_cannot_be_are_refused(given_here):
+    """A letter that is not there, one number on two letters."""
+    with pytest.raises(CoreError) as caught:
+        bench(**given_here)
+    assert caught.value.field == "bench.known"
+
+
+def test_known_corners_of_a_nine_lead_delta():
+    """Three trios, a, d and g their corners: no ohms are asked for any more."""
+    groups = (("a", "b", "c"), ("d", "e", "f"), ("g", "h", "i"))
+    told = guide(lead_letters(9), [], groups=groups, corners=("a", "d", "g"))
+    unknown = guide(lead_letters(9), [], groups=groups)
+
+    assert told.stage == "volts"
+    assert unknown.stage == "ohms"
+    # any of three leads may be the corner of each of three trios
+    assert told.left * 27 == unknown.left
+
+
+def noisy_walk(kind, seed, part):
+    """Walk a practice motor with a meter that is off by up to a part of what it shows."""
+    random = Random(f"{kind}{seed}")
+    motor, readings = PracticeBench(kind, seed), []
+    told = guide(motor.lead_letters, readings)
+    while told.ask is not None and len(readings) < 60:
+        ask, off = told.ask, 1 + random.uniform(-part, part)
+        if ask.what == "touch":
+            ohms = motor.ohms(ask.pair)
+            readings.append(Touch(ask.pair, ohms is not None, ohms and ohms * off))
+        else:
+            shown = motor.volts(ask.feed, 10.0, ask.joined, ask.pair) * off
+            readings.append(Volts(ask.feed, 10.0, ask.joined, ask.pair, shown))
+        told = guide(motor.lead_letters, readings)
+    return motor, told
+
+
+@pytest.mark.many
+@pytest.mark.parametrize("part", [0.05, 0.075, 0.10])
+@pytest.mark.parametrize(
+    ("kind", "times"),
+    [("6", 20), ("part-winding", 20), ("2-speed-ct", 12), ("2-speed-vt", 8), ("9-delta", 5)],
+)
+def test_a_poor_meter_ends_in_a_contradiction_or_in_the_right_numbers(kind, times, part):
+    """Up to 10 % on every reading, on top of the practice meter's own 2 %."""
+    for seed in range(300, 300 + times):
+        motor, told = noisy_walk(kind, seed, part)
+        if told.stage == "done":
+            numbers = dict(told.numbers)
+            other = {letter: OTHER_TRIAD.get(lead, lead) for letter, lead in numbers.items()}
+            assert works(motor, numbers) or (kind == "2-speed-ct" and works(motor, other)), seed
+        else:
+            assert told.stage in {"contradiction", "stuck"}, seed

@@ -34,6 +34,7 @@ __all__ = [
     "JointMethod",
     "JointWorkInput",
     "JointsInputs",
+    "KickInput",
     "LeadsInputs",
     "MakerDiagramInput",
     "SinglePhaseInput",
@@ -232,18 +233,34 @@ class VoltsInput(Inputs):
     volts: DecimalText
 
 
+class KickInput(Inputs):
+    """The kick of a battery: plus and minus lead of each pair, and where the needle went."""
+
+    what: Literal["kick"] = "kick"
+    feed: TwoSleeves
+    read: TwoSleeves
+    needle: Literal["up", "down", "still"]
+
+
 class BenchInputs(Inputs):
     """Leads whose tags are gone: how many, and what was read on them.
 
-    ``mystery`` is the seed of a practice motor that answers in place of a real
-    one, and ``mystery_kind`` its winding.
+    ``known`` gives the number of letters whose tag is still there, ``corners`` letters known to
+    be T1, T2 or T3, ``same_phase`` two pairs known to be halves of one phase. ``probe_ohm`` is
+    what the meter shows with its tips together; it is taken off every reading. ``mystery`` is
+    the seed of a practice motor that answers in place of a real one, ``mystery_kind`` its
+    winding.
     """
 
     leads: Literal[0, 3, 6, 9, 12] = 0
     groups: tuple[tuple[Text, ...], ...] = Field(default=(), max_length=8)
-    readings: tuple[Annotated[TouchInput | VoltsInput, Field(discriminator="what")], ...] = Field(
-        default=(), max_length=120
-    )
+    readings: tuple[
+        Annotated[TouchInput | VoltsInput | KickInput, Field(discriminator="what")], ...
+    ] = Field(default=(), max_length=120)
+    known: dict[Text, Text] = Field(default={}, max_length=12)
+    corners: tuple[Text, ...] = Field(default=(), max_length=3)
+    same_phase: tuple[tuple[TwoSleeves, TwoSleeves], ...] = Field(default=(), max_length=3)
+    probe_ohm: DecimalText | None = Field(default=None, ge=0, le=10)
     feed_v: DecimalText | None = None
     mystery: int | None = Field(default=None, ge=0, le=1_000_000)
     mystery_kind: WindingKind | None = None

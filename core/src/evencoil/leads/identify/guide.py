@@ -9,6 +9,7 @@ Units: volts [V], resistance [ohm].
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
@@ -17,9 +18,10 @@ from math import ceil, log2
 from typing import Literal
 
 from evencoil.base import Message
+from evencoil.leads.identify.damage import shorted_coils
 from evencoil.leads.identify.groups import Grouping, Groupings, groupings
 from evencoil.leads.identify.numbering import Numbering, numberings, resistance, volts_of
-from evencoil.leads.identify.readings import Pair, Reading, Touch, Volts, check_readings
+from evencoil.leads.identify.readings import Kick, Pair, Reading, Touch, Volts, check_readings
 from evencoil.winding import KINDS, WindingKind
 
 __all__ = ["Ask", "Guided", "guide"]
@@ -107,21 +109,53 @@ def _fit(numbering: Numbering, reading: Volts, meter: float = _METER) -> int:
 
 
 def _ohms_fit(numbering: Numbering, touches: Sequence[Touch], tolerance: float) -> bool:
-    """Tell whether one coil resistance explains all ohms that were read."""
-    low, high = 0.0, float("inf")
+    """Tell whether one coil resistance explains all ohms read; two windings have one each."""
+    bands: dict[str, tuple[float, float]] = {}
     for touch in touches:
         coils = resistance(numbering, touch.pair)
         if coils is None or touch.ohms is None:
             return False
+        winding = _winding_of(numbering, touch.pair)
+        low, high = bands.get(winding, (0.0, float("inf")))
         low = max(low, touch.ohms / coils * (1 - tolerance))
         high = min(high, touch.ohms / coils * (1 + tolerance))
-    return low <= high
+        if low > high:
+            return False
+        bands[winding] = (low, high)
+    return True
+
+
+def _winding_of(numbering: Numbering, pair: Pair) -> str:
+    """Return which of two windings a pair belongs to; empty where there is one."""
+    if numbering.kind != "2-speed-2-winding":
+        return ""
+    return "high" if numbering.numbers()[pair[0]] in {"T11", "T12", "T13"} else "low"
+
+
+#: a coil's part of the fed coil's flux below which a needle is not sure to move
+_STILL, _MOVES = 0.3, 0.2
+
+
+def _kicks_fit(numbering: Numbering, kicks: Sequence[Kick]) -> bool:
+    """Tell whether the needle went as the sense of the coils makes it go."""
+    for kick in kicks:
+        found = volts_of(numbering, kick.feed, (), kick.read)
+        if found is None:
+            return False
+        pull = found[1].real
+        if kick.needle == "still":
+            if abs(pull) > _STILL:
+                return False
+        elif (pull if kick.needle == "up" else -pull) < _MOVES:
+            return False
+    return True
 
 
 def _survivors(
     supposed: Sequence[Numbering],
     touches: Sequence[Touch],
     volts: Sequence[Volts],
+    kicks: Sequence[Kick],
     *,
     is_wide: bool = False,
 ) -> list[tuple[Numbering, int]]:
@@ -134,6 +168,8 @@ def _survivors(
     found = []
     for numbering in supposed:
         if touches and not _ohms_fit(numbering, touches, tolerance):
+            continue
+        if kicks and not _kicks_fit(numbering, kicks):
             continue
         masks = {count: (1 << len(grid)) - 1 for count, grid in _GRID.items()}
         for reading in volts:
@@ -274,16 +310,26 @@ def _notes(kinds: Sequence[str], *, is_done: bool) -> tuple[Message, ...]:
     return tuple(found)
 
 
-@lru_cache(maxsize=256)
-def _proven(
-    leads: tuple[str, ...],  # noqa: ARG001 - a key
-    groups: tuple[tuple[str, ...], ...],  # noqa: ARG001 - a key
-    known: tuple[tuple[str, str], ...],  # noqa: ARG001 - a key
-    same_phase: tuple[tuple[Pair, Pair], ...],  # noqa: ARG001 - a key
-    readings: tuple[Reading, ...],  # noqa: ARG001 - a key
-) -> set[int]:
-    """Return the set, kept from one call to the next, of readings that the others prove."""
-    return set()
+class _Proven:
+    """Readings that the others were found to prove, by question; the newest questions only.
+
+    A walk asks after every reading, and what was proven before needs no second search.
+    """
+
+    def __init__(self, most: int = 256) -> None:
+        self.most = most
+        self.known: OrderedDict[tuple[object, ...], set[int]] = OrderedDict()
+
+    def of(self, *question: object) -> set[int]:
+        """Return the set of a question, to be read and added to."""
+        found = self.known.pop(question, set())
+        self.known[question] = found
+        if len(self.known) > self.most:
+            self.known.popitem(last=False)
+        return found
+
+
+_PROVEN = _Proven()
 
 
 def guide(
@@ -293,6 +339,7 @@ def guide(
     groups: Sequence[Sequence[str]] = (),
     known: Mapping[str, str] | None = None,
     same_phase: Sequence[tuple[Pair, Pair]] = (),
+    corners: Sequence[str] = (),
 ) -> Guided:
     """Return what the readings tell, and the next one to take.
 
@@ -312,6 +359,8 @@ def guide(
         T numbers of lead letters that are sure already.
     same_phase : sequence of two pairs
         Pairs that are known to be two halves of one phase.
+    corners : sequence of str
+        Lead letters that are known to be T1, T2 or T3, in any order.
 
     Returns
     -------
@@ -326,7 +375,9 @@ def guide(
     """
 
     def once(some: Sequence[Reading]) -> Guided:
-        return _guide(leads, some, groups=groups, known=known, same_phase=same_phase)
+        return _guide(
+            leads, some, groups=groups, known=known, same_phase=same_phase, corners=corners
+        )
 
     def without(at: int) -> Guided:
         return once([*readings[:at], *readings[at + 1 :]])
@@ -342,10 +393,11 @@ def guide(
         tuple(map(tuple, groups)),
         tuple(sorted((known or {}).items())),
         tuple(same_phase),
+        tuple(corners),
     )
-    proven = _proven(*asked, tuple(readings))
+    proven = _PROVEN.of(*asked, tuple(readings))
     # one reading more takes nothing away from what the others proved before
-    proven |= _proven(*asked, tuple(readings[:-1]))
+    proven |= _PROVEN.of(*asked, tuple(readings[:-1]))
     # the newest are the least confirmed, so they are tried first
     for at in reversed(range(len(readings))):
         if at in proven:
@@ -371,6 +423,7 @@ def _guide(
     groups: Sequence[Sequence[str]] = (),
     known: Mapping[str, str] | None = None,
     same_phase: Sequence[tuple[Pair, Pair]] = (),
+    corners: Sequence[str] = (),
 ) -> Guided:
     """Return what the readings tell if every one of them is right."""
     check_readings(leads, readings)
@@ -414,8 +467,12 @@ def _guide(
         numbering
         for numbering in numberings(grouping, known)
         if all(_is_one_phase(numbering, *pairs) for pairs in same_phase)
+        and {numbering.numbers().get(letter) for letter in corners} <= _CORNERS
     ]
     return _numbered(grouping, supposed, readings, state)
+
+
+_CORNERS = {"T1", "T2", "T3"}
 
 
 def _kinds_of(possible: Groupings) -> tuple[WindingKind, ...]:
@@ -457,6 +514,19 @@ def _apart(
     return ask or _best_volts(wide, grouping, volts, numbers)
 
 
+def _sorted(readings: Sequence[Reading]) -> tuple[list[Touch], list[Volts], list[Kick]]:
+    """Return the ohms, the volts and the kicks among readings."""
+    return (
+        [
+            reading
+            for reading in readings
+            if isinstance(reading, Touch) and reading.rings and reading.ohms is not None
+        ],
+        [reading for reading in readings if isinstance(reading, Volts)],
+        [reading for reading in readings if isinstance(reading, Kick)],
+    )
+
+
 def _numbered(
     grouping: Grouping,
     supposed: Sequence[Numbering],
@@ -464,30 +534,20 @@ def _numbered(
     state: Callable[..., Guided],
 ) -> Guided:
     """Go on where the groups are settled: ohms, then volts."""
-    ohms = [
-        reading
-        for reading in readings
-        if isinstance(reading, Touch) and reading.rings and reading.ohms is not None
-    ]
-    volts = [reading for reading in readings if isinstance(reading, Volts)]
-    alive = _survivors(supposed, ohms, volts)
+    ohms, volts, kicks = _sorted(readings)
+    alive = _survivors(supposed, ohms, volts, kicks)
     if not alive:
-        doubtful = []
-        for at, reading in enumerate(readings):
-            if isinstance(reading, Touch) and reading not in ohms:
-                continue
-            rest = [other for place, other in enumerate(readings) if place != at]
-            if _survivors(
-                supposed,
-                [o for o in rest if isinstance(o, Touch) and o.rings and o.ohms is not None],
-                [o for o in rest if isinstance(o, Volts)],
-            ):
-                doubtful.append(at)
+        doubtful = [
+            at
+            for at, reading in enumerate(readings)
+            if (not isinstance(reading, Touch) or reading in ohms)
+            and _survivors(supposed, *_sorted([*readings[:at], *readings[at + 1 :]]))
+        ]
         return state(
             "contradiction",
             groups=grouping,
             doubtful=tuple(doubtful),
-            notes=(Message("unmarked.no_numbering"),),
+            notes=(Message("unmarked.no_numbering"), *shorted_coils(supposed, ohms)),
         )
     left = [numbering for numbering, _ in alive]
     kinds: tuple[WindingKind, ...] = tuple(dict.fromkeys(numbering.kind for numbering in left))
@@ -498,7 +558,7 @@ def _numbered(
     numbers = _common(left)
     told = {"groups": grouping, "left": len(left), "kinds": kinds, "numbers": numbers}
     if len(left) == 1:
-        wide = _survivors(supposed, ohms, volts, is_wide=True)
+        wide = _survivors(supposed, ohms, volts, kicks, is_wide=True)
         apart = _apart(wide, grouping, ohms, volts, numbers)
         if apart is not None:
             return state("volts" if volts else "ohms", **told, ask=apart, about=1)

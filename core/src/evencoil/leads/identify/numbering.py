@@ -325,12 +325,22 @@ def _path(
     return None
 
 
-def _fed_path(coils: Sequence[Coil], start: str, end: str) -> list[tuple[Coil, int]] | None:
-    """Return the coils that a feed between two leads drives, with their sense."""
+def _fed_path(
+    coils: Sequence[Coil], start: str, end: str, joined: Sequence[Pair]
+) -> list[tuple[Coil, int]] | None:
+    """Return the coils that a feed between two leads drives, with their sense.
+
+    Leads of two coils that are jumpered put those coils in series.
+    """
     way: dict[str, list[tuple[Coil, int]]] = {start: []}
     more = [start]
     while more:
-        here = more.pop()
+        here = more.pop(0)
+        for pair in joined:
+            for one, other in (pair, pair[::-1]):
+                if one == here and other not in way:
+                    way[other] = way[here]
+                    more.append(other)
         for coil in coils:
             for one, other, sense in ((coil.start, coil.end, 1), (coil.end, coil.start, -1)):
                 if one == here and other not in way:
@@ -346,10 +356,12 @@ def _cosine(one: Coil, other: Coil) -> float:
 
 
 @lru_cache(maxsize=2048)
-def _at_rest(kind: WindingKind, start: str, end: str) -> dict[str, tuple[complex, complex]] | None:
+def _at_rest(
+    kind: WindingKind, start: str, end: str, joined: tuple[Pair, ...] = ()
+) -> dict[str, tuple[complex, complex]] | None:
     """Return each coil's volts, plain and per unit of coupling, for a feed of one volt."""
     coils = KINDS[kind].coils
-    fed = _fed_path(coils, start, end)
+    fed = _fed_path(coils, start, end, ()) or _fed_path(coils, start, end, joined)
     if not fed:
         return None
     own = {coil.name: complex(sense / len(fed)) for coil, sense in fed}
@@ -433,7 +445,7 @@ def _shown(
     kind: WindingKind, feed: tuple[str, ...], joined: tuple[Pair, ...], read: Pair
 ) -> tuple[complex, complex] | None:
     """Return what the meter shows, in T numbers."""
-    volts = _at_rest(kind, *feed) if len(feed) == 2 else _running(kind, feed)
+    volts = _at_rest(kind, feed[0], feed[1], joined) if len(feed) == 2 else _running(kind, feed)
     if volts is None:
         return None
     edges: dict[str, list[tuple[str, complex, complex]]] = {}

@@ -1,4 +1,4 @@
-"""What can be read on unmarked leads: a touch with the ohmmeter, volts of an induction test.
+"""What can be read on unmarked leads: ohms, volts of an induction test, the kick of a battery.
 
 Units: resistance [ohm], volts [V].
 """
@@ -7,10 +7,21 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 from evencoil.base import Message, OutOfRangeError, RefusedError
 
-__all__ = ["LEAD_LETTERS", "Pair", "Reading", "Touch", "Volts", "check_readings", "lead_letters"]
+__all__ = [
+    "LEAD_LETTERS",
+    "Kick",
+    "Needle",
+    "Pair",
+    "Reading",
+    "Touch",
+    "Volts",
+    "check_readings",
+    "lead_letters",
+]
 
 LEAD_LETTERS = "abcdefghijklm"
 Pair = tuple[str, str]
@@ -59,7 +70,23 @@ class Volts:
         return len(self.feed) == 3
 
 
-Reading = Touch | Volts
+Needle = Literal["up", "down", "still"]
+
+
+@dataclass(frozen=True, slots=True)
+class Kick:
+    """A moving-coil meter on one coil at the moment a battery is put on another.
+
+    ``feed`` is the lead on the battery's plus and the one on its minus, ``read`` those on the
+    meter's plus and minus; the needle goes up where the meter's plus is of the same sense.
+    """
+
+    feed: Pair
+    read: Pair
+    needle: Needle
+
+
+Reading = Touch | Volts | Kick
 
 
 def lead_letters(count: int) -> tuple[str, ...]:
@@ -87,6 +114,15 @@ def _refuse(code: str, place: int, **params: str) -> RefusedError:
     )
 
 
+def _pairs(reading: Reading) -> list[Pair]:
+    """Return the pairs of leads that a reading names."""
+    if isinstance(reading, Touch):
+        return [reading.pair]
+    if isinstance(reading, Kick):
+        return [reading.feed, reading.read]
+    return [reading.read, *reading.joined]
+
+
 def check_readings(leads: Sequence[str], readings: Sequence[Reading]) -> None:
     """Refuse readings that cannot be: unknown lead letters, a lead against itself, no volts.
 
@@ -103,7 +139,7 @@ def check_readings(leads: Sequence[str], readings: Sequence[Reading]) -> None:
         Naming the reading by its number.
     """
     for place, reading in enumerate(readings):
-        pairs = [reading.pair] if isinstance(reading, Touch) else [reading.read, *reading.joined]
+        pairs = _pairs(reading)
         used = {end for pair in pairs for end in pair}
         if isinstance(reading, Volts):
             used |= set(reading.feed)
@@ -115,8 +151,10 @@ def check_readings(leads: Sequence[str], readings: Sequence[Reading]) -> None:
         if isinstance(reading, Touch):
             if reading.ohms is not None and not 0 <= reading.ohms < 1e7:
                 raise _refuse("ohms", place)
-        else:
+        elif isinstance(reading, Volts):
             _check_volts(place, reading)
+        elif set(reading.feed) & set(reading.read):
+            raise _refuse("kick", place)
 
 
 def _check_volts(place: int, reading: Volts) -> None:
