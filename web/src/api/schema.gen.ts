@@ -1184,10 +1184,18 @@ export interface components {
          * BenchInputs
          * @description Leads whose tags are gone: how many, and what was read on them.
          *
-         *     ``mystery`` is the seed of a practice motor that answers in place of a real
-         *     one, and ``mystery_kind`` its winding.
+         *     ``known`` gives the number of letters whose tag is still there, ``corners`` letters known to
+         *     be T1, T2 or T3, ``same_phase`` two pairs known to be halves of one phase. ``probe_ohm`` is
+         *     what the meter shows with its tips together; it is taken off every reading. ``mystery`` is
+         *     the seed of a practice motor that answers in place of a real one, ``mystery_kind`` its
+         *     winding.
          */
         BenchInputs: {
+            /**
+             * Corners
+             * @default []
+             */
+            corners: string[];
             /** Feed V */
             feed_v?: string | null;
             /**
@@ -1195,6 +1203,13 @@ export interface components {
              * @default []
              */
             groups: string[][];
+            /**
+             * Known
+             * @default {}
+             */
+            known: {
+                [key: string]: string;
+            };
             /**
              * Leads
              * @default 0
@@ -1205,11 +1220,18 @@ export interface components {
             mystery?: number | null;
             /** Mystery Kind */
             mystery_kind?: ("3-wye" | "3-delta" | "6" | "9-wye" | "9-delta" | "12" | "part-winding" | "2-speed-ct" | "2-speed-vt" | "2-speed-cp" | "2-speed-2-winding" | "1-phase" | "1-phase-reversible" | "1-phase-dual" | "1-phase-dual-fixed") | null;
+            /** Probe Ohm */
+            probe_ohm?: string | null;
             /**
              * Readings
              * @default []
              */
-            readings: (components["schemas"]["TouchInput"] | components["schemas"]["VoltsInput"])[];
+            readings: (components["schemas"]["TouchInput"] | components["schemas"]["VoltsInput"] | components["schemas"]["KickInput"])[];
+            /**
+             * Same Phase
+             * @default []
+             */
+            same_phase: string[][][];
         };
         /**
          * BoardInput
@@ -2881,12 +2903,16 @@ export interface components {
         JobFile: {
             /**
              * @default {
+             *       "corners": [],
              *       "feed_v": null,
              *       "groups": [],
+             *       "known": {},
              *       "leads": 0,
              *       "mystery": null,
              *       "mystery_kind": null,
-             *       "readings": []
+             *       "probe_ohm": null,
+             *       "readings": [],
+             *       "same_phase": []
              *     }
              */
             bench: components["schemas"]["BenchInputs"];
@@ -3083,12 +3109,16 @@ export interface components {
         JobInputs: {
             /**
              * @default {
+             *       "corners": [],
              *       "feed_v": null,
              *       "groups": [],
+             *       "known": {},
              *       "leads": 0,
              *       "mystery": null,
              *       "mystery_kind": null,
-             *       "readings": []
+             *       "probe_ohm": null,
+             *       "readings": [],
+             *       "same_phase": []
              *     }
              */
             bench: components["schemas"]["BenchInputs"];
@@ -3246,12 +3276,16 @@ export interface components {
         JobOut: {
             /**
              * @default {
+             *       "corners": [],
              *       "feed_v": null,
              *       "groups": [],
+             *       "known": {},
              *       "leads": 0,
              *       "mystery": null,
              *       "mystery_kind": null,
-             *       "readings": []
+             *       "probe_ohm": null,
+             *       "readings": [],
+             *       "same_phase": []
              *     }
              */
             bench: components["schemas"]["BenchInputs"];
@@ -3644,6 +3678,26 @@ export interface components {
             rule_refusal: components["schemas"]["RefusalOut"] | null;
             /** Ways Out */
             ways_out: string[];
+        };
+        /**
+         * KickInput
+         * @description The kick of a battery: plus and minus lead of each pair, and where the needle went.
+         */
+        KickInput: {
+            /** Feed */
+            feed: string[];
+            /**
+             * Needle
+             * @enum {string}
+             */
+            needle: "up" | "down" | "still";
+            /** Read */
+            read: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "kick";
         };
         /**
          * KindOut

@@ -9,6 +9,23 @@ export const benchWords = {
   continuityNoValue: "Continuity, no value read",
   undoLastReading: "Undo the last reading",
   letPracticeMotor: "Let the practice motor answer",
+  batteryKick: "Battery kick",
+  howToKick:
+    "Battery of 1.5 to 6 V, moving-coil meter on its smallest range, rotor at rest. Watch the needle at the moment you connect; it goes the other way when you disconnect. The coil kicks when you disconnect it: hold the insulation only.",
+  batteryOn: "Battery on, plus then minus",
+  meterOn: "Meter on, plus then minus",
+  onConnecting: "On connecting, the needle goes",
+  needle: { up: "up", down: "down", still: "nowhere" },
+  wayOfNeedle: "which way the needle went",
+  kicked: (feed: Shown, read: Shown, needle: Shown) =>
+    `Battery ${feed}, meter ${read}: needle ${needle}`,
+  knownAlready: "Known already",
+  tagsCornersMeter: "tags still there, corners, halves of a phase, meter leads",
+  tagsStillThere:
+    "Tags that are still on their leads, only if you are sure of them: a wrong tag makes all numbers wrong.",
+  cornersKnown: "Corners (T1, T2, T3)",
+  halvesKnown: "Halves of one phase",
+  tipsTogether: "Meter with its tips together",
   readings: (readings: Shown) => `Readings, ${readings}`,
   measureAgain: " · measure it again",
   removeReading: (numberSaid: Shown) => `Remove reading ${numberSaid}`,

@@ -211,6 +211,8 @@ class JointsInputs(Inputs):
 
 #: two leads by their lead letters; a list of two on the wire
 TwoSleeves = Annotated[tuple[Text, ...], Field(min_length=2, max_length=2)]
+#: two pairs of leads; a list of two on the wire
+TwoPairs = Annotated[tuple[TwoSleeves, ...], Field(min_length=2, max_length=2)]
 
 
 class TouchInput(Inputs):
@@ -259,7 +261,7 @@ class BenchInputs(Inputs):
     ] = Field(default=(), max_length=120)
     known: dict[Text, Text] = Field(default={}, max_length=12)
     corners: tuple[Text, ...] = Field(default=(), max_length=3)
-    same_phase: tuple[tuple[TwoSleeves, TwoSleeves], ...] = Field(default=(), max_length=3)
+    same_phase: tuple[TwoPairs, ...] = Field(default=(), max_length=3)
     probe_ohm: DecimalText | None = Field(default=None, ge=0, le=10)
     feed_v: DecimalText | None = None
     mystery: int | None = Field(default=None, ge=0, le=1_000_000)

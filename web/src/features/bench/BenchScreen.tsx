@@ -5,6 +5,7 @@ import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
 import type { Key } from "../../state/keys";
 import { benchWords } from "../../words/bench";
+import { KnownTags } from "./KnownTags";
 import { NextReading } from "./NextReading";
 import { Done } from "./Numbered";
 import { OwnReading } from "./OwnReading";
@@ -77,7 +78,16 @@ export function BenchScreen() {
               options={COUNTS.map((value) => ({ value, label: String(value) }))}
               value={(count || null) as 6 | 9 | 12 | null}
               onValueChange={(leads) =>
-                set({ leads, readings: [], groups: [], mystery: null, mystery_kind: null })
+                set({
+                  leads,
+                  readings: [],
+                  groups: [],
+                  known: {},
+                  corners: [],
+                  same_phase: [],
+                  mystery: null,
+                  mystery_kind: null,
+                })
               }
             />
             <span className="text-sm text-soft">{benchWords.leaveOutHeater}</span>
@@ -96,6 +106,9 @@ export function BenchScreen() {
                     )
                   : benchWords.noSingleWrong}
               </p>
+              {guided.notes.slice(1).map((note) => (
+                <p key={note}>{note}</p>
+              ))}
             </Stop>
           )}
           {guided && ask && <NextReading bench={bench} />}
@@ -105,6 +118,11 @@ export function BenchScreen() {
           {guided && (
             <Drawer name={benchWords.yourOwnReading} hint={benchWords.ohmsVoltsRest}>
               <OwnReading leadLetters={guided.lead_letters} onAdd={bench.add} />
+            </Drawer>
+          )}
+          {guided && (
+            <Drawer name={benchWords.knownAlready} hint={benchWords.tagsCornersMeter}>
+              <KnownTags bench={bench} leadLetters={guided.lead_letters} />
             </Drawer>
           )}
           <PracticeMotor bench={bench} />

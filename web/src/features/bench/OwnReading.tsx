@@ -3,7 +3,8 @@ import { Choice, Reading, Words } from "../../components/inputs";
 import { benchWords } from "../../words/bench";
 import { said, type Taken } from "./readings";
 
-type What = "touch" | "rest" | "running";
+type What = "touch" | "rest" | "running" | "kick";
+type Needle = Extract<Taken, { what: "kick" }>["needle"];
 
 const words = (text: string) =>
   text
@@ -33,9 +34,11 @@ export function OwnReading({ leadLetters, onAdd }: OwnReadingProps) {
   const [read, setRead] = useState("");
   const [shown, setShown] = useState<string | null>(null);
   const [isOpen, setOpen] = useState(false);
+  const [needle, setNeedle] = useState<Needle | null>(null);
   const fed = words(feed);
   const [one = "", other = ""] = words(read.replace("-", " "));
   const wanted = what === "running" ? 3 : 2;
+  const isVolts = what === "rest" || what === "running";
   const joins = pairs(joined);
   const missing = [
     ...(one && other && one !== other ? [] : [benchWords.twoLeadsRead]),
@@ -46,20 +49,27 @@ export function OwnReading({ leadLetters, onAdd }: OwnReadingProps) {
       ? [benchWords.countedWantedLead(wanted, fed.length)]
       : []),
     ...(joins.some((pair) => pair.includes("")) ? [benchWords.writeJoinD] : []),
-    ...(what !== "touch" && !feedV ? [benchWords.voltageFeed] : []),
-    ...(what !== "touch" && !shown ? [benchWords.meterReading] : []),
+    ...(isVolts && !feedV ? [benchWords.voltageFeed] : []),
+    ...(isVolts && !shown ? [benchWords.meterReading] : []),
+    ...(what === "kick" && !needle ? [benchWords.wayOfNeedle] : []),
   ];
-  const make = (): Taken =>
-    what === "touch"
-      ? { what: "touch", pair: [one, other], rings: !isOpen, ohms: isOpen ? null : shown }
-      : {
-          what: "volts",
-          feed: fed,
-          feed_v: feedV ?? "",
-          joined: joins,
-          read: [one, other],
-          volts: shown ?? "",
-        };
+  const make = (): Taken => {
+    if (what === "touch") {
+      return { what: "touch", pair: [one, other], rings: !isOpen, ohms: isOpen ? null : shown };
+    }
+    if (what === "kick") {
+      const [plus = "", minus = ""] = fed;
+      return { what: "kick", feed: [plus, minus], read: [one, other], needle: needle ?? "still" };
+    }
+    return {
+      what: "volts",
+      feed: fed,
+      feed_v: feedV ?? "",
+      joined: joins,
+      read: [one, other],
+      volts: shown ?? "",
+    };
+  };
   return (
     <div className="space-y-3" data-testid="own-reading">
       <Choice
@@ -67,6 +77,7 @@ export function OwnReading({ leadLetters, onAdd }: OwnReadingProps) {
           { value: "touch", label: benchWords.ohms },
           { value: "rest", label: benchWords.voltsRest },
           { value: "running", label: benchWords.voltsMotorRunning },
+          { value: "kick", label: benchWords.batteryKick },
         ]}
         value={what}
         onValueChange={(next) => setWhat(next as What)}
@@ -74,8 +85,18 @@ export function OwnReading({ leadLetters, onAdd }: OwnReadingProps) {
       {what === "running" && (
         <p className="border-l-4 border-caution pl-3 text-sm">{benchWords.onlyMotorUncoupled}</p>
       )}
+      {what === "kick" && <p className="text-sm">{benchWords.howToKick}</p>}
       <div className="flex flex-wrap items-end gap-3">
-        {what !== "touch" && (
+        {what === "kick" && (
+          <Words
+            label={benchWords.batteryOn}
+            value={feed}
+            onValueChange={setFeed}
+            placeholder="a b"
+            className="w-28"
+          />
+        )}
+        {isVolts && (
           <>
             <Words
               label={what === "running" ? benchWords.fedLL : benchWords.fed}
@@ -101,13 +122,25 @@ export function OwnReading({ leadLetters, onAdd }: OwnReadingProps) {
           </>
         )}
         <Words
-          label={benchWords.readBetween}
+          label={what === "kick" ? benchWords.meterOn : benchWords.readBetween}
           value={read}
           onValueChange={setRead}
           placeholder="g h"
           className="w-24"
         />
-        {!(what === "touch" && isOpen) && (
+        {what === "kick" && (
+          <Choice
+            label={benchWords.onConnecting}
+            options={[
+              { value: "up", label: benchWords.needle.up },
+              { value: "down", label: benchWords.needle.down },
+              { value: "still", label: benchWords.needle.still },
+            ]}
+            value={needle}
+            onValueChange={(next) => setNeedle(next as Needle)}
+          />
+        )}
+        {what !== "kick" && !(what === "touch" && isOpen) && (
           <Reading
             label={benchWords.meter2}
             unit={what === "touch" ? "Ω" : "V"}
@@ -136,6 +169,7 @@ export function OwnReading({ leadLetters, onAdd }: OwnReadingProps) {
             setRead("");
             setShown(null);
             setOpen(false);
+            setNeedle(null);
           }}
         >
           {benchWords.addReading}

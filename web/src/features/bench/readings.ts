@@ -13,6 +13,13 @@ export function said(reading: Taken): string {
     if (!reading.rings) return benchWords.ol2(one ?? "", other ?? "");
     return benchWords.measured(one ?? "", other ?? "", reading.ohms ?? "");
   }
+  if (reading.what === "kick") {
+    return benchWords.kicked(
+      reading.feed.join(benchWords.to),
+      reading.read.join(benchWords.to),
+      benchWords.needle[reading.needle],
+    );
+  }
   const joined = (reading.joined ?? [])
     .map(([one, other]) => benchWords.joined(one ?? "", other ?? ""))
     .join("");

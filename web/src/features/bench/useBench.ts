@@ -16,7 +16,17 @@ export function useBench(works: string, state: JobState) {
   const readings: readonly Taken[] = bench?.readings ?? [];
   const count = bench?.leads ?? 0;
   const query = useQuery({
-    queryKey: ["bench", works, count, bench?.groups, readings],
+    queryKey: [
+      "bench",
+      works,
+      count,
+      bench?.groups,
+      readings,
+      bench?.known,
+      bench?.corners,
+      bench?.same_phase,
+      bench?.probe_ohm,
+    ],
     enabled: count > 0 && Boolean(bench),
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>

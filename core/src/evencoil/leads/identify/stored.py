@@ -70,7 +70,7 @@ def guide_bench(bench: BenchInputs) -> Guided:
         readings,
         groups=bench.groups,
         known={letter: _lead(mark) for letter, mark in bench.known.items()} or None,
-        same_phase=tuple((_two(one), _two(other)) for one, other in bench.same_phase),
+        same_phase=tuple((_two(pairs[0]), _two(pairs[1])) for pairs in bench.same_phase),
         corners=bench.corners,
     )
 
