@@ -74,6 +74,14 @@ def test_two_starters_of_the_same_label_keep_their_own_readings():
     assert [one.tag for one in name_motors(twice, MOTORS)] == ["SF-5", "BM-3"]
 
 
+def test_a_reading_that_fits_none_says_so_and_leaves_the_others():
+    """45 A is SF-5; 200 A is no motor of this machine."""
+    first, second = named(("45", None), ("200", None))
+
+    assert first.tag == "SF-5"
+    assert "Fits none" in say(second.message)
+
+
 def test_without_a_reading_nothing_is_named():
     """Not even the last motor left."""
     *_, last = named(("45", None), (None, "17.5"), (None, "3.2"), (None, None))

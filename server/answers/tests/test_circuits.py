@@ -56,7 +56,9 @@ def test_a_drawn_circuit_comes_with_geometry_lists_and_devices(client):
         ("check", "open"),
         ("rehearse", "open"),
     ]
-    assert "45 WIRES" in states[5]["headline"]
+    # one of them grounds the motor's frame
+    assert "46 WIRES" in states[5]["headline"]
+    assert [wire["end"] for wire in said["wires"] if wire["end"] == "M1.PE"] == ["M1.PE"]
 
 
 def test_a_starter_that_cannot_do_is_held_with_one_reason(client):

@@ -101,6 +101,38 @@ def test_a_feeder_of_one_motor_and_then_of_two(client):
     assert post(client, "/api/w/here/feeder/Nowhere", {}).status_code == 404
 
 
+def test_one_disconnect_for_two_motors(client):
+    """15 hp twice: 42 A together is 40 hp (52 A, 30 hp has 40); 42 x 1.15 = 48.3 A."""
+    motor(caller("here", "ann"), "IC-3")
+    path = "/api/w/here/feeder/Line%201"
+    unsaid = post(client, path, {"disconnect": {}}).json()
+    assert unsaid["several_refusal"]["field"] == "feeder.disconnect.reason"
+    assert unsaid["refusal"] is None
+    said = post(client, path, {"disconnect": {"reason": "room", "amps_a": "30"}}).json()
+    steps = {step["id"]: step for step in said["several"]}
+    assert steps["shared_disconnect_hp"]["value"] == "40"
+    assert steps["shared_disconnect_a"]["shown"] == "48.3"
+    assert steps["shared_disconnect"]["verdict"] == "fails"
+    bad = post(client, path, {"disconnect": {"reason": "roof"}})
+    assert bad.status_code == 422
+
+
+def test_a_starter_without_a_tag_is_named_by_its_amps(client):
+    """One motor of 19.3 A at 480 V: 12 A runs on it, 40 A is none of this machine's."""
+    body = {
+        "supply": {"text": "208Y/120"},
+        "now": {"text": "480Y/277"},
+        "unnamed": [
+            {"label": "A", "running_a": "12"},
+            {"label": "A", "running_a": "40"},
+            {"label": "B"},
+        ],
+    }
+    plan = post(client, "/api/w/here/convert/Line%201", body).json()
+    assert [row["tag"] for row in plan["named"]] == ["IC-2", "", ""]
+    assert "Fits none" in plan["named"][1]["text"]
+
+
 CHART = "Relay,Size,Elements,Air,Heater,From,To\nLK-2,1,3,same,H21,17,18.4\nLK-2,1,3,same,H22,18.5,20.1\nLK-2,1,4,same,H23,1,2\n"
 
 

@@ -88,6 +88,8 @@ def name_motors(
         for place, one in enumerate(unnamed)
         if one.running_a or one.heater_trip_a
     }
+    # a reading that fits none takes no motor from the others
+    fits = {place: tags for place, tags in fits.items() if tags}
     found = []
     for place, one in enumerate(unnamed):
         own = fits.get(place, ())

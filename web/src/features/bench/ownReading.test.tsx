@@ -85,3 +85,20 @@ describe("a reading nobody asked for", () => {
     expect(status()).toContain(benchWords.countedWantedLead(3, 2));
   });
 });
+
+describe("a battery kick", () => {
+  it("is added with plus, minus and the way of the needle", () => {
+    press(benchWords.batteryKick);
+    type(benchWords.batteryOn, "a b");
+    type(benchWords.meterOn, "d c");
+    expect(status()).toContain(benchWords.wayOfNeedle);
+    press(benchWords.needle.down);
+    press(benchWords.addReading);
+    expect(onAdd).toHaveBeenCalledWith({
+      what: "kick",
+      feed: ["a", "b"],
+      read: ["d", "c"],
+      needle: "down",
+    });
+  });
+});
