@@ -253,3 +253,45 @@ def test_the_readme_shows_what_the_command_says(capsys):
     lines = [" ".join(line.split()) for line in shown.strip().splitlines()]
     assert len(lines) == 6
     assert [line for line in lines if line not in said] == []
+
+
+def test_size_prints_what_the_screen_shows_of_supply_and_marks(tmp_path, capsys):
+    """Unbalance with its derating, and each assumption once, in words."""
+    job = json.loads(GOLDEN.read_text())
+    job["supply"]["measured_v"] = ["478", "464", "450"]
+    job["size"] = {}
+    path = tmp_path / "job.json"
+    path.write_text(json.dumps(job))
+
+    main(["size", str(path)])
+    out = capsys.readouterr().out
+    assert "3.02 % unbalance" in out
+    marked = [line for line in out.splitlines() if line.startswith("  ASSUMED")]
+    assert len([line for line in marked if "Fuse or breaker not chosen" in line]) == 1
+    main(["size", str(path), "--format", "json"])
+    codes = [found["code"] for found in json.loads(capsys.readouterr().out)["findings"]]
+    assert "unbalance" in codes
+
+
+def test_outside_the_nec_no_edition_is_named(tmp_path, capsys):
+    """A job under another code names none of ours."""
+    job = json.loads(GOLDEN.read_text())
+    job["supply"]["territory"] = "other"
+    path = tmp_path / "job.json"
+    path.write_text(json.dumps(job))
+
+    main(["size", str(path)])
+    assert "NEC 20" not in capsys.readouterr().out.splitlines()[0]
+    main(["size", str(path), "--format", "json"])
+    assert json.loads(capsys.readouterr().out)["edition"] is None
+
+
+def test_convert_prints_the_sizes_that_change(capsys):
+    """To 240 V: twice the amps, so a larger conductor; heaters that nobody read are asked for."""
+    assert main(["convert", str(GOLDEN), "--supply", "240 delta", "--format", "json"]) == 0
+    said = json.loads(capsys.readouterr().out)
+    sizes = {row["figure"]: row for row in said["sizes"]}
+    assert sizes["conductor_size"]["before"] != sizes["conductor_size"]["after"]
+    assert said["heaters"]
+    main(["convert", str(GOLDEN), "--supply", "240 delta"])
+    assert "conductor_size" in capsys.readouterr().out

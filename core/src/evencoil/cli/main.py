@@ -16,8 +16,9 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any, TextIO
 
-from evencoil.base import CoreError, FileFormatError, Message, __version__, plain, say
+from evencoil.base import CoreError, FileFormatError, Finding, Message, __version__, say
 from evencoil.circuit import Circuit
+from evencoil.cli import box as cli_box
 from evencoil.cli import circuit as cli_circuit
 from evencoil.job import (
     MAX_BYTES,
@@ -30,9 +31,6 @@ from evencoil.job import (
     load,
     work_out_job,
 )
-from evencoil.leads import guide_bench
-from evencoil.machine import MachineMotor, convert_motor
-from evencoil.plate import SupplyInputs
 from evencoil.rehearsal import read_scenario, rehearse, trace_as_json
 
 __all__ = ["main"]
@@ -54,6 +52,12 @@ def _read(name: str) -> bytes:
             field="file",
             hint=Message("file.unreadable.hint"),
         ) from wrong
+
+
+def _findings(worked: Worked) -> tuple[Finding, ...]:
+    """Return what was found on nameplate and supply, in the order of the screen."""
+    verdict = worked.verdict.findings if worked.verdict else ()
+    return (*worked.reading.findings, *verdict, *worked.supply_checks)
 
 
 def _as_json(job: JobFile, worked: Worked) -> dict[str, Any]:
@@ -78,7 +82,7 @@ def _as_json(job: JobFile, worked: Worked) -> dict[str, Any]:
         "motor_tag": job.motor.motor_tag,
         "fingerprint": fingerprint(job),
         "core": __version__,
-        "edition": worked.profile.edition,
+        "edition": worked.profile.edition if job.supply.territory == "nec" else None,
         "figures": figures,
         "steps": [
             {
@@ -104,21 +108,16 @@ def _as_json(job: JobFile, worked: Worked) -> dict[str, Any]:
                 "field": found.field,
                 "text": say(found.message),
             }
-            for found in (
-                *worked.reading.findings,
-                *(worked.verdict.findings if worked.verdict else ()),
-            )
+            for found in _findings(worked)
         ],
     }
 
 
 def _as_table(job: JobFile, worked: Worked, out: TextIO) -> None:
-    print(f"{job.motor.motor_tag}  NEC {worked.profile.edition}", file=out)
-    for finding in worked.reading.findings:
+    code = f"NEC {worked.profile.edition}" if job.supply.territory == "nec" else "another code"
+    print(f"{job.motor.motor_tag}  {code}", file=out)
+    for finding in _findings(worked):
         print(f"  {finding.level:8} {say(finding.message)}", file=out)
-    if worked.verdict is not None:
-        for finding in worked.verdict.findings:
-            print(f"  {finding.level:8} {say(finding.message)}", file=out)
     print(file=out)
     for step in worked.steps:
         marks = " ".join(sorted({mark.kind.upper() for mark in step.marks}))
@@ -129,6 +128,10 @@ def _as_table(job: JobFile, worked: Worked, out: TextIO) -> None:
         if figure.refusal is not None:
             print(f"{figure.id:24} {'withheld':>14}  {figure.refusal.detail}", file=out)
             print(f"{'':24} {'':>14}  {figure.refusal.hint}", file=out)
+    # each mark once, however much stands on it
+    told = {(mark.kind, say(mark.message)) for step in worked.steps for mark in step.marks}
+    for kind, text in sorted(told):
+        print(f"  {kind.upper():14} {text}", file=out)
 
 
 def _size(arguments: argparse.Namespace) -> int:
@@ -142,168 +145,15 @@ def _size(arguments: argparse.Namespace) -> int:
 
 
 def _connect(arguments: argparse.Namespace) -> int:
-    job = load(_read(arguments.job))
-    box = work_out_job(job).box
-    said: dict[str, Any] = {
-        "motor_tag": job.motor.motor_tag,
-        "winding": None if box.winding is None else box.winding.kind,
-    }
-    if box.derived is not None:
-        said["connection"] = box.derived.name
-        said["is_switched_by_starter"] = box.is_switched
-        said["joints"] = [
-            {
-                "line": joint.line,
-                "leads": list(joint.leads),
-                "to_starter": joint.to_starter,
-                "conductors": joint.conductors,
-            }
-            for joint in box.intended
-        ]
-        said["notes"] = [say(note) for note in box.notes]
-        said["tell"] = "" if box.tell is None else say(box.tell)
-        said["rotation"] = "" if box.rotation_note is None else say(box.rotation_note)
-    if box.states is not None:
-        said["states"] = {
-            state: {
-                "connection": known.name,
-                "joints": [
-                    {"line": joint.line, "leads": list(joint.leads)} for joint in known.joints
-                ],
-                "free": list(known.free(box.winding)) if box.winding else [],
-            }
-            for state, known in box.states.states.items()
-        }
-    error = box.derived_error
-    if error is not None:
-        said["refusal"] = error.problem()
-    if box.outcome is not None and job.leads.joints:
-        said["as_joined"] = {
-            "verdict": box.outcome.verdict,
-            "connection": box.outcome.name,
-            "coils": [
-                {
-                    "coil": coil.name,
-                    "from": coil.start,
-                    "to": coil.end,
-                    "volts_v": round(coil.volts_v, 1),
-                    "running_v": round(coil.running_v, 1),
-                    "starting_times": round(coil.starting_times, 1),
-                    "running_times": round(coil.running_times, 1),
-                    "rated_v": round(coil.rated_v, 1),
-                    "angle_deg": round(coil.angle_deg, 1),
-                }
-                for coil in box.outcome.coils
-            ],
-            "findings": [
-                {
-                    "level": found.level,
-                    "says": say(found.message),
-                    "do": "" if found.hint is None else say(found.hint),
-                }
-                for found in box.outcome.findings
-            ],
-        }
-    if box.outcome_error is not None:
-        said["as_joined"] = {"refusal": box.outcome_error.problem()}
-    if arguments.format == "json":
-        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
-    else:
-        _connect_table(said)
-    is_wrong = "as_joined" in said and said["as_joined"].get("verdict") != "right"
-    return WITHHELD if error is not None or is_wrong else OK
+    return cli_box.connect(arguments, _read)
 
 
 def _identify(arguments: argparse.Namespace) -> int:
-    bench = load(_read(arguments.job)).bench
-    found = guide_bench(bench)
-    ask = found.ask
-    said: dict[str, Any] = {
-        "stage": found.stage,
-        "kinds": list(found.kinds),
-        "left": found.left,
-        "about": found.about,
-        "numbers": dict(found.numbers),
-        "doubtful": list(found.doubtful),
-        "notes": [say(note) for note in found.notes],
-        "ask": None
-        if ask is None
-        else {
-            "what": ask.what,
-            "pair": list(ask.pair),
-            "feed": list(ask.feed),
-            "joined": [list(pair) for pair in ask.joined],
-        },
-    }
-    if arguments.format == "json":
-        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
-    else:
-        print(
-            f"{found.stage}: {', '.join(found.kinds)}, {found.left} left, about {found.about} more"
-        )
-        for letter, lead in sorted(found.numbers.items()):
-            print(f"  {letter}  {lead}")
-        if ask is not None:
-            feed = f"feed {'-'.join(ask.feed)}, " if ask.feed else ""
-            joined = "".join(f"join {one}-{other}, " for one, other in ask.joined)
-            verb = "touch" if ask.what == "touch" else "read"
-            print(f"  next: {feed}{joined}{verb} {'-'.join(ask.pair)}")
-        for note in said["notes"]:
-            print(f"  {note}")
-    return OK if found.stage == "done" else WITHHELD
+    return cli_box.identify(arguments, _read)
 
 
 def _convert(arguments: argparse.Namespace) -> int:
-    job = load(_read(arguments.job))
-    found = convert_motor(
-        MachineMotor(tag=job.motor.motor_tag, plate=job.plate, supply=job.supply, leads=job.leads),
-        SupplyInputs(text=arguments.supply),
-        job.profile.as_core(),
-    )
-    after = found.after.derived
-    said: dict[str, Any] = {
-        "motor_tag": found.tag,
-        "answer": found.answer,
-        "connection": None if after is None else after.name,
-        "moves": [say(move) for move in found.moves],
-        "amps_before": None if found.amps_before is None else plain(found.amps_before),
-        "amps_after": None if found.amps_after is None else plain(found.amps_after),
-        "refusal": None if found.reason is None else found.reason.problem(),
-        "ways_out": [say(way) for way in found.ways_out],
-    }
-    if arguments.format == "json":
-        print(json.dumps(said, indent=2, ensure_ascii=False, allow_nan=False))
-    else:
-        print(f"{found.tag}  {found.answer}  {said['connection'] or ''}")
-        for line in (*said["moves"], *said["ways_out"]):
-            print(f"  {line}")
-        if found.reason is not None:
-            print(f"  {found.reason} {say(found.reason.hint)}")
-    return OK if found.answer == "can" else WITHHELD
-
-
-def _connect_table(said: dict[str, Any]) -> None:
-    print(f"{said['motor_tag']}  {said['winding'] or 'winding not known'}")
-    for joint in said.get("joints", []):
-        line = joint["line"] or (f"to {joint['to_starter']}" if joint["to_starter"] else "  ")
-        print(f"  {line}  {' '.join(joint['leads']):16} {joint['conductors']} conductors")
-    for note in said.get("notes", []):
-        print(f"  {note}")
-    for name in ("tell", "rotation"):
-        if said.get(name):
-            print(f"  {said[name]}")
-    if "refusal" in said:
-        print(f"  withheld: {said['refusal']['detail']} {said['refusal']['hint']}")
-    for coil in said.get("as_joined", {}).get("coils", []):
-        print(
-            f"  {coil['from']}-{coil['to']:4} {coil['volts_v']:8.1f} V at standstill,"
-            f" {coil['running_v']:.1f} V at full speed, of {coil['rated_v']:.1f} V"
-        )
-    for found in said.get("as_joined", {}).get("findings", []):
-        print(f"  {found['says']} {found['do']}".rstrip())
-    refusal = said.get("as_joined", {}).get("refusal")
-    if refusal is not None:
-        print(f"  as joined: {refusal['detail']} {refusal['hint']}")
+    return cli_box.convert(arguments, _read)
 
 
 def _room(job: JobFile) -> JobStarter:
