@@ -483,3 +483,64 @@ def test_a_poor_meter_ends_in_a_contradiction_or_in_the_right_numbers(kind, time
             assert works(motor, numbers) or (kind == "2-speed-ct" and works(motor, other)), seed
         else:
             assert told.stage in {"contradiction", "stuck"}, seed
+
+
+LETTER = st.sampled_from("abcdefgz")
+PAIR = st.tuples(LETTER, LETTER)
+ANY_READING = st.one_of(
+    st.fixed_dictionaries(
+        {
+            "what": st.just("touch"),
+            "pair": PAIR,
+            "rings": st.booleans(),
+            "ohms": st.none() | st.decimals("0", "9", places=2),
+        }
+    ),
+    st.fixed_dictionaries(
+        {
+            "what": st.just("kick"),
+            "feed": PAIR,
+            "read": PAIR,
+            "needle": st.sampled_from(["up", "down", "still"]),
+        }
+    ),
+    st.fixed_dictionaries(
+        {
+            "what": st.just("volts"),
+            "feed": PAIR,
+            "feed_v": st.decimals("0", "20", places=1),
+            "joined": st.lists(PAIR, max_size=2),
+            "read": PAIR,
+            "volts": st.decimals("0", "90", places=1),
+        }
+    ),
+)
+
+
+@settings(max_examples=120, deadline=None)
+@given(
+    st.lists(ANY_READING, max_size=6),
+    st.dictionaries(LETTER, st.sampled_from(["T1", "2", "T99", "q", "T4"]), max_size=3),
+    st.lists(LETTER, max_size=3),
+    st.lists(st.tuples(PAIR, PAIR), max_size=2),
+    st.none() | st.decimals("0", "2", places=1),
+)
+def test_any_bench_is_guided_or_refused(readings, known, corners, same_phase, probe):
+    """Nonsense ends in a stage or in a refusal with its field; numbers never repeat."""
+    try:
+        told = guide_bench(
+            BenchInputs(
+                leads=6,
+                readings=readings,
+                known=known,
+                corners=corners,
+                same_phase=same_phase,
+                probe_ohm=probe,
+            )
+        )
+    except CoreError as refused:
+        assert refused.field.startswith("bench")
+        assert say(refused.message)
+        return
+    assert len(set(told.numbers.values())) == len(told.numbers)
+    assert (told.ask is None) == (told.stage in {"done", "contradiction", "stuck"})

@@ -4,6 +4,7 @@ from decimal import Decimal
 
 import pytest
 
+from evencoil.base import CoreError
 from evencoil.base.words import say
 from evencoil.job import JobInputs, work_out
 from evencoil.plate import PlateInputs, SupplyInputs
@@ -103,3 +104,17 @@ def test_the_letter_of_a_measured_start_in_kilowatts():
 
     assert worked.trail["code_letter_measured"].value == "H"
     assert "kVA per hp" in say(worked.trail["code_letter_measured"].working)
+
+
+@pytest.mark.parametrize("device", ["big", "0 A"])
+def test_a_device_that_is_no_number_of_amps_gives_no_curve(device):
+    """Kept as entered; the curve says which figure it cannot use."""
+    worked = job(
+        [("conductor_size", "4 mm²"), ("protection_device_a", device)],
+        measured_start={"amps_a": "100", "volts_v": "400"},
+    )
+
+    with pytest.raises(CoreError) as caught:
+        curve_sheet(worked.trail, SizeInputs())
+    assert caught.value.field == "protection_device_a"
+    assert device in say(caught.value.message)

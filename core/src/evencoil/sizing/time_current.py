@@ -34,7 +34,7 @@ _CMIL_PER_MM2 = 1973.525
 
 def _area_cmil(trail: Trail) -> float:
     """Return the cross-section of the circuit's conductor, metric or AWG [circular mils]."""
-    if "conductor_area_mm2" in trail:
+    if "conductor_area_mm2" in trail and trail.number("conductor_area_mm2") > 0:
         return float(trail.number("conductor_area_mm2")) * _CMIL_PER_MM2
     name = "run_conductor_size" if "run_conductor_size" in trail else "conductor_size"
     if not isinstance(trail[name].value, ConductorSize):
@@ -63,6 +63,24 @@ def _above_dial(trail: Trail) -> float:
     Outside the NEC the dial is set to the nameplate's amps, and trips a quarter above.
     """
     return 1.0 if trail["overload_setting_a"].rule is not None else 1.25
+
+
+#: figures that a person may have brought as text
+_FIGURES = ("plate_amps_a", "overload_setting_a", "protection_device_a")
+
+
+def _refuse_unread(trail: Trail, name: str) -> None:
+    """Refuse a figure that is no number above zero: a size by another code, as typed."""
+    value = trail[name].value
+    if not isinstance(value, Decimal) or value <= 0:
+        raise MissingError(
+            Message(
+                "curves.unread",
+                {"what": str(Message(f"label.{name}")), "text": trail[name].shown[:40]},
+            ),
+            field=name,
+            hint=Message("curves.unread.hint"),
+        )
 
 
 def curve_sheet(trail: Trail, size: SizeInputs) -> TimeCurrentSheet:
@@ -97,6 +115,8 @@ def curve_sheet(trail: Trail, size: SizeInputs) -> TimeCurrentSheet:
             field=gone or "code_letter",
             hint=Message("curves.waits.hint"),
         )
+    for name in _FIGURES:
+        _refuse_unread(trail, name)
     overload = size.overload
     seconds = None if overload is None else overload.accelerates_s
     trip_class = None if overload is None else overload.trip_class

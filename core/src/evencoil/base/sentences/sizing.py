@@ -160,6 +160,8 @@ SENTENCES: dict[str, str] = {
     "curves.start_assumed": "{start} s to full speed is assumed: time a start.",
     "curves.class_assumed": "Class {class} is assumed: read the relay.",
     "curves.size": "The table has no cross-section for {size}.",
+    "curves.unread": "{what}: “{text}” is no number of amps, so no curve can be drawn.",
+    "curves.unread.hint": "Enter it in amps, as 20 A.",
     "curves.waits": "The time-current curve still needs: {for}.",
     "curves.waits.hint": "Complete the branch circuit, and add the code letter from the nameplate.",
     "curves.through": "It starts: {locked} A for {start} s; the overload would wait {trips} s, the fuse or breaker opens {opens}.",
