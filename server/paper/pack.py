@@ -59,6 +59,8 @@ def pack(
         Cover, plate, leads, sizes with their Why, drawings, wire list.
     """
     said, starter = worked_out(worked), worked.starter
+    if starter.circuit is not None:
+        starter.issuable()
     steps = {step.id: step for step in said.steps}
     notes = {step.id: place + 1 for place, step in enumerate(said.steps)}
     now = dt.datetime.now(ZoneInfo(works.time_zone))

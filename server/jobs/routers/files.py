@@ -38,7 +38,7 @@ def _starter(request: HttpRequest, works: str, tag: str, number: int) -> JobStar
     """Return the kept starter, or say that there is none."""
     caller = caller_in(request, works)
     starter = starter_of(motor_job(caller, tag, number), caller.works)
-    starter.required()
+    starter.issuable()
     return starter
 
 

@@ -165,7 +165,7 @@ def _room(job: JobFile) -> JobStarter:
         If none is chosen, or it cannot be drawn.
     """
     starter = work_out_job(job).starter
-    starter.required()
+    starter.issuable()
     return starter
 
 

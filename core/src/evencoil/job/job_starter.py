@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from evencoil.base import CoreError, Finding, Message, MissingError
+from evencoil.base import CoreError, Finding, Message, MissingError, RefusedError
 from evencoil.checks import Graph, Hand, Observed, isolations
 from evencoil.circuit import (
     Circuit,
@@ -32,7 +33,15 @@ from evencoil.drawing import (
     draw_rungs,
     draw_strip,
 )
-from evencoil.starters import CatalogueEntry, DeadReadingInput, OptionSpec, StarterInputs
+from evencoil.starters import (
+    CatalogueEntry,
+    DeadReadingInput,
+    OptionSpec,
+    StarterInputs,
+    catalogue,
+    entry_of,
+    options_of,
+)
 
 __all__ = ["JobStarter", "no_starter"]
 
@@ -44,7 +53,7 @@ class JobStarter:
     Attributes
     ----------
     entry : CatalogueEntry or None
-        The standard circuit; None until one is chosen, or if it was refused.
+        The standard circuit; None until one is chosen.
     options : tuple of OptionSpec
         What can be chosen, and ``used`` what is.
     circuit : Circuit or None
@@ -181,6 +190,28 @@ class JobStarter:
             )
         return self.circuit
 
+    def issuable(self) -> Circuit:
+        """Return the circuit for paper, file or list, on which every tag is one device's.
+
+        Raises
+        ------
+        CoreError
+            If there is no circuit, or two devices have one tag: on paper their wires would be
+            joined.
+        """
+        circuit = self.required()
+        names = [item.id for item in circuit.netlist.devices if item.type != "joint"]
+        counted = Counter(circuit.tags.get(name, name) for name in names)
+        tag, count = counted.most_common(1)[0]
+        if count > 1:
+            twins = [name for name in names if circuit.tags.get(name, name) == tag]
+            raise RefusedError(
+                Message("starter.doubled_tag", {"tag": tag, "devices": ", ".join(twins)}),
+                field="starter.edits",
+                hint=Message("starter.doubled_tag.hint"),
+            )
+        return circuit
+
     def crowded(self) -> tuple[Crowded, ...]:
         """Return the terminals with too many wires."""
         return () if self.circuit is None else crowded(self.circuit)
@@ -189,6 +220,9 @@ class JobStarter:
 def no_starter(inputs: StarterInputs, refusal: CoreError | None = None) -> JobStarter:
     """Return a job without a drawn starter, and why there is none if it was refused.
 
+    The circuit that was chosen and its options stay, so that what does not go together can be
+    changed.
+
     Parameters
     ----------
     inputs : StarterInputs
@@ -196,10 +230,15 @@ def no_starter(inputs: StarterInputs, refusal: CoreError | None = None) -> JobSt
     refusal : CoreError, optional
         Why it cannot be drawn.
     """
+    entry: CatalogueEntry | None = None
+    specs: tuple[OptionSpec, ...] = ()
+    if inputs.standard_circuit in catalogue():
+        entry = entry_of(inputs.standard_circuit)
+        specs = options_of(entry)
     return JobStarter(
-        entry=None,
-        options=(),
-        used={},
+        entry=entry,
+        options=specs,
+        used={spec.name: inputs.options.get(spec.name, spec.default) for spec in specs},
         circuit=None,
         numbered=None,
         sources={},

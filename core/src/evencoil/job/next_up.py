@@ -67,8 +67,9 @@ def next_up(worked: Worked, *, is_stale: bool = False) -> NextUp | None:
             Message("next.assumed", {"figures": counted(len(guesses), "assumed figure")}), "size"
         )
     starter = worked.starter
-    if starter.entry is None:
-        return NextUp(Message("next.starter"), "starter")
+    if starter.circuit is None:
+        refused = starter.refusal
+        return NextUp(Message("next.starter") if refused is None else refused.message, "starter")
     if starter.findings and starter.findings[0].level in {"doubt", "refusal"}:
         return NextUp(starter.findings[0].message, "starter")
     return None

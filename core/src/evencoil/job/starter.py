@@ -14,6 +14,7 @@ from evencoil.job.starter_findings import (
     accessory_findings,
     fit_finding,
     fit_findings,
+    grounded_line_findings,
     hazard_findings,
     heater_findings,
     terminal_findings,
@@ -41,10 +42,13 @@ def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -
     inputs : StarterInputs
         Frozen numbers, accepted hazards, readings.
     """
+    supply = worked.supply
     ratings = ratings_of(
         draft.standard,
         {step.id: step for step in worked.steps},
-        worked.supply.line_volts_v if worked.supply is not None else None,
+        None if supply is None else supply.line_volts_v,
+        "" if supply is None else supply.system,
+        None if supply is None else supply.frequency_hz,
     )
     stale = draft.replayed.stale
     dropped = {edit.id for edit, _ in stale}
@@ -58,6 +62,7 @@ def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -
     findings += hazard_findings(circuit, draft.entry, inputs)
     findings += heater_findings(circuit, worked)
     findings += accessory_findings(circuit, worked)
+    findings += grounded_line_findings(circuit, worked)
     findings += [
         fit_finding("stale_edit", "doubt", edit=edit.kind, reason=str(reason))
         for edit, reason in stale
@@ -105,6 +110,7 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> JobStarter:
             box=worked.box,
             joints=worked.joints,
             kind=worked.kind,
+            control=worked.control,
         )
     except CoreError as refused:
         return no_starter(inputs, refused)

@@ -14,12 +14,14 @@ from evencoil.sizing import FUSES, DeviceKind
 from evencoil.starters import (
     FOUND,
     CatalogueEntry,
+    ControlSupply,
     FitFacts,
     MotorRating,
     OptionSpec,
     StarterInputs,
     draw,
     entry_of,
+    fit_control,
     found_entry,
     install_motor,
     is_fed_by_line,
@@ -171,6 +173,7 @@ def draft_starter(
     box: Box,
     joints: Sequence[JointInput],
     kind: DeviceKind | None,
+    control: ControlSupply | None = None,
 ) -> StarterDraft | None:
     """Draw the chosen starter with this motor and do the edits on it.
 
@@ -188,6 +191,8 @@ def draft_starter(
         The box as joined.
     kind : str or None
         Kind of fuse or breaker from the sizes, where they know it.
+    control : ControlSupply or None
+        What its control circuit is fed from; None while the supply is not known.
 
     Returns
     -------
@@ -209,7 +214,8 @@ def draft_starter(
     else:
         drawn = draw(inputs.standard_circuit, _options(inputs, kind))
         entry, options, used = drawn.entry, options_of(drawn.entry), drawn.options
-        circuit, notes = _with_motor(entry, drawn.circuit, box, joints, reading, verdict)
+        fitted = drawn.circuit if control is None else fit_control(drawn.circuit, used, control)
+        circuit, notes = _with_motor(entry, fitted, box, joints, reading, verdict)
     standard = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))
     return StarterDraft(
         entry=entry,

@@ -18,6 +18,7 @@ __all__ = [
     "accessory_findings",
     "fit_finding",
     "fit_findings",
+    "grounded_line_findings",
     "hazard_findings",
     "heater_findings",
     "terminal_findings",
@@ -143,6 +144,49 @@ def heater_findings(circuit: Circuit, worked: Worked) -> list[Finding]:
         return []
     places = {name: say(Message(f"heaters_lie.{name}")) for name in (drawn, entered)}
     return [fit_finding("heater_place", "doubt", drawn=places[drawn], entered=places[entered])]
+
+
+#: the grounded line of a netlist's corner-grounded supply
+_GROUNDED = "L2"
+_LINE_POLE = {"L1": ("1", "2"), "L2": ("3", "4"), "L3": ("5", "6")}
+
+
+def grounded_line_findings(circuit: Circuit, worked: Worked) -> list[Finding]:
+    """Return the fuses that lie in the grounded line of a corner-grounded delta, 240.22.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    worked : Worked
+        The job, calculated.
+    """
+    if worked.supply is None or worked.supply.system != "corner_grounded":
+        return []
+    nets = circuit.netlist.nets()
+    supply = next((item for item in circuit.netlist.devices if item.type == "supply"), None)
+    if supply is None or _GROUNDED not in supply.terminals:
+        return []
+    grounded = {nets[f"{supply.id}.{_GROUNDED}"]}
+    fused = []
+    # the main switch hands its line on from the upper to the lower end of the pole
+    for item in circuit.netlist.devices:
+        if item.type in {"fdisc", "cb3", "isolator"}:
+            for near, far in _LINE_POLE.values():
+                ends = [f"{item.id}.{end}" for end in (near, far)]
+                if all(end in nets for end in ends) and nets[ends[0]] in grounded:
+                    grounded.add(nets[ends[1]])
+                    if item.type == "fdisc":
+                        fused.append(item.id)
+    fused += [
+        item.id
+        for item in circuit.netlist.devices
+        if item.type == "fuse" and {nets[f"{item.id}.{end}"] for end in item.terminals} & grounded
+    ]
+    if not fused:
+        return []
+    tags = ", ".join(circuit.tags.get(name, name) for name in fused)
+    return [fit_finding("grounded_fuse", "doubt", tags=tags)]
 
 
 def _restart(name: str, code: str, level: Level, **params: str) -> Finding:

@@ -34,6 +34,7 @@ from evencoil.plate import (
     PlateInputs,
     PlateReading,
     Supply,
+    SupplyInputs,
     TrustFacts,
     TrustInputs,
     Verdict,
@@ -54,6 +55,7 @@ from evencoil.sizing import (
     rating_rules_of,
     settle_phases,
 )
+from evencoil.starters import ControlSupply
 from evencoil.winding import Joint
 
 __all__ = ["work_out"]
@@ -93,6 +95,17 @@ def _supply(
         return supply, judge(reading.plate, supply), None
     except CoreError as refused:
         return supply, None, refused
+
+
+def _control_supply(found: Supply, given: SupplyInputs) -> ControlSupply:
+    """Return what a control circuit is fed from on this supply."""
+    return ControlSupply(
+        system=found.system,
+        line_v=found.line_volts_v,
+        ground_v=found.ground_volts_v,
+        made_leg=given.made_leg,
+        high_leg=given.high_leg,
+    )
 
 
 def _trust(
@@ -222,6 +235,7 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
     )
     kind = kind_of(size) if "protection_kind" in trail else None
     estimate, untrusted = _trust(inputs.trust, reading)
+    control = None if found is None else _control_supply(found, supply)
     draft: StarterDraft | CoreError | None
     try:
         if untrusted is not None:
@@ -235,6 +249,7 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
             box=box,
             joints=leads.joints,
             kind=kind,
+            control=control,
         )
     except CoreError as refused:
         draft = refused
@@ -284,5 +299,6 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         planned_refusal=None if wanting is None else Refusal.of(wanting),
         joints=leads.joints,
         kind=kind,
+        control=control,
         finish=finish,
     )

@@ -13,6 +13,7 @@ from evencoil.job.states import StepState
 from evencoil.leads import Box, JointInput, JointsWorked
 from evencoil.plate import Estimate, PlateReading, Supply, Verdict
 from evencoil.sizing import DeviceKind, RatingRuleRow
+from evencoil.starters import ControlSupply
 
 __all__ = ["Worked"]
 
@@ -54,6 +55,8 @@ class Worked:
         The box as joined.
     kind : str or None
         Kind of fuse or breaker, where the sizes got that far.
+    control : ControlSupply or None
+        What a control circuit is fed from on this supply.
     finish : callable
         Draws the starter of this job when it is first asked for.
     """
@@ -74,6 +77,7 @@ class Worked:
     planned_refusal: Refusal | None
     joints: tuple[JointInput, ...]
     kind: DeviceKind | None
+    control: ControlSupply | None
     finish: Callable[[Worked], JobStarter] = field(repr=False, compare=False)
 
     @cached_property

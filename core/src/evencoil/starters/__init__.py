@@ -4,6 +4,7 @@ Knows netlists, windings and sizes; does not run them.
 """
 
 from evencoil.starters.catalogue import FOUND, CatalogueEntry, catalogue, entry_of, found_entry
+from evencoil.starters.control_supply import ControlSupply, fit_control
 from evencoil.starters.fit import FitFacts, Load, is_two_speed, misfit, needed_leads, start_of
 from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.starters.installation import (
@@ -20,6 +21,7 @@ __all__ = [
     "FOUND",
     "AcceptedInput",
     "CatalogueEntry",
+    "ControlSupply",
     "DeadReadingInput",
     "FitFacts",
     "Load",
@@ -29,6 +31,7 @@ __all__ = [
     "catalogue",
     "draw",
     "entry_of",
+    "fit_control",
     "found_entry",
     "install_motor",
     "is_fed_by_line",

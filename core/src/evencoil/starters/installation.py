@@ -23,6 +23,7 @@ from evencoil.circuit import (
     device,
     wire_id,
 )
+from evencoil.starters.control_supply import primary_of
 from evencoil.winding import LINES, Joint, Winding
 
 __all__ = [
@@ -177,8 +178,7 @@ def _put_motor(editor: CircuitEditor, tag: str, winding: Winding, rating: MotorR
             given[name] = f"{volts:.1f}"
     if rating.power_hp is not None:
         given["hp"] = exact(rating.power_hp)
-    made = device("motor", "motor", given)
-    editor.devices["motor"] = replace(made, terminals=(*made.terminals, GROUND))
+    editor.devices["motor"] = device("motor", "motor", given)
     editor.tags["motor"] = tag
     _land_ground(editor)
 
@@ -256,11 +256,24 @@ def _motor_side(
     if item.type.startswith("motor") and item.type != "motor" and amps is not None:
         put(item.id, "fla", amps, "plate_amps_a")
     if item.id == "control_transformer" and line_volts_v is not None:
-        put(item.id, "prim", exact((line_volts_v / 2).normalize()), "")
+        put(item.id, "prim", exact(primary_of(line_volts_v)[0]), "supply_volts_v")
+
+
+#: the system of a netlist's supply, by that of the job
+_SYSTEMS = {
+    "wye": "wye",
+    "delta": "delta",
+    "corner_grounded": "corner",
+    "high_leg": "high_leg",
+}
 
 
 def ratings_of(
-    circuit: Circuit, steps: Mapping[str, Step], line_volts_v: Decimal | None
+    circuit: Circuit,
+    steps: Mapping[str, Step],
+    line_volts_v: Decimal | None,
+    system: str = "",
+    hertz: Decimal | None = None,
 ) -> tuple[DeviceRating, ...]:
     """Return what supply, main device, overload and transformer are rated for in this job.
 
@@ -272,6 +285,10 @@ def ratings_of(
         Steps of the size sheet by id.
     line_volts_v : Decimal or None
         Volts between lines. [V]
+    system : str
+        Of the supply; empty where it is not known.
+    hertz : Decimal or None
+        Of the supply. [Hz]
     """
     items: dict[str, Device] = {item.id: item for item in circuit.netlist.devices}
     found: list[DeviceRating] = []
@@ -281,6 +298,10 @@ def ratings_of(
 
     for item in items.values():
         _motor_side(item, steps, line_volts_v, put)
+        if item.type == "supply" and system in _SYSTEMS and item.parameters.get("split") != "1":
+            put(item.id, "system", _SYSTEMS[system], "")
+        if item.type == "supply" and hertz in {Decimal(50), Decimal(60)}:
+            put(item.id, "hz", exact(hertz), "")
         parameter, step = _CONTROL.get(item.id, ("", ""))
         value = _step_number(steps, step)
         if value is not None:

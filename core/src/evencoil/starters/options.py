@@ -9,11 +9,13 @@ from __future__ import annotations
 
 from itertools import pairwise
 
+from evencoil.base import Message, OutOfRangeError
 from evencoil.circuit import CircuitEditor, Wire, links_of, type_of
 
-__all__ = ["motor_contactor"]
+__all__ = ["motor_contactor", "set_control_volts"]
 
 _POLES = {"L1": "2T1", "L2": "4T2", "L3": "6T3"}
+_MAIN_SWITCH = "QS1"
 _COILED = {"contactor", "relay", "timer", "sdtimer"}
 _RUNNERS = ("main", "forward_contactor", "delta", "second_half", "low_contactor")
 
@@ -231,6 +233,18 @@ def _overload_hot(sheet: CircuitEditor) -> None:
     for end in ends:
         _join_net(sheet, back, end)
     sheet.insert("control_fuse.2", near, far)
+    # the trip contact stays ahead of 95-96, which is open when it has something to show
+    nets = sheet.done().netlist.nets()
+    behind = [
+        f"{item.id}.97"
+        for item in sheet.devices.values()
+        if item.type == "olr" and sheet.at(f"{item.id}.97") and nets[f"{item.id}.97"] == nets[far]
+    ]
+    # all of them: two that tripped would feed each other round 95-96
+    for terminal in behind:
+        _bypass(sheet, terminal)
+    for terminal in behind:
+        _join_net(sheet, "control_fuse.2", terminal)
 
 
 def _overload_grounded(sheet: CircuitEditor) -> None:
@@ -327,7 +341,11 @@ def protection(sheet: CircuitEditor, word: str) -> None:
     old = sheet.devices["breaker"]
     poles = old.parameters.get("poles", "3")
     sheet.swap_type("breaker", "fdisc", {"a": "40", "poles": poles})
-    sheet.tags["breaker"] = "QS1"
+    sheet.tags["breaker"] = _MAIN_SWITCH
+    # an isolator at the motor that had this tag goes on to the next one
+    for name, tag in list(sheet.tags.items()):
+        if tag == _MAIN_SWITCH and name != "breaker":
+            sheet.tags[name] = sheet.free_tag("QS")
 
 
 def control_source(sheet: CircuitEditor, word: str) -> None:
@@ -345,7 +363,7 @@ def _from_lines(sheet: CircuitEditor, line_v: str) -> None:
     sheet.merge("control_fuse.2", "control_fuse_1.2")
     sheet.merge("control_transformer.X2", "control_fuse_2.2")
     sheet.remove("control_fuse")
-    _set_volts(sheet, line_v)
+    set_control_volts(sheet, line_v)
 
 
 def _from_neutral(sheet: CircuitEditor, line_v: str) -> None:
@@ -355,7 +373,7 @@ def _from_neutral(sheet: CircuitEditor, line_v: str) -> None:
     sheet.wire("control_fuse_1.2", "control_fuse.1")
     _bypass(sheet, "control_fuse_2.1")
     sheet.remove("control_fuse_2")
-    _set_volts(sheet, f"{float(line_v) / 3**0.5:.0f}")
+    set_control_volts(sheet, f"{float(line_v) / 3**0.5:.0f}")
 
 
 def _from_separate(sheet: CircuitEditor, line_v: str) -> None:
@@ -376,7 +394,7 @@ def _from_dc(sheet: CircuitEditor, line_v: str) -> None:
         sheet.wire(f"{fuse}.2", f"dc_supply.{end}")
     _chain_back(sheet, "dc_supply.-")
     sheet.wire("dc_supply.+", "control_fuse.1", "X1")
-    _set_volts(sheet, "24", is_dc=True)
+    set_control_volts(sheet, "24", is_dc=True)
 
 
 _SOURCES = {
@@ -393,7 +411,18 @@ def _chain_back(sheet: CircuitEditor, new: str) -> None:
     sheet.merge("control_transformer.X2", new)
 
 
-def _set_volts(sheet: CircuitEditor, volts: str, *, is_dc: bool = False) -> None:
+def set_control_volts(sheet: CircuitEditor, volts: str, *, is_dc: bool = False) -> None:
+    """Set coils, lamps and other loads of the control circuit to its volts.
+
+    Parameters
+    ----------
+    sheet : CircuitEditor
+        The circuit, changed in place.
+    volts : str
+        Of the control circuit. [V]
+    is_dc : bool
+        Direct current: coils change their kind too.
+    """
     for item in list(sheet.devices.values()):
         known = item.parameters
         if "coil" in known:
@@ -418,11 +447,17 @@ def control_tap(sheet: CircuitEditor, word: str) -> None:
 
 def control_volts(sheet: CircuitEditor, word: str) -> None:
     """Choose the control volts; coils, lamps and loads follow."""
+    if not {"control_supply", "control_transformer"} & sheet.devices.keys():
+        raise OutOfRangeError(
+            Message("starter.volts_by_source", {"volts": word}),
+            field="starter.options.control_volts",
+            hint=Message("starter.volts_by_source.hint"),
+        )
     if "control_supply" in sheet.devices:
         sheet.change("control_supply", v=word)
     else:
         sheet.change("control_transformer", sec=word)
-    _set_volts(sheet, word)
+    set_control_volts(sheet, word)
 
 
 def timer(sheet: CircuitEditor, word: str) -> None:

@@ -81,6 +81,10 @@ def _leads(kind: str, parameters: Parameters) -> tuple[str, ...]:
     return tuple(names.get(lead, lead) for lead in winding_of_type(kind, parameters).leads)
 
 
+#: the grounding terminal of a motor's frame
+FRAME = "PE"
+
+
 def _type(kind: str, *more: Parameter) -> DeviceType:
     return DeviceType(
         kind,
@@ -88,7 +92,7 @@ def _type(kind: str, *more: Parameter) -> DeviceType:
         "MTR",
         "power",
         (*_RATING, *more),
-        lambda given: _leads(kind, given),
+        lambda given: (*_leads(kind, given), FRAME),
         lambda given: tuple(
             Link("winding", coil.start, coil.end, coil.name) for coil in coils_of(kind, given)
         ),
