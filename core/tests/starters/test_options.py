@@ -204,3 +204,40 @@ def test_a_doubled_tag_is_never_issued():
         drawn.issuable()
     assert "S1" in say(caught.value.message)
     assert starter("480Y/277").issuable() is not None
+
+
+def colors(supply, **options):
+    """Return the colors of the control wires by number."""
+    rows = starter(supply, options).rows()
+    return {row.number: row.color for row in rows if row.way == "control" and "PE" not in row.start}
+
+
+@pytest.mark.parametrize(
+    ("source", "common"),
+    [
+        # bonded or neutral: white; the other line, or minus that nobody grounded: never
+        ("transformer", "white"),
+        ("line_to_neutral", "white"),
+        ("separate", "white"),
+        ("line_voltage", "red"),
+        ("dc_24", "blue"),
+    ],
+)
+def test_a_hot_return_is_never_white(source, common):
+    """The return at line voltage is the second line."""
+    assert colors("480Y/277", control_source=source)["X2"] == common
+
+
+def test_every_wire_that_stays_live_is_orange():
+    """A separate source: from its first terminal through coils and lamps to the neutral."""
+    found = colors("480Y/277", control_source="separate", lamps="run_trip")
+
+    assert {color for number, color in found.items() if number != "X2"} == {"orange"}
+
+
+def test_what_feeds_a_dc_supply_is_power():
+    """480 V to the power supply is no blue wire."""
+    rows = starter("480Y/277", {"control_source": "dc_24"}).rows()
+    fed = [row for row in rows if {row.start, row.end} & {"PSU1.L", "PSU1.N"}]
+
+    assert [row.color for row in fed] == ["black", "black"]

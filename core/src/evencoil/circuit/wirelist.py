@@ -69,6 +69,8 @@ def _way(circuit: Circuit, start: str, end: str) -> str:
             return "power"
         if item.type == "xfmr" and name.startswith("H"):
             return "power"
+        if item.type == "psu" and name in {"L", "N"}:
+            return "power"
         if kind is None or kind.ways == "control" or item.type == "xfmr":
             continue
         link = next((one for one in links_of(item) if name in {one.a, one.b}), None)
@@ -100,11 +102,23 @@ _COLORS: dict[str, dict[str, str]] = {
 }
 
 
-def _color(known: Mapping[str, str], way: str, number: str, *, is_dc: bool) -> str:
+def _color(known: Mapping[str, str], way: str, *, is_grounded: bool, is_dc: bool) -> str:
+    """Return a wire's color; only a grounded return has that of one, a hot one never."""
     if way == "power":
         return known["power"]
     kind = "dc" if is_dc else "ac"
-    return known[f"{kind}_common" if number in {"X2", "N"} else kind]
+    return known[f"{kind}_common" if is_grounded else kind]
+
+
+def _grounded(circuit: Circuit, numbered: Numbered) -> set[int]:
+    """Return the nets that are neutral or bonded to ground."""
+    ends = {"supply": ("N", "PE"), "source": ("N",)}
+    return {
+        numbered.net_of[f"{item.id}.{end}"]
+        for item in circuit.netlist.devices
+        for end in ends.get(item.type, ())
+        if f"{item.id}.{end}" in numbered.net_of
+    }
 
 
 def _ferrule(style: Ferrules, number: str, here: str, there: str) -> str:
@@ -152,12 +166,14 @@ def wire_rows(
     profile = profile or Profile()
     colors = _COLORS[profile.wire_colors]
     is_dc = any(item.type == "psu" for item in circuit.netlist.devices)
+    grounded = _grounded(circuit, numbered)
     rows = []
     for wire in circuit.netlist.wires:
         number = numbered.at(wire.start)
         way = _way(circuit, wire.start, wire.end)
         is_bond = wire.start.endswith(".PE") or wire.end.endswith(".PE")
-        color = _color(colors, way, number, is_dc=is_dc)
+        is_grounded = numbered.net_of[wire.start] in grounded
+        color = _color(colors, way, is_grounded=is_grounded, is_dc=is_dc)
         if is_bond:
             color = colors["ground"]
         elif way == "control" and numbered.net_of[wire.start] in foreign:

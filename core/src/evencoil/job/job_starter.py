@@ -128,7 +128,25 @@ class JobStarter:
             return set()
         graph = Graph(self.circuit)
         main = next((one for one in isolations(graph) if one.device == "breaker"), None)
-        return {graph.nets[end] for end in main.control} if main is not None else set()
+        if main is None:
+            return set()
+        live = {graph.nets[end] for end in main.control}
+        separate = graph.of_type("source")
+        live |= {graph.net(item.id, "L") for item in separate}
+        grounded = {graph.net(item.id, "N") for item in separate}
+        grounded |= {
+            graph.net(item.id, end)
+            for item in graph.of_type("supply")
+            for end in ("N", "PE")
+            if end in item.terminals
+        }
+        # behind a coil or lamp the circuit is the same one, up to its grounded side
+        for edge in graph.edges:
+            if edge.link.kind in {"coil", "lamp", "load"}:
+                ends = {graph.net(edge.device.id, end) for end in (edge.link.a, edge.link.b)}
+                if ends & live:
+                    live |= ends - grounded
+        return live
 
     def material(self) -> tuple[Material, ...]:
         """Return the bill of material."""
