@@ -128,7 +128,7 @@ def pack(
                     [
                         (
                             say(Message(f"rating.{name}")),
-                            value,
+                            value or say(Message("rating.open")),
                             unit,
                             notes.get(starter.sources.get(f"{row.device}.{name}", "")),
                         )

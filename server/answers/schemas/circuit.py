@@ -102,12 +102,16 @@ class WireOut(Answer):
 
 
 class RatingOut(Answer):
-    """One rating of a device, with the step of the Size sheet it stands on."""
+    """One rating of a device, with the step of the Size sheet it stands on.
+
+    ``value`` says so where it is not sized yet, and ``is_open`` is true.
+    """
 
     name: str
     value: str
     unit: str
     step: str
+    is_open: bool
 
 
 class MaterialOut(Answer):
@@ -336,9 +340,10 @@ def _material(starter: JobStarter) -> list[MaterialOut]:
             ratings=[
                 RatingOut(
                     name=say(Message(f"rating.{name}")),
-                    value=value,
+                    value=value or say(Message("rating.open")),
                     unit=unit,
                     step=starter.sources.get(f"{row.device}.{name}", ""),
+                    is_open=not value,
                 )
                 for name, value, unit in row.ratings
             ],

@@ -87,9 +87,10 @@ def _wires(starter: JobStarter) -> list[Sequence[str]]:
 
 def _material(starter: JobStarter) -> list[Sequence[str]]:
     rows: list[Sequence[str]] = [["tag", "what", "ratings", "contacts"]]
+    unsized = say(Message("rating.open"))
     for row in starter.material():
         ratings = ", ".join(
-            f"{say(Message(f'rating.{name}'))} {value} {unit}".strip()
+            f"{say(Message(f'rating.{name}'))} {value or unsized} {unit}".strip()
             for name, value, unit in row.ratings
         )
         rows.append([row.tag, say(Message(f"type.{row.type}")), ratings, row.contacts])

@@ -4518,8 +4518,12 @@ export interface components {
         /**
          * RatingOut
          * @description One rating of a device, with the step of the Size sheet it stands on.
+         *
+         *     ``value`` says so where it is not sized yet, and ``is_open`` is true.
          */
         RatingOut: {
+            /** Is Open */
+            is_open: boolean;
             /** Name */
             name: string;
             /** Step */

@@ -6,7 +6,7 @@ Source: NFPA 79 and IEC 60204-1 (conductor colors), trade practice (two wires un
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Container, Mapping
+from collections.abc import Callable, Container, Mapping
 from dataclasses import dataclass
 
 from evencoil.circuit.library import links_of, type_of, types
@@ -15,9 +15,35 @@ from evencoil.circuit.numbering import Numbered
 from evencoil.circuit.text import Circuit
 from evencoil.codebook import Ferrules, Profile
 
-__all__ = ["Crowded", "Material", "WireRow", "crowded", "loose_ends", "material", "wire_rows"]
+__all__ = [
+    "Crowded",
+    "Material",
+    "WireRow",
+    "crowded",
+    "is_judged",
+    "loose_ends",
+    "material",
+    "wire_rows",
+]
 
-_RATED = ("a", "ac3_a", "mag", "iset", "coil", "sec", "va", "v", "t", "fla")
+#: ratings in the order of the list; the motor's own are on its nameplate
+_RATED = ("a", "ac3_a", "mag", "iset", "coil", "prim", "sec", "va", "v", "t")
+#: ratings that somebody has to work out or decide, by type; empty for every type
+_JUDGED: Mapping[str, frozenset[str]] = {
+    "": frozenset({"a", "ac3_a", "mag", "iset"}),
+    "autox": frozenset({"v"}),
+    "heater": frozenset({"va", "v"}),
+    "psu": frozenset({"v"}),
+    "ptc": frozenset({"t"}),
+    "rect": frozenset({"v"}),
+    "solenoid": frozenset({"va"}),
+    "thermostat": frozenset({"t"}),
+    "xfmr": frozenset({"va", "prim"}),
+}
+#: secondary volts that no option of the circuit decides
+_JUDGED_DEVICES = {("brake_transformer", "sec")}
+#: parameters of a model that nobody buys by
+_MODELLED = {("autox", "mag"), ("lamp", "va")}
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,7 +76,10 @@ class Crowded:
 
 @dataclass(frozen=True, slots=True)
 class Material:
-    """One line of the bill of material."""
+    """One line of the bill of material.
+
+    ``ratings`` are name, value and unit; the value is empty where it is not sized yet.
+    """
 
     tag: str
     device: str
@@ -268,26 +297,50 @@ def _is_free(item: Device, kind: str) -> bool:
     )
 
 
-def material(circuit: Circuit) -> tuple[Material, ...]:
+def is_judged(item: Device, name: str) -> bool:
+    """Tell whether a rating has to be worked out or decided before it may be listed.
+
+    Parameters
+    ----------
+    item : Device
+        With its type.
+    name : str
+        Its parameter, for example ``iset``.
+    """
+    return (
+        name in _JUDGED[""]
+        or name in _JUDGED.get(item.type, ())
+        or (item.id, name) in _JUDGED_DEVICES
+    )
+
+
+def material(
+    circuit: Circuit, is_known: Callable[[str, str], bool] = lambda item, name: True
+) -> tuple[Material, ...]:
     """Return the bill of material: every device with its ratings.
 
     Parameters
     ----------
     circuit : Circuit
         Devices and tags.
+    is_known : callable, optional
+        Whether a rating (device, parameter) that has to be worked out was worked out or
+        decided. One that was not is listed without a value.
     """
     rows = []
     for item in circuit.netlist.devices:
         if item.type not in types() or item.type == "supply":
             continue
         known = {parameter.name: parameter for parameter in type_of(item.type).parameters}
-        ratings = tuple(
-            (name, item.parameters[name], known[name].unit)
-            for name in _RATED
-            if name in known and item.parameters.get(name)
-        )
+        ratings = []
+        for name in _RATED:
+            if name not in known or (item.type, name) in _MODELLED or item.type.startswith("motor"):
+                continue
+            if is_judged(item, name) and not is_known(item.id, name):
+                ratings.append((name, "", ""))
+            elif item.parameters.get(name):
+                ratings.append((name, item.parameters[name], known[name].unit))
         listed = item.parameters.get("aux") or item.parameters.get("c") or ""
-        rows.append(
-            Material(circuit.tags.get(item.id, item.id), item.id, item.type, ratings, listed)
-        )
+        tag = circuit.tags.get(item.id, item.id)
+        rows.append(Material(tag, item.id, item.type, tuple(ratings), listed))
     return tuple(rows)

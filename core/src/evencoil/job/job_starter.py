@@ -73,6 +73,8 @@ class JobStarter:
     power_size : str
         Conductor of the motor circuit from the sizes, empty if not known; ``ground_size``
         its equipment grounding conductor.
+    by_hand : set of (str, str)
+        Ratings that a person entered: device and parameter.
     """
 
     entry: CatalogueEntry | None
@@ -90,6 +92,7 @@ class JobStarter:
     profile: Profile = field(default_factory=Profile)
     power_size: str = ""
     ground_size: str = ""
+    by_hand: frozenset[tuple[str, str]] = frozenset()
 
     def changes(self) -> tuple[Difference, ...]:
         """Return what differs from the circuit as the standard circuit draws it."""
@@ -149,8 +152,15 @@ class JobStarter:
         return live
 
     def material(self) -> tuple[Material, ...]:
-        """Return the bill of material."""
-        return () if self.circuit is None else material(self.circuit)
+        """Return the bill of material; a rating that nothing stands behind has no value."""
+        if self.circuit is None:
+            return ()
+        return material(
+            self.circuit,
+            lambda device, name: (
+                f"{device}.{name}" in self.sources or (device, name) in self.by_hand
+            ),
+        )
 
     def ladder(self) -> Ladder:
         """Return the ladder as geometry."""

@@ -205,11 +205,12 @@ def _has_speeds(item: Device) -> bool:
     return item.type.startswith("motor2") or item.parameters.get("kind", "").startswith("2-speed")
 
 
-def _duties(items: Mapping[str, Device], flc: str | None, put: _Put) -> None:
+def _duties(items: Mapping[str, Device], flc: str | None, step: str, put: _Put) -> None:
     """Give each contactor the part of the motor's current that it switches (AC-3).
 
     In a star-delta starter the winding legs carry 58 % and the star a third; each half of a
-    part winding carries half. What a speed of several draws is not known here.
+    part winding carries half. What a speed of several draws is not known here. ``step`` is
+    where ``flc`` comes from.
     """
     if flc is None or any(_has_speeds(item) for item in items.values()):
         return
@@ -228,7 +229,7 @@ def _duties(items: Mapping[str, Device], flc: str | None, put: _Put) -> None:
     for item in list(items.values()):
         if item.type == "contactor":
             amps = Decimal(flc) * known.get(item.id, Decimal(1))
-            put(item.id, "ac3_a", exact(amps.quantize(Decimal("0.1"))), "table_flc_a")
+            put(item.id, "ac3_a", exact(amps.quantize(Decimal("0.1"))), step)
 
 
 def _step_number(steps: Mapping[str, Step], name: str) -> str | None:
@@ -239,24 +240,81 @@ def _step_number(steps: Mapping[str, Step], name: str) -> str | None:
 
 
 def _motor_side(
-    item: Device, steps: Mapping[str, Step], line_volts_v: Decimal | None, put: _Put
+    item: Device,
+    steps: Mapping[str, Step],
+    line_volts_v: Decimal | None,
+    put: _Put,
+    *,
+    branch: str,
+    is_own: bool,
 ) -> None:
-    """Rate a supply, a main device, an overload, a motor or a control transformer."""
+    """Rate a supply, a short-circuit device, an overload, a motor or a control transformer."""
     rating, amps = _step_number(steps, "protection_device_a"), _step_number(steps, "plate_amps_a")
     if item.type == "supply" and line_volts_v is not None:
         put(item.id, "v", exact(line_volts_v), "supply_volts_v" if steps else "")
-    if item.id == "breaker" and rating is not None:
-        put(item.id, "a", rating, "protection_device_a")
-        if item.type == "cb3":
-            put(item.id, "mag", exact(Decimal(rating) * 10), "protection_device_a")
-    if item.type == "olr" and amps is not None:
-        factor = Decimal(item.parameters.get("iset") or "10") / 10
-        setting = (Decimal(amps) * factor).quantize(Decimal("0.01"))
-        put(item.id, "iset", exact(setting), "plate_amps_a")
+    if item.id == branch and rating is not None:
+        _protection(item, rating, _kind_of(steps), put)
+    if item.type in _OVERLOADS and amps is not None:
+        default = Decimal(item.parameters.get("iset") or "10")
+        setting = (Decimal(amps) * default / 10).quantize(Decimal("0.01"))
+        put(item.id, "iset", exact(setting), "plate_amps_a" if is_own else "")
+        if item.type == "mms":
+            # the trip that its maker builds in is not known; the rehearsal keeps the ratio
+            ratio = Decimal(item.parameters.get("mag") or "150") / default
+            put(item.id, "mag", exact((setting * ratio).quantize(Decimal(1))), "")
     if item.type.startswith("motor") and item.type != "motor" and amps is not None:
-        put(item.id, "fla", amps, "plate_amps_a")
+        put(item.id, "fla", amps, "plate_amps_a" if is_own else "")
     if item.id == "control_transformer" and line_volts_v is not None:
         put(item.id, "prim", exact(primary_of(line_volts_v)[0]), "supply_volts_v")
+
+
+def _line_side(item: Device, items: Mapping[str, Device], line_volts_v: Decimal, put: _Put) -> None:
+    """Rate what stands across the line: the autotransformer, a supply unit fed by the line."""
+    drawn = next(
+        (Decimal(one.parameters["v"]) for one in items.values() if one.type == "supply"), None
+    )
+    given = item.parameters.get("v")
+    if drawn is None or not given:
+        return
+    if item.type == "autox":
+        volts = (Decimal(given) / drawn * line_volts_v).quantize(Decimal(1))
+        put(item.id, "v", exact(volts), "supply_volts_v" if volts == line_volts_v else "")
+    if item.type == "psu" and Decimal(given) == drawn:
+        put(item.id, "v", exact(line_volts_v), "supply_volts_v")
+
+
+#: devices with a dial or heaters for the motor's current
+_OVERLOADS = {"olr", "mms", "manual"}
+
+
+def _protection(item: Device, rating: str, kind: str, put: _Put) -> None:
+    """Rate the short-circuit device; the trip inside an inverse-time breaker is its maker's."""
+    if kind == "instantaneous_breaker" and item.type == "cb3":
+        put(item.id, "mag", rating, "protection_device_a")
+        return
+    if item.type not in {"cb3", "fdisc", "fuse"}:
+        return
+    put(item.id, "a", rating, "protection_device_a")
+    if item.type == "cb3":
+        put(item.id, "mag", exact(Decimal(rating) * 10), "")
+
+
+def _kind_of(steps: Mapping[str, Step]) -> str:
+    step = steps.get("protection_kind")
+    return "" if step is None else str(step.value)
+
+
+def _branch_of(items: Mapping[str, Device]) -> str:
+    """Return the short-circuit device of this motor's own circuit; empty if there is none.
+
+    Of a machine with several motors it is the one of the first motor, not the main.
+    """
+    named = ("breaker_2", "breaker") if "motor_2" in items else ("breaker", "disconnect")
+    return next((name for name in named if name in items), "")
+
+
+#: devices of a machine that belong to its first motor, the one of this job
+_OWN = {"motor", "overload", "starter", "local_isolator"}
 
 
 #: the system of a netlist's supply, by that of the job
@@ -296,8 +354,12 @@ def ratings_of(
     def put(name: str, parameter: str, value: str, source: str) -> None:
         found.append(DeviceRating(name, parameter, value, source))
 
+    branch, is_machine = _branch_of(items), "motor_2" in items
     for item in items.values():
-        _motor_side(item, steps, line_volts_v, put)
+        is_own = not is_machine or item.id in _OWN
+        _motor_side(item, steps, line_volts_v, put, branch=branch, is_own=is_own)
+        if line_volts_v is not None:
+            _line_side(item, items, line_volts_v, put)
         if item.type == "supply" and system in _SYSTEMS and item.parameters.get("split") != "1":
             put(item.id, "system", _SYSTEMS[system], "")
         if item.type == "supply" and hertz in {Decimal(50), Decimal(60)}:
@@ -306,7 +368,9 @@ def ratings_of(
         value = _step_number(steps, step)
         if value is not None:
             put(item.id, parameter, value, step)
-    _duties(items, _step_number(steps, "table_flc_a"), put)
+    # outside the NEC a contactor goes by the rated current of the motor itself
+    step = next((name for name in ("table_flc_a", "plate_amps_a") if name in steps), "")
+    _duties(items, _step_number(steps, step), step, put)
     return tuple(found)
 
 

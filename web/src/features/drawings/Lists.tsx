@@ -78,7 +78,7 @@ export function MaterialTable({ circuit, base }: { circuit: Circuit; base: strin
               {row.ratings.map((rating) => (
                 <span key={rating.name} className="mr-3 inline-block">
                   {rating.name}{" "}
-                  <span className="font-mono">
+                  <span className={rating.is_open ? "text-soft italic" : "font-mono"}>
                     {rating.value} {rating.unit}
                   </span>{" "}
                   {rating.step && (
