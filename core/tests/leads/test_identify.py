@@ -284,6 +284,14 @@ def test_one_wrong_reading_never_ends_in_wrong_numbers(kind, seed, place):
         assert place in told.doubtful
 
 
+def test_a_missed_contact_is_named_though_a_jumper_was_laid_on_it():
+    """A jumper between leads that ring shorts a coil: its readings do not clear the missed one."""
+    _, told = walk_with_one_wrong("2-speed-vt", 9322, 3)
+
+    assert told.stage == "contradiction"
+    assert 3 in told.doubtful
+
+
 def test_numbers_that_hang_on_one_reading_are_confirmed_first():
     """With any one reading left out, the others give the same numbers."""
     motor, told, readings = walk("6", 7)

@@ -187,6 +187,20 @@ def _as_touches(groups: Sequence[Sequence[str]]) -> list[Touch]:
     return found
 
 
+def _unshorted(readings: Sequence[Reading]) -> list[Reading]:
+    """Return the readings without those whose jumper lay between two leads that ring.
+
+    Such a jumper was laid after a contact was missed: it shorted a coil, and what was read then
+    says nothing about the leads.
+    """
+    rung = {frozenset(one.pair) for one in readings if isinstance(one, Touch) and one.rings}
+    return [
+        one
+        for one in readings
+        if not isinstance(one, Volts) or not any(frozenset(pair) in rung for pair in one.joined)
+    ]
+
+
 def _doubtful_touches(
     leads: Sequence[str], touches: Sequence[Touch], places: Sequence[int]
 ) -> tuple[int, ...]:
@@ -382,9 +396,13 @@ def guide(
     def without(at: int) -> Guided:
         return once([*readings[:at], *readings[at + 1 :]])
 
+    def is_freed(at: int) -> bool:
+        rest = _unshorted([*readings[:at], *readings[at + 1 :]])
+        return once(rest).stage != "contradiction"
+
     told = once(readings)
     if told.stage == "contradiction":
-        agreeing = (at for at in range(len(readings)) if without(at).stage != "contradiction")
+        agreeing = (at for at in range(len(readings)) if is_freed(at))
         return replace(told, doubtful=tuple(agreeing) or told.doubtful)
     if told.stage != "done":
         return told
