@@ -140,6 +140,30 @@ def test_ratings_by_hand(circuit_id: str, kind: str, wanted: dict[str, str]) -> 
         assert (Decimal(given) == Decimal(value)) if given and value else given == value, name
 
 
+@pytest.mark.parametrize(
+    ("supply", "winding"),
+    # two primary windings: in series on 480 V, side by side on 240 V
+    [("480Y/277", "240"), ("240 V delta", "240"), ("208Y/120", "208")],
+)
+def test_each_primary_winding_is_for_its_part_of_the_line(supply: str, winding: str) -> None:
+    """A transformer on 480 V has two windings of 240 V, never one of 480 V listed as 240."""
+    worked = job(THREE.format("230/460 V, 60/30 A"), supply)
+    starter = work_out_starter(worked, StarterInputs(standard_circuit="3A"))
+    assert Decimal(listed(starter)["control_transformer.prim"]) == Decimal(winding)
+    assert starter.sources["control_transformer.prim"] == "supply_volts_v"
+
+
+@pytest.mark.parametrize("volts", ["480", "240"])
+def test_a_supply_unit_on_the_line_is_for_the_line(volts: str) -> None:
+    """24 V DC control: its unit stands between two lines."""
+    worked = job(THREE.format("230/460 V, 60/30 A"), f"{volts} V delta")
+    starter = work_out_starter(
+        worked, StarterInputs(standard_circuit="3A", options={"control_source": "dc_24"})
+    )
+    assert starter.circuit is not None, starter.refusal
+    assert Decimal(listed(starter)["dc_supply.v"]) == Decimal(volts)
+
+
 def test_ratings_outside_the_nec() -> None:
     """Dial and contactors of a metric motor go by its 28.5 A; nothing of Article 430 is listed."""
     worked = job(METRIC, "400Y/230 50 Hz")

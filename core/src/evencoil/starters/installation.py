@@ -279,8 +279,8 @@ def _line_side(item: Device, items: Mapping[str, Device], line_volts_v: Decimal,
     if item.type == "autox":
         volts = (Decimal(given) / drawn * line_volts_v).quantize(Decimal(1))
         put(item.id, "v", exact(volts), "supply_volts_v" if volts == line_volts_v else "")
-    if item.type == "psu" and Decimal(given) == drawn:
-        put(item.id, "v", exact(line_volts_v), "supply_volts_v")
+    if item.type == "psu" and Decimal(given) == line_volts_v:
+        put(item.id, "v", given, "supply_volts_v")
 
 
 #: devices with a dial or heaters for the motor's current

@@ -132,7 +132,7 @@ SENTENCES: dict[str, str] = {
     "rating.mag": "instantaneous trip",
     "rating.iset": "setting",
     "rating.coil": "coil",
-    "rating.prim": "primary",
+    "rating.prim": "each primary winding",
     "rating.sec": "secondary",
     "rating.va": "power",
     "rating.v": "voltage",
