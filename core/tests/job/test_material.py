@@ -6,7 +6,7 @@ from decimal import Decimal
 
 import pytest
 
-from evencoil.circuit.wirelist import is_judged
+from evencoil.circuit.wirelist import is_sized_for_job
 from evencoil.job.inputs import JobInputs
 from evencoil.job.job_starter import JobStarter
 from evencoil.job.starter import work_out_starter
@@ -67,7 +67,7 @@ def test_every_rating_has_its_step(circuit_id: str, plate: str, supply: str) -> 
     for row in starter.material():
         item = starter.circuit.netlist.device(row.device)
         for name, value, _ in row.ratings:
-            if is_judged(item, name):
+            if is_sized_for_job(item, name):
                 step = starter.sources.get(f"{row.device}.{name}", "")
                 assert (value != "") == (step in steps), (row.device, name, value, step)
     # what protects the motor is always listed, sized or not

@@ -20,7 +20,8 @@ __all__ = [
     "Material",
     "WireRow",
     "crowded",
-    "is_judged",
+    "grounded_nets",
+    "is_sized_for_job",
     "loose_ends",
     "material",
     "wire_rows",
@@ -28,9 +29,9 @@ __all__ = [
 
 #: ratings in the order of the list; the motor's own are on its nameplate
 _RATED = ("a", "ac3_a", "mag", "iset", "coil", "prim", "sec", "va", "v", "t")
-#: ratings that somebody has to work out or decide, by type; empty for every type
-_JUDGED: Mapping[str, frozenset[str]] = {
-    "": frozenset({"a", "ac3_a", "mag", "iset"}),
+#: ratings that have to be sized for the job, on every device and by type
+_SIZED = frozenset({"a", "ac3_a", "mag", "iset"})
+_SIZED_BY_TYPE: Mapping[str, frozenset[str]] = {
     "autox": frozenset({"v"}),
     "heater": frozenset({"va", "v"}),
     "psu": frozenset({"v"}),
@@ -41,8 +42,8 @@ _JUDGED: Mapping[str, frozenset[str]] = {
     "xfmr": frozenset({"va", "prim"}),
 }
 #: secondary volts that no option of the circuit decides
-_JUDGED_DEVICES = {("brake_transformer", "sec")}
-#: parameters of a model that nobody buys by
+_SIZED_BY_DEVICE = {("brake_transformer", "sec")}
+#: figures of the simulation only, no ratings
 _MODELLED = {("autox", "mag"), ("lamp", "va")}
 
 
@@ -139,8 +140,16 @@ def _color(known: Mapping[str, str], way: str, *, is_grounded: bool, is_dc: bool
     return known[f"{kind}_common" if is_grounded else kind]
 
 
-def _grounded(circuit: Circuit, numbered: Numbered) -> set[int]:
-    """Return the nets that are neutral or bonded to ground."""
+def grounded_nets(circuit: Circuit, numbered: Numbered) -> set[int]:
+    """Return the nets that are neutral or bonded to ground.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        With its supplies.
+    numbered : Numbered
+        Its nets.
+    """
     ends = {"supply": ("N", "PE"), "source": ("N",)}
     return {
         numbered.net_of[f"{item.id}.{end}"]
@@ -195,7 +204,7 @@ def wire_rows(
     profile = profile or Profile()
     colors = _COLORS[profile.wire_colors]
     is_dc = any(item.type == "psu" for item in circuit.netlist.devices)
-    grounded = _grounded(circuit, numbered)
+    grounded = grounded_nets(circuit, numbered)
     rows = []
     for wire in circuit.netlist.wires:
         number = numbered.at(wire.start)
@@ -297,8 +306,8 @@ def _is_free(item: Device, kind: str) -> bool:
     )
 
 
-def is_judged(item: Device, name: str) -> bool:
-    """Tell whether a rating has to be worked out or decided before it may be listed.
+def is_sized_for_job(item: Device, name: str) -> bool:
+    """Tell whether a rating has to be sized for the job before it may be listed.
 
     Parameters
     ----------
@@ -308,9 +317,9 @@ def is_judged(item: Device, name: str) -> bool:
         Its parameter, for example ``iset``.
     """
     return (
-        name in _JUDGED[""]
-        or name in _JUDGED.get(item.type, ())
-        or (item.id, name) in _JUDGED_DEVICES
+        name in _SIZED
+        or name in _SIZED_BY_TYPE.get(item.type, ())
+        or (item.id, name) in _SIZED_BY_DEVICE
     )
 
 
@@ -324,8 +333,8 @@ def material(
     circuit : Circuit
         Devices and tags.
     is_known : callable, optional
-        Whether a rating (device, parameter) that has to be worked out was worked out or
-        decided. One that was not is listed without a value.
+        Whether a rating (device, parameter) that has to be sized was sized or entered. One
+        that was not is listed without a value.
     """
     rows = []
     for item in circuit.netlist.devices:
@@ -336,7 +345,7 @@ def material(
         for name in _RATED:
             if name not in known or (item.type, name) in _MODELLED or item.type.startswith("motor"):
                 continue
-            if is_judged(item, name) and not is_known(item.id, name):
+            if is_sized_for_job(item, name) and not is_known(item.id, name):
                 ratings.append((name, "", ""))
             elif item.parameters.get(name):
                 ratings.append((name, item.parameters[name], known[name].unit))

@@ -19,6 +19,7 @@ from evencoil.circuit import (
     WireRow,
     crowded,
     differences,
+    grounded_nets,
     material,
     wire_rows,
 )
@@ -127,7 +128,7 @@ class JobStarter:
 
     def _foreign(self) -> set[int]:
         """Return the control nets that stay live with the main switch open."""
-        if self.circuit is None:
+        if self.circuit is None or self.numbered is None:
             return set()
         graph = Graph(self.circuit)
         main = next((one for one in isolations(graph) if one.device == "breaker"), None)
@@ -136,13 +137,7 @@ class JobStarter:
         live = {graph.nets[end] for end in main.control}
         separate = graph.of_type("source")
         live |= {graph.net(item.id, "L") for item in separate}
-        grounded = {graph.net(item.id, "N") for item in separate}
-        grounded |= {
-            graph.net(item.id, end)
-            for item in graph.of_type("supply")
-            for end in ("N", "PE")
-            if end in item.terminals
-        }
+        grounded = grounded_nets(self.circuit, self.numbered)
         # behind a coil or lamp the circuit is the same one, up to its grounded side
         for edge in graph.edges:
             if edge.link.kind in {"coil", "lamp", "load"}:

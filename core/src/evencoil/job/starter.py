@@ -6,10 +6,8 @@ standard circuit that does not fit this motor stays drawn and says why.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
-
 from evencoil.base import CoreError
-from evencoil.circuit import Edit, number_nets
+from evencoil.circuit import number_nets
 from evencoil.job.job_starter import JobStarter, no_starter
 from evencoil.job.starter_draft import StarterDraft, draft_starter
 from evencoil.job.starter_findings import (
@@ -22,7 +20,7 @@ from evencoil.job.starter_findings import (
     terminal_findings,
 )
 from evencoil.job.worked import Worked
-from evencoil.starters import FOUND, StarterInputs, ratings_of, with_ratings
+from evencoil.starters import FOUND, StarterInputs, entered_by_hand, ratings_of, with_ratings
 
 __all__ = ["finish_starter", "work_out_starter"]
 
@@ -30,16 +28,6 @@ __all__ = ["finish_starter", "work_out_starter"]
 def _size_of(worked: Worked, *names: str) -> str:
     """Return the first of some sizes that is known; empty if none is."""
     return next((worked.trail[name].shown for name in names if name in worked.trail), "")
-
-
-def _entered(edits: Iterable[Edit]) -> frozenset[tuple[str, str]]:
-    """Return the ratings that people entered, by device and parameter."""
-    return frozenset(
-        (edit.id if edit.kind == "add_device" else edit.device, name)
-        for edit in edits
-        if edit.kind in {"add_device", "set"}
-        for name in edit.parameters
-    )
 
 
 def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -> JobStarter:
@@ -96,7 +84,7 @@ def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -
         profile=worked.profile,
         power_size=_size_of(worked, "run_conductor_size", "conductor_size"),
         ground_size=_size_of(worked, "run_grounding_size", "grounding_conductor_size"),
-        by_hand=_entered(done),
+        by_hand=entered_by_hand(done),
     )
 
 

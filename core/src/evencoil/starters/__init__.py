@@ -9,6 +9,7 @@ from evencoil.starters.fit import FitFacts, Load, is_two_speed, misfit, needed_l
 from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.starters.installation import (
     MotorRating,
+    entered_by_hand,
     install_motor,
     is_fed_by_line,
     ratings_of,
@@ -30,6 +31,7 @@ __all__ = [
     "StarterInputs",
     "catalogue",
     "draw",
+    "entered_by_hand",
     "entry_of",
     "fit_control",
     "found_entry",

@@ -7,7 +7,7 @@ sizes, each with the step it stands on.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
@@ -29,6 +29,7 @@ from evencoil.winding import LINES, Joint, Winding
 __all__ = [
     "DeviceRating",
     "MotorRating",
+    "entered_by_hand",
     "install_motor",
     "is_fed_by_line",
     "ratings_of",
@@ -374,6 +375,22 @@ def ratings_of(
     return tuple(found)
 
 
+def entered_by_hand(edits: Iterable[Edit]) -> frozenset[tuple[str, str]]:
+    """Return the parameters that people entered, by device and name.
+
+    Parameters
+    ----------
+    edits : iterable of Edit
+        What people changed.
+    """
+    return frozenset(
+        (edit.id if edit.kind == "add_device" else edit.device, name)
+        for edit in edits
+        if edit.kind in {"add_device", "set"}
+        for name in edit.parameters
+    )
+
+
 def with_ratings(
     circuit: Circuit, ratings: Sequence[DeviceRating], edits: Sequence[Edit] = ()
 ) -> Circuit:
@@ -390,9 +407,7 @@ def with_ratings(
         each parameter that they set.
     """
     added = {edit.id for edit in edits if edit.kind == "add_device"}
-    by_hand = {
-        (edit.device, name) for edit in edits if edit.kind == "set" for name in edit.parameters
-    }
+    by_hand = entered_by_hand(edits)
     given: dict[str, dict[str, str]] = {}
     for one in ratings:
         if one.device not in added and (one.device, one.parameter) not in by_hand:
