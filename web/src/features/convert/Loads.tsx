@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { Reading, Words } from "../../components/inputs";
-import { withoutRow, withRow } from "../../state/rows";
+import { RowList } from "../../components/RowList";
 import { convertWords } from "../../words/convert";
 
 const LOADS = [
@@ -37,100 +37,84 @@ export function Loads({
   feeds: readonly string[];
   onLoadsChange: (loads: Load[]) => void;
 }) {
-  const change = (at: number, next: Partial<Load>) => onLoadsChange(withRow(loads, at, next));
   return (
     <section aria-labelledby="loads" className="space-y-3">
       <h2 id="loads" className="stamp">
         {convertWords.lampsCoilsRectifiers}
       </h2>
-      {loads.map((item, at) => {
-        const answer = answers.find((other) => other.tag === item.tag);
-        return (
-          <div
-            // biome-ignore lint/suspicious/noArrayIndexKey: rows are edited in place
-            key={at}
-            className="metal flex flex-wrap items-end gap-3 px-5 py-3"
-            data-testid={`load-${item.tag}`}
-          >
-            <Words
-              label={convertWords.tag}
-              value={item.tag}
-              onValueChange={(tag) => tag && change(at, { tag })}
-              className="w-24"
-            />
-            <label className="block">
-              <span className="block text-sm text-soft">{convertWords.type}</span>
-              <select
-                className="field font-semibold"
-                value={item.kind}
-                onChange={(event) => {
-                  const kind = LOADS.find((name) => name === event.target.value);
-                  if (kind) change(at, { kind });
-                }}
-              >
-                {LOADS.map((name) => (
-                  <option key={name} value={name}>
-                    {name.replace("_", " ")}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <Reading
-              label={convertWords.ratedVoltage}
-              unit="V"
-              value={item.rated_v}
-              onValueChange={(rated_v) => rated_v && change(at, { rated_v })}
-            />
-            <label className="block">
-              <span className="block text-sm text-soft">{convertWords.fedFrom}</span>
-              <select
-                className="field font-semibold"
-                value={item.fed_from ?? ""}
-                onChange={(event) => change(at, { fed_from: event.target.value })}
-              >
-                <option value="">{convertWords.line}</option>
-                {feeds.map((name) => (
-                  <option key={name} value={name}>
-                    {name}
-                  </option>
-                ))}
-              </select>
-            </label>
-            <p className="min-w-60 flex-1">
-              {answer && (
-                <>
-                  <b className={`stamp ${ACTIONS[answer.action] ?? ""}`}>{answer.action}</b>{" "}
-                  {answer.text}
-                </>
-              )}
-            </p>
-            <button
-              type="button"
-              className="ask"
-              onClick={() => onLoadsChange(withoutRow(loads, at))}
-            >
-              {convertWords.remove}
-            </button>
-          </div>
-        );
-      })}
-      <button
-        type="button"
-        className="control"
-        onClick={() =>
-          onLoadsChange([
-            ...loads,
-            {
-              tag: `LT${loads.length + 1}`,
-              kind: "lamp",
-              rated_v: "120",
-              fed_from: feeds[0] ?? "",
-            },
-          ])
-        }
+      <RowList
+        rows={loads}
+        onRowsChange={onLoadsChange}
+        add={convertWords.addLoad}
+        remove={convertWords.remove}
+        testIdOf={(item) => `load-${item.tag}`}
+        newRow={() => ({
+          tag: `LT${loads.length + 1}`,
+          kind: "lamp" as const,
+          rated_v: "120",
+          fed_from: feeds[0] ?? "",
+        })}
       >
-        {convertWords.addLoad}
-      </button>
+        {(item, change) => {
+          const answer = answers.find((other) => other.tag === item.tag);
+          return (
+            <>
+              <Words
+                label={convertWords.tag}
+                value={item.tag}
+                onValueChange={(tag) => tag && change({ tag })}
+                className="w-24"
+              />
+              <label className="block">
+                <span className="block text-sm text-soft">{convertWords.type}</span>
+                <select
+                  className="field font-semibold"
+                  value={item.kind}
+                  onChange={(event) => {
+                    const kind = LOADS.find((name) => name === event.target.value);
+                    if (kind) change({ kind });
+                  }}
+                >
+                  {LOADS.map((name) => (
+                    <option key={name} value={name}>
+                      {name.replace("_", " ")}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <Reading
+                label={convertWords.ratedVoltage}
+                unit="V"
+                value={item.rated_v}
+                onValueChange={(rated_v) => rated_v && change({ rated_v })}
+              />
+              <label className="block">
+                <span className="block text-sm text-soft">{convertWords.fedFrom}</span>
+                <select
+                  className="field font-semibold"
+                  value={item.fed_from ?? ""}
+                  onChange={(event) => change({ fed_from: event.target.value })}
+                >
+                  <option value="">{convertWords.line}</option>
+                  {feeds.map((name) => (
+                    <option key={name} value={name}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <p className="min-w-60 flex-1">
+                {answer && (
+                  <>
+                    <b className={`stamp ${ACTIONS[answer.action] ?? ""}`}>{answer.action}</b>{" "}
+                    {answer.text}
+                  </>
+                )}
+              </p>
+            </>
+          );
+        }}
+      </RowList>
     </section>
   );
 }
