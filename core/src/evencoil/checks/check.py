@@ -9,7 +9,9 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from evencoil.checks.bypass import bypass_problems
 from evencoil.checks.control import control_problems
+from evencoil.checks.intent import intent_problems
 from evencoil.checks.isolators import Isolation, isolations
 from evencoil.checks.load import load_problems
 from evencoil.checks.model import Level, Problem
@@ -65,7 +67,9 @@ def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem,
     circuit = graph.circuit
     found = [
         *wiring_problems(graph),
+        *bypass_problems(graph),
         *control_problems(graph),
+        *intent_problems(graph),
         *load_problems(graph),
         *power_problems(graph),
     ]

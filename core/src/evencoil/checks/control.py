@@ -14,14 +14,11 @@ from collections.abc import Iterator
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import feeds_of, motion_of, moving_of
 from evencoil.checks.reach import COILED, LINE_ENDS, Graph, Place, positions_of
-from evencoil.circuit import CONTACTS, Device, Edit, Link, links_of
+from evencoil.checks.ways import CLOSES, OPENS, contacts_of, fed_with, ways_to
+from evencoil.circuit import CONTACTS, Edit
 
 __all__ = ["control_problems"]
 
-_OPENS = ("nc", "nc_late")
-_CLOSES = ("no", "no_early")
-#: where the hot side of a control circuit begins
-_HOT = {"xfmr": ("X1",), "source": ("L",), "psu": ("+",), "rect": ("+",), "supply": LINE_ENDS}
 _GUARDS = {"thermostat", "ptcrelay", "rtdmon", "phasemon"}
 
 
@@ -45,40 +42,23 @@ def control_problems(graph: Graph) -> Iterator[Problem]:
     yield from _unwatched(graph)
 
 
-def _contacts(graph: Graph, item: Device, kinds: tuple[str, ...] = CONTACTS) -> list[Link]:
-    """Return the contacts of a device that are wired on both sides."""
-    return [
-        link
-        for link in links_of(item)
-        if link.kind in kinds
-        and graph.is_wired(f"{item.id}.{link.a}")
-        and graph.is_wired(f"{item.id}.{link.b}")
-    ]
-
-
 def _emergency(graph: Graph) -> Iterator[Problem]:
     stops = graph.of_type("estop")
     if not stops:
         return
     moving = sorted(moving_of(graph))
     for stop in stops:
-        used = _contacts(graph, stop, _OPENS)
+        used = contacts_of(graph, stop, OPENS)
         if not used:
             yield problem(graph.circuit, "H05", "error", "estop_idle", stop.id)
             continue
         opened = {(stop.id, link.name) for link in used}
         for turned in positions_of(graph.circuit):
-            left = _fed(graph, opened, turned)
+            left = fed_with(graph, opened, turned)
             still = [coil for coil in moving if coil in left]
             if still:
                 yield problem(graph.circuit, "H05", "error", "estop", stop.id, *still)
                 break
-
-
-def _fed(graph: Graph, opened: set[Place], turned: dict[str, str]) -> frozenset[str]:
-    """Return the coils that can pull in, or stay in, with some contacts open."""
-    held = graph.reached(opened, turned, holds=True).coils
-    return graph.reached(opened, turned).coils | held
 
 
 def _between_lines(graph: Graph) -> Iterator[Problem]:
@@ -106,7 +86,7 @@ def _overloads(graph: Graph) -> Iterator[Problem]:
         for relay in sorted(overloads):
             opened = {(relay, "95-96")}
             for turned in positions_of(graph.circuit):
-                left = _fed(graph, opened, turned)
+                left = fed_with(graph, opened, turned)
                 still = [coil for coil in sorted(contactors) if coil in left]
                 if still and _carries(graph, relay, still):
                     fix = _to_contact(graph, still[0], relay)
@@ -168,47 +148,22 @@ def _to_contact(graph: Graph, coil: str, relay: str) -> tuple[Edit, ...]:
     return ()
 
 
-def _ways(graph: Graph, coil: str, turned: dict[str, str]) -> set[Place]:
-    """Return every contact that lies on some way from the hot side to a coil."""
-    known = graph.reached((), turned, holds=True)
-    hot_ends = set()
-    for item in graph.circuit.netlist.devices:
-        hot_ends |= {
-            graph.net(item.id, end) for end in _HOT.get(item.type, ()) if end in item.terminals
-        }
-    found: set[Place] = set()
-    common = graph.returns()
-    for end in ("A1", "A2"):
-        start = graph.net(coil, end)
-        if start in common:
-            continue
-        for way in graph.paths(
-            start,
-            hot_ends,
-            lambda edge: (
-                graph.closes(edge, known.coils, (), turned) and not {edge.one, edge.other} & common
-            ),
-        ):
-            found |= {edge.place for edge in way}
-    return found
-
-
 def _stops(graph: Graph) -> Iterator[Problem]:
     """Open each stop contact; a coil that it is in series with must drop."""
     coils = sorted(moving_of(graph))
     buttons = graph.of_type("pb")
-    held = {(item.id, link.name) for item in buttons for link in _contacts(graph, item, _CLOSES)}
+    held = {(item.id, link.name) for item in buttons for link in contacts_of(graph, item, CLOSES)}
     told: set[tuple[str, str]] = set()
     for turned in positions_of(graph.circuit):
-        ways = {coil: _ways(graph, coil, turned) for coil in coils}
+        ways = {coil: ways_to(graph, coil, turned) for coil in coils}
         for item in buttons:
-            for link in _contacts(graph, item, _OPENS):
+            for link in contacts_of(graph, item, OPENS):
                 place = (item.id, link.name)
                 left = graph.reached({place, *held}, turned, holds=True).coils
                 for coil in coils:
                     if place in ways[coil] and coil in left and (item.id, coil) not in told:
                         told.add((item.id, coil))
-                        is_jog = bool(_contacts(graph, item, _CLOSES))
+                        is_jog = bool(contacts_of(graph, item, CLOSES))
                         yield problem(
                             graph.circuit,
                             "H17" if is_jog else "H16",
@@ -224,9 +179,9 @@ def _stops(graph: Graph) -> Iterator[Problem]:
 def _jogs(graph: Graph, coils: list[str]) -> Iterator[Problem]:
     """Find a button whose opening contact is in series with the seal its other side is across."""
     for item in graph.of_type("pb"):
-        opens, closes = _contacts(graph, item, _OPENS), _contacts(graph, item, _CLOSES)
+        opens, closes = contacts_of(graph, item, OPENS), contacts_of(graph, item, CLOSES)
         for coil in coils:
-            for seal in _contacts(graph, graph.kinds[coil], _CLOSES):
+            for seal in contacts_of(graph, graph.kinds[coil], CLOSES):
                 ends = {graph.net(coil, seal.a), graph.net(coil, seal.b)}
                 for one in opens:
                     joined = {graph.net(item.id, one.a), graph.net(item.id, one.b)}
@@ -247,9 +202,9 @@ def _closing_stops(graph: Graph) -> Iterator[Problem]:
     for item in graph.of_type("pb", "estop"):
         legend = item.parameters.get("legend", "").upper()
         is_stop = item.type == "estop" or item.id.startswith("stop") or "STOP" in legend
-        if not is_stop or _contacts(graph, item, _OPENS):
+        if not is_stop or contacts_of(graph, item, OPENS):
             continue
-        closing = _contacts(graph, item, _CLOSES)
+        closing = contacts_of(graph, item, CLOSES)
         if closing:
             yield problem(graph.circuit, "H10", "error", "stop_closes", f"{item.id}.{closing[0].a}")
 
@@ -304,7 +259,7 @@ def _maintained(graph: Graph) -> Iterator[Problem]:
     held = {
         (item.id, link.name)
         for item in graph.of_type("pb")
-        for link in _contacts(graph, item, _CLOSES)
+        for link in contacts_of(graph, item, CLOSES)
     }
     free: set[str] = set()
     for turned in positions_of(graph.circuit):
@@ -327,7 +282,7 @@ def _maintained(graph: Graph) -> Iterator[Problem]:
         for guard in graph.of_type("thermostat", "ptcrelay"):
             is_auto = guard.type == "thermostat" or guard.parameters.get("reset") == "auto"
             is_trip = guard.parameters.get("fn", "nc") == "nc"
-            if is_auto and is_trip and _contacts(graph, guard):
+            if is_auto and is_trip and contacts_of(graph, guard):
                 yield problem(graph.circuit, "H37", "doubt", "self_reset", guard.id, *by_itself)
 
 
@@ -337,23 +292,30 @@ def _cut_outs(graph: Graph) -> Iterator[Problem]:
     coils = sorted(moving_of(graph))
     places = positions_of(graph.circuit)
     for item in graph.of_type("pilot", *_GUARDS):
-        links = _contacts(graph, item, _OPENS if item.type == "pilot" else ("nc", "no"))
+        links = contacts_of(graph, item, OPENS if item.type == "pilot" else ("nc", "no"))
         if item.type == "thermostat" and item.parameters.get("fn") == "no":
             continue
         for link in links:
             place = (item.id, link.name)
-            guarded, free = set(), set()
+            guarded, free, held = set(), set(), set()
             for turned in places:
                 left = graph.reached({place}, turned).coils
+                inside = graph.reached((), turned).coils
+                stays = graph.reached({place}, turned, holds=True, inside=inside).coils
                 for coil in coils:
-                    if place in _ways(graph, coil, turned):
+                    if place in ways_to(graph, coil, turned):
                         guarded.add(coil)
                     if coil in left:
                         free.add(coil)
-            for coil in sorted(guarded & free):
+                    elif coil in stays:
+                        held.add(coil)
+            for coil in sorted(guarded & (free | held)):
                 if (item.id, coil) not in told:
                     told.add((item.id, coil))
-                    yield problem(graph.circuit, "H15", "error", "cut_out", item.id, coil)
+                    if coil in free:
+                        yield problem(graph.circuit, "H15", "error", "cut_out", item.id, coil)
+                    else:
+                        yield problem(graph.circuit, "H16", "error", "seal_ahead", item.id, coil)
 
 
 def _monitors(graph: Graph) -> Iterator[Problem]:
@@ -366,7 +328,7 @@ def _monitors(graph: Graph) -> Iterator[Problem]:
         fixed = graph.reached(opened)
         if any(not fixed.lines.get(graph.net(item.id, line)) for line in LINE_ENDS):
             yield problem(graph.circuit, "H41", "error", "monitor_behind", item.id)
-        if not _contacts(graph, item):
+        if not contacts_of(graph, item):
             yield problem(graph.circuit, "H20", "error", "monitor_idle", item.id)
     for item in graph.of_type("rtdmon"):
         alarm, trip = (float(item.parameters.get(name) or 0) for name in ("alarm", "trip"))
@@ -380,7 +342,7 @@ def _monitors(graph: Graph) -> Iterator[Problem]:
                 alarm=f"{alarm:g}",
                 trip=f"{trip:g}",
             )
-    limits = [item for item in graph.of_type("pilot") if _contacts(graph, item, _OPENS)]
+    limits = [item for item in graph.of_type("pilot") if contacts_of(graph, item, OPENS)]
     pairs = [pair for pair in graph.circuit.never_together if _is_reversing(graph, pair)]
     if limits and pairs and not graph.of_type("phasemon"):
         yield problem(graph.circuit, "H20", "doubt", "sequence", *(item.id for item in limits))
@@ -408,7 +370,7 @@ def _grounding(graph: Graph) -> Iterator[Problem]:
 def _unwatched(graph: Graph) -> Iterator[Problem]:
     """Find contactors of which no opening contact, lamp or feedback tells that they stuck."""
     for name in sorted(moving_of(graph)):
-        if not _contacts(graph, graph.kinds[name], _OPENS):
+        if not contacts_of(graph, graph.kinds[name], OPENS):
             yield problem(graph.circuit, "H49", "note", "weld_unseen", name)
 
 

@@ -80,6 +80,7 @@ def problem(
         "place": said[0] if said else "",
         "places": ", ".join(said),
         "other": said[1] if len(said) > 1 else "",
+        "others": ", ".join(said[1:]),
         **params,
     }
     return Problem(

@@ -18,7 +18,7 @@ from typing import Concatenate, ParamSpec, TypeVar, cast
 
 from evencoil.circuit import CONTACTS, TURNED, Circuit, Device, Link, links_of, turns_of
 
-__all__ = ["COILED", "LINE_ENDS", "SWITCHES", "Graph", "Place", "Reached", "once", "positions_of"]
+__all__ = ["COILED", "LINE_ENDS", "SWITCHES", "Edge", "Graph", "Place", "Reached", "once", "positions_of"]
 
 COILED = {"contactor", "relay", "latch", "timer", "sdtimer"}
 #: devices with poles that a handle works
@@ -52,7 +52,7 @@ class Reached:
 
 
 @dataclass(frozen=True, slots=True)
-class _Edge:
+class Edge:
     one: int
     other: int
     device: Device
@@ -69,8 +69,8 @@ class Graph:
 
     circuit: Circuit
     nets: Mapping[str, int] = field(init=False)
-    edges: list[_Edge] = field(init=False)
-    beside: dict[int, list[_Edge]] = field(init=False)
+    edges: list[Edge] = field(init=False)
+    beside: dict[int, list[Edge]] = field(init=False)
     kinds: dict[str, Device] = field(init=False)
     wired: frozenset[str] = field(init=False)
     kept: dict[Hashable, object] = field(init=False, repr=False)
@@ -90,7 +90,7 @@ class Graph:
                 if ends[0] not in self.nets or ends[1] not in self.nets:
                     continue  # a star point inside a motor is no terminal
                 nets = (self.nets[ends[0]], self.nets[ends[1]])
-                edge = _Edge(*nets, item, link, (item.id, link.name))
+                edge = Edge(*nets, item, link, (item.id, link.name))
                 self.edges.append(edge)
                 self.beside[edge.one].append(edge)
                 self.beside[edge.other].append(edge)
@@ -119,7 +119,7 @@ class Graph:
         return found
 
     def closes(
-        self, edge: _Edge, coils: Collection[str], open_: Collection[Place], turned: dict[str, str]
+        self, edge: Edge, coils: Collection[str], open_: Collection[Place], turned: dict[str, str]
     ) -> bool:
         """Tell whether a link can conduct with some coils in and some places open."""
         kind = edge.link.kind
@@ -136,7 +136,7 @@ class Graph:
             return not needs or edge.device.id in coils
         return True
 
-    def spread(self, seeds: Collection[int], conducts: Callable[[_Edge], bool]) -> set[int]:
+    def spread(self, seeds: Collection[int], conducts: Callable[[Edge], bool]) -> set[int]:
         """Return every net that conducting links join to some nets."""
         found = set(seeds)
         ring = list(found)
@@ -190,7 +190,7 @@ class Graph:
     def _volts(
         self, coils: set[str], open_: Collection[Place], turned: dict[str, str]
     ) -> tuple[dict[int, frozenset[str]], set[int]]:
-        def conducts(edge: _Edge) -> bool:
+        def conducts(edge: Edge) -> bool:
             return self.closes(edge, coils, open_, turned)
 
         lines: dict[int, set[str]] = defaultdict(set)
@@ -227,11 +227,11 @@ class Graph:
         return bool(one) and bool(other) and len(one | other) > 1
 
     def paths(
-        self, start: int, ends: Collection[int], allowed: Callable[[_Edge], bool]
-    ) -> Iterator[tuple[_Edge, ...]]:
+        self, start: int, ends: Collection[int], allowed: Callable[[Edge], bool]
+    ) -> Iterator[tuple[Edge, ...]]:
         """Go through the ways from a net to others over allowed links, shortest first."""
         found = 0
-        ring: list[tuple[int, tuple[_Edge, ...], frozenset[int]]] = [
+        ring: list[tuple[int, tuple[Edge, ...], frozenset[int]]] = [
             (start, (), frozenset({start}))
         ]
         for net, way, seen in ring:
