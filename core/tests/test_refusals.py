@@ -376,7 +376,7 @@ def test_leads_that_cannot_be_joined(leads, given, code, field, says, do):
             "out_of_range",
             "starter.options.x",
             "3A has no option x.",
-            "It has: reset, stations, lamps, overload_side, estop, local_isolator, protection, control_source, control_tap, control_volts.",
+            "It has: reset, stations, lamps, overload_side, estop, local_isolator, protection, control_source, control_tap, main_auxiliary, control_volts.",
         ),
         (
             {"standard_circuit": "3A", "options": {"lamps": "blue"}},

@@ -14,6 +14,7 @@ from contextlib import contextmanager
 from threading import Lock
 
 from answers.given import GivenIn, worked
+from evencoil.checks import with_expectations
 from evencoil.circuit import Circuit, netlist_fingerprint
 from evencoil.rehearsal import Stage
 from people.models import Works
@@ -35,7 +36,7 @@ def _circuit(given: GivenIn, works: Works) -> Circuit:
         known = _circuits.get(key)
     if known is not None:
         return known
-    circuit = worked(given, works).starter.required()
+    circuit = with_expectations(worked(given, works).starter.required())
     with _lock:
         _circuits[key] = circuit
         while len(_circuits) > _MOST:

@@ -146,7 +146,7 @@ def pack(
             "strip": as_svg(starter.strip()) if power.shapes else "",
             "checks": [
                 (one.rule, one.level, say(one.message), say(one.change))
-                for one in (check_circuit(starter.circuit) if starter.circuit else ())
+                for one in starter.problems()
             ],
             # the fonts of the page have no ohm sign
             "dead": [

@@ -14,7 +14,7 @@ from pydantic import BaseModel
 from answers.given import GivenIn, worked
 from api.schemas import REFUSALS
 from evencoil.base import Message, __version__, say
-from evencoil.checks import ProofKind, with_pairs
+from evencoil.checks import ProofKind, with_expectations
 from evencoil.circuit import netlist_fingerprint
 from people.access import caller_in
 from people.models import Works
@@ -101,7 +101,7 @@ def proofs(request: HttpRequest, works: str, body: GivenIn) -> list[ProofOut]:
     starter = worked(body, caller.works).starter
     if starter.circuit is None:
         return []
-    circuit = with_pairs(starter.circuit)
+    circuit = with_expectations(starter.circuit)
     key = netlist_fingerprint(circuit)
     kinds = KINDS if circuit.never_together else KINDS[:1]
     return [_out(_asked(caller.works, key, kind, body), dict(circuit.tags)) for kind in kinds]

@@ -8,7 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from evencoil.base.words import say
-from evencoil.checks.check import check_circuit, isolations_of, with_pairs
+from evencoil.checks.check import check_circuit, isolations_of
+from evencoil.checks.expected import with_expectations
 from evencoil.checks.power import exclusive_pairs
 from evencoil.checks.reach import Graph
 from evencoil.circuit.edits import Edit, replay
@@ -144,7 +145,7 @@ def test_pairs_that_short_are_found_from_the_wires_alone(name):
     found = set(exclusive_pairs(Graph(circuit)))
     stated = set(circuit.never_together)
     bare = replace(circuit, never_together=())
-    assert set(with_pairs(bare).never_together) == found
+    assert set(with_expectations(bare).never_together) == found
     if name in {"6A", "6C", "7A", "8A"}:
         assert stated <= found
     assert found or name in {"9A", "10A", "11C"}

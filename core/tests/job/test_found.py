@@ -13,6 +13,7 @@ from evencoil.base.errors import CoreError
 from evencoil.base.words import say
 from evencoil.checks.check import check_circuit
 from evencoil.checks.dead.plan import dead_checks
+from evencoil.checks.expected import with_expectations
 from evencoil.checks.restarts import restarts_of
 from evencoil.circuit.compare import differences
 from evencoil.circuit.edits import Edit, replay
@@ -33,7 +34,7 @@ from evencoil.starters.inputs import AcceptedInput, EditInput, StarterInputs
 from evencoil.starters.standard_circuit import draw, options_of
 
 KNOWN = {name: entry.circuit for name, entry in catalogue().items()}
-RESTARTS = ("power_back", "overload_reset", "estop_release")
+RESTARTS = ("power_back", "overload_reset", "estop_release", "isolator_back")
 
 
 def traced(circuit, seed):
@@ -333,3 +334,46 @@ def test_a_makers_link_is_verified_and_not_landed():
     assert not any(row.is_maker for row in twice.rows())
     gone = room(EditInput(id="m", kind="maker", wire="nowhere"))
     assert len(gone.stale) == 1
+
+
+ISOLATED = [
+    ("3A", {"control_source": "separate"}, ("isolator_back", "power_back")),
+    ("6A", {"control_source": "separate"}, ("isolator_back", "power_back")),
+    # the auxiliary cures the isolator, not the line that comes back by itself
+    ("3A", {"control_source": "separate", "main_auxiliary": "early_break"}, ("power_back",)),
+    ("3A", {"control_tap": "line_side"}, ("isolator_back",)),
+    ("6A", {"control_tap": "line_side", "main_auxiliary": "early_break"}, ()),
+    ("3A", {}, ()),
+    # the isolator at the motor has its auxiliary ahead of the coil
+    ("3A", {"local_isolator": "at_motor"}, ()),
+    # a phase monitor lets go with the lines
+    ("14D", {"control_source": "separate"}, ()),
+    # a motor's own breaker, without an auxiliary in its contactor's branch
+    ("16A", {}, ("isolator_back",)),
+]
+
+
+@pytest.mark.parametrize(("name", "options", "wanted"), ISOLATED)
+def test_an_isolator_that_is_closed_again_starts_nothing(name, options, wanted):
+    """Isolator off, press start, isolator on: by the graph and by playing it."""
+    circuit = draw(name, options).circuit
+    assert set(restarts_of(circuit)) == set(wanted)
+    played = probes(with_expectations(circuit), ("power_back", "isolator_back"))
+    assert {one.family for one in played if not one.holds} == set(wanted)
+    for one in played:
+        if not one.holds and one.family == "isolator_back":
+            assert [say(act) for act in one.acts][-1].endswith("closed")
+
+
+def test_the_isolator_hazard_is_accepted_or_cured():
+    """The step is blocked by it; an acceptance, or the auxiliary, opens it again."""
+    given = StarterInputs(standard_circuit="3A", options={"control_source": "separate"})
+    found = [one for one in work_out_starter(worked(), given).findings if one.code == "restart.isolator_back"]
+    assert [one.level for one in found] == ["doubt"]
+    assert "QS1" in say(found[0].message)
+    assert "auxiliary" in say(found[0].hint)
+    cured = given.model_copy(
+        update={"options": {"control_source": "separate", "main_auxiliary": "early_break"}}
+    )
+    left = work_out_starter(worked(), cured).findings
+    assert not [one for one in left if one.code == "restart.isolator_back"]

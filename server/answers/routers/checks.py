@@ -107,6 +107,6 @@ def checks(request: HttpRequest, works: str, body: GivenIn) -> ChecksOut:
         return ChecksOut(found=[], isolations=[])
     nets = {end: numbered.id_at(end) for end in circuit.netlist.terminals()}
     return ChecksOut(
-        found=[_check(one, nets) for one in check_circuit(circuit)],
+        found=[_check(one, nets) for one in starter.problems()],
         isolations=[_isolation(circuit, one) for one in isolations_of(circuit)],
     )

@@ -9,6 +9,7 @@ from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
 from api.schemas import REFUSALS
 from evencoil.base import Message, say
+from evencoil.checks import with_expectations
 from evencoil.rehearsal import Probe, probes
 from people.access import caller_in
 
@@ -44,4 +45,4 @@ def play(request: HttpRequest, works: str, body: GivenIn) -> list[ProbeOut]:
     """Play every family on the starter of what is given; nothing is saved."""
     starter = worked(body, caller_in(request, works).works).starter
     circuit = starter.circuit
-    return [] if circuit is None else [_out(found) for found in probes(circuit)]
+    return [] if circuit is None else [_out(found) for found in probes(with_expectations(circuit))]

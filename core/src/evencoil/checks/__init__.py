@@ -3,18 +3,19 @@
 Knows netlists, solver and rehearsal; no job.
 """
 
-from evencoil.checks.check import check_circuit, isolations_of, with_pairs
+from evencoil.checks.check import check_circuit, isolations_of
 from evencoil.checks.dead.bench import Hand, Observed
 from evencoil.checks.dead.plan import Check, DeadChecks, dead_checks
 from evencoil.checks.dead.sheet import dead_rows, said_expected, said_hand
 from evencoil.checks.dead.suspects import readings_hold, suspects
+from evencoil.checks.expected import with_expectations
 from evencoil.checks.isolators import Isolation, isolations
 from evencoil.checks.load import on_transformer
 from evencoil.checks.model import Problem
 from evencoil.checks.power import bridges_of
 from evencoil.checks.proofs import Proof, ProofKind, prove
 from evencoil.checks.reach import COILED, LINE_ENDS, Graph
-from evencoil.checks.restarts import Restart, restarts_of
+from evencoil.checks.restarts import Restart, restarts_of, waiting_isolators
 
 __all__ = [
     "COILED",
@@ -42,5 +43,6 @@ __all__ = [
     "said_expected",
     "said_hand",
     "suspects",
-    "with_pairs",
+    "waiting_isolators",
+    "with_expectations",
 ]

@@ -7,17 +7,20 @@ carries it as edits where there is just one. Families of longer scenarios are in
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections.abc import Callable
 
 from evencoil.checks.bypass import bypass_problems
 from evencoil.checks.control import control_problems
+from evencoil.checks.expected import expecting
 from evencoil.checks.intent import intent_problems
 from evencoil.checks.isolators import Isolation, isolations
 from evencoil.checks.load import load_problems
 from evencoil.checks.model import Level, Problem
-from evencoil.checks.power import exclusive_pairs, power_problems
+from evencoil.checks.power import power_problems
 from evencoil.checks.reach import Graph
+from evencoil.checks.ratings import rating_problems
 from evencoil.checks.states import state_problems
+from evencoil.checks.transformer import transformer_problems
 from evencoil.checks.wiring import wiring_problems
 from evencoil.circuit import Circuit
 from evencoil.rehearsal import Stage, opening_of, starts_of
@@ -28,32 +31,17 @@ __all__ = [
     "Problem",
     "check_circuit",
     "isolations_of",
-    "with_pairs",
 ]
 
 _RANK = {"error": 0, "doubt": 1, "note": 2}
 
 
-def with_pairs(circuit: Circuit) -> Circuit:
-    """Return a circuit that knows every pair of contactors that must never close together.
-
-    Parameters
-    ----------
-    circuit : Circuit
-        As drawn or as found.
-    """
-    return _paired(Graph(circuit)).circuit
-
-
-def _paired(graph: Graph) -> Graph:
-    """Let the circuit of a graph know its pairs; nets and links stay as they are."""
-    circuit = graph.circuit
-    pairs = tuple(dict.fromkeys((*circuit.never_together, *exclusive_pairs(graph))))
-    graph.circuit = replace(circuit, never_together=pairs)
-    return graph
-
-
-def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem, ...]:
+def check_circuit(
+    circuit: Circuit,
+    *,
+    is_played: bool = True,
+    is_stated: Callable[[str, str], bool] | None = None,
+) -> tuple[Problem, ...]:
     """Return what is wrong with a circuit, worst first.
 
     Parameters
@@ -62,8 +50,11 @@ def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem,
         As drawn or as found.
     is_played : bool
         False for the graph alone, which takes a few milliseconds.
+    is_stated : callable, optional
+        From device and parameter: whether a sizing step or a person stands behind a rating.
+        Without it every rating counts that is not the library's default.
     """
-    graph = _paired(Graph(circuit))
+    graph = expecting(Graph(circuit, is_stated))
     circuit = graph.circuit
     found = [
         *wiring_problems(graph),
@@ -71,6 +62,8 @@ def check_circuit(circuit: Circuit, *, is_played: bool = True) -> tuple[Problem,
         *control_problems(graph),
         *intent_problems(graph),
         *load_problems(graph),
+        *transformer_problems(graph),
+        *rating_problems(graph),
         *power_problems(graph),
     ]
     if is_played and circuit.netlist.devices:

@@ -14,24 +14,9 @@ from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import moving_of
 from evencoil.checks.reach import Graph, Place, positions_of
 from evencoil.checks.ways import CLOSES, contacts_of, ways_to
-from evencoil.circuit import TURNED, Device
+from evencoil.circuit import TURNED, Device, is_jog, is_jog_word, is_off_word
 
-__all__ = ["intent_problems", "is_jog"]
-
-_OFF = {"OFF", "0", "STOP"}
-_JOG = ("JOG", "INCH")
-
-
-def is_jog(item: Device) -> bool:
-    """Tell whether a button is there to jog: by its legend or its role.
-
-    Parameters
-    ----------
-    item : Device
-        A push button.
-    """
-    said = f"{item.id} {item.parameters.get('legend', '')}".upper()
-    return item.type == "pb" and any(word in said for word in _JOG)
+__all__ = ["intent_problems"]
 
 
 def intent_problems(graph: Graph) -> Iterator[Problem]:
@@ -52,19 +37,19 @@ def _off(graph: Graph) -> Iterator[Problem]:
     coils = sorted(moving_of(graph))
     places = positions_of(graph.circuit)
     for item in graph.of_type(*TURNED):
-        if not any(_is_off(turned[item.id]) for turned in places):
+        if not any(is_off_word(turned[item.id]) for turned in places):
             continue
         decided = {
             coil
             for turned in places
-            if not _is_off(turned[item.id])
+            if not is_off_word(turned[item.id])
             for coil in coils
             if any(device == item.id for device, _ in ways_to(graph, coil, turned))
         }
         # a wire past the selector leaves it on no way at all
         decided |= set(coils) if len(graph.of_type(*TURNED)) == 1 and item.type == "sel" else set()
         for turned in places:
-            if not _is_off(turned[item.id]):
+            if not is_off_word(turned[item.id]):
                 continue
             left = graph.reached((), turned, holds=True).coils
             still = sorted(decided & (left | graph.reached((), turned).coils))
@@ -73,17 +58,13 @@ def _off(graph: Graph) -> Iterator[Problem]:
                 break
 
 
-def _is_off(word: str) -> bool:
-    return word.upper() in _OFF
-
-
 def _jogging(graph: Graph) -> Iterator[Problem]:
     """Press and let go each button that jogs, or every one at a selector's JOG."""
     buttons = graph.of_type("pb")
     closing = {item.id: {(item.id, link.name) for link in contacts_of(graph, item, CLOSES)} for item in buttons}
     told: set[tuple[str, str]] = set()
     for turned in positions_of(graph.circuit):
-        at_jog = any(word.upper() in _JOG for word in turned.values())
+        at_jog = any(is_jog_word(word) for word in turned.values())
         for item in buttons:
             if not closing[item.id] or not (at_jog or is_jog(item)):
                 continue

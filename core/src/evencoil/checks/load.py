@@ -20,7 +20,7 @@ _INRUSH_TIMES = 5
 _MORE = Decimal("1.25")
 
 
-def on_transformer(graph: Graph, transformer: str) -> list[Device]:
+def on_transformer(graph: Graph, transformer: str, end: str = "X1") -> list[Device]:
     """Return the coils and loads that a transformer's secondary feeds.
 
     Parameters
@@ -29,9 +29,11 @@ def on_transformer(graph: Graph, transformer: str) -> list[Device]:
         The circuit.
     transformer : str
         Its id.
+    end : str
+        The terminal that feeds: H1 where it is connected backwards.
     """
     fed = graph.spread(
-        {graph.net(transformer, "X1")},
+        {graph.net(transformer, end)},
         lambda edge: edge.link.kind in {*CONTACTS, "fuse"},
     )
     common = graph.returns()

@@ -20,10 +20,12 @@ from itertools import combinations
 from typing import Any, Literal
 
 from evencoil.base import CoreError, Message
-from evencoil.checks.check import with_pairs
+from evencoil.checks.expected import with_expectations
+from evencoil.checks.reach import Graph
+from evencoil.checks.restarts import waiting_isolators
 from evencoil.circuit import TURNED, Circuit, turns_of
 from evencoil.rehearsal import Hazard, Stage, Watch, opening_of
-from evencoil.solver import Action, Armature, Motor, Run
+from evencoil.solver import Action, Armature, Motor, Run, motors_of
 
 __all__ = ["LOOKS_FOR", "Broken", "Proof", "ProofKind", "prove"]
 
@@ -108,7 +110,7 @@ class _Known:
 
 class _Search:
     def __init__(self, circuit: Circuit, kind: ProofKind, most: int) -> None:
-        self.circuit = with_pairs(circuit)
+        self.circuit = with_expectations(circuit)
         self.stage = Stage(self.circuit)
         self.kind = kind
         self.most = most
@@ -117,6 +119,7 @@ class _Search:
         pairs = {device for pair in self.circuit.never_together for device in pair}
         self.welds = tuple(sorted(pairs)) if kind == "weld" else ()
         self.buttons = self._of("pb")
+        self.waiting = waiting_isolators(Graph(self.circuit))
         self.broken: dict[str, Broken] = {}
         self.transitions = 0
 
@@ -134,6 +137,18 @@ class _Search:
             if item.type in TURNED
         )
         return _Known(self.run.save(), self.watch.save(), (), frozenset(), "", turned)
+
+    def _warmed(self) -> list[tuple[str, str, str]]:
+        """Return each motor that something watches by its heat, with hot and cold."""
+        kinds = {"thermostat", "ptc", "rtdmon"}
+        watching = [one for one in self.circuit.netlist.devices if one.type in kinds]
+        motors = [name for name in (part.id for part in motors_of(self.run))]
+        named = {one.parameters.get("motor", "") for one in watching}
+        return [
+            (name, "temp 250", "temp 20")
+            for name in motors
+            if watching and (name in named or len(motors) == 1)
+        ]
 
     def steps(self, known: _Known) -> Iterator[_Step]:
         """Go through what can be done in a state."""
@@ -173,10 +188,14 @@ class _Search:
         pairs = [(name, "on", "off") for name in self._of("pilot")]
         pairs += [(name, "press", "twist") for name in self._of("estop")]
         pairs += [(name, "trip", "reset") for name in self._of("olr")]
+        pairs += self._warmed()
+        pairs += [(name, "open", "close") for name in self.waiting]
         pairs.append(("", "off", "on"))
         for name, there, back in pairs:
-            verb = back if (name or "supply") in known.flags else there
-            yield _Step(f"supply_{verb}" if not name else verb, name, "", ((0, verb, name, ""),))
+            said = back if (name or "supply") in known.flags else there
+            verb, _, word = said.partition(" ")
+            step = f"supply_{verb}" if not name else verb
+            yield _Step(step, name, word, ((0, verb, name, word),))
 
     def tried(self, known: _Known, step: _Step) -> _Known | None:
         """Do one step in a state; None if it cannot be done there."""

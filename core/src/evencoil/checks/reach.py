@@ -16,7 +16,7 @@ from functools import wraps
 from itertools import product
 from typing import Concatenate, ParamSpec, TypeVar, cast
 
-from evencoil.circuit import CONTACTS, TURNED, Circuit, Device, Link, links_of, turns_of
+from evencoil.circuit import CONTACTS, TURNED, Circuit, Device, Link, links_of, turns_of, type_of
 
 __all__ = ["COILED", "LINE_ENDS", "SWITCHES", "Edge", "Graph", "Place", "Reached", "once", "positions_of"]
 
@@ -64,10 +64,13 @@ class Edge:
 class Graph:
     """A circuit as nets and the links between them.
 
-    ``kept`` holds what was calculated of it once, by the name of the question.
+    ``kept`` holds what was calculated of it once, by the name of the question. ``is_stated``
+    tells which ratings stand on a sizing step or a person's entry: device and parameter; None
+    where only the library's defaults are known to be nobody's.
     """
 
     circuit: Circuit
+    is_stated: Callable[[str, str], bool] | None = None
     nets: Mapping[str, int] = field(init=False)
     edges: list[Edge] = field(init=False)
     beside: dict[int, list[Edge]] = field(init=False)
@@ -94,6 +97,16 @@ class Graph:
                 self.edges.append(edge)
                 self.beside[edge.one].append(edge)
                 self.beside[edge.other].append(edge)
+
+    def stated(self, item: Device, name: str) -> float | None:
+        """Return a rating that somebody stands behind; None for a default or a missing one."""
+        text = item.parameters.get(name, "")
+        if not text:
+            return None
+        if self.is_stated is not None:
+            return float(text) if self.is_stated(item.id, name) else None
+        known = (one.default for one in type_of(item.type).parameters if one.name == name)
+        return None if text == next(known, "") else float(text)
 
     def of_type(self, *kinds: str) -> list[Device]:
         """Return the devices of some types, in order."""
@@ -155,6 +168,7 @@ class Graph:
         *,
         holds: bool = False,
         inside: Collection[str] | None = None,
+        lines_on: bool = True,
     ) -> Reached:
         """Return what has volts and which coils can pull in.
 
@@ -168,13 +182,16 @@ class Graph:
             False for what can pull in from rest; True for what can stay in once in.
         inside : collection of str, optional
             Devices that are in at first; nothing, or everything where it ``holds``.
+        lines_on : bool
+            False while the supply is off and separate sources are still on.
         """
         turned = turned or {}
+        open_ = {*open_, *self._monitors_out(open_, lines_on=lines_on)}
         coils = {item.id for item in self.of_type(*COILED)} if holds else set()
         if inside is not None:
             coils = set(inside)
         while True:
-            lines, hot = self._volts(coils, open_, turned)
+            lines, hot = self._volts(coils, open_, turned, lines_on=lines_on)
             common = self.spread(
                 self.returns(),
                 lambda edge, coils=coils: self.closes(edge, coils, open_, turned),  # type: ignore[misc]  # mypy does not infer a lambda with a default
@@ -187,14 +204,45 @@ class Graph:
                 return Reached(lines, frozenset(hot), frozenset(coils))
             coils = fresh
 
+    def _monitors_out(self, open_: Collection[Place], *, lines_on: bool) -> set[Place]:
+        """Return the contacts of phase monitors that no line reaches: they have let go."""
+        found: set[Place] = set()
+        for item in self.of_type("phasemon"):
+            fed = [
+                lines_on
+                and self.net(item.id, line)
+                in self.spread(
+                    {
+                        self.net(one.id, end)
+                        for one in self.of_type("supply")
+                        for end in LINE_ENDS
+                        if end in one.terminals
+                    },
+                    lambda edge: (
+                        edge.link.kind in {"pole", "fuse", "heat"} and edge.place not in open_
+                    ),
+                )
+                for line in LINE_ENDS
+            ]
+            if not all(fed):
+                found |= {
+                    (item.id, link.name) for link in links_of(item) if link.kind.startswith("no")
+                }
+        return found
+
     def _volts(
-        self, coils: set[str], open_: Collection[Place], turned: dict[str, str]
+        self,
+        coils: set[str],
+        open_: Collection[Place],
+        turned: dict[str, str],
+        *,
+        lines_on: bool,
     ) -> tuple[dict[int, frozenset[str]], set[int]]:
         def conducts(edge: Edge) -> bool:
             return self.closes(edge, coils, open_, turned)
 
         lines: dict[int, set[str]] = defaultdict(set)
-        for item in self.of_type("supply"):
+        for item in self.of_type("supply") if lines_on else ():
             for line in LINE_ENDS:
                 if line in item.terminals:
                     for net in self.spread({self.net(item.id, line)}, conducts):

@@ -1,4 +1,4 @@
-"""Which starts a circuit makes by itself: when power comes back, after a reset, after an E-stop.
+"""Which starts a circuit makes by itself: on power, a reset, an E-stop or an isolator.
 
 A coil that can pull in with no button held, in some position of the selectors, follows a
 maintained contact: it comes back with the power. What drops while an overload contact or an
@@ -10,15 +10,16 @@ intent, reset of an emergency stop never starts).
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from typing import Literal
 
-from evencoil.checks.power import moving_of
-from evencoil.checks.reach import Graph, Place, positions_of
+from evencoil.checks.power import motion_of, moving_of
+from evencoil.checks.reach import LINE_ENDS, Graph, Place, once, positions_of
 from evencoil.circuit import Circuit, links_of
 
-__all__ = ["Restart", "restarts_of"]
+__all__ = ["Restart", "restarts_of", "waiting_isolators"]
 
-Restart = Literal["power_back", "overload_reset", "estop_release"]
+Restart = Literal["power_back", "overload_reset", "estop_release", "isolator_back"]
 _BY_RESET: dict[str, Restart] = {"olr": "overload_reset", "estop": "estop_release"}
 
 
@@ -38,10 +39,14 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
         for link in links_of(item)
         if link.kind.startswith("no")
     }
-    by_hand = [item.id for item in graph.of_type("mms", "manual", "drum") if _feeds(graph, item.id)]
+    by_hand = _run_by_hand(graph)
     found: list[Restart] = []
     for turned in positions_of(circuit):
         if graph.reached(held, turned).coils & moving:
+            found.append("power_back")
+        # a separate control source holds the contactor in while the lines are off
+        started = graph.reached((), turned).coils
+        if graph.reached(held, turned, holds=True, inside=started, lines_on=False).coils & moving:
             found.append("power_back")
         runs = graph.reached(held, turned, holds=True).coils
         for kind, name in _BY_RESET.items():
@@ -56,27 +61,92 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
                     found.append(name)
     if by_hand:
         found.append("power_back")
+    if waiting_isolators(graph):
+        found.append("isolator_back")
     return tuple(dict.fromkeys(found))
 
 
-def _feeds(graph: Graph, switch: str) -> bool:
-    """Tell whether a hand-operated starter switches a motor itself."""
-    nets = {
-        net
-        for edge in graph.edges
-        if edge.device.id == switch and edge.link.kind == "pole"
-        for net in (edge.one, edge.other)
+@once
+def waiting_isolators(graph: Graph) -> tuple[str, ...]:
+    """Return the isolators behind which a contactor can be in and wait for the isolator.
+
+    With the isolator open a start is pressed: if the contactor pulls in and stays, the motor
+    starts as soon as the isolator is closed. An auxiliary of the isolator that opens ahead of
+    its poles, in series with the coil, cures it.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    feeding = motion_of(graph)
+    buttons: set[Place] = {
+        (item.id, link.name)
+        for item in graph.of_type("pb")
+        for link in links_of(item)
+        if link.kind.startswith("no")
     }
-    motors = {
-        graph.net(item.id, end)
+    found = []
+    for item in graph.of_type("cb3", "fdisc", "isolator"):
+        open_: set[Place] = {
+            (item.id, link.name) for link in links_of(item) if link.kind in {"pole", "no"}
+        }
+        for turned in positions_of(graph.circuit):
+            pressed = graph.reached(open_, turned).coils
+            stays = graph.reached(open_ | buttons, turned, holds=True, inside=pressed).coils
+            if any(
+                stays & contactors and _parts(graph, motor, item.id, stays & contactors)
+                for motor, contactors in feeding.items()
+            ):
+                found.append(item.id)
+                break
+    return tuple(found)
+
+
+def _parts(graph: Graph, motor: str, switch: str, contactors: Collection[str]) -> bool:
+    """Tell whether a switch takes the lines off a motor whose contactors are in."""
+    lines = {
+        graph.net(item.id, line)
+        for item in graph.of_type("supply")
+        for line in LINE_ENDS
+        if line in item.terminals
+    }
+
+    def spread(is_open: bool) -> set[int]:
+        return graph.spread(
+            lines,
+            lambda edge: (
+                edge.link.kind in {"pole", "heat", "fuse"}
+                and not (is_open and edge.device.id == switch)
+                and (edge.device.type != "contactor" or edge.device.id in contactors)
+            ),
+        )
+
+    ends = {graph.net(motor, end) for end in graph.kinds[motor].terminals if end != "PE"}
+    return bool(ends & spread(False)) and not ends & spread(True)
+
+
+def _run_by_hand(graph: Graph) -> bool:
+    """Tell whether a hand-operated starter alone, without a contactor, lies ahead of a motor."""
+    if not graph.of_type("mms", "manual", "drum"):
+        return False
+    lines = {
+        graph.net(item.id, line)
+        for item in graph.of_type("supply")
+        for line in LINE_ENDS
+        if line in item.terminals
+    }
+    fed = graph.spread(
+        lines,
+        lambda edge: (
+            edge.link.kind in {"pole", "heat", "fuse", "resistor"}
+            and edge.device.type not in {"contactor", "relay"}
+        ),
+    )
+    return any(
+        graph.net(item.id, end) in fed
         for item in graph.circuit.netlist.devices
         if item.type.startswith("motor")
         for end in item.terminals
-    }
-    return bool(
-        graph.spread(
-            nets,
-            lambda edge: edge.device.type in {"isolator", "drum"} and edge.link.kind == "pole",
-        )
-        & motors
+        if end != "PE"
     )

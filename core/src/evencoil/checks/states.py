@@ -14,7 +14,9 @@ from collections.abc import Iterator, Sequence
 from evencoil.base import CoreError
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import bridges_of, exclusive_pairs, feeds_of
+from evencoil.checks.ratings import rating_problems
 from evencoil.checks.reach import Graph
+from evencoil.checks.transformer import misfed_by_transformer
 from evencoil.checks.watch import IDLE_US, SECOND_US, TURNS, Watched, watch
 from evencoil.circuit import Edit, swap_ends
 from evencoil.rehearsal import ScenarioAct, Stage, stops_of
@@ -104,27 +106,39 @@ def _no_start(
                 continue
             moved.add(motor)
             button = one.acts[0].on if one.acts and one.acts[0].do == "press" else ""
+            if one.overran or one.shorted:
+                continue  # protection ended it, not the button
             if button and button not in started and one.last[motor] not in _GOOD:
                 held[button] = motor
     for button, motor in held.items():
         yield problem(circuit, "E02", "note" if starts else "doubt", "held_only", button, motor)
     for item in circuit.netlist.devices:
         is_dead = item.type.startswith("motor") and item.id not in moved and not starts
-        if is_dead and feeds_of(graph, item.id)[0]:
+        contactors = feeds_of(graph, item.id)[0]
+        if is_dead and contactors and not contactors & misfed_by_transformer(graph):
             yield problem(circuit, "E01", "error", "no_start", item.id)
 
 
 def _coils(graph: Graph, one: Watched) -> Iterator[Problem]:
     circuit = graph.circuit
+    misfed = misfed_by_transformer(graph)
     for name, percent in one.buzzed.items():
+        if name in misfed:
+            continue
         yield problem(circuit, "H19", "error", "buzz", name, percent=f"{percent:.0f}")
     for name, (least, most) in one.coils.items():
-        if most > 110 or least < 85:
+        if (most > 110 or least < 85) and name not in misfed:
             item = graph.kinds[name]
             rated = float(item.parameters.get("coil") or 0)
             worst = most if most > 110 else least
             volts = rated * worst / 100
             usual = min((24, 48, 110, 120, 208, 240, 277, 480), key=lambda v: abs(v - volts))
+            # one coil among right ones is the wrong one; all of them wrong are not
+            others = [own for other, own in one.coils.items() if other != name]
+            right = [own for own in others if own[0] >= 85 and own[1] <= 110]
+            lamps_over = {lamp for lamp, word in one.lamps.items() if word == "over"}
+            is_alone = bool(right or one.lit - lamps_over)
+            are_all = not is_alone and bool(others or lamps_over)
             fix = Edit(
                 id=f"fix.{name}.coil", kind="set", device=name, parameters={"coil": str(usual)}
             )
@@ -132,9 +146,9 @@ def _coils(graph: Graph, one: Watched) -> Iterator[Problem]:
                 circuit,
                 "H44",
                 "error",
-                "coil_volts",
+                "coil_volts_alone" if is_alone else "coil_volts_all" if are_all else "coil_volts",
                 name,
-                edits=(fix,) if rated != usual else (),
+                edits=(fix,) if rated != usual and is_alone else (),
                 percent=f"{worst:.0f}",
                 volts=f"{volts:.0f}",
                 usual=str(usual),
@@ -142,10 +156,16 @@ def _coils(graph: Graph, one: Watched) -> Iterator[Problem]:
     for name in sorted(one.chatters):
         yield problem(circuit, "H19", "error", "chatters", name)
     for name, word in one.lamps.items():
+        if name in misfed:
+            continue
         rule = "H44" if word == "over" else "H48"
         yield problem(circuit, rule, "error" if word == "over" else "doubt", f"lamp_{word}", name)
     for name in one.shorted:
         yield problem(circuit, "H45", "error", "short_run", name)
+    told = {device for found in rating_problems(graph) for device in found.devices[:1]}
+    for name in one.overran:
+        if name not in told and not misfed:
+            yield problem(circuit, "E05", "error", "opens_on_load", name)
     if one.never_settles:
         yield problem(circuit, "H19", "error", "never_settles")
 
@@ -236,6 +256,8 @@ def _overload_settings(graph: Graph, one: Watched) -> Iterator[Problem]:
                 yield problem(circuit, "H09", "error", "idle_heater", relay, motor)
                 continue
             setting = float(graph.kinds[relay].parameters.get("iset") or 0)
+            if graph.is_stated is not None and not graph.is_stated(relay, "iset"):
+                continue  # nobody set it yet
             part = setting / max(amps)
             if not 0.9 <= part <= 1.15:
                 fix = Edit(

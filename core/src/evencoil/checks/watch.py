@@ -62,10 +62,14 @@ class Watched:
     #: motor to how long it stood fed by a contactor and without torque [us]
     idled: dict[str, int] = field(default_factory=dict)
     lamps: dict[str, str] = field(default_factory=dict)
+    #: lamps that had their right volts at some time
+    lit: set[str] = field(default_factory=set)
     #: device to when its main poles first closed [us]
     closed_at: dict[str, int] = field(default_factory=dict)
     gaps_us: list[int] = field(default_factory=list)
     shorted: list[str] = field(default_factory=list)
+    #: what opened on the current of a load
+    overran: list[str] = field(default_factory=list)
     never_settles: bool = False
     in_at_end: tuple[str, ...] = ()
     held: int = 0
@@ -130,7 +134,10 @@ class _Watcher:
                 word = part.word(run)
                 if word in {"dim", "over"}:
                     found.lamps[part.id] = word
+                elif word == "on":
+                    found.lit.add(part.id)
         found.shorted += [name for name in run.shorted if name not in found.shorted]
+        found.overran += [name for name in run.overran if name not in found.overran]
         found.never_settles = found.never_settles or run.never_settles
 
     def _coil(self, part: Armature) -> None:

@@ -5,7 +5,7 @@ Knows the codebook for wire sizes; not how a device behaves nor which starter it
 
 from evencoil.circuit.compare import Difference, differences
 from evencoil.circuit.devices.motors import ALIASES, coils_of, winding_of_type
-from evencoil.circuit.devices.sources import taps_of
+from evencoil.circuit.devices.sources import line_phasors, taps_of
 from evencoil.circuit.editor import CircuitEditor
 from evencoil.circuit.edits import Edit, EditKind, Replayed, replay, swap_ends
 from evencoil.circuit.fingerprint import netlist_fingerprint
@@ -23,6 +23,7 @@ from evencoil.circuit.nearest import Near, nearest
 from evencoil.circuit.netfile import read_netlist, write_netlist
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.numbering import Numbered, number_nets
+from evencoil.circuit.roles import is_jog, is_jog_word, is_off_word
 from evencoil.circuit.tags import renamed
 from evencoil.circuit.text import Circuit, read_circuit, wire_id
 from evencoil.circuit.wirelist import (
@@ -71,6 +72,10 @@ __all__ = [
     "renamed",
     "replay",
     "swap_ends",
+    "is_jog",
+    "is_jog_word",
+    "is_off_word",
+    "line_phasors",
     "taps_of",
     "turns_of",
     "type_of",

@@ -35,6 +35,9 @@ class Circuit:
         Ids of contactors that must never be closed together.
     makers : frozenset of str
         Ids of links that the maker fitted: verified, never landed.
+    drops : mapping
+        Contact, as device and name, to the contactors that must drop out when it opens;
+        derived from the netlist by `evencoil.checks.with_expectations`, empty until then.
     """
 
     netlist: Netlist
@@ -42,6 +45,7 @@ class Circuit:
     numbers: Mapping[str, str] = field(default_factory=dict)
     never_together: tuple[frozenset[str], ...] = ()
     makers: frozenset[str] = frozenset()
+    drops: Mapping[tuple[str, str], frozenset[str]] = field(default_factory=dict)
 
     def id_of(self, name: str) -> str | None:
         """Return the device id for an id or a tag, None if there is none."""

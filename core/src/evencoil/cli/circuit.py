@@ -12,7 +12,14 @@ from collections.abc import Sequence
 from typing import Any
 
 from evencoil.base import Message, say
-from evencoil.checks import Check, check_circuit, dead_checks, isolations_of, prove, said_hand
+from evencoil.checks import (
+    Check,
+    dead_checks,
+    isolations_of,
+    prove,
+    said_hand,
+    with_expectations,
+)
 from evencoil.circuit import Circuit, write_netlist
 from evencoil.job import Worked, choices
 from evencoil.rehearsal import probes
@@ -46,7 +53,7 @@ def check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
     found = check_circuit(circuit)
     tags = circuit.tags
     isolated = isolations_of(circuit)
-    played = probes(circuit)
+    played = probes(with_expectations(circuit))
     proven = [prove(circuit, "hands"), prove(circuit, "weld")]
     said: dict[str, Any] = {
         "found": [

@@ -17,6 +17,7 @@ from pathlib import Path
 from typing import Any, TextIO
 
 from evencoil.base import CoreError, FileFormatError, Finding, Message, __version__, say
+from evencoil.checks import with_expectations
 from evencoil.circuit import Circuit
 from evencoil.cli import box as cli_box
 from evencoil.cli import circuit as cli_circuit
@@ -223,7 +224,7 @@ def _rehearse(arguments: argparse.Namespace) -> int:
     scenario = read_scenario(_read(arguments.scenario))
     if room.circuit is None:
         return WRONG
-    trace = rehearse(room.circuit, scenario)
+    trace = rehearse(with_expectations(room.circuit), scenario)
     tags = room.circuit.tags
     if arguments.format == "json":
         print(json.dumps(trace_as_json(trace, room.circuit), indent=2, ensure_ascii=False))

@@ -8,7 +8,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
 from evencoil.base import CoreError, Finding, Message, MissingError, RefusedError
-from evencoil.checks import Graph, Hand, Observed, isolations
+from evencoil.checks import Graph, Hand, Observed, Problem, check_circuit, isolations
 from evencoil.circuit import (
     Circuit,
     Crowded,
@@ -152,10 +152,18 @@ class JobStarter:
             return ()
         return material(
             self.circuit,
-            lambda device, name: (
-                f"{device}.{name}" in self.sources or (device, name) in self.by_hand
-            ),
+            self.is_stated,
         )
+
+    def is_stated(self, device: str, name: str) -> bool:
+        """Tell whether a sizing step or a person stands behind a rating of a device."""
+        return f"{device}.{name}" in self.sources or (device, name) in self.by_hand
+
+    def problems(self) -> tuple[Problem, ...]:
+        """Return what the checks find on the circuit of this job, worst first."""
+        if self.circuit is None:
+            return ()
+        return check_circuit(self.circuit, is_stated=self.is_stated)
 
     def ladder(self) -> Ladder:
         """Return the ladder as geometry."""

@@ -6,7 +6,7 @@ from dataclasses import replace
 from functools import partial
 
 from evencoil.base import Finding, Level, Message, finding, say
-from evencoil.checks import Graph, restarts_of
+from evencoil.checks import Graph, restarts_of, waiting_isolators
 from evencoil.circuit import Circuit, crowded, loose_ends
 from evencoil.job.choosing import hazards_of_entry
 from evencoil.job.drawn_sizes import heaters_lie
@@ -102,6 +102,10 @@ def hazard_findings(
         elif name in taken:
             one = taken[name]
             found.append(_restart(name, "accepted", "note", hazard=said, by=one.by, why=one.why))
+        elif name == "isolator_back":
+            waiting = waiting_isolators(Graph(circuit))
+            tags = ", ".join(circuit.tags.get(one, one) for one in waiting)
+            found.append(_restart(name, "isolator", "doubt", hazard=said, tags=tags))
         else:
             found.append(_restart(name, "open", "doubt", hazard=said))
     return found

@@ -3,7 +3,8 @@
 Springs to life: a motor gets torque although no hand asked for it. Does not
 stop: it keeps its torque after a stop. Both ways at once: two contactors that
 must never be closed together conduct. Plugged while running: it is thrown
-against its own motion. Short circuit: a fuse or a breaker cleared one.
+against its own motion. Short circuit: a fuse or a breaker cleared one. Opens on load: it
+opened on the current of a motor or coil. Coil burns: it gets half again its volts, or more.
 """
 
 from __future__ import annotations
@@ -13,12 +14,14 @@ from dataclasses import dataclass
 from typing import Any
 
 from evencoil.base import Message, say
-from evencoil.circuit import TURNED, Circuit, links_of
-from evencoil.solver import Event, Motor, Run, motors_of
+from evencoil.circuit import TURNED, Circuit, is_jog, is_off_word, links_of
+from evencoil.solver import Armature, Event, Motor, Run, motors_of
 
 __all__ = ["Hazard", "Watch", "chain_of"]
 
 STOP_AFTER_US = 500_000
+#: part of its rated volts at which a coil burns out within minutes
+BURNS_AT = 1.5
 #: operator actions that do not ask for a start
 _NO_START = {
     "restore",
@@ -64,7 +67,8 @@ class Hazard:
     Attributes
     ----------
     code : str
-        ``springs_to_life``, ``does_not_stop``, ``both_ways``, ``plugged``, ``short``.
+        ``springs_to_life``, ``does_not_stop``, ``both_ways``, ``plugged``, ``short``,
+        ``opens_on_load``, ``coil_burns``.
     time_us : int
         [us]
     device : str
@@ -184,11 +188,18 @@ class Watch:
         self.together: list[list[str]] = []
         #: motor to the operator's act behind its last torque: what follows is one start
         self.begun: dict[str, int] = {}
+        self.burning: list[str] = []
+        #: contactors that must drop out: when that is judged, the event, their ids
+        self.must: list[tuple[int, int, list[str]]] = []
         self.stop_devices = _stop_devices(circuit)
+        #: what asked for a start since nothing ran
+        self.asked: set[str] = set()
+        self.jogs = {item.id for item in circuit.netlist.devices if is_jog(item)}
 
     def due(self) -> int | None:
         """Return when the next stop is judged [us]."""
-        return self.stops[0][0] if self.stops else None
+        found = [one[0] for one in (*self.stops, *self.must) if one]
+        return min(found) if found else None
 
     def see(self, run: Run, fresh: Sequence[Event]) -> list[Hazard]:
         """Look at what just happened.
@@ -216,6 +227,8 @@ class Watch:
                 self._hand(run, event)
             elif event.aspect == "drive" and event.value in _DRIVEN:
                 found += self._sprung(run, event)
+            elif event.value == "open":
+                self._opened(run, event)
         found += self._judged(run)
         found += self._pairs(run)
         found += self._plugged(run, fresh)
@@ -223,7 +236,22 @@ class Watch:
             last = run.last_change
             found.append(self._hazard("short", run.time, device, last))
         run.shorted = []
+        for device in run.overran:
+            found.append(self._hazard("opens_on_load", run.time, device, run.last_change))
+        run.overran = []
+        found += self._burning(run)
         return found
+
+    def _burning(self, run: Run) -> list[Hazard]:
+        """Find coils that get far too many volts, each once while it lasts."""
+        now = [
+            part.id
+            for part in run.plant.parts
+            if isinstance(part, Armature) and part.coil.part_of_rated(run) >= BURNS_AT
+        ]
+        fresh = [name for name in now if name not in self.burning]
+        self.burning = now
+        return [self._hazard("coil_burns", run.time, name, run.last_change) for name in fresh]
 
     def _hazard(self, code: str, time: int, device: str, event: int | None) -> Hazard:
         chain = chain_of(event, self.recent, self.circuit)
@@ -231,10 +259,11 @@ class Watch:
         end = Message(f"chain.end_{code}", {"tag": tag})
         return Hazard(code=code, time_us=time, device=device, chain=(*chain, end))
 
-    def _is_asked(self, run: Run) -> bool:
+    def _is_asked(self, run: Run, but: str = "") -> bool:
         """Tell whether a button other than a stop is held: then a start is asked for."""
         return any(
             part.device.type == "pb"
+            and part.id != but
             and part.id not in self.stop_devices
             and part.word(run) == "pressed"
             for part in run.plant.parts
@@ -254,9 +283,9 @@ class Watch:
             if verb == "on" and kind != "pilot":
                 is_sprung = True
             elif verb == "close":
-                is_sprung = kind not in {"mms", "manual"} and bool(self.stop_devices)
+                is_sprung = kind not in {"mms", "manual"}
             elif verb == "turn":
-                is_sprung = word.upper() in {"OFF", "0"}
+                is_sprung = is_off_word(word)
             else:
                 is_sprung = verb in _NO_START
             if not is_sprung:
@@ -269,17 +298,53 @@ class Watch:
         is_stop = (
             (verb == "press" and event.device in self.stop_devices)
             or (verb == "trip" and kind == "olr")
-            or (verb == "turn" and kind in TURNED and word.upper() in {"OFF", "0"})
+            or (verb == "turn" and kind in TURNED and is_off_word(word))
         )
         motors = motors_of(run)
+        is_rest = not any(part.mode in _DRIVEN for part in motors)
+        if is_rest and not self._is_asked(run, event.device):
+            self.asked.clear()
+        if verb in {"press", "turn", "on"} and event.device not in self.stop_devices:
+            self.asked.add(event.device)
+        if verb == "release" and event.device in self.jogs and self.asked <= {event.device}:
+            own = [
+                part.id
+                for part in motors
+                if part.mode in _DRIVEN and run.root_of(part.begun_by) == ("press", event.device)
+            ]
+            if own:
+                self.stops.append((event.time + STOP_AFTER_US, event.n, own))
         if not is_stop or (len(motors) > 1 and kind != "estop"):
             return
         driven = [part.id for part in motors if part.mode in _DRIVEN]
         if driven:
             self.stops.append((event.time + STOP_AFTER_US, event.n, driven))
 
-    def _judged(self, run: Run) -> list[Hazard]:
+    def _opened(self, run: Run, event: Event) -> None:
+        """Take note of what must drop out now that a stopping contact has opened."""
+        bound = self.circuit.drops.get((event.device, event.aspect), frozenset())
+        inside = sorted(name for name in bound if run.has_closed_pole(name))
+        if inside:
+            self.must.append((event.time + STOP_AFTER_US, event.n, inside))
+
+    def _stays_in(self, run: Run) -> list[Hazard]:
+        """Judge the contactors that had to drop out."""
         found = []
+        while self.must and self.must[0][0] <= run.time:
+            _, number, names = self.must.pop(0)
+            for name in names:
+                part = run.plant.part_of.get(name)
+                is_same = (
+                    isinstance(part, Armature)
+                    and run.has_closed_pole(name)
+                    and (part.begun_by or 0) < number
+                )
+                if is_same:
+                    found.append(self._hazard("does_not_stop", run.time, name, number))
+        return found
+
+    def _judged(self, run: Run) -> list[Hazard]:
+        found: list[Hazard] = []
         while self.stops and self.stops[0][0] <= run.time:
             _, number, driven = self.stops.pop(0)
             for device in driven:
@@ -292,7 +357,8 @@ class Watch:
                 )
                 if is_same:
                     found.append(self._hazard("does_not_stop", run.time, device, number))
-        return found
+        stays = self._stays_in(run)
+        return found or stays  # the motor that still runs says more than its contactor
 
     def _pairs(self, run: Run) -> list[Hazard]:
         now = [sorted(pair) for pair in self.circuit.never_together if run.are_both_closed(pair)]
@@ -320,6 +386,9 @@ class Watch:
             "words": dict(self.words),
             "together": self.together,
             "begun": dict(self.begun),
+            "burning": list(self.burning),
+            "asked": sorted(self.asked),
+            "must": [list(one) for one in self.must],
         }
 
     def load(self, kept: Mapping[str, Any]) -> None:
@@ -328,6 +397,9 @@ class Watch:
         self.words = dict(kept["words"])
         self.together = [list(pair) for pair in kept["together"]]
         self.begun = dict(kept["begun"])
+        self.burning = list(kept["burning"])
+        self.asked = set(kept["asked"])
+        self.must = [(time, number, list(names)) for time, number, names in kept["must"]]
 
 
 def _stop_devices(circuit: Circuit) -> set[str]:

@@ -18,7 +18,7 @@ from itertools import permutations, product
 from typing import Literal
 
 from evencoil.base import CoreError, Message
-from evencoil.circuit import TURNED, Circuit, links_of, turns_of
+from evencoil.circuit import TURNED, Circuit, is_jog, is_jog_word, is_off_word, links_of, turns_of
 from evencoil.rehearsal.hazards import Hazard
 from evencoil.rehearsal.stage import ScenarioAct, Stage
 from evencoil.rehearsal.trace import Trace
@@ -38,6 +38,7 @@ Family = Literal[
     "power_back",
     "overload_reset",
     "estop_release",
+    "isolator_back",
     "stop",
     "stop_wire",
     "interlock",
@@ -47,6 +48,7 @@ FAMILIES: tuple[Family, ...] = (
     "power_back",
     "overload_reset",
     "estop_release",
+    "isolator_back",
     "stop",
     "stop_wire",
     "interlock",
@@ -202,9 +204,56 @@ def _after(circuit: Circuit, starts: Starts, kind: str, first: str, then: str) -
 
 
 def _stopped(circuit: Circuit, starts: Starts) -> Scenarios:
+    """Start, then stop by each stop, limit, OFF, hot winding and trip; and jog from rest."""
     for start in starts:
-        for button in stops_of(circuit):
-            yield circuit, [*opening_of(circuit), *start, _act(8, "push", button)]
+        for act in _stopping(circuit):
+            yield circuit, [*opening_of(circuit), *start, act]
+    turned = [[]] + [[act] for act in single_acts(circuit) if act.do == "turn"]
+    for item in circuit.netlist.devices:
+        for first in turned:
+            at_jog = any(is_jog_word(act.word) for act in first)
+            if item.type == "pb" and (at_jog or is_jog(item)):
+                yield circuit, [*opening_of(circuit), *first, _act(8, "push", item.id)]
+
+
+def _isolated(circuit: Circuit, starts: Starts) -> Scenarios:
+    """Open an isolator, start, close it; and the same with the motor running before."""
+    contactors = _of_type(circuit, "contactor")
+    stage = Stage(circuit)
+    for item in circuit.netlist.devices:
+        if item.type not in {"cb3", "fdisc", "isolator"}:
+            continue
+        for start, second in product(starts, (0.5, 8)):
+            acts = [*opening_of(circuit), *start, _act(second, "open", item.id)]
+            frames = stage.play(acts, until_us=11 * _SECOND).frames
+            words = next((frame.words for frame in reversed(frames) if frame.words), {})
+            # what no contactor waits for is the start on the power coming back
+            if any(words.get(name) == "1" for name in contactors):
+                yield circuit, [*acts, _act(12, "close", item.id)]
+
+
+def _stopping(circuit: Circuit) -> list[ScenarioAct]:
+    """Return each act after which something must drop out."""
+    found = [_act(8, "push", button) for button in stops_of(circuit)]
+    guards = {device for device, _ in circuit.drops}
+    for item in circuit.netlist.devices:
+        if item.type in TURNED:
+            words = {*item.parameters.get("pos", "").split(","), *turns_of(item)}
+            found += [_act(8, "turn", item.id, word) for word in sorted(words) if is_off_word(word)]
+        if item.type == "pilot" and item.id in guards:
+            found.append(_act(8, "on", item.id))
+        if item.type == "estop":
+            found.append(_act(8, "press", item.id))
+        if item.type == "olr":
+            found.append(_act(8, "trip", item.id))
+        if item.type.startswith("motor") and _watches_heat(circuit):
+            found.append(_act(8, "temp", item.id, "250"))
+    return found
+
+
+def _watches_heat(circuit: Circuit) -> bool:
+    kinds = {"thermostat", "ptc", "rtdmon"}
+    return any(item.type in kinds for item in circuit.netlist.devices)
 
 
 def _scenarios(family: Family, circuit: Circuit, starts: Starts) -> Scenarios:
@@ -279,13 +328,23 @@ def _grounded(circuit: Circuit, starts: Starts) -> Scenarios:
             if nets[end] not in seen and len(circuit.netlist.wires_at(end)):
                 seen.add(nets[end])
                 places.append(end)
-    for place in places:
-        yield circuit, [*opening, _act(2, "ground", place)]
+    for standing, place in product(_standing_faults(circuit), places):
+        yield circuit, [*opening, *standing, _act(2, "ground", place)]
         for start, button in product(starts[:1], stops):
             yield (
                 circuit,
-                [*opening, *start, _act(8, "ground", place), _act(12, "push", button)],
+                [*opening, *standing, *start, _act(8, "ground", place), _act(12, "push", button)],
             )
+
+
+def _standing_faults(circuit: Circuit) -> list[list[ScenarioAct]]:
+    """Return no fault, and on a system that no one grounded one unseen fault on each line."""
+    found: list[list[ScenarioAct]] = [[]]
+    for item in circuit.netlist.devices:
+        if item.type == "supply" and item.parameters.get("system") in {"delta", "ungrounded"}:
+            lines = [end for end in item.terminals if end.startswith("L")]
+            found += [[_act(0.5, "ground", f"{item.id}.{line}")] for line in lines]
+    return found
 
 
 _OTHERS: Mapping[str, Callable[[Circuit, Starts], Scenarios]] = {
@@ -293,11 +352,13 @@ _OTHERS: Mapping[str, Callable[[Circuit, Starts], Scenarios]] = {
     "stop_wire": _cut,
     "interlock": _crossed,
     "ground": _grounded,
+    "isolator_back": _isolated,
 }
 _COUNTS = {
     "power_back": {"springs_to_life"},
     "overload_reset": {"springs_to_life"},
     "estop_release": {"springs_to_life"},
+    "isolator_back": {"springs_to_life"},
     "stop": {"does_not_stop"},
     "stop_wire": {"does_not_stop"},
     "interlock": {"both_ways", "short"},
@@ -337,7 +398,7 @@ def _probe(stage: Stage, starts: Starts, family: Family) -> Probe:
                     family=family,
                     holds=False,
                     searched=searched,
-                    acts=tuple(_said(circuit, act) for act in acts if act.do != "close"),
+                    acts=tuple(_said(circuit, act) for act in acts if act.do != "close" or act.at_us),
                     hazard=hazard,
                 )
     return Probe(family=family, holds=True, searched=searched, acts=(), hazard=None)

@@ -26,7 +26,7 @@ KEYFRAME_US = 250_000
 MOST_ACTS = 400
 MOST_FRAMES = 400
 MOST_SECONDS = 4 * 3600
-SNAPSHOT_FORM = 2
+SNAPSHOT_FORM = 3
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

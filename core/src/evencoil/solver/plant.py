@@ -51,7 +51,8 @@ class Plant:
         self.node_of = netlist.nets()
         self.size = max(self.node_of.values(), default=-1) + 1
         self.ends: list[tuple[int, int]] = []
-        self.sources: list[int] = []
+        #: node, and the floating node that it is fed from; -1 is ground
+        self.sources: list[tuple[int, int]] = []
         self.dc_sources: list[tuple[int, int]] = []
         self.earthed: list[int] = []
         self.parts: list[Behavior] = []
@@ -79,9 +80,14 @@ class Plant:
         self.ends.append((start, end))
         return len(self.ends) - 1
 
-    def source(self, node: int) -> int:
-        """Add an alternating source to ground at a node and return its number."""
-        self.sources.append(node)
+    @property
+    def windings(self) -> list[tuple[tuple[int, int], ...]]:
+        """Return the ends of each group of coupled windings."""
+        return [ends for ends, _, _ in self._blocks]
+
+    def source(self, node: int, back: int = -1) -> int:
+        """Add an alternating source at a node, to ground or to a floating node; return its number."""
+        self.sources.append((node, back))
         return len(self.sources) - 1
 
     def dc_source(self, plus: int, minus: int) -> int:
@@ -116,6 +122,7 @@ class Plant:
                         target[other_start] = target.get(other_start, 0) + sign * value
                         target[other_end] = target.get(other_end, 0) - sign * value
         pairs += self.dc_sources
+        pairs += [pair for pair in self.sources if pair[1] >= 0]
         for one, other in pairs:
             for row, column in ((one, other), (other, one)):
                 if row != column:
@@ -149,9 +156,14 @@ class Plant:
                 row[end] -= value
                 other[end] += value
                 other[start] -= value
-        for node, (value, volts) in zip(self.sources, sources, strict=True):
+        for (node, back), (value, volts) in zip(self.sources, sources, strict=True):
             rows[node][node] += value
             right[node] += value * volts
+            if back >= 0:
+                rows[back][back] += value
+                rows[node][back] -= value
+                rows[back][node] -= value
+                right[back] -= value * volts
         for node in grounded:
             rows[node][node] += 1 / self.constants["pole_ohm"]
         return rows, right

@@ -10,13 +10,14 @@ Source: event-driven simulation, nodal analysis (textbook topics).
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from typing import Any
 
 from evencoil.base import Message, OutOfRangeError
 from evencoil.solver.behavior import Behavior
 from evencoil.solver.events import Action, Event
 from evencoil.solver.plant import Plant, Solution
+from evencoil.solver.shorts import joins_sources
 
 __all__ = ["Run"]
 
@@ -53,7 +54,9 @@ class Run:
         self.last_change: int | None = None
         #: the last pole or fuse that changed, for what happens to a motor
         self.last_power: tuple[int, int] | None = None
+        #: what cleared a short circuit, and what opened on the current of a load
         self.shorted: list[str] = []
+        self.overran: list[str] = []
         self.never_settles = False
         self.solution_is_old = True
         #: which hand's act stands at the start of an event's chain of causes
@@ -117,9 +120,23 @@ class Run:
         root = self.roots.get(event) if event is not None else None
         return self.hands.get(root) if root is not None else None
 
-    def mark_short(self, part: Behavior) -> None:
-        """Write down that a device cleared a short circuit."""
-        self.shorted.append(part.id)
+    def mark_opened(self, part: Behavior, poles: Collection[tuple[int, int]]) -> None:
+        """Write down that a device opened on its current: on a short circuit, or on a load's.
+
+        Parameters
+        ----------
+        part : Behavior
+            The device.
+        poles : collection of (int, int)
+            The nodes on both sides of each.
+        """
+        is_short = any(
+            joins_sources(
+                self.plant, pole, self.admittance, self.feeds, self.dc_feeds, self.grounded
+            )
+            for pole in poles
+        )
+        (self.shorted if is_short else self.overran).append(part.id)
 
     # moving on
 
@@ -317,5 +334,6 @@ class Run:
         self.events = []
         self.changes = 0
         self.shorted = []
+        self.overran = []
         self.cause = None
         self.solution = self._solve()

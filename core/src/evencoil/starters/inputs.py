@@ -36,7 +36,7 @@ class EditInput(Inputs):
 class AcceptedInput(Inputs):
     """A hazard of the chosen circuit that someone accepts, by name and with a reason."""
 
-    hazard: Literal["power_back", "overload_reset", "plugged"]
+    hazard: Literal["power_back", "overload_reset", "isolator_back", "plugged"]
     why: Text = Field(min_length=3)
     by: ShortText = ""
     at: ShortText = ""

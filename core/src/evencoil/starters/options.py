@@ -335,6 +335,19 @@ def local_isolator(sheet: CircuitEditor, word: str) -> None:
         sheet.insert(hot, "local_isolator.13", "local_isolator.14")
 
 
+def main_auxiliary(sheet: CircuitEditor, word: str) -> None:
+    """Lead the control circuit through an auxiliary of the main switch that opens first.
+
+    With it no coil can pull in, or stay in, while the main switch is open.
+    """
+    del word
+    hot = next((end for end in ("control_fuse.2", "control_fuse_1.2") if sheet.at(end)), "")
+    if not hot:
+        raise KeyError("control_fuse")
+    sheet.change("breaker", aux="13-14")
+    sheet.insert(hot, "breaker.13", "breaker.14")
+
+
 def protection(sheet: CircuitEditor, word: str) -> None:
     """Take a fused disconnect instead of a breaker."""
     del word

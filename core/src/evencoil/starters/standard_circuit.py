@@ -148,6 +148,11 @@ _OPTIONS: tuple[_Option, ...] = (
         laid.control_tap,
     ),
     _Option(
+        OptionSpec("main_auxiliary", ("none", "early_break"), "none"),
+        _has("control_fuse_1", "breaker"),
+        laid.main_auxiliary,
+    ),
+    _Option(
         OptionSpec(
             "control_volts", ("24", "48", "110", "120", "208", "240", "480"), "120", unit="V"
         ),

@@ -5,11 +5,38 @@ Source: IEC 61558 and NEMA ST 1 (H1 to H4, X1 to X4), NEMA ICS 19.
 
 from __future__ import annotations
 
+import cmath
 import itertools
+from math import pi, sqrt
 
 from evencoil.circuit.library import DeviceType, Link, Parameter, Parameters, register
+from evencoil.circuit.netlist import Device
 
-__all__ = ["taps_of"]
+__all__ = ["line_phasors", "taps_of"]
+
+
+def line_phasors(supply: Device) -> dict[str, complex]:
+    """Return the volts of each line and of N and PE to ground, as phasors [V].
+
+    Parameters
+    ----------
+    supply : Device
+        Of type ``supply``: its volts between lines and its system.
+
+    Returns
+    -------
+    dict
+        A delta and an ungrounded system float: their lines are given about the middle.
+    """
+    line_v = float(supply.parameters.get("v") or 480)
+    ground = {"N": 0j, "PE": 0j}
+    if supply.parameters.get("split") == "1":
+        return {"L1": complex(line_v / 2), "L2": complex(-line_v / 2), **ground}
+    volts = [line_v / sqrt(3) * cmath.exp(-2j * pi / 3 * place) for place in range(3)]
+    system = supply.parameters.get("system", "wye")
+    middle = {"corner": volts[1], "high_leg": (volts[0] + volts[2]) / 2}.get(system, 0j)
+    lines = (one for one in ("L1", "L2", "L3") if one in supply.terminals)
+    return {**dict(zip(lines, (volt - middle for volt in volts), strict=False)), **ground}
 
 
 def _transformer(parameters: Parameters) -> tuple[Link, ...]:

@@ -20,6 +20,15 @@ from evencoil.solver.run import Run
 __all__ = ["Breaker", "Disconnect", "Fuse", "Isolator", "ManualStarter", "Overload"]
 
 
+def _poles_of(part: Part) -> list[tuple[int, int]]:
+    """Return the nodes on both sides of each pole, or of the fuse, of a device."""
+    return [
+        (part.plant.node(part.id, link.a), part.plant.node(part.id, link.b))
+        for link in part.links
+        if link.kind in {"pole", "heat", "fuse"}
+    ]
+
+
 class Isolator(Part):
     """A hand-operated switch."""
 
@@ -142,7 +151,7 @@ class Fuse(Part):
         self.state = "blown"
         self._set(run)
         run.tell(self, "fuse", "blown")
-        run.mark_short(self)
+        run.mark_opened(self, _poles_of(self))
 
     def act(self, run: Run, verb: str, word: str) -> bool:
         """Blow it, pull it, or fit a new one."""
@@ -211,7 +220,7 @@ class Disconnect(Isolator):
             if name not in self.blown and due is not None and due <= run.time:
                 self.blown.append(name)
                 run.tell(self, f"fuse {name}", "blown")
-                run.mark_short(self)
+                run.mark_opened(self, _poles_of(self))
         self.set_poles(run)
 
     def act(self, run: Run, verb: str, word: str) -> bool:
@@ -285,7 +294,7 @@ class Breaker(Isolator):
     def fire(self, run: Run) -> None:
         """Open."""
         run.cause = run.last_change
-        run.mark_short(self)
+        run.mark_opened(self, _poles_of(self))
         self.trip(run)
 
     def trip(self, run: Run) -> None:
@@ -525,7 +534,7 @@ class ManualStarter(_Thermal):
         """Trip; the handle cannot prevent it."""
         run.cause = run.last_change
         if 0 <= self.trips_at <= run.time:
-            run.mark_short(self)
+            run.mark_opened(self, _poles_of(self))
         self._trip(run)
 
     def _trip(self, run: Run) -> None:

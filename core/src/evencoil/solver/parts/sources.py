@@ -8,12 +8,11 @@ Units: volts [V], impedance [ohm].
 
 from __future__ import annotations
 
-import cmath
 import itertools
-from math import pi, sqrt
+from math import sqrt
 from typing import ClassVar
 
-from evencoil.circuit import Device, taps_of
+from evencoil.circuit import Device, line_phasors, taps_of
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
@@ -33,24 +32,22 @@ class LineSupply(Part):
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
         line_v = number(device, "v", 480.0)
-        self.is_split = device.parameters.get("split") == "1"
         self.lines = [name for name in ("L1", "L2", "L3") if name in device.terminals]
-        if self.is_split:
-            self.volts = [complex(line_v / 2), complex(-line_v / 2)]
-        else:
-            self.volts = [line_v / sqrt(3) * cmath.exp(-2j * pi / 3 * k) for k in range(3)]
-        system = device.parameters.get("system", "wye")
-        if system == "corner":
-            self.volts = [volt - self.volts[1] for volt in self.volts]
-        elif system == "high_leg":
-            middle = (self.volts[0] + self.volts[2]) / 2
-            self.volts = [volt - middle for volt in self.volts]
+        known = line_phasors(device)
+        self.volts = [known[line] for line in self.lines]
         size = line_v / sqrt(3) / (number(device, "fault_ka", 50.0) * 1000)
         slope = plant.constants["source_x_over_r"]
         self.own = 1 / (complex(1, slope) * size / sqrt(1 + slope**2))
-        self.sources = [plant.source(plant.node(device.id, line)) for line in self.lines]
-        for terminal in ("N", "PE"):
-            plant.earthed.append(plant.node(device.id, terminal))
+        earth = plant.node(device.id, "PE")
+        plant.earthed.append(earth)
+        # a system that no one grounded hangs on ground by its cables' capacitance alone
+        self.floats = device.parameters.get("system") in {"delta", "ungrounded"}
+        middle = plant.inner_node() if self.floats else -1
+        if self.floats:
+            self.charging = plant.branch(middle, earth)
+        else:
+            plant.earthed.append(plant.node(device.id, "N"))
+        self.sources = [plant.source(plant.node(device.id, line), middle) for line in self.lines]
 
     def begin(self) -> None:
         """On, whole."""
@@ -61,6 +58,8 @@ class LineSupply(Part):
 
     def rest(self, run: Run) -> None:
         """All lines live."""
+        if self.floats:
+            run.switch(self.charging, 1j * self.plant.constants["floating_charging_s"], 0.0)
         self._set(run)
 
     def _set(self, run: Run) -> None:

@@ -1,0 +1,144 @@
+"""Checks of a control transformer's own connection: which side is fed, how it is linked.
+
+A transformer that is connected backwards, or linked for other volts than its primary gets,
+gives every coil behind it wrong volts. The transformer is the cause then, not the coils.
+
+Units: volts [V]. Source: NEMA ST 1 (H1 to H4, X1 and X2; two equal primary windings in series
+for twice the volts of one, in parallel for the volts of one).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from evencoil.checks.load import on_transformer
+from evencoil.checks.model import Problem, problem
+from evencoil.checks.reach import SWITCHES, Graph, once
+from evencoil.circuit import line_phasors
+
+__all__ = ["misfed_by_transformer", "primary_volts", "transformer_problems"]
+
+#: linked right, a primary gets its volts within this part
+_NEAR = 0.12
+
+
+@once
+def _volts_at(graph: Graph) -> dict[int, complex]:
+    """Return the volts to ground of every net that a line or ground reaches unswitched [V]."""
+    found: dict[int, complex] = {}
+    for item in graph.of_type("supply"):
+        for end, volts in line_phasors(item).items():
+            if end not in item.terminals:
+                continue
+            for net in graph.spread(
+                {graph.net(item.id, end)},
+                lambda edge: (
+                    edge.link.kind == "fuse"
+                    or (edge.link.kind == "pole" and edge.device.type in SWITCHES)
+                ),
+            ):
+                found.setdefault(net, volts)
+    return found
+
+
+def primary_volts(graph: Graph, transformer: str) -> float | None:
+    """Return the volts that the supply puts on a primary; None if it does not reach it [V].
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    transformer : str
+        Its id.
+    """
+    ends = [f"{transformer}.{end}" for end in ("H1", "H2", "H3", "H4")]
+    known = [_volts_at(graph)[graph.nets[end]] for end in ends if graph.nets[end] in _volts_at(graph)]
+    if len(set(known)) < 2:
+        return None
+    return max(abs(one - other) for one in known for other in known)
+
+
+def _linked(graph: Graph, transformer: str) -> str:
+    """Return how the primary windings lie: series, parallel, one, or open."""
+    h1, h2, h3, h4 = (graph.net(transformer, end) for end in ("H1", "H2", "H3", "H4"))
+    fed = _volts_at(graph)
+    if h2 == h3 and h1 != h4:
+        return "series"
+    if h1 == h3 and h2 == h4:
+        return "parallel"
+    if {h1, h2} <= fed.keys() or {h3, h4} <= fed.keys():
+        return "one"
+    return "open"
+
+
+_LINKS = {"series": "H2-H3", "parallel": "H1-H3, H2-H4"}
+
+
+def transformer_problems(graph: Graph) -> Iterator[Problem]:
+    """Go through H44 as far as the transformer itself is its cause.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    fed = _volts_at(graph)
+    for item in graph.of_type("xfmr"):
+        half = float(item.parameters.get("prim") or 240)
+        secondary = float(item.parameters.get("sec") or 120)
+        behind = {graph.net(item.id, end) for end in ("X1", "X2")}
+        at = [fed[net] for net in behind if net in fed]
+        volts = primary_volts(graph, item.id)
+        if volts is None:
+            on_secondary = max((abs(one - other) for one in at for other in at), default=0.0)
+            if on_secondary > 1.0:
+                yield problem(
+                    graph.circuit,
+                    "H44",
+                    "error",
+                    "transformer_backwards",
+                    item.id,
+                    volts=f"{on_secondary:.0f}",
+                    rated=f"{secondary:g}",
+                )
+            continue
+        linked = _linked(graph, item.id)
+        if linked == "open":
+            yield problem(graph.circuit, "H44", "error", "transformer_unlinked", item.id)
+            continue
+        rated = {"series": 2 * half}.get(linked, half)
+        if abs(volts / rated - 1) <= _NEAR:
+            continue
+        right = [name for name, own in (("series", 2 * half), ("parallel", half)) if abs(volts / own - 1) <= _NEAR]
+        yield problem(
+            graph.circuit,
+            "H44",
+            "error",
+            "transformer_links" if right else "transformer_primary",
+            item.id,
+            volts=f"{volts:.0f}",
+            rated=f"{rated:g}",
+            gives=f"{secondary * volts / rated:.0f}",
+            secondary=f"{secondary:g}",
+            links=_LINKS[right[0]] if right else "",
+        )
+
+
+@once
+def misfed_by_transformer(graph: Graph) -> frozenset[str]:
+    """Return the coils and lamps whose wrong volts a transformer's connection explains.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    found = list(transformer_problems(graph))
+    sides = {"transformer_backwards": "H1"}
+    return frozenset(
+        load.id
+        for one in found
+        for load in on_transformer(
+            graph, one.devices[0], sides.get(one.message.id.removeprefix("check."), "X1")
+        )
+    )
