@@ -16,7 +16,7 @@ from answers.pdf import as_svg, printed
 from answers.schemas.terminal_box import free_leads
 from answers.schemas.worked import worked_out
 from evencoil.base import Message, __version__, say
-from evencoil.checks import check_circuit, dead_rows
+from evencoil.checks import dead_rows
 from evencoil.drawing import draw_start_branch, draw_winding
 from evencoil.job import JobFile, Worked, fingerprint
 from people.models import Works

@@ -49,6 +49,7 @@ class ProofOut(BaseModel):
     left: int
     states: int
     depth: int
+    whole_depth: int
     exhausted: bool
     holds: bool
     faults: list[str]
@@ -65,6 +66,7 @@ def _out(run: ProofRun, tags: dict[str, str]) -> ProofOut:
         left=run.left,
         states=result.get("states", 0),
         depth=result.get("depth", 0),
+        whole_depth=result.get("whole_depth", 0),
         exhausted=result.get("exhausted", False),
         holds=result.get("holds", False),
         faults=[tags.get(one, one) for one in result.get("faults", [])],

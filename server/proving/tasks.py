@@ -23,6 +23,7 @@ def _told(found: Proof) -> dict[str, Any]:
     return {
         "states": found.states,
         "depth": found.depth,
+        "whole_depth": found.whole_depth,
         "exhausted": found.is_exhausted,
         "holds": found.holds,
         "faults": list(found.faults),

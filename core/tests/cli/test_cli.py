@@ -208,6 +208,13 @@ def test_circuit_commands(tmp_path, capsys):
     file = tmp_path / "job.json"
     file.write_text(json.dumps(body))
 
+    # plugging is a hazard that somebody has to take on by name
+    assert main(["check", str(file), "--format", "json"]) == 1
+    said = json.loads(capsys.readouterr().out)
+    assert [one["code"] for one in said["holds_back"]] == ["restart.plugged"]
+    taken = {"hazard": "plugged", "why": "rated AC-4", "by": "Dov Ansell", "at": ""}
+    body["starter"]["accepted"] = [taken]
+    file.write_text(json.dumps(body))
     assert main(["check", str(file), "--format", "json"]) == 0
     said = json.loads(capsys.readouterr().out)
     assert [one["holds"] for one in said["proofs"]] == [True, True]

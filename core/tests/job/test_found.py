@@ -368,7 +368,11 @@ def test_an_isolator_that_is_closed_again_starts_nothing(name, options, wanted):
 def test_the_isolator_hazard_is_accepted_or_cured():
     """The step is blocked by it; an acceptance, or the auxiliary, opens it again."""
     given = StarterInputs(standard_circuit="3A", options={"control_source": "separate"})
-    found = [one for one in work_out_starter(worked(), given).findings if one.code == "restart.isolator_back"]
+    found = [
+        one
+        for one in work_out_starter(worked(), given).findings
+        if one.code == "restart.isolator_back"
+    ]
     assert [one.level for one in found] == ["doubt"]
     assert "QS1" in say(found[0].message)
     assert "auxiliary" in say(found[0].hint)

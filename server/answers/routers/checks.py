@@ -9,7 +9,7 @@ from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
 from api.schemas import REFUSALS
 from evencoil.base import Message, say
-from evencoil.checks import Isolation, Problem, check_circuit, isolations_of
+from evencoil.checks import Isolation, Problem, isolations_of
 from evencoil.circuit import Circuit
 from people.access import caller_in
 
@@ -42,6 +42,7 @@ class CheckOut(Answer):
     devices: list[str]
     nets: list[str]
     edits: list[FixOut]
+    played: bool
 
 
 class IsolationOut(Answer):
@@ -70,6 +71,7 @@ def _check(one: Problem, nets: dict[str, str]) -> CheckOut:
         devices=one.devices,
         nets=[nets[end] for end in one.terminals if nets.get(end)],
         edits=one.edits,
+        played=one.is_played,
     )
 
 

@@ -1023,7 +1023,7 @@ export interface components {
              * Hazard
              * @enum {string}
              */
-            hazard: "power_back" | "overload_reset" | "plugged";
+            hazard: "power_back" | "overload_reset" | "isolator_back" | "plugged";
             /** Why */
             why: string;
         };
@@ -1448,6 +1448,8 @@ export interface components {
             level_label: string;
             /** Nets */
             nets: string[];
+            /** Played */
+            played: boolean;
             /** Rule */
             rule: string;
             /** Text */
@@ -4482,6 +4484,8 @@ export interface components {
             states: number;
             /** Transitions */
             transitions: number;
+            /** Whole Depth */
+            whole_depth: number;
         };
         /**
          * RacewayInput

@@ -1,8 +1,8 @@
 """Protection and contacts that wires lead past: opening them opens nothing.
 
 A fuse, a pole, a heater or a contact is bypassed if its two ends are joined by wires alone,
-or by wires and fuses, switches and normally closed contacts of hand and guard. Wire numbers play no part, so a panel that was traced
-without any is judged as well.
+or by wires and fuses, switches and normally closed contacts of hand and guard. Wire numbers
+play no part, so a panel that was traced without any is judged as well.
 
 Source: nets as connected components (textbook topic); NEC 240.4, 430.37, 430.74 and NFPA 79
 in their subject (each needs its device in series to do anything).

@@ -8,6 +8,7 @@ carries it as edits where there is just one. Families of longer scenarios are in
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from evencoil.checks.bypass import bypass_problems
 from evencoil.checks.control import control_problems
@@ -17,8 +18,8 @@ from evencoil.checks.isolators import Isolation, isolations
 from evencoil.checks.load import load_problems
 from evencoil.checks.model import Level, Problem
 from evencoil.checks.power import power_problems
-from evencoil.checks.reach import Graph
 from evencoil.checks.ratings import rating_problems
+from evencoil.checks.reach import Graph
 from evencoil.checks.states import state_problems
 from evencoil.checks.transformer import transformer_problems
 from evencoil.checks.wiring import wiring_problems
@@ -68,8 +69,11 @@ def check_circuit(
     ]
     if is_played and circuit.netlist.devices:
         stage = Stage(circuit)
-        found += state_problems(graph, stage, starts_of(stage), opening_of(circuit))
-    unique = {(one.rule, one.message.id, one.devices, one.terminals): one for one in found}
+        played = state_problems(graph, stage, starts_of(stage), opening_of(circuit))
+        found += [replace(one, is_played=True) for one in played]
+    unique: dict[tuple[object, ...], Problem] = {}
+    for one in found:  # what the drawing tells is not told again by playing it
+        unique.setdefault((one.rule, one.message.id, one.devices, one.terminals), one)
     return tuple(sorted(unique.values(), key=lambda one: (_RANK[one.level], one.rule)))
 
 

@@ -288,34 +288,37 @@ def _maintained(graph: Graph) -> Iterator[Problem]:
 
 def _cut_outs(graph: Graph) -> Iterator[Problem]:
     """Open each cut-out; where it stands in one way to a coil it must stand in all."""
-    told = set()
-    coils = sorted(moving_of(graph))
-    places = positions_of(graph.circuit)
+    told: set[tuple[str, str]] = set()
     for item in graph.of_type("pilot", *_GUARDS):
         links = contacts_of(graph, item, OPENS if item.type == "pilot" else ("nc", "no"))
         if item.type == "thermostat" and item.parameters.get("fn") == "no":
             continue
         for link in links:
-            place = (item.id, link.name)
-            guarded, free, held = set(), set(), set()
-            for turned in places:
-                left = graph.reached({place}, turned).coils
-                inside = graph.reached((), turned).coils
-                stays = graph.reached({place}, turned, holds=True, inside=inside).coils
-                for coil in coils:
-                    if place in ways_to(graph, coil, turned):
-                        guarded.add(coil)
-                    if coil in left:
-                        free.add(coil)
-                    elif coil in stays:
-                        held.add(coil)
-            for coil in sorted(guarded & (free | held)):
-                if (item.id, coil) not in told:
-                    told.add((item.id, coil))
-                    if coil in free:
-                        yield problem(graph.circuit, "H15", "error", "cut_out", item.id, coil)
-                    else:
-                        yield problem(graph.circuit, "H16", "error", "seal_ahead", item.id, coil)
+            free, held = _passed(graph, (item.id, link.name))
+            for coil in sorted(free | held):
+                if (item.id, coil) in told:
+                    continue
+                told.add((item.id, coil))
+                if coil in free:
+                    yield problem(graph.circuit, "H15", "error", "cut_out", item.id, coil)
+                else:
+                    yield problem(graph.circuit, "H16", "error", "seal_ahead", item.id, coil)
+
+
+def _passed(graph: Graph, place: Place) -> tuple[set[str], set[str]]:
+    """Return the coils on whose way a contact stands and that start, or stay in, with it open."""
+    guarded: set[str] = set()
+    free: set[str] = set()
+    held: set[str] = set()
+    coils = sorted(moving_of(graph))
+    for turned in positions_of(graph.circuit):
+        left = graph.reached({place}, turned).coils
+        inside = graph.reached((), turned).coils
+        stays = graph.reached({place}, turned, holds=True, inside=inside).coils
+        guarded |= {coil for coil in coils if place in ways_to(graph, coil, turned)}
+        free |= left
+        held |= stays
+    return guarded & free, (guarded & held) - free
 
 
 def _monitors(graph: Graph) -> Iterator[Problem]:

@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from evencoil.checks.model import Problem, problem
+from evencoil.checks.model import Level, Problem, problem
 from evencoil.checks.power import moving_of
 from evencoil.checks.reach import Graph, Place, positions_of
 from evencoil.checks.ways import CLOSES, contacts_of, ways_to
@@ -61,7 +61,10 @@ def _off(graph: Graph) -> Iterator[Problem]:
 def _jogging(graph: Graph) -> Iterator[Problem]:
     """Press and let go each button that jogs, or every one at a selector's JOG."""
     buttons = graph.of_type("pb")
-    closing = {item.id: {(item.id, link.name) for link in contacts_of(graph, item, CLOSES)} for item in buttons}
+    closing = {
+        item.id: {(item.id, link.name) for link in contacts_of(graph, item, CLOSES)}
+        for item in buttons
+    }
     told: set[tuple[str, str]] = set()
     for turned in positions_of(graph.circuit):
         at_jog = any(is_jog_word(word) for word in turned.values())
@@ -101,7 +104,7 @@ def _alarms(graph: Graph) -> Iterator[Problem]:
         stopping = {name[0] for device, name in ways if device == item.id}
         if "1" in stopping:
             name = "alarm_stops" if "2" in stopping else "alarm_for_trip"
-            level = "doubt" if "2" in stopping else "error"
+            level: Level = "doubt" if "2" in stopping else "error"
             yield problem(graph.circuit, "H40", level, name, item.id)
     guards = graph.of_type("thermostat")
     stopping_guards = {device for device, _ in ways}

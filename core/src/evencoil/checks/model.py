@@ -32,6 +32,8 @@ class Problem:
         The cause and place, and what to do.
     edits : tuple of Edit
         The change as edits of the drawing; empty where a person has to choose.
+    is_played : bool
+        Found by playing the circuit; else by its drawing alone.
     """
 
     rule: str
@@ -41,6 +43,7 @@ class Problem:
     message: Message
     change: Message
     edits: tuple[Edit, ...] = ()
+    is_played: bool = False
 
 
 def problem(

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from itertools import combinations
 
+from evencoil.base import Message, say
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, once, positions_of
 from evencoil.circuit import Edit
@@ -16,6 +17,8 @@ from evencoil.circuit import Edit
 __all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "motion_of", "moving_of", "power_problems"]
 
 _WAY = {"pole", "heat", "fuse", "resistor"}
+#: leads of the low speed, or of the first winding (NEMA MG 1 part 2)
+_LOW_LEADS = {"T1", "T2", "T3"}
 
 
 @once
@@ -133,7 +136,9 @@ def _lines_at(
 
 @once
 def exclusive_pairs(graph: Graph) -> tuple[frozenset[str], ...]:
-    """Return the pairs of contactors that short two lines when both are closed.
+    """Return the pairs of contactors that must never be closed together.
+
+    They short two lines, bridge an autotransformer, or feed a motor for two speeds at once.
 
     Parameters
     ----------
@@ -163,7 +168,53 @@ def exclusive_pairs(graph: Graph) -> tuple[frozenset[str], ...]:
         for pair in combinations([name for name in right if name not in feeders], 2)
         if any(shorts({*pair, third}) for third in right if third in feeders)
     ]
-    return tuple(found)
+    found += [*_autotransformer_pairs(graph, right), *_speed_pairs(graph, right)]
+    return tuple(dict.fromkeys(found))
+
+
+def _fed_by(graph: Graph, contactor: str, device: str) -> frozenset[str]:
+    """Return the terminals of a device that have a line with one contactor in."""
+    at = _lines_at(graph, {contactor})
+    return frozenset(
+        end
+        for end in graph.kinds[device].terminals
+        if end != "PE" and at.get(graph.net(device, end))
+    )
+
+
+def _autotransformer_pairs(graph: Graph, contactors: list[str]) -> Iterator[frozenset[str]]:
+    """Return star point with run: the line on a tap while the star point is made.
+
+    The section above the tap is bridged, and the one below gets far more than its volts.
+    """
+    for item in graph.of_type("autox"):
+        ends = [end for end in item.terminals if end[1:] == "0"]
+        stars = []
+        for name in contactors:
+            joined = graph.spread(
+                {graph.net(item.id, ends[0])},
+                lambda edge, name=name: edge.link.kind == "pole" and edge.device.id == name,  # type: ignore[misc]  # mypy does not infer a lambda with a default
+            )
+            if len(ends) > 1 and all(graph.net(item.id, end) in joined for end in ends[1:]):
+                stars.append(name)
+        runs = [
+            name
+            for name in contactors
+            if any(end[1:] not in {"0", "100"} for end in _fed_by(graph, name, item.id))
+        ]
+        yield from (frozenset({star, run}) for star in stars for run in runs if star != run)
+
+
+def _speed_pairs(graph: Graph, contactors: list[str]) -> Iterator[frozenset[str]]:
+    """Return the contactors that feed one motor for two pole numbers at once."""
+    for item in graph.circuit.netlist.devices:
+        kind = item.parameters.get("kind", "")
+        if not (item.type.startswith("motor2") or kind.startswith("2-speed")):
+            continue
+        fed = {name: _fed_by(graph, name, item.id) for name in contactors}
+        low = [name for name, ends in fed.items() if ends and ends <= _LOW_LEADS]
+        high = [name for name, ends in fed.items() if ends and not ends & _LOW_LEADS]
+        yield from (frozenset({one, other}) for one in low for other in high)
 
 
 def power_problems(graph: Graph) -> Iterator[Problem]:
@@ -234,7 +285,16 @@ def _unlocked(graph: Graph) -> Iterator[Problem]:
                 *open_,
                 *(name for name in (one, other) if name not in open_),
                 mechanical="with" if mechanical else "without",
+                harm=say(Message(f"check.harm.{_harm(graph, pair)}")),
             )
+
+
+def _harm(graph: Graph, pair: frozenset[str]) -> str:
+    """Return what two contactors do together: short lines, bridge a section, or two speeds."""
+    both = sorted(pair)
+    if pair in set(_autotransformer_pairs(graph, both)):
+        return "section"
+    return "speeds" if pair in set(_speed_pairs(graph, both)) else "lines"
 
 
 def _is_locked(graph: Graph, first: str, second: str) -> bool:

@@ -72,6 +72,8 @@ class Proof:
         ``hands``, or ``weld``: with any one contactor welded at any moment.
     states, transitions, depth : int
         Distinct settled states, actions tried, longest sequence.
+    whole_depth : int
+        Every sequence of up to so many actions was tried, whatever was left out after it.
     is_exhausted : bool
         True if no new state was left.
     faults : tuple of str
@@ -84,6 +86,7 @@ class Proof:
     states: int
     transitions: int
     depth: int
+    whole_depth: int
     is_exhausted: bool
     faults: tuple[str, ...]
     broken: tuple[Broken, ...]
@@ -142,7 +145,7 @@ class _Search:
         """Return each motor that something watches by its heat, with hot and cold."""
         kinds = {"thermostat", "ptc", "rtdmon"}
         watching = [one for one in self.circuit.netlist.devices if one.type in kinds]
-        motors = [name for name in (part.id for part in motors_of(self.run))]
+        motors = [part.id for part in motors_of(self.run)]
         named = {one.parameters.get("motor", "") for one in watching}
         return [
             (name, "temp 250", "temp 20")
@@ -366,6 +369,8 @@ def prove(
         states=len(seen),
         transitions=search.transitions,
         depth=depth,
+        # the ring is in the order of length: what was in hand when it was cut is not whole
+        whole_depth=depth if is_cut else depth + 1,
         is_exhausted=not is_cut,
         faults=search.welds,
         broken=tuple(search.broken[code] for code in LOOKS_FOR[kind] if code in search.broken),

@@ -101,7 +101,9 @@ def _dial(graph: Graph, item: Device, motors: list[Device], full: float) -> Iter
     low, high = _DIAL_BAND
     if low <= part <= high:
         return
-    fix = Edit(id=f"fix.{item.id}.iset", kind="set", device=item.id, parameters={"iset": f"{full:g}"})
+    fix = Edit(
+        id=f"fix.{item.id}.iset", kind="set", device=item.id, parameters={"iset": f"{full:g}"}
+    )
     yield problem(
         graph.circuit,
         "H22",
@@ -203,10 +205,8 @@ _MOST_UNKNOWN_A = 30.0
 def _against(
     graph: Graph, item: Device, fuse: Device, rating: float, amps: float, *, is_primary: bool
 ) -> Iterator[Problem]:
-    if is_primary:
-        times = 5.0 if amps < 2 else 2.5
-    else:
-        times = 1.67 if amps < 9 else 1.25
+    small, large = (5.0, 2.5) if is_primary else (1.67, 1.25)
+    times = small if amps < (2 if is_primary else 9) else large
     # the next standard size may be above the limit; twice that is no rounding
     is_high = rating > 2 * times * amps and rating > 1
     is_low = rating < amps

@@ -18,7 +18,17 @@ from typing import Concatenate, ParamSpec, TypeVar, cast
 
 from evencoil.circuit import CONTACTS, TURNED, Circuit, Device, Link, links_of, turns_of, type_of
 
-__all__ = ["COILED", "LINE_ENDS", "SWITCHES", "Edge", "Graph", "Place", "Reached", "once", "positions_of"]
+__all__ = [
+    "COILED",
+    "LINE_ENDS",
+    "SWITCHES",
+    "Edge",
+    "Graph",
+    "Place",
+    "Reached",
+    "once",
+    "positions_of",
+]
 
 COILED = {"contactor", "relay", "latch", "timer", "sdtimer"}
 #: devices with poles that a handle works
@@ -53,6 +63,8 @@ class Reached:
 
 @dataclass(frozen=True, slots=True)
 class Edge:
+    """A link between two nets, with its device; ``place`` names it for good."""
+
     one: int
     other: int
     device: Device
@@ -279,9 +291,7 @@ class Graph:
     ) -> Iterator[tuple[Edge, ...]]:
         """Go through the ways from a net to others over allowed links, shortest first."""
         found = 0
-        ring: list[tuple[int, tuple[Edge, ...], frozenset[int]]] = [
-            (start, (), frozenset({start}))
-        ]
+        ring: list[tuple[int, tuple[Edge, ...], frozenset[int]]] = [(start, (), frozenset({start}))]
         for net, way, seen in ring:
             if net in ends and way:
                 yield way

@@ -112,18 +112,18 @@ def _parts(graph: Graph, motor: str, switch: str, contactors: Collection[str]) -
         if line in item.terminals
     }
 
-    def spread(is_open: bool) -> set[int]:
+    def spread(left_out: str) -> set[int]:
         return graph.spread(
             lines,
             lambda edge: (
                 edge.link.kind in {"pole", "heat", "fuse"}
-                and not (is_open and edge.device.id == switch)
+                and edge.device.id != left_out
                 and (edge.device.type != "contactor" or edge.device.id in contactors)
             ),
         )
 
     ends = {graph.net(motor, end) for end in graph.kinds[motor].terminals if end != "PE"}
-    return bool(ends & spread(False)) and not ends & spread(True)
+    return bool(ends & spread("")) and not ends & spread(switch)
 
 
 def _run_by_hand(graph: Graph) -> bool:

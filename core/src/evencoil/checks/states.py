@@ -12,12 +12,21 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from evencoil.base import CoreError
+from evencoil.checks.gaps import gap_problems
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import bridges_of, exclusive_pairs, feeds_of
-from evencoil.checks.ratings import rating_problems
 from evencoil.checks.reach import Graph
 from evencoil.checks.transformer import misfed_by_transformer
-from evencoil.checks.watch import IDLE_US, SECOND_US, TURNS, Watched, watch
+from evencoil.checks.volts import opening_problems, volts_problems
+from evencoil.checks.watch import (
+    IDLE_US,
+    MOST_UNEVEN,
+    RUNS_FOR_US,
+    SECOND_US,
+    TURNS,
+    Watched,
+    watch,
+)
 from evencoil.circuit import Edit, swap_ends
 from evencoil.rehearsal import ScenarioAct, Stage, stops_of
 from evencoil.solver import SpeedSwitch, motors_of
@@ -63,6 +72,7 @@ def state_problems(
             continue
     for found in (
         *_each(graph, seen),
+        *gap_problems(graph, seen, opening),
         *_no_start(graph, starts, seen),
         *_directions(graph, seen),
         *_reversal(graph, stage, starts, opening),
@@ -86,7 +96,8 @@ def _tries(graph: Graph) -> list[tuple[ScenarioAct, ...]]:
 
 def _each(graph: Graph, seen: Sequence[Watched]) -> Iterator[Problem]:
     for one in seen:
-        yield from _coils(graph, one)
+        yield from volts_problems(graph, one)
+        yield from opening_problems(graph, one)
         yield from _motors(graph, one)
         yield from _histories(graph, one)
         yield from _overload_settings(graph, one)
@@ -119,57 +130,6 @@ def _no_start(
             yield problem(circuit, "E01", "error", "no_start", item.id)
 
 
-def _coils(graph: Graph, one: Watched) -> Iterator[Problem]:
-    circuit = graph.circuit
-    misfed = misfed_by_transformer(graph)
-    for name, percent in one.buzzed.items():
-        if name in misfed:
-            continue
-        yield problem(circuit, "H19", "error", "buzz", name, percent=f"{percent:.0f}")
-    for name, (least, most) in one.coils.items():
-        if (most > 110 or least < 85) and name not in misfed:
-            item = graph.kinds[name]
-            rated = float(item.parameters.get("coil") or 0)
-            worst = most if most > 110 else least
-            volts = rated * worst / 100
-            usual = min((24, 48, 110, 120, 208, 240, 277, 480), key=lambda v: abs(v - volts))
-            # one coil among right ones is the wrong one; all of them wrong are not
-            others = [own for other, own in one.coils.items() if other != name]
-            right = [own for own in others if own[0] >= 85 and own[1] <= 110]
-            lamps_over = {lamp for lamp, word in one.lamps.items() if word == "over"}
-            is_alone = bool(right or one.lit - lamps_over)
-            are_all = not is_alone and bool(others or lamps_over)
-            fix = Edit(
-                id=f"fix.{name}.coil", kind="set", device=name, parameters={"coil": str(usual)}
-            )
-            yield problem(
-                circuit,
-                "H44",
-                "error",
-                "coil_volts_alone" if is_alone else "coil_volts_all" if are_all else "coil_volts",
-                name,
-                edits=(fix,) if rated != usual and is_alone else (),
-                percent=f"{worst:.0f}",
-                volts=f"{volts:.0f}",
-                usual=str(usual),
-            )
-    for name in sorted(one.chatters):
-        yield problem(circuit, "H19", "error", "chatters", name)
-    for name, word in one.lamps.items():
-        if name in misfed:
-            continue
-        rule = "H44" if word == "over" else "H48"
-        yield problem(circuit, rule, "error" if word == "over" else "doubt", f"lamp_{word}", name)
-    for name in one.shorted:
-        yield problem(circuit, "H45", "error", "short_run", name)
-    told = {device for found in rating_problems(graph) for device in found.devices[:1]}
-    for name in one.overran:
-        if name not in told and not misfed:
-            yield problem(circuit, "E05", "error", "opens_on_load", name)
-    if one.never_settles:
-        yield problem(circuit, "H19", "error", "never_settles")
-
-
 def _motors(graph: Graph, one: Watched) -> Iterator[Problem]:
     circuit = graph.circuit
     for name, word in one.last.items():
@@ -189,10 +149,30 @@ def _motors(graph: Graph, one: Watched) -> Iterator[Problem]:
             )
         elif is_on and word in _GOOD:
             volts = one.volts[name]
-            if not 90 <= volts <= 110:
+            if volts < 90 and one.timing:
+                yield problem(
+                    circuit,
+                    "H23",
+                    "doubt",
+                    "still_starting",
+                    name,
+                    *one.timing,
+                    percent=f"{volts:.0f}",
+                    seconds=f"{RUNS_FOR_US / SECOND_US:.0f}",
+                )
+            elif not 90 <= volts <= 110:
                 yield problem(
                     circuit, "H23", "error", "winding_volts", name, percent=f"{volts:.0f}"
                 )
+        if one.uneven.get(name, 0.0) > MOST_UNEVEN and word in _GOOD:
+            yield problem(
+                circuit,
+                "E07",
+                "error",
+                "uneven",
+                name,
+                percent=f"{one.uneven[name] * 100:.0f}",
+            )
         if one.idled.get(name, 0) > IDLE_US and word in _GOOD:
             yield problem(
                 circuit,
@@ -226,11 +206,6 @@ def _histories(graph: Graph, one: Watched) -> Iterator[Problem]:
         yield problem(
             circuit, "H35", "error", "dc_hold", *one.last, seconds=f"{one.held / SECOND_US:.0f}"
         )
-    gaps = [gap for gap in one.gaps_us if gap < SECOND_US]
-    if gaps:
-        yield problem(
-            circuit, "H25", "note", "gap", *one.last, milliseconds=f"{max(gaps) / 1000:.0f}"
-        )
 
 
 def _has_two_speeds(graph: Graph, motor: str) -> bool:
@@ -244,7 +219,10 @@ def _overload_settings(graph: Graph, one: Watched) -> Iterator[Problem]:
     running = [
         name
         for name, word in one.last.items()
-        if word in _GOOD and not _has_two_speeds(graph, name)
+        if word in _GOOD
+        and not _has_two_speeds(graph, name)
+        # at a start stage it draws another current than the one the relay is set for
+        and 90 <= one.volts[name] <= 110
     ]
     for motor in running:
         _, overloads = feeds_of(graph, motor)

@@ -14,7 +14,7 @@ from collections.abc import Iterator
 from evencoil.checks.load import on_transformer
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import SWITCHES, Graph, once
-from evencoil.circuit import line_phasors
+from evencoil.circuit import Device, line_phasors
 
 __all__ = ["misfed_by_transformer", "primary_volts", "transformer_problems"]
 
@@ -52,7 +52,8 @@ def primary_volts(graph: Graph, transformer: str) -> float | None:
         Its id.
     """
     ends = [f"{transformer}.{end}" for end in ("H1", "H2", "H3", "H4")]
-    known = [_volts_at(graph)[graph.nets[end]] for end in ends if graph.nets[end] in _volts_at(graph)]
+    fed = _volts_at(graph)
+    known = [fed[graph.nets[end]] for end in ends if graph.nets[end] in fed]
     if len(set(known)) < 2:
         return None
     return max(abs(one - other) for one in known for other in known)
@@ -82,46 +83,57 @@ def transformer_problems(graph: Graph) -> Iterator[Problem]:
     graph : Graph
         The circuit.
     """
-    fed = _volts_at(graph)
     for item in graph.of_type("xfmr"):
-        half = float(item.parameters.get("prim") or 240)
-        secondary = float(item.parameters.get("sec") or 120)
-        behind = {graph.net(item.id, end) for end in ("X1", "X2")}
-        at = [fed[net] for net in behind if net in fed]
         volts = primary_volts(graph, item.id)
         if volts is None:
-            on_secondary = max((abs(one - other) for one in at for other in at), default=0.0)
-            if on_secondary > 1.0:
-                yield problem(
-                    graph.circuit,
-                    "H44",
-                    "error",
-                    "transformer_backwards",
-                    item.id,
-                    volts=f"{on_secondary:.0f}",
-                    rated=f"{secondary:g}",
-                )
-            continue
-        linked = _linked(graph, item.id)
-        if linked == "open":
-            yield problem(graph.circuit, "H44", "error", "transformer_unlinked", item.id)
-            continue
-        rated = {"series": 2 * half}.get(linked, half)
-        if abs(volts / rated - 1) <= _NEAR:
-            continue
-        right = [name for name, own in (("series", 2 * half), ("parallel", half)) if abs(volts / own - 1) <= _NEAR]
+            yield from _backwards(graph, item)
+        else:
+            yield from _links(graph, item, volts)
+
+
+def _backwards(graph: Graph, item: Device) -> Iterator[Problem]:
+    """Find the line on the secondary of a transformer whose primary has none."""
+    fed = _volts_at(graph)
+    behind = {graph.net(item.id, end) for end in ("X1", "X2")}
+    at = [fed[net] for net in behind if net in fed]
+    volts = max((abs(one - other) for one in at for other in at), default=0.0)
+    if volts > 1.0:
         yield problem(
             graph.circuit,
             "H44",
             "error",
-            "transformer_links" if right else "transformer_primary",
+            "transformer_backwards",
             item.id,
             volts=f"{volts:.0f}",
-            rated=f"{rated:g}",
-            gives=f"{secondary * volts / rated:.0f}",
-            secondary=f"{secondary:g}",
-            links=_LINKS[right[0]] if right else "",
+            rated=item.parameters.get("sec") or "120",
         )
+
+
+def _links(graph: Graph, item: Device, volts: float) -> Iterator[Problem]:
+    """Compare the volts of a primary with those that its links make it take."""
+    half = float(item.parameters.get("prim") or 240)
+    secondary = float(item.parameters.get("sec") or 120)
+    linked = _linked(graph, item.id)
+    if linked == "open":
+        yield problem(graph.circuit, "H44", "error", "transformer_unlinked", item.id)
+        return
+    takes = {"series": 2 * half, "parallel": half}
+    rated = takes.get(linked, half)
+    if abs(volts / rated - 1) <= _NEAR:
+        return
+    right = [name for name, own in takes.items() if abs(volts / own - 1) <= _NEAR]
+    yield problem(
+        graph.circuit,
+        "H44",
+        "error",
+        "transformer_links" if right else "transformer_primary",
+        item.id,
+        volts=f"{volts:.0f}",
+        rated=f"{rated:g}",
+        gives=f"{secondary * volts / rated:.0f}",
+        secondary=f"{secondary:g}",
+        links=_LINKS[right[0]] if right else "",
+    )
 
 
 @once

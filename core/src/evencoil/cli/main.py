@@ -202,7 +202,7 @@ def _drawn(arguments: argparse.Namespace) -> Circuit:
 
 
 def _check(arguments: argparse.Namespace) -> int:
-    return OK if cli_circuit.check(arguments, _drawn(arguments)) else WITHHELD
+    return OK if cli_circuit.check(arguments, _room(load(_read(arguments.job)))) else WITHHELD
 
 
 def _dead_check(arguments: argparse.Namespace) -> int:

@@ -6,18 +6,17 @@ import math
 from collections import Counter
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from evencoil.base import CoreError, Finding, Message, MissingError, RefusedError
 from evencoil.checks import Graph, Hand, Observed, Problem, check_circuit, isolations
 from evencoil.circuit import (
     Circuit,
-    Crowded,
     Difference,
     Edit,
     Material,
     Numbered,
     WireRow,
-    crowded,
     differences,
     grounded_nets,
     material,
@@ -47,7 +46,7 @@ from evencoil.starters import (
 __all__ = ["JobStarter", "no_starter"]
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
+@dataclass(frozen=True, kw_only=True)
 class JobStarter:
     """A starter drawn for this job.
 
@@ -76,6 +75,8 @@ class JobStarter:
         its equipment grounding conductor.
     by_hand : set of (str, str)
         Ratings that a person entered: device and parameter.
+    accepted : set of str
+        Hazards that a person took on by name, with a reason.
     """
 
     entry: CatalogueEntry | None
@@ -94,6 +95,7 @@ class JobStarter:
     power_size: str = ""
     ground_size: str = ""
     by_hand: frozenset[tuple[str, str]] = frozenset()
+    accepted: frozenset[str] = frozenset()
 
     def changes(self) -> tuple[Difference, ...]:
         """Return what differs from the circuit as the standard circuit draws it."""
@@ -159,8 +161,25 @@ class JobStarter:
         """Tell whether a sizing step or a person stands behind a rating of a device."""
         return f"{device}.{name}" in self.sources or (device, name) in self.by_hand
 
+    def holds_back(self, found: Finding) -> bool:
+        """Tell whether a finding must be cured or accepted before the starter is done."""
+        is_open_hazard = found.level == "doubt" and found.code.startswith("restart.")
+        return found.level == "refusal" or is_open_hazard
+
+    @cached_property
+    def drawn_problems(self) -> tuple[Problem, ...]:
+        """Return what the drawing alone tells to be wrong or in doubt, worst first.
+
+        Headline, step and the list under Checks count these; what playing finds is listed there
+        beside them, by itself.
+        """
+        if self.circuit is None:
+            return ()
+        found = check_circuit(self.circuit, is_played=False, is_stated=self.is_stated)
+        return tuple(one for one in found if one.level != "note")
+
     def problems(self) -> tuple[Problem, ...]:
-        """Return what the checks find on the circuit of this job, worst first."""
+        """Return what the checks find on the circuit of this job, played as well, worst first."""
         if self.circuit is None:
             return ()
         return check_circuit(self.circuit, is_stated=self.is_stated)
@@ -242,10 +261,6 @@ class JobStarter:
                 hint=Message("starter.doubled_tag.hint"),
             )
         return circuit
-
-    def crowded(self) -> tuple[Crowded, ...]:
-        """Return the terminals with too many wires."""
-        return () if self.circuit is None else crowded(self.circuit)
 
 
 def no_starter(inputs: StarterInputs, refusal: CoreError | None = None) -> JobStarter:

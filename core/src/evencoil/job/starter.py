@@ -17,7 +17,6 @@ from evencoil.job.starter_findings import (
     grounded_line_findings,
     hazard_findings,
     heater_findings,
-    terminal_findings,
 )
 from evencoil.job.worked import Worked
 from evencoil.starters import FOUND, StarterInputs, entered_by_hand, ratings_of, with_ratings
@@ -58,7 +57,6 @@ def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -
         *(fit_findings(draft.entry, worked) if inputs.standard_circuit != FOUND else ()),
         *draft.notes,
     ]
-    findings += terminal_findings(circuit)
     findings += hazard_findings(circuit, draft.entry, inputs)
     findings += heater_findings(circuit, worked)
     findings += accessory_findings(circuit, worked)
@@ -85,6 +83,7 @@ def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -
         power_size=_size_of(worked, "run_conductor_size", "conductor_size"),
         ground_size=_size_of(worked, "run_grounding_size", "grounding_conductor_size"),
         by_hand=entered_by_hand(done),
+        accepted=frozenset(one.hazard for one in inputs.accepted),
     )
 
 

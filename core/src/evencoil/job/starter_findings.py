@@ -7,7 +7,7 @@ from functools import partial
 
 from evencoil.base import Finding, Level, Message, finding, say
 from evencoil.checks import Graph, restarts_of, waiting_isolators
-from evencoil.circuit import Circuit, crowded, loose_ends
+from evencoil.circuit import Circuit
 from evencoil.job.choosing import hazards_of_entry
 from evencoil.job.drawn_sizes import heaters_lie
 from evencoil.job.motor_facts import motor_facts
@@ -21,7 +21,6 @@ __all__ = [
     "grounded_line_findings",
     "hazard_findings",
     "heater_findings",
-    "terminal_findings",
 ]
 
 
@@ -54,25 +53,6 @@ def fit_findings(entry: CatalogueEntry, worked: Worked) -> list[Finding]:
         found.append(fit_finding(code, "refusal", **reason.params))
     if len([item for item in entry.circuit.netlist.devices if item.type == "motor3"]) > 1:
         found.append(fit_finding("several", "note", id=entry.id))
-    return found
-
-
-def terminal_findings(circuit: Circuit) -> list[Finding]:
-    """Return the terminals with too many wires, and the ends that lead nowhere."""
-    found = [
-        fit_finding(
-            "crowded",
-            "doubt",
-            terminal=circuit.said(item.terminal),
-            wires=str(item.wires),
-            most=str(item.most),
-        )
-        for item in crowded(circuit)
-    ]
-    found += [
-        fit_finding("loose", "doubt", terminal=circuit.said(terminal))
-        for terminal in loose_ends(circuit)
-    ]
     return found
 
 

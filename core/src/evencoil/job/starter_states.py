@@ -30,17 +30,9 @@ def starter_states(room: JobStarter) -> tuple[StepState, ...]:
             StepState(step="check", state="open", headline=Message("headline.check.open")),
             StepState(step="rehearse", state="open", headline=Message("headline.rehearse.open")),
         )
-    refused = next((found for found in room.findings if found.level == "refusal"), None)
-    open_hazard = next(
-        (
-            found
-            for found in room.findings
-            if found.level == "doubt" and found.code.startswith("restart.")
-        ),
-        None,
-    )
-    refused = refused or open_hazard
-    doubts = [found for found in room.findings if found.level == "doubt"]
+    # worst first: a refusal goes before a hazard that nobody accepted
+    refused = next((found for found in room.findings if room.holds_back(found)), None)
+    problems = room.drawn_problems
     starter = StepState(
         step="starter",
         state="blocked" if refused else "done",
@@ -50,13 +42,13 @@ def starter_states(room: JobStarter) -> tuple[StepState, ...]:
     )
     drawings = StepState(
         step="drawings",
-        state="working" if doubts else "done",
+        state="working" if problems else "done",
         headline=Message(
             "headline.drawings",
             {
                 "wires": str(len(room.circuit.netlist.wires)),
                 "numbers": str(len(room.numbered.number_of)),
-                "loose": str(len(doubts)),
+                "problems": str(len(problems)),
             },
         ),
     )

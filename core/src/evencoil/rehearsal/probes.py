@@ -70,7 +70,7 @@ class Probe:
     family : str
         What was tried.
     holds : bool
-        Nothing was found.
+        Nothing was found; it says nothing where nothing was tried.
     searched : int
         Scenarios that were played.
     acts : tuple of Message
@@ -84,6 +84,11 @@ class Probe:
     searched: int
     acts: tuple[Message, ...]
     hazard: Hazard | None
+
+    @property
+    def is_tried(self) -> bool:
+        """Tell whether there was anything to try: else nothing is known."""
+        return self.searched > 0
 
 
 def _act(second: float, do: str, on: str = "", word: str = "") -> ScenarioAct:
@@ -208,7 +213,8 @@ def _stopped(circuit: Circuit, starts: Starts) -> Scenarios:
     for start in starts:
         for act in _stopping(circuit):
             yield circuit, [*opening_of(circuit), *start, act]
-    turned = [[]] + [[act] for act in single_acts(circuit) if act.do == "turn"]
+    turns = [[act] for act in single_acts(circuit) if act.do == "turn"]
+    turned: list[list[ScenarioAct]] = [[], *turns]
     for item in circuit.netlist.devices:
         for first in turned:
             at_jog = any(is_jog_word(act.word) for act in first)
@@ -398,7 +404,11 @@ def _probe(stage: Stage, starts: Starts, family: Family) -> Probe:
                     family=family,
                     holds=False,
                     searched=searched,
-                    acts=tuple(_said(circuit, act) for act in acts if act.do != "close" or act.at_us),
+                    acts=tuple(
+                        _said(circuit, act)
+                        for act in acts
+                        if (act.do != "close" or act.at_us) and act.at_us <= hazard.time_us
+                    ),
                     hazard=hazard,
                 )
     return Probe(family=family, holds=True, searched=searched, acts=(), hazard=None)

@@ -4,7 +4,7 @@ Knows devices and wires; the only room that uses NumPy.
 """
 
 from evencoil.solver.compile import compile_plant
-from evencoil.solver.constants import CATALOGUE
+from evencoil.solver.constants import CATALOGUE, constants
 from evencoil.solver.cover import TIMES, Pairs, ReadingCover, pairs_of
 from evencoil.solver.dead import DeadNetwork, Ohms
 from evencoil.solver.events import Action, Event, expand
@@ -49,6 +49,7 @@ __all__ = [
     "StatorState",
     "coil_matrix",
     "compile_plant",
+    "constants",
     "expand",
     "motors_of",
     "pairs_of",

@@ -86,7 +86,7 @@ class Plant:
         return [ends for ends, _, _ in self._blocks]
 
     def source(self, node: int, back: int = -1) -> int:
-        """Add an alternating source at a node, to ground or to a floating node; return its number."""
+        """Add an alternating source, to ground or to a floating node, and return its number."""
         self.sources.append((node, back))
         return len(self.sources) - 1
 

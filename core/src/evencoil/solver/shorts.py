@@ -39,8 +39,10 @@ def joins_sources(
         Nodes of the device that opened, taken as still closed.
     admittance : sequence of complex
         Of each branch. [S]
-    feeds, dc_feeds : sequence of (admittance, volts)
-        Of each source. [S], [V]
+    feeds : sequence of (complex, complex)
+        Admittance and open volts of each alternating source. [S], [V]
+    dc_feeds : sequence of (float, float)
+        Conductance and open volts of each direct source. [S], [V]
     grounded : collection of int
         Nodes that a fault bonds to ground.
     """
@@ -64,9 +66,7 @@ def joins_sources(
         for (node, _), (own, volt) in zip(plant.sources, feeds, strict=True)
         if own and node in found
     ]
-    is_floating = any(
-        back >= 0 and node in found for node, back in plant.sources
-    )
+    is_floating = any(back >= 0 and node in found for node, back in plant.sources)
     if _EARTH in found and not is_floating:
         volts.append(0j)
     if any(abs(one - other) > _SAME_V for one in volts for other in volts):

@@ -56,6 +56,10 @@ function Finding({
   );
 }
 
+function Nothing({ text }: { text: string }) {
+  return <p className="border-l-8 border-proven px-4 py-1.5 font-semibold">{text}</p>;
+}
+
 /** What is wrong with this circuit, what each isolator leaves live, and what was searched. */
 export function Checks({
   works,
@@ -74,6 +78,8 @@ export function Checks({
   const checks = query.data;
   if (!checks) return <Working query={query} />;
   const wrong = checks.found.filter((check) => check.level !== "note");
+  const drawn = wrong.filter((check) => !check.played);
+  const played = wrong.filter((check) => check.played);
   const notes = checks.found.filter((check) => check.level === "note");
   const list = (some: readonly Check[]) => (
     <ul className="space-y-2">
@@ -90,13 +96,18 @@ export function Checks({
   );
   return (
     <div className="space-y-5" data-testid="checks">
-      {wrong.length === 0 ? (
-        <p className="border-l-8 border-proven px-4 py-1.5 font-semibold">
-          {drawingsWords.noProblemFound}
-        </p>
-      ) : (
-        list(wrong)
-      )}
+      <section aria-labelledby="by-drawing">
+        <h2 id="by-drawing" className="stamp mb-1 text-soft">
+          {drawingsWords.byDrawing(drawn.length)}
+        </h2>
+        {drawn.length === 0 ? <Nothing text={drawingsWords.noneByDrawing} /> : list(drawn)}
+      </section>
+      <section aria-labelledby="by-playing">
+        <h2 id="by-playing" className="stamp mb-1 text-soft">
+          {drawingsWords.byPlaying(played.length)}
+        </h2>
+        {played.length === 0 ? <Nothing text={drawingsWords.noneByPlaying} /> : list(played)}
+      </section>
       {notes.length > 0 && (
         <Drawer name={drawingsWords.goodKnow} hint={`${notes.length}`}>
           {list(notes)}

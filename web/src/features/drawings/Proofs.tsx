@@ -39,7 +39,9 @@ export function Proofs({ works, given }: { works: string; given: Given }) {
                     one.states,
                     one.transitions,
                     one.depth,
-                    one.exhausted ? drawingsWords.nothingLeft : drawingsWords.cutOff,
+                    one.exhausted
+                      ? drawingsWords.nothingLeft
+                      : drawingsWords.cutOff(one.whole_depth),
                     one.faults.length > 0 ? drawingsWords.weldedOneTime(one.faults.join(", ")) : "",
                   )}
             </p>
