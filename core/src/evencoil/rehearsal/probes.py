@@ -234,8 +234,8 @@ def _isolated(circuit: Circuit, starts: Starts) -> Scenarios:
             frames = stage.play(acts, until_us=11 * _SECOND).frames
             words = next((frame.words for frame in reversed(frames) if frame.words), {})
             # what no contactor waits for is the start on the power coming back
-            if any(words.get(name) == "1" for name in contactors):
-                yield circuit, [*acts, _act(12, "close", item.id)]
+            waits = any(words.get(name) == "1" for name in contactors)
+            yield circuit, [*acts, _act(12, "close", item.id)] if waits else acts
 
 
 def _stopping(circuit: Circuit) -> list[ScenarioAct]:

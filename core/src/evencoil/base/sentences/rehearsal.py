@@ -9,7 +9,7 @@ SENTENCES: dict[str, str] = {
     "probe.overload_reset": "Does it start when the overload is reset?",
     "probe.isolator_back": "Does it start when an isolator is closed again?",
     "probe.estop_release": "Does it start when the emergency stop is released?",
-    "probe.stop": "Does it keep running after STOP?",
+    "probe.stop": "Does it keep running after a stop, a limit, OFF, a trip or a hot winding?",
     "probe.stop_wire": "Does it keep running with a wire of STOP broken?",
     "probe.interlock": "Can forward and reverse close together, also with one contactor welded?",
     "probe.ground": "Does a ground fault start it, or hold it against STOP?",
