@@ -16,7 +16,7 @@ from answers.pdf import as_svg, printed
 from answers.schemas.terminal_box import free_leads
 from answers.schemas.worked import worked_out
 from evencoil.base import Message, __version__, say
-from evencoil.checks import dead_rows
+from evencoil.checks import dead_sheet
 from evencoil.drawing import draw_start_branch, draw_winding
 from evencoil.job import JobFile, Worked, fingerprint
 from people.models import Works
@@ -68,6 +68,7 @@ def pack(
     joints = tuple(joint.as_core() for joint in worked.joints) or box.intended
     coils = box.outcome.coils if box.outcome and worked.joints else ()
     ladder, power = starter.ladder().picture, starter.power()
+    sheet = None if starter.circuit is None else dead_sheet(starter.circuit)
     html = render_to_string(
         "paper/pack.html",
         {
@@ -149,9 +150,10 @@ def pack(
                 for one in starter.problems()
             ],
             # the fonts of the page have no ohm sign
-            "dead": [
+            "dead": None if sheet is None else sheet,
+            "dead_rows": [
                 [cell.replace("Ω", "ohm") for cell in row]
-                for row in (dead_rows(starter.circuit) if starter.circuit else [])
+                for row in (() if sheet is None else sheet.rows)
             ],
         },
     )

@@ -183,8 +183,9 @@ def test_a_loop_that_never_settles_is_a_finding():
         "1: SUP.L1 - K1.21\n2: K1.22 - K1.A1\nN: SUP.N - K1.A2",
     )
     trace = Stage(circuit).play([], until_us=600_000_000)
-    assert trace.never_settles
-    assert len(trace.frames) <= 400
+    assert trace.is_cut or trace.never_settles
+    assert trace.until_us < 600_000_000
+    assert len(trace.frames) <= 2600
 
 
 @pytest.mark.parametrize(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import OrderedDict
+from collections.abc import Collection
 
 from django.http import HttpRequest
 from ninja import Router
@@ -14,6 +15,7 @@ from api.schemas import REFUSALS
 from evencoil.checks import (
     Check,
     DeadChecks,
+    Hand,
     dead_checks,
     readings_hold,
     said_expected,
@@ -37,6 +39,7 @@ class HandOut(Answer):
     device: str
     word: str
     label: str
+    for_all: bool
 
 
 class DeadCheckOut(Answer):
@@ -74,9 +77,12 @@ class DeadOut(Answer):
     checks: list[DeadCheckOut]
     readings: list[DeadReadOut]
     suspects: list[SuspectOut]
-    pulled: list[str]
+    apart: list[str]
     line_side: list[str]
     untold: list[str]
+    blind: list[Sentence]
+    shown: int
+    mistakes: int
     states: int
 
 
@@ -91,7 +97,9 @@ def _checks(circuit: Circuit) -> DeadChecks:
     return found
 
 
-def _check(circuit: Circuit, check: Check, ends: dict[str, str]) -> DeadCheckOut:
+def _check(
+    circuit: Circuit, check: Check, ends: dict[str, str], apart: Collection[Hand]
+) -> DeadCheckOut:
     return DeadCheckOut(
         start=check.start,
         end=check.end,
@@ -99,7 +107,11 @@ def _check(circuit: Circuit, check: Check, ends: dict[str, str]) -> DeadCheckOut
         end_said=circuit.said(check.end),
         hands=[
             HandOut(
-                verb=hand.verb, device=hand.device, word=hand.word, label=said_hand(circuit, hand)
+                verb=hand.verb,
+                device=hand.device,
+                word=hand.word,
+                label=said_hand(circuit, hand),
+                for_all=hand in apart,
             )
             for hand in check.hands
         ],
@@ -117,7 +129,16 @@ def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
     circuit = starter.circuit
     if circuit is None:
         return DeadOut(
-            checks=[], readings=[], suspects=[], pulled=[], line_side=[], untold=[], states=0
+            checks=[],
+            readings=[],
+            suspects=[],
+            apart=[],
+            line_side=[],
+            untold=[],
+            blind=[],
+            shown=0,
+            mistakes=0,
+            states=0,
         )
     found = _checks(circuit)
     ends = {
@@ -129,11 +150,14 @@ def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
     known = [one for one, holds in zip(observed, hold, strict=True) if holds is not None]
     blamed = suspects(circuit, known) if False in hold else ()
     return DeadOut(
-        checks=[_check(circuit, check, ends) for check in found.checks],
+        checks=[_check(circuit, check, ends, found.apart) for check in found.checks],
         readings=[DeadReadOut(holds=holds) for holds in hold],
         suspects=blamed,
-        pulled=[circuit.tags.get(fuse, fuse) for fuse in found.pulled],
+        apart=[said_hand(circuit, hand) for hand in found.apart],
         line_side=[ends[wire] for wire in found.line_side],
         untold=[ends[wire] for wire in found.untold],
+        blind=found.blind,
+        shown=found.shown,
+        mistakes=found.mistakes,
         states=found.states,
     )

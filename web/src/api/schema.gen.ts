@@ -1866,14 +1866,20 @@ export interface components {
          * @description Every check of a circuit, what was read, and what a wrong reading points at.
          */
         DeadOut: {
+            /** Apart */
+            apart: string[];
+            /** Blind */
+            blind: string[];
             /** Checks */
             checks: components["schemas"]["DeadCheckOut"][];
             /** Line Side */
             line_side: string[];
-            /** Pulled */
-            pulled: string[];
+            /** Mistakes */
+            mistakes: number;
             /** Readings */
             readings: components["schemas"]["DeadReadOut"][];
+            /** Shown */
+            shown: number;
             /** States */
             states: number;
             /** Suspects */
@@ -2578,7 +2584,7 @@ export interface components {
              * Verb
              * @enum {string}
              */
-            verb: "press" | "trip" | "on" | "turn";
+            verb: "press" | "trip" | "on" | "turn" | "push_in" | "open" | "close" | "pull" | "lift" | "unplug";
             /**
              * Word
              * @default
@@ -2592,6 +2598,8 @@ export interface components {
         HandOut: {
             /** Device */
             device: string;
+            /** For All */
+            for_all: boolean;
             /** Label */
             label: string;
             /** Verb */

@@ -11,11 +11,14 @@ export const checkWords = {
   thereNoCircuit: "There is no circuit yet.",
   chooseStarter: "Choose a starter",
   firstLockOut: "First lock out, try to start, and verify dead",
-  removeOtherwiseTransformer: (pulled: Shown) =>
-    `Remove ${pulled}: otherwise the transformer would hide every reading. `,
+  takeApart: (apart: Shown) =>
+    `Before the first reading: ${apart}. Otherwise a transformer or a winding makes right and wrong read alike. `,
+  lookAt: "Look at these, no reading shows them",
+  notShown: (shown: Shown, mistakes: Shown) =>
+    `${shown} of ${counted(mistakes, "single mistake")} change a reading`,
   lineSideMain: "The line side of the main disconnect stays live. No probe on",
   countedChecksReading: (checks: Shown, states: Shown) =>
-    `${counted(checks, "reading")} check every wire; ${counted(states, "position")} of the operators tried. Coil and winding resistances are estimates: within a factor of five counts as drawn. Enter the measured resistance of your own coil on Drawings, under Edit wiring.`,
+    `${counted(checks, "reading")} check every wire; ${counted(states, "position")} of the operators tried. Near zero is 1 Ω or less with the meter leads subtracted, open is above 1 MΩ. Coil resistances are estimates: within a factor of five counts as drawn. Thermistors only with a meter of 2.5 V or less. Enter the measured resistance of your own coil on Drawings, under Edit wiring.`,
   notDetectedAny: (untold: Shown) => ` Not detected by any reading: ${untold}.`,
   to: (startSaid: Shown, endSaid: Shown) => `${startSaid} to ${endSaid}`,
   shouldRead: "should read",

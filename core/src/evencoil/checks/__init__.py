@@ -6,7 +6,7 @@ Knows netlists, solver and rehearsal; no job.
 from evencoil.checks.check import check_circuit, isolations_of
 from evencoil.checks.dead.bench import Hand, Observed
 from evencoil.checks.dead.plan import Check, DeadChecks, dead_checks
-from evencoil.checks.dead.sheet import dead_rows, said_expected, said_hand
+from evencoil.checks.dead.sheet import DeadSheet, dead_sheet, said_expected, said_hand
 from evencoil.checks.dead.suspects import readings_hold, suspects
 from evencoil.checks.expected import with_expectations
 from evencoil.checks.isolators import Isolation, isolations
@@ -22,6 +22,7 @@ __all__ = [
     "LINE_ENDS",
     "Check",
     "DeadChecks",
+    "DeadSheet",
     "Graph",
     "Hand",
     "Isolation",
@@ -33,7 +34,7 @@ __all__ = [
     "bridges_of",
     "check_circuit",
     "dead_checks",
-    "dead_rows",
+    "dead_sheet",
     "isolations",
     "isolations_of",
     "on_transformer",

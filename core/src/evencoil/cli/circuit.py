@@ -14,6 +14,7 @@ from typing import Any
 from evencoil.base import Message, say
 from evencoil.checks import (
     Check,
+    Hand,
     Proof,
     dead_checks,
     isolations_of,
@@ -150,8 +151,8 @@ def _stands(proof: Proof, accepted: frozenset[str]) -> bool:
     return proof.holds or (proof.is_exhausted and bool(accepted) and met <= {"springs_to_life"})
 
 
-def _said(circuit: Circuit, one: Check) -> str:
-    hands = [said_hand(circuit, hand) for hand in one.hands]
+def _said(circuit: Circuit, one: Check, apart: Sequence[Hand]) -> str:
+    hands = [said_hand(circuit, hand) for hand in one.hands if hand not in apart]
     return ", ".join(hands) or say(Message("dead.hands.none"))
 
 
@@ -172,12 +173,12 @@ def dead_check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
     """
     found = dead_checks(circuit)
     said: dict[str, Any] = {
-        "pulled": [circuit.tags.get(fuse, fuse) for fuse in found.pulled],
+        "apart": [said_hand(circuit, hand) for hand in found.apart],
         "checks": [
             {
                 "from": circuit.said(one.start),
                 "to": circuit.said(one.end),
-                "hands": _said(circuit, one),
+                "hands": _said(circuit, one, found.apart),
                 "kind": one.kind,
                 "ohms": None if math.isinf(one.ohms) else round(one.ohms, 1),
                 "wires": list(one.covers),
@@ -185,14 +186,18 @@ def dead_check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
             for one in found.checks
         ],
         "untold": list(found.untold),
+        "not_shown": [say(one) for one in found.blind],
+        "mistakes": found.mistakes,
     }
-    lines = [f"removed: {', '.join(said['pulled']) or 'nothing'}"]
+    lines = [f"first: {', '.join(said['apart']) or 'nothing'}"]
     for one in found.checks:
         reads = "open" if math.isinf(one.ohms) else f"{one.ohms:.1f} ohm"
         lines.append(
             f"{circuit.said(one.start):12} {circuit.said(one.end):12} {reads:12} "
-            f"{_said(circuit, one)}"
+            f"{_said(circuit, one, found.apart)}"
         )
+    lines.append(f"{found.shown} of {found.mistakes} single mistakes show; not these:")
+    lines += [f"  {text}" for text in said["not_shown"]]
     _print(arguments, said, lines)
     return not found.untold
 

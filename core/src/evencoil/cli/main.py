@@ -240,7 +240,9 @@ def _rehearse(arguments: argparse.Namespace) -> int:
             )
         if trace.never_settles:
             print("the contacts never settle; stopped")
-    return WITHHELD if trace.hazards or trace.never_settles else OK
+        if trace.is_cut:
+            print(f"ends at {trace.until_us / 1e6:.3f} s: too many changes for one run")
+    return WITHHELD if trace.hazards or trace.never_settles or trace.is_cut else OK
 
 
 def _validate(arguments: argparse.Namespace) -> int:

@@ -131,6 +131,10 @@ def _clause(event: Event, circuit: Circuit) -> Message | None:
     name = ""
     if event.aspect == "hand":
         return _hand_clause(event, circuit, tag)
+    if event.aspect == "overload" and event.value.startswith("hot"):
+        return Message("chain.overload_hot", {"tag": tag, "wait": event.value[4:] or "long"})
+    if event.aspect == "core":
+        return Message("chain.core_saturated", {"tag": tag})
     if event.aspect == "coil" and event.value in {"fed", "dead"}:
         name = f"coil_{event.value}"
     elif event.aspect == "drive" and event.value in {*_DRIVEN, "single"}:

@@ -399,7 +399,9 @@ def _probe(stage: Stage, starts: Starts, family: Family) -> Probe:
             continue  # a device that has not this act: nothing was tried
         searched += 1
         for hazard in trace.hazards:
-            if hazard.code in _COUNTS[family]:
+            # opened with nothing waiting behind it, an isolator is not closed again
+            is_back = family != "isolator_back" or acts[-1].do == "close"
+            if hazard.code in _COUNTS[family] and is_back:
                 return Probe(
                     family=family,
                     holds=False,

@@ -22,9 +22,12 @@ from evencoil.solver import CATALOGUE, Action, Event, Motor, Plant, Run, compile
 __all__ = ["AHEAD_US", "MOST_ACTS", "ScenarioAct", "Stage", "seconds"]
 
 AHEAD_US = 10_000_000
-KEYFRAME_US = 250_000
+#: from a time on, how far apart the light frames are; a function of time alone, so that a
+#: scenario cut anywhere gives the same trace [us]
+KEYFRAMES_US = ((0, 250_000), (60_000_000, 1_000_000), (600_000_000, 10_000_000))
 MOST_ACTS = 400
-MOST_FRAMES = 400
+#: more frames at once are not kept: the trace ends there and says so
+MOST_FRAMES = 2500
 MOST_SECONDS = 4 * 3600
 SNAPSHOT_FORM = 3
 
@@ -219,23 +222,27 @@ class _Player:
         self.events: list[Event] = []
         self.snapshots: list[Mapping[str, Any]] = []
         self.hazards: list[Hazard] = []
-        self.next_key = -(-run.time // KEYFRAME_US) * KEYFRAME_US
+        self.next_key = _key_from(run.time)
 
     def play(self, actions: Sequence[Action], until: int) -> Trace:
         start = self.run.time
         self._full()
         for action in actions:
-            if action.time > until:
+            if action.time > until or self._is_full():
                 break
             self._advance(action.time)
+            if self._is_full():
+                break
             self.run.act(action)
             self._changed()
         self._advance(until)
+        is_cut = self._is_full() and self.run.time < until
         return Trace(
             set_name=self.stage.set_name,
             fingerprint=self.stage.fingerprint,
             start_us=start,
-            until_us=until,
+            until_us=self.run.time if is_cut else until,
+            is_cut=is_cut,
             frames=tuple(self.frames),
             events=tuple(self.events),
             hazards=tuple(self.hazards),
@@ -243,9 +250,14 @@ class _Player:
             never_settles=self.run.never_settles,
         )
 
+    def _is_full(self) -> bool:
+        return len(self.frames) >= MOST_FRAMES
+
     def _advance(self, until: int) -> None:
         run = self.run
         while not run.never_settles:
+            if self._is_full():
+                return
             due = run.due()
             watched = self.watch.due()
             ahead = [time for time in (due, watched) if time is not None]
@@ -263,11 +275,11 @@ class _Player:
         """Put light frames at the quarter seconds passed."""
         while self.next_key <= until:
             now = self.run.time
-            if self.next_key >= now and len(self.frames) < MOST_FRAMES:
+            if self.next_key >= now:
                 self.run.time = self.next_key
                 self.frames.append(self._frame(is_full=False))
                 self.run.time = now
-            self.next_key += KEYFRAME_US
+            self.next_key = _key_from(self.next_key + 1)
 
     def _changed(self) -> None:
         fresh = self.run.events
@@ -279,8 +291,7 @@ class _Player:
             self._full()
 
     def _full(self) -> None:
-        if len(self.frames) < MOST_FRAMES:
-            self.frames.append(self._frame(is_full=True))
+        self.frames.append(self._frame(is_full=True))
 
     def _frame(self, *, is_full: bool) -> Frame:
         run = self.run
@@ -345,6 +356,12 @@ class _Player:
 
     def _live(self) -> tuple[str, ...]:
         return tuple(name for net, name in self.stage.net_ids.items() if self.run.is_live_net(net))
+
+
+def _key_from(time: int) -> int:
+    """Return the first instant of a light frame at a time or after it [us]."""
+    apart = next(step for start, step in reversed(KEYFRAMES_US) if time >= start)
+    return -(-time // apart) * apart
 
 
 def seconds(value: Decimal) -> int:

@@ -58,6 +58,9 @@ class Trace:
         States to go on from, in time.
     never_settles : bool
         True if it was broken off because contacts go on changing for ever.
+    is_cut : bool
+        True if it ends at ``until_us`` before what was asked for, with too much to tell: its
+        last snapshot goes on from there.
     """
 
     set_name: str
@@ -69,3 +72,4 @@ class Trace:
     hazards: tuple[Hazard, ...]
     snapshots: tuple[Mapping[str, Any], ...]
     never_settles: bool
+    is_cut: bool = False

@@ -5,7 +5,7 @@ Knows devices and wires; the only room that uses NumPy.
 
 from evencoil.solver.compile import compile_plant
 from evencoil.solver.constants import CATALOGUE, constants
-from evencoil.solver.cover import TIMES, Pairs, ReadingCover, pairs_of
+from evencoil.solver.cover import TIMES, ZERO_TIMES, Pairs, ReadingCover, pairs_of
 from evencoil.solver.dead import DeadNetwork, Ohms
 from evencoil.solver.events import Action, Event, expand
 from evencoil.solver.network import Network
@@ -32,6 +32,7 @@ __all__ = [
     "MAGNETISING",
     "PARTS",
     "TIMES",
+    "ZERO_TIMES",
     "Action",
     "Armature",
     "CoilReading",

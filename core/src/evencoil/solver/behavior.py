@@ -29,6 +29,15 @@ class Behavior(Protocol):
     def branches(self) -> dict[str, int]:
         """Return link names with their branch numbers."""
 
+    failed: dict[str, str]
+    meant: dict[str, bool]
+
+    def fail(self, run: Any, word: str) -> bool:
+        """Let a contact or pole fail, or mend it; False if it has no such link."""
+
+    def take_off(self, run: Any, *, is_off: bool) -> bool:
+        """Take a plug-in device or a sensor off its wires, or put it back."""
+
     def begin(self) -> None:
         """Set the state of the first instant."""
 

@@ -14,10 +14,12 @@ from numpy.typing import NDArray
 
 from evencoil.circuit import Netlist
 
-__all__ = ["TIMES", "Pairs", "ReadingCover", "pairs_of"]
+__all__ = ["TIMES", "ZERO_TIMES", "Pairs", "ReadingCover", "pairs_of"]
 
 #: coils of one voltage differ that much from maker to maker; less tells nothing
 TIMES = 5.0
+#: what reads twice as much as near zero is no wire
+ZERO_TIMES = 2.0
 
 #: places in a list of terminals of the first and the second probe, pair by pair
 Pairs = tuple[NDArray[np.int64], NDArray[np.int64]]
@@ -75,7 +77,9 @@ class ReadingCover:
             What the meter reads with the fault. [ohm]
         """
         wrong, right = np.clip(ohms, *self._range), self._right[states]
-        self._covers[fault, states] = (wrong > right * TIMES) | (right > wrong * TIMES)
+        low, high = np.minimum(wrong, right), np.maximum(wrong, right)
+        times = np.where(low <= self._range[0], ZERO_TIMES, TIMES)
+        self._covers[fault, states] = high > low * times
 
     def is_detected(self, fault: int) -> bool:
         """Tell whether any reading so far shows a fault."""

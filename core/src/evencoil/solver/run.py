@@ -64,6 +64,7 @@ class Run:
         #: the operator actions, by event number: verb, device
         self.hands: dict[int, tuple[str, str]] = {}
         for part in plant.parts:
+            part.failed, part.meant = {}, {}
             part.begin()
         for part in plant.parts:
             part.rest(self)
@@ -224,7 +225,9 @@ class Run:
     def verbs_of(self, device: str) -> tuple[str, ...]:
         """Return what can be done to a device."""
         part = self.plant.part_of.get(device)
-        return () if part is None else part.verbs
+        if part is None:
+            return ()
+        return (*part.verbs, "fail", "unplug", "plug") if part.branches else part.verbs
 
     def _do(self, action: Action) -> bool:
         verb, word = action.verb, action.word
@@ -240,8 +243,10 @@ class Run:
             part = supply
         if part is None:
             return False
+        if verb in {"unplug", "plug"}:
+            return part.take_off(self, is_off=verb == "unplug")
         try:
-            return part.act(self, verb, word)
+            return part.fail(self, word) if verb == "fail" else part.act(self, verb, word)
         except ValueError:
             return False
 
@@ -300,6 +305,11 @@ class Run:
             "dc": [list(feed) for feed in self.dc_feeds],
             "grounded": sorted(self.grounded),
             "parts": [part.save() for part in self.plant.parts],
+            "failed": [
+                [part.id, dict(part.failed), dict(part.meant)]
+                for part in self.plant.parts
+                if part.failed
+            ],
             "never": self.never_settles,
             "roots": self._kept_roots(),
         }
@@ -327,6 +337,10 @@ class Run:
         self.grounded = frozenset(kept["grounded"])
         for part, values in zip(self.plant.parts, kept["parts"], strict=True):
             part.load(list(values))
+        wrong = {name: (failed, meant) for name, failed, meant in kept["failed"]}
+        for part in self.plant.parts:
+            failed, meant = wrong.get(part.id, ({}, {}))
+            part.failed, part.meant = dict(failed), dict(meant)
         self.never_settles = kept["never"]
         self.roots = {number: root for number, root, _, _ in kept["roots"]}
         self.hands = {root: (verb, device) for _, root, verb, device in kept["roots"]}

@@ -45,7 +45,9 @@ class AcceptedInput(Inputs):
 class HandInput(Inputs):
     """What is held or set while a reading is taken."""
 
-    verb: Literal["press", "trip", "on", "turn"]
+    verb: Literal[
+        "press", "trip", "on", "turn", "push_in", "open", "close", "pull", "lift", "unplug"
+    ]
     device: ShortText = Field(min_length=1)
     word: ShortText = ""
 
@@ -55,7 +57,7 @@ class DeadReadingInput(Inputs):
 
     start: ShortText = Field(min_length=1)
     end: ShortText = Field(min_length=1)
-    hands: tuple[HandInput, ...] = Field(default=(), max_length=4)
+    hands: tuple[HandInput, ...] = Field(default=(), max_length=60)
     ohms: DecimalText | None = None
 
 

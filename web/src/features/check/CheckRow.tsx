@@ -17,7 +17,7 @@ export function CheckRow({
   onRest: () => void;
 }) {
   const ohms = reading?.ohms;
-  const isZero = reading !== undefined && ohms !== null && Number(ohms) < 2;
+  const isZero = reading !== undefined && ohms !== null && Number(ohms) === 0;
   const isOpen = reading !== undefined && ohms === null;
   const name = checkWords.to(check.start_said, check.end_said);
   const tone = { true: "border-proven", false: "border-live" }[String(holds)] ?? "border-edge";

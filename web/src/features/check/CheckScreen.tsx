@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import { Waiting } from "../../components/Edges";
+import { Drawer } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
@@ -68,8 +69,7 @@ export function CheckScreen() {
         <div className="space-y-5">
           <Stop strength="hold" title={checkWords.firstLockOut}>
             <p>
-              {found.pulled.length > 0 &&
-                checkWords.removeOtherwiseTransformer(found.pulled.join(", "))}
+              {found.apart.length > 0 && checkWords.takeApart(found.apart.join(", "))}
               {checkWords.lineSideMain}{" "}
               <span className="font-mono text-sm">{found.line_side.join(", ")}</span>.
             </p>
@@ -78,6 +78,18 @@ export function CheckScreen() {
             {checkWords.countedChecksReading(found.checks.length, found.states)}
             {found.untold.length > 0 && checkWords.notDetectedAny(found.untold.join(", "))}
           </p>
+          {found.blind.length > 0 && (
+            <Drawer
+              name={checkWords.lookAt}
+              hint={checkWords.notShown(found.shown, found.mistakes)}
+            >
+              <ul className="list-disc space-y-1 pl-5" data-testid="blind">
+                {found.blind.map((text) => (
+                  <li key={text}>{text}</li>
+                ))}
+              </ul>
+            </Drawer>
+          )}
           {groups.map((group) => (
             <section key={group.held} aria-label={group.held}>
               <h2 className="stamp mb-1.5">{group.held}</h2>

@@ -38,7 +38,7 @@ export function useDeadCheck(works: string, state: JobState) {
       start: check.start,
       end: check.end,
       hands: check.hands.map(({ verb, device, word }) => ({
-        verb: verb as "press" | "trip" | "on" | "turn",
+        verb: verb as NonNullable<Taken["hands"]>[number]["verb"],
         device,
         word,
       })),
@@ -49,8 +49,8 @@ export function useDeadCheck(works: string, state: JobState) {
   };
   const groups: { held: string; checks: Check[] }[] = [];
   for (const check of found?.checks ?? []) {
-    const held =
-      check.hands.map((hand) => hand.label).join(checkWords.and) || checkWords.nothingOperated;
+    const own = check.hands.filter((hand) => !hand.for_all);
+    const held = own.map((hand) => hand.label).join(checkWords.and) || checkWords.nothingOperated;
     const group = groups.find((item) => item.held === held);
     if (group) group.checks.push(check);
     else groups.push({ held, checks: [check] });

@@ -80,6 +80,8 @@ SENTENCES: dict[str, str] = {
     "chain.temperature_hot": "{tag} is hot",
     "chain.temperature_cool": "{tag} has cooled",
     "chain.time_over": "{tag} times out",
+    "chain.overload_hot": "{tag} is still hot: wait {wait} s, then reset",
+    "chain.core_saturated": "{tag} gets far more than its voltage and saturates",
     "chain.end_springs_to_life": "{tag} starts, and no one pressed anything",
     "chain.end_does_not_stop": "{tag} is still running",
     "chain.end_both_ways": "both are closed at once",

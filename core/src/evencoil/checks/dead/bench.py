@@ -6,8 +6,18 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
-from evencoil.circuit import TURNED, Circuit, Netlist, turns_of
-from evencoil.solver import Action, DeadNetwork, Ohms, Pairs, Plant, Run, compile_plant
+from evencoil.circuit import TURNED, Circuit, Device, Netlist, turns_of
+from evencoil.solver import (
+    TIMES,
+    ZERO_TIMES,
+    Action,
+    DeadNetwork,
+    Ohms,
+    Pairs,
+    Plant,
+    Run,
+    compile_plant,
+)
 
 __all__ = [
     "OPEN_OHM",
@@ -15,15 +25,22 @@ __all__ = [
     "Bench",
     "Hand",
     "Observed",
+    "agrees",
     "fuses_of",
     "live_terminals",
+    "prepared",
     "stages_of",
     "states_to_read",
 ]
 
-ZERO_OHM, OPEN_OHM = 2.0, 1e6
+#: what a meter shows as near zero with its leads subtracted, and above what it shows open
+ZERO_OHM, OPEN_OHM = 1.0, 1e6
 
 _SETTLES_US = 20_000
+#: switches that a hand works on a dead panel
+#: what no hand works on a dead panel: taken out of its base, or its leads taken off
+_UNPLUGGED = {"timer", "sdtimer", "ptcrelay", "rtdmon", "phasemon", "thermostat", "zss"}
+_HANDLES = {"isolator", "cb3", "fdisc", "mms", "manual"}
 _MOST_STATES = 24
 _MANY_STATES = 16
 
@@ -58,10 +75,18 @@ def hands_of(circuit: Circuit, run: Run) -> list[Hand]:
         Knows what each device can do.
     """
     found = []
+    live = live_terminals(circuit.netlist)
     for item in circuit.netlist.devices:
         verbs = run.verbs_of(item.id)
         if item.type in {"pb", "estop"} and "press" in verbs:
             found.append(Hand("press", item.id))
+        elif item.type in {"contactor", "relay"}:
+            found.append(Hand("push_in", item.id))
+        elif item.type in _UNPLUGGED and item.terminals:
+            found.append(Hand("unplug", item.id))
+        elif item.type in _HANDLES and not _is_main(item, live):
+            is_on = item.parameters.get("init", "off") == "on"
+            found.append(Hand("open" if is_on else "close", item.id))
         elif item.type == "olr":
             found.append(Hand("trip", item.id))
         elif item.type == "pilot":
@@ -71,8 +96,33 @@ def hands_of(circuit: Circuit, run: Run) -> list[Hand]:
     return found
 
 
+def _is_main(item: Device, live: set[str]) -> bool:
+    """Tell whether a switch has the supply on one side: it stays open, whatever is read."""
+    return any(f"{item.id}.{end}" in live for end in item.terminals)
+
+
+def prepared(circuit: Circuit) -> tuple[Hand, ...]:
+    """Return what is taken apart before any reading: every fuse out, every motor's leads off.
+
+    A transformer between two fuses, and a winding of less than an ohm, would make right and
+    wrong read alike.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    fuses = [Hand("pull", item.id) for item in circuit.netlist.devices if item.type == "fuse"]
+    motors = [
+        Hand("lift", item.id) for item in circuit.netlist.devices if item.type.startswith("motor")
+    ]
+    return (*fuses, *motors)
+
+
 def states_to_read(circuit: Circuit, run: Run) -> list[tuple[Hand, ...]]:
     """Return nothing held, each one thing held, and two of them on different devices.
+
+    Everything is taken apart as `prepared` says before.
 
     Parameters
     ----------
@@ -83,7 +133,9 @@ def states_to_read(circuit: Circuit, run: Run) -> list[tuple[Hand, ...]]:
     """
     single = hands_of(circuit, run)
     pairs = [pair for pair in combinations(single, 2) if pair[0].device != pair[1].device]
-    return [(), *((hand,) for hand in single), *pairs][:_MOST_STATES]
+    apart = prepared(circuit)
+    held = [(), *((hand,) for hand in single), *pairs]
+    return [(*apart, *hands) for hands in held[: max(_MOST_STATES, len(single) + 1)]]
 
 
 def stages_of(few: int, count: int) -> tuple[slice, ...]:
@@ -135,8 +187,22 @@ def live_terminals(netlist: Netlist) -> set[str]:
     return {terminal for terminal, net in nets.items() if net in lines}
 
 
+def agrees(solved: float, read: float) -> bool:
+    """Tell whether a meter could read that on a circuit that is solved to something.
+
+    Parameters
+    ----------
+    solved : float
+        By the netlist. [ohm]
+    read : float
+        By the meter. [ohm]
+    """
+    low, high = sorted(min(max(ohms, ZERO_OHM), OPEN_OHM) for ohms in (solved, read))
+    return high <= low * (ZERO_TIMES if low <= ZERO_OHM else TIMES)
+
+
 class Bench:
-    """A netlist on the bench: supply off, control fuses out, its buttons operated by hand.
+    """A netlist on the bench: supply off, its buttons and armatures operated by hand.
 
     What is operated moves contacts, whatever the wires, while the supply is off, so a
     position that was set once serves every netlist of the same devices.

@@ -10,7 +10,7 @@ from typing import Literal
 from evencoil.base import Message
 from evencoil.circuit import CONTACTS, Circuit, Netlist, Wire, links_of
 
-__all__ = ["FaultKind", "contact_faults", "missing_wires", "wiring_faults"]
+__all__ = ["FaultKind", "contact_faults", "missing_wires", "moved_wires", "wiring_faults"]
 
 #: no one lands a control wire on a pole, or the other way round
 _POLES = {"1L1", "2T1", "3L2", "4T2", "5L3", "6T3"}
@@ -34,8 +34,20 @@ class WiringFault:
 def wiring_faults(circuit: Circuit) -> Iterator[WiringFault]:
     """Go through every single wiring mistake: a wire missing or moved, contacts exchanged."""
     yield from missing_wires(circuit)
-    yield from _moved(circuit)
+    yield from moved_wires(circuit)
     yield from contact_faults(circuit)
+
+
+def _parts_alike(one: Netlist, other: Netlist) -> bool:
+    """Tell whether two netlists of the same devices join the same terminals."""
+    seen: dict[int, int] = {}
+    back: dict[int, int] = {}
+    there = other.nets()
+    for terminal, net in one.nets().items():
+        far = there[terminal]
+        if seen.setdefault(net, far) != far or back.setdefault(far, net) != net:
+            return False
+    return True
 
 
 def missing_wires(circuit: Circuit) -> Iterator[WiringFault]:
@@ -49,20 +61,33 @@ def missing_wires(circuit: Circuit) -> Iterator[WiringFault]:
 
 
 def contact_faults(circuit: Circuit) -> Iterator[WiringFault]:
-    """Exchange contacts of one device, and join the two ends of each."""
+    """Exchange contacts of one device; bridge each contact, pole, heater and fuse that is wired.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As it is drawn.
+    """
     netlist = circuit.netlist
+    wired = {end for wire in netlist.wires for end in (wire.start, wire.end)}
     for item in netlist.devices:
         contacts = [link for link in links_of(item) if link.kind in CONTACTS]
         tag = circuit.tags.get(item.id, item.id)
         for one, other in combinations(contacts, 2):
             if one.kind != other.kind:
                 turned = _swapped(netlist, item.id, {one.a: other.a, one.b: other.b})
+                if _parts_alike(netlist, turned):
+                    continue
                 said = Message(
                     "dead.swapped",
                     {"tag": tag, "one": f"{one.a}-{one.b}", "other": f"{other.a}-{other.b}"},
                 )
                 yield WiringFault("swapped", turned, said, "")
-        for link in contacts:
+        for link in links_of(item):
+            if link.kind not in {*CONTACTS, "fuse", "pole", "heat"}:
+                continue
+            if not wired.issuperset({f"{item.id}.{link.a}", f"{item.id}.{link.b}"}):
+                continue
             bridge = Wire(f"{item.id}.bridge", f"{item.id}.{link.a}", f"{item.id}.{link.b}")
             said = Message("dead.jumper", {"tag": tag, "one": link.a, "other": link.b})
             yield WiringFault("jumper", replace(netlist, wires=(*netlist.wires, bridge)), said, "")
@@ -83,8 +108,16 @@ def _swapped(netlist: Netlist, device: str, pairs: Mapping[str, str]) -> Netlist
     )
 
 
-def _moved(circuit: Circuit) -> Iterator[WiringFault]:
-    """Land each end of each wire on another terminal of the same device."""
+def moved_wires(circuit: Circuit) -> Iterator[WiringFault]:
+    """Land each end of each wire on another terminal of the same device.
+
+    What joins the same terminals as before is no mistake.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As it is drawn.
+    """
     netlist = circuit.netlist
     devices = {item.id: item for item in netlist.devices}
     for wire in netlist.wires:
@@ -99,6 +132,9 @@ def _moved(circuit: Circuit) -> Iterator[WiringFault]:
                     continue
                 landed = replace(wire, **{end: f"{owner}.{other}"})
                 wires = tuple(landed if one.id == wire.id else one for one in netlist.wires)
+                wrong = replace(netlist, wires=wires)
+                if _parts_alike(netlist, wrong):
+                    continue
                 far = wire.end if end == "start" else wire.start
                 said = Message(
                     "dead.moved",
@@ -108,4 +144,4 @@ def _moved(circuit: Circuit) -> Iterator[WiringFault]:
                         "other": circuit.said(f"{owner}.{other}"),
                     },
                 )
-                yield WiringFault("moved", replace(netlist, wires=wires), said, wire.id)
+                yield WiringFault("moved", wrong, said, wire.id)

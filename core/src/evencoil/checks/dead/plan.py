@@ -3,12 +3,15 @@
 Every reading is solved, in every position of buttons, selectors and overloads that
 matters; the smallest set found covers every wire, each by a reading that would be
 another one without it, and every contact that can be operated by hand, exchanged or
-bridged. A wrong reading is compared with what every single fault would make the
-meter read.
+bridged, and every wire landed beside its place. A wrong reading is compared with what every
+single fault would make the meter read.
 
-Units: resistance [ohm]. Below 2 ohms is said to be near zero, above 1 megohm open.
+Fuses are out and the leads of the motor are off meanwhile: a transformer or a winding would
+make right and wrong read alike.
+
+Units: resistance [ohm]. At most 1 ohm is said to be near zero, above 1 megohm open.
 What a coil reads is an estimate from its VA: two readings are the same when they are
-within five times, and everything below 5 ohms is one.
+within five times, and everything up to 1 ohm is one.
 Source: nodal analysis; set cover taken greedily, which is not always the least but
 near it (textbook topics).
 """
@@ -16,7 +19,8 @@ near it (textbook topics).
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, field
 from typing import Literal
 
 from evencoil.base import Message
@@ -25,19 +29,26 @@ from evencoil.checks.dead.bench import (
     ZERO_OHM,
     Bench,
     Hand,
-    fuses_of,
+    Observed,
+    agrees,
     live_terminals,
+    prepared,
     stages_of,
     states_to_read,
 )
-from evencoil.checks.dead.faults import contact_faults, missing_wires
+from evencoil.checks.dead.faults import (
+    WiringFault,
+    contact_faults,
+    missing_wires,
+    moved_wires,
+)
 from evencoil.circuit import Circuit
-from evencoil.solver import ReadingCover, Run, pairs_of
+from evencoil.solver import Ohms, Pairs, ReadingCover, Run, pairs_of
 
 __all__ = ["LOW_OHM", "Check", "DeadChecks", "dead_checks"]
 
-#: a meter's leads, a large motor's winding and a dead short all read less
-LOW_OHM = 5.0
+#: a meter's leads and a dead short read less
+LOW_OHM = ZERO_OHM
 Kind = Literal["zero", "ohms", "open"]
 
 
@@ -75,15 +86,26 @@ class DeadChecks:
     """The checks of one circuit, and the wires that no reading can tell.
 
     ``line_side`` are the wires in front of the main device: they stay live while it is
-    open, and no ohmmeter goes there. ``pulled`` are the control fuses that are out
-    meanwhile: a transformer's winding would hide every reading.
+    open, and no ohmmeter goes there. ``apart`` is what is taken apart meanwhile: fuses out,
+    motor leads off. ``blind`` are the single mistakes that no reading shows, of ``mistakes``.
     """
 
     checks: tuple[Check, ...]
     untold: tuple[str, ...]
     line_side: tuple[str, ...]
-    pulled: tuple[str, ...]
+    blind: tuple[Message, ...]
+    apart: tuple[Hand, ...]
     states: int
+    mistakes: int
+
+    @property
+    def shown(self) -> int:
+        """Return how many of the single mistakes some reading shows."""
+        return self.mistakes - len(self.untold) - len(self.blind)
+
+    def held(self, check: Check) -> tuple[Hand, ...]:
+        """Return what is held for one reading, beyond what is apart for all."""
+        return tuple(hand for hand in check.hands if hand not in self.apart)
 
 
 def _kind(ohms: float) -> Kind:
@@ -97,7 +119,7 @@ def _frames(circuit: Circuit) -> tuple[Check, ...]:
         Check(
             start=wire.start,
             end=wire.end,
-            hands=(),
+            hands=prepared(circuit),
             ohms=0.0,
             kind="zero",
             covers=(wire.id,),
@@ -108,8 +130,84 @@ def _frames(circuit: Circuit) -> tuple[Check, ...]:
     )
 
 
+@dataclass(slots=True)
+class _Sheet:
+    """A circuit on the bench: positions, probes, and what a right one reads."""
+
+    circuit: Circuit
+    right: Bench = field(init=False)
+    states: list[tuple[Hand, ...]] = field(init=False)
+    terminals: list[str] = field(init=False)
+    pairs: Pairs = field(init=False)
+    reads: Ohms = field(init=False)
+    held: list[int] = field(init=False)
+
+    def __post_init__(self) -> None:
+        netlist = self.circuit.netlist
+        self.right = Bench(netlist, ())
+        self.states = states_to_read(self.circuit, Run(self.right.plant))
+        apart = len(self.states[0])
+        self.held = [len(hands) - apart for hands in self.states]
+        live = live_terminals(netlist)
+        wired = {end for wire in netlist.wires for end in (wire.start, wire.end)} - live
+        self.terminals = [name for name in netlist.terminals() if name in wired]
+        self.pairs = pairs_of(netlist, self.terminals)
+        self.reads = self.right.ohms(self.states, self.terminals, self.pairs)
+
+    def check(self, number: int, pair: int, faults: Sequence[WiringFault]) -> Check:
+        """Return one reading with what it covers."""
+        ohms = float(self.reads[number][pair])
+        return Check(
+            start=self.terminals[self.pairs[0][pair]],
+            end=self.terminals[self.pairs[1][pair]],
+            hands=self.states[number],
+            ohms=math.inf if ohms > OPEN_OHM else ohms,
+            kind=_kind(ohms),
+            covers=tuple(one.wire for one in faults if one.kind == "missing"),
+            guards=tuple(one.message for one in faults if one.kind != "missing"),
+        )
+
+    def covered(self, faults: Sequence[WiringFault]) -> tuple[list[Check], list[WiringFault]]:
+        """Return the readings that show faults, and the faults that none shows."""
+        cover = ReadingCover(self.reads, len(faults), low_ohm=LOW_OHM, open_ohm=OPEN_OHM)
+        # two devices operated at once only for what one does not show
+        few = sum(count < 2 for count in self.held)
+        for place, fault in enumerate(faults):
+            bench = Bench(fault.netlist, (), self.right.known)
+            for part in stages_of(few, len(self.states)):
+                if self.states[part] and not cover.is_detected(place):
+                    ohms = bench.ohms(self.states[part], self.terminals, self.pairs)
+                    cover.compare(place, part, ohms)
+        checks = [
+            self.check(number, pair, [faults[place] for place in cover.faults_of(number, pair)])
+            for number, pair in cover.chosen(self.held)
+        ]
+        return checks, [one for place, one in enumerate(faults) if not cover.is_detected(place)]
+
+    def shown_by(self, fault: WiringFault, checks: Sequence[Check]) -> int | None:
+        """Return the first reading that a fault changes, None if it changes none."""
+        bench = Bench(fault.netlist, (), self.right.known)
+        ohms = bench.read(
+            [
+                Observed(start=one.start, end=one.end, hands=one.hands, ohms=one.ohms)
+                for one in checks
+            ]
+        )
+        return next(
+            (
+                place
+                for place, (found, one) in enumerate(zip(ohms, checks, strict=True))
+                if not agrees(found, one.ohms)
+            ),
+            None,
+        )
+
+
 def dead_checks(circuit: Circuit) -> DeadChecks:
     """Return the readings that together tell every wire of a circuit.
+
+    First those that show every missing wire and every exchanged or bridged contact; then more
+    for the wires that could be landed on another terminal of the same device.
 
     Parameters
     ----------
@@ -121,54 +219,27 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
     DeadChecks
         Few readings, each with what is held, what it reads and which wires it covers.
     """
-    pulled = fuses_of(circuit)
     netlist = circuit.netlist
-    right = Bench(netlist, pulled)
-    states = states_to_read(circuit, Run(right.plant))
     live = live_terminals(netlist)
-    netlist_start = {wire.id: wire.start for wire in netlist.wires}
-    wired = {end for wire in netlist.wires for end in (wire.start, wire.end)} - live
-    terminals = [name for name in netlist.terminals() if name in wired]
-    pairs = pairs_of(netlist, terminals)
-    reads = right.ohms(states, terminals, pairs)
-    faults = [
+    line_side = tuple(wire.id for wire in netlist.wires if {wire.start, wire.end} & live)
+    sheet = _Sheet(circuit)
+    hard = [
         fault
         for fault in (*missing_wires(circuit), *contact_faults(circuit))
-        if not fault.wire or netlist_start[fault.wire] not in live
+        if fault.wire not in line_side
     ]
-    line_side = tuple(wire.id for wire in netlist.wires if wire.start in live)
-    cover = ReadingCover(reads, len(faults), low_ohm=LOW_OHM, open_ohm=OPEN_OHM)
-    # two devices operated at once only for what one does not show
-    few = sum(len(hands) < 2 for hands in states)
-    for place, fault in enumerate(faults):
-        bench = Bench(fault.netlist, pulled, right.known)
-        for part in stages_of(few, len(states)):
-            if states[part] and not cover.is_detected(place):
-                cover.compare(place, part, bench.ohms(states[part], terminals, pairs))
-    checks = tuple(
-        Check(
-            start=terminals[pairs[0][pair]],
-            end=terminals[pairs[1][pair]],
-            hands=states[number],
-            ohms=math.inf if reads[number][pair] > OPEN_OHM else float(reads[number][pair]),
-            kind=_kind(float(reads[number][pair])),
-            covers=tuple(
-                faults[place].wire for place in cover.faults_of(number, pair) if faults[place].wire
-            ),
-            guards=tuple(
-                faults[place].message
-                for place in cover.faults_of(number, pair)
-                if not faults[place].wire
-            ),
-        )
-        for number, pair in cover.chosen([len(hands) for hands in states])
-    )
-    checks = (*_frames(circuit), *checks)
+    checks, unseen = sheet.covered(hard)
+    moved = [fault for fault in moved_wires(circuit) if fault.wire not in line_side]
+    left = [fault for fault in moved if sheet.shown_by(fault, checks) is None]
+    more, blind = sheet.covered(left)
+    checks = [*_frames(circuit), *checks, *more]
     seen = {wire for check in checks for wire in check.covers}
     return DeadChecks(
-        checks=checks,
+        checks=tuple(sorted(checks, key=lambda one: len(one.hands))),
         line_side=line_side,
-        untold=tuple(fault.wire for fault in faults if fault.wire and fault.wire not in seen),
-        pulled=pulled,
-        states=len(states),
+        untold=tuple(one.wire for one in unseen if one.kind == "missing" and one.wire not in seen),
+        blind=tuple(one.message for one in (*unseen, *blind) if one.kind != "missing"),
+        apart=prepared(circuit),
+        states=len(sheet.states),
+        mistakes=len(hard) + len(moved),
     )

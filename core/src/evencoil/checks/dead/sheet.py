@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 
 from evencoil.base import Message, say
 from evencoil.checks.dead.bench import Hand
 from evencoil.checks.dead.plan import Check, dead_checks
 from evencoil.circuit import Circuit
 
-__all__ = ["dead_rows", "said_expected", "said_hand"]
+__all__ = ["DeadSheet", "dead_sheet", "said_expected", "said_hand"]
 
 
 def said_hand(circuit: Circuit, hand: Hand) -> str:
@@ -40,21 +41,51 @@ def said_expected(check: Check) -> str:
     return say(Message(f"dead.{check.kind}", {"ohms": ohms}))
 
 
-def dead_rows(circuit: Circuit) -> list[tuple[str, str, str, str]]:
-    """Return the table: what is operated, both meter leads, what to expect.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class DeadSheet:
+    """The table to take to the panel.
+
+    Attributes
+    ----------
+    apart : tuple of str
+        What is taken apart before the first reading.
+    rows : tuple of (str, str, str, str)
+        What is operated, both meter leads, what to expect.
+    blind : tuple of str
+        Single mistakes that no reading shows: to be looked for by eye.
+    shown, mistakes : int
+        How many of the single mistakes some reading shows.
+    """
+
+    apart: tuple[str, ...]
+    rows: tuple[tuple[str, str, str, str], ...]
+    blind: tuple[str, ...]
+    shown: int
+    mistakes: int
+
+
+def dead_sheet(circuit: Circuit) -> DeadSheet:
+    """Return the dead check in words.
 
     Parameters
     ----------
     circuit : Circuit
         As drawn.
     """
+    found = dead_checks(circuit)
     none = say(Message("dead.hands.none"))
-    return [
-        (
-            ", ".join(said_hand(circuit, hand) for hand in one.hands) or none,
-            circuit.said(one.start),
-            circuit.said(one.end),
-            said_expected(one),
-        )
-        for one in dead_checks(circuit).checks
-    ]
+    return DeadSheet(
+        apart=tuple(said_hand(circuit, hand) for hand in found.apart),
+        rows=tuple(
+            (
+                ", ".join(said_hand(circuit, hand) for hand in found.held(one)) or none,
+                circuit.said(one.start),
+                circuit.said(one.end),
+                said_expected(one),
+            )
+            for one in found.checks
+        ),
+        blind=tuple(say(one) for one in found.blind),
+        shown=found.shown,
+        mistakes=found.mistakes,
+    )

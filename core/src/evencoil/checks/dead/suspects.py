@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
 from evencoil.base import Message
-from evencoil.checks.dead.bench import OPEN_OHM, Bench, Hand, Observed, fuses_of
+from evencoil.checks.dead.bench import Bench, Hand, Observed, agrees, fuses_of
 from evencoil.checks.dead.faults import FaultKind, wiring_faults
-from evencoil.checks.dead.plan import LOW_OHM
 from evencoil.circuit import Circuit, Netlist
-from evencoil.solver import TIMES
 
 __all__ = ["Suspect", "readings_hold", "suspects"]
 
-_APART = math.log(TIMES)
 #: how common each is on a bench, most first
 _COMMON: tuple[FaultKind, ...] = ("missing", "moved", "swapped", "jumper")
 
@@ -58,7 +54,7 @@ def suspects(circuit: Circuit, observed: Sequence[Observed], most: int = 8) -> t
 
     def explained(netlist: Netlist) -> int:
         solved = Bench(netlist, pulled, known_hands).read(readings)
-        return sum(map(_agrees, solved, (one.ohms for one in readings)))
+        return sum(map(agrees, solved, (one.ohms for one in readings)))
 
     if not readings or explained(circuit.netlist) == len(readings):
         return ()
@@ -80,12 +76,6 @@ def suspects(circuit: Circuit, observed: Sequence[Observed], most: int = 8) -> t
     return tuple(one for one in found if one.explains == best)[:most]
 
 
-def _agrees(solved: float, read: float) -> bool:
-    """Tell whether a meter could read that on a circuit that is solved to something."""
-    one, other = (min(max(ohms, LOW_OHM), OPEN_OHM) for ohms in (solved, read))
-    return abs(math.log(one / other)) <= _APART
-
-
 def readings_hold(circuit: Circuit, observed: Sequence[Observed]) -> tuple[bool | None, ...]:
     """Tell of each reading whether the circuit as drawn gives it; None if its ends are gone.
 
@@ -105,6 +95,6 @@ def readings_hold(circuit: Circuit, observed: Sequence[Observed]) -> tuple[bool 
     bench = Bench(circuit.netlist, fuses_of(circuit))
     solved = iter(bench.read([one for one, is_here in zip(observed, here, strict=True) if is_here]))
     return tuple(
-        _agrees(next(solved), one.ohms) if is_here else None
+        agrees(next(solved), one.ohms) if is_here else None
         for one, is_here in zip(observed, here, strict=True)
     )

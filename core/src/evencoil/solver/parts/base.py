@@ -65,6 +65,10 @@ class Part:
         self.place = place
         self.links: tuple[Link, ...] = links_of(device)
         self.branches: dict[str, int] = {}
+        #: link to what is wrong with it: open, closed or worn
+        self.failed: dict[str, str] = {}
+        #: failed link to whether its device wants it closed
+        self.meant: dict[str, bool] = {}
         for link in self.links:
             if link.kind in self.plain:
                 self.branches[link.name] = plant.branch(
@@ -86,8 +90,39 @@ class Part:
         return self.plant.constants["pole_ohm" if link.kind == "pole" else "contact_ohm"]
 
     def put(self, run: Run, link: Link, *, is_closed: bool) -> bool:
-        """Open or close a link; tell whether that changed anything."""
-        return run.switch(self.branches[link.name], 1 / self.ohm_of(link) if is_closed else 0.0)
+        """Open or close a link, as far as it still does; tell whether that changed anything."""
+        wrong = self.failed.get(link.name, "")
+        if wrong:
+            self.meant[link.name] = is_closed
+        if wrong in {"open", "closed"}:
+            is_closed = wrong == "closed"
+        ohm = self.plant.constants["worn_ohm"] if wrong == "worn" else self.ohm_of(link)
+        return run.switch(self.branches[link.name], 1 / ohm if is_closed else 0.0)
+
+    def take_off(self, run: Run, *, is_off: bool) -> bool:
+        """Take a plug-in device or a sensor off its wires: every contact of it is open."""
+        names = [link.name for link in self.links if link.name in self.branches]
+        for name in names:
+            self.fail(run, f"{name} {'open' if is_off else 'ok'}")
+        return bool(names)
+
+    def fail(self, run: Run, word: str) -> bool:
+        """Let a contact or pole fail: ``13-14 open``, ``closed``, ``worn``, or ``ok`` again.
+
+        What it should do is asked of its device again at once. False if there is no such link.
+        """
+        name, _, how = word.rpartition(" ")
+        link = next((one for one in self.links if one.name == name), None)
+        if link is None or name not in self.branches or how not in {"open", "closed", "worn", "ok"}:
+            return False
+        wants = self.meant[name] if name in self.failed else self.is_closed(run, name)
+        self.failed.pop(name, None)
+        if how != "ok":
+            self.failed[name] = how
+            self.meant[name] = wants
+        if self.put(run, link, is_closed=wants):
+            run.tell(self, name, "closed" if self.is_closed(run, name) else "open")
+        return True
 
     def is_closed(self, run: Run, name: str) -> bool:
         """Tell whether a link conducts."""

@@ -108,7 +108,14 @@ class Armature(Part):
         "begun_by",
         "haste",
     )
-    verbs: ClassVar[tuple[str, ...]] = ("weld", "unweld", "hold_out", "open_coil")
+    verbs: ClassVar[tuple[str, ...]] = (
+        "weld",
+        "unweld",
+        "hold_out",
+        "open_coil",
+        "push_in",
+        "let_go",
+    )
     in_key, out_key = "relay_in_us", "relay_out_us"
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
@@ -303,8 +310,13 @@ class Armature(Part):
             if self.at < 1 - _EPS:
                 self._start(run, 1)
 
+    def _by_hand(self, run: Run, *, is_in: bool) -> None:
+        """Push the armature in on a dead panel, every contact as if it had pulled in; let it go."""
+        if is_in or not self.is_fed:
+            self.at, self.since, self.move, self.waits = float(is_in), run.time, 0, []
+
     def act(self, run: Run, verb: str, word: str) -> bool:
-        """Weld the poles, hold the armature out, burn the coil open."""
+        """Weld the poles, hold the armature out or push it in, burn the coil open."""
         del word
         if verb == "weld":
             self.is_welded = True
@@ -321,6 +333,8 @@ class Armature(Part):
             if not self.is_fed:
                 return True
             self.at, self.since, self.move = self.now_at(run.time), run.time, -1
+        elif verb in {"push_in", "let_go"}:
+            self._by_hand(run, is_in=verb == "push_in")
         elif verb == "open_coil":
             self.coil_open = self.coil.is_open = True
             self.coil.put(run, is_sealed=False)

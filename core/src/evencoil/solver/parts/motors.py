@@ -48,7 +48,7 @@ _MARKS = (*_LEVELS, 0.0, *(-level for level in reversed(_LEVELS)))
 class Fields:
     """Revolving fields in one state of the network, in parts of the rated one."""
 
-    __slots__ = ("angle_deg", "backward", "forward", "is_dc", "is_fed", "speed")
+    __slots__ = ("angle_deg", "backward", "forward", "is_both", "is_dc", "is_fed", "speed")
 
     def __init__(self) -> None:
         self.forward = 0.0
@@ -57,6 +57,8 @@ class Fields:
         self.speed = 1.0
         self.is_dc = False
         self.is_fed = False
+        #: fed for two pole numbers at once: the torques work against each other
+        self.is_both = False
 
 
 class Motor(Part):
@@ -75,8 +77,20 @@ class Motor(Part):
         "had_gap",
         "gap_from",
         "begun_by",
+        "cut",
+        "is_lifted",
     )
-    verbs: ClassVar[tuple[str, ...]] = ("jam", "free", "load", "temp", "spin")
+    verbs: ClassVar[tuple[str, ...]] = (
+        "jam",
+        "free",
+        "load",
+        "temp",
+        "spin",
+        "cut",
+        "mend",
+        "lift",
+        "land",
+    )
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
@@ -119,6 +133,10 @@ class Motor(Part):
         self.had_gap = False
         self.gap_from = -1
         self.begun_by: int | None = None
+        #: names of coils that are open
+        self.cut: list[str] = []
+        #: its leads are off at the box
+        self.is_lifted = False
 
     def rest(self, run: Run) -> None:
         """Windings as at standstill."""
@@ -129,8 +147,11 @@ class Motor(Part):
         is_locked = self.times >= known["locked_times"]
         angle = radians(known["locked_angle_deg" if is_locked else "running_angle_deg"])
         own = self.times / self.coil_ohm * complex(cos(angle), -sin(angle))
-        for _, _, branch in self.coils:
-            run.switch(branch, own, 1 / self.dc_ohm)
+        for coil, _, branch in self.coils:
+            if self.is_lifted or coil.name in self.cut:
+                run.switch(branch, 0j, 0.0)
+            else:
+                run.switch(branch, own, 1 / self.dc_ohm)
 
     def now(self, time: int) -> float:
         """Return the speed at a time, signed."""
@@ -164,6 +185,8 @@ class Motor(Part):
         full = {"low": 0.0, "high": 0.0}
         steady = 0.0
         for coil, (start, end), branch in self.coils:
+            if self.is_lifted or coil.name in self.cut:
+                continue
             volts = solved.volts[start] - solved.volts[end]
             if solved.steady is not None:
                 amps = (solved.steady[start] - solved.steady[end]) * run.conductance[branch]
@@ -182,6 +205,9 @@ class Motor(Part):
             for which, pair in sums.items()
         }
         which = "low" if max(parts["low"]) > max(parts["high"]) else "high"
+        found.is_both = self.kind.startswith("2-speed") and (
+            min(max(parts["low"]), max(parts["high"])) >= known["both_fields_from"]
+        )
         found.forward, found.backward = parts[which]
         if self.kind == "part-winding":
             found.forward, found.backward = (2 * part / (1 + part) for part in parts[which])
@@ -195,8 +221,9 @@ class Motor(Part):
     def _mode(self, fields: Fields, speed: float) -> tuple[str, float]:
         """Return what drives it and the speed it goes to."""
         known = self.plant.constants
-        if not fields.is_fed:
-            return ("brake", 0.0) if fields.is_dc else ("none", 0.0)
+        if not fields.is_fed or fields.is_both:
+            word = "brake" if fields.is_dc else "none"
+            return ("both" if fields.is_fed else word), 0.0
         if self.kind == "1-phase":
             return ("forward", 1.0) if fields.forward >= 0.6 else ("single", 0.0)
         most = max(fields.forward, fields.backward)
@@ -300,7 +327,10 @@ class Motor(Part):
         run.solution_is_old = True
 
     def act(self, run: Run, verb: str, word: str) -> bool:
-        """Jam, free, load (times rated), temp (°C), spin (part of full speed)."""
+        """Jam, free, load (times rated), temp (°C), spin (part of full speed), cut or mend a coil.
+
+        ``lift`` takes its leads off at the box, ``land`` puts them back.
+        """
         if verb == "jam":
             self.is_jammed = True
             self.speed, self.since, self.rate, self.target = 0.0, run.time, 0.0, 0.0
@@ -313,12 +343,26 @@ class Motor(Part):
         elif verb == "spin":
             self.speed, self.since, self.rate = float(word), run.time, 0.0
             self.target = self.speed
+        elif verb in {"cut", "mend", "lift", "land"}:
+            return self._part(run, verb, word)
         else:
             return False
         return True
 
+    def _part(self, run: Run, verb: str, word: str) -> bool:
+        """Open or mend a coil, or take every lead off and put them back."""
+        if verb in {"cut", "mend"}:
+            if word not in {coil.name for coil, _, _ in self.coils}:
+                return False
+            rest = [name for name in self.cut if name != word]
+            self.cut = [*rest, word] if verb == "cut" else rest
+        else:
+            self.is_lifted = verb == "lift"
+        self._put(run)
+        return True
+
     def word(self, run: Run) -> str:
-        """Return off, coast, fwd, rev, plug, hum, sp, brake or hold."""
+        """Return off, coast, fwd, rev, plug, hum, sp, both, brake or hold."""
         fields = self.fields(run)
         speed = self.now(run.time)
         mode, _ = self._mode(fields, speed)
@@ -327,6 +371,8 @@ class Motor(Part):
             return "coast" if is_turning else "off"
         if mode == "brake":
             return "brake" if is_turning else "hold"
+        if mode == "both":
+            return "both"
         if mode == "single":
             return "sp" if abs(speed) >= 0.5 * fields.speed else "hum"
         if mode == "forward":

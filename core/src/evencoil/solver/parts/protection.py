@@ -409,6 +409,17 @@ class _Thermal(Part):
         return {"heat": f"{max(0.0, part) * 100:.0f}"}
 
 
+def _is_still_hot(part: _Thermal, run: Run) -> bool:
+    """Tell whether a tripped relay refuses a reset, and say how long to wait."""
+    level = part.plant.constants["overload_may_reset"]
+    if part.heat.at(run.time) < level:
+        return False
+    ready = part.heat.when(level) if part.heat.drive < level else None
+    wait = "" if ready is None else f" {ceil((ready - run.time) / 1e6)}"
+    run.tell(part, "overload", f"hot{wait}")
+    return True
+
+
 class Overload(_Thermal):
     """An overload relay: 95-96 opens and 97-98 closes on a trip."""
 
@@ -461,9 +472,13 @@ class Overload(_Thermal):
         """Trip by the test button, reset when cool enough, or let it cool down."""
         del word
         if verb == "trip":
+            if self.is_automatic:
+                # an automatic one trips by heat alone, and comes back when it has cooled
+                level = self.plant.constants["overload_trip"]
+                self.heat.load([max(level, self.heat.at(run.time)), self.heat.drive, run.time])
             self._set(run, is_tripped=True)
         elif verb == "reset":
-            if self.heat.at(run.time) < self.plant.constants["overload_may_reset"]:
+            if not _is_still_hot(self, run):
                 self._set(run, is_tripped=False)
         elif verb == "cool":
             self.heat.load([0.0, self.heat.drive, run.time])
@@ -554,7 +569,7 @@ class ManualStarter(_Thermal):
             self.is_on = False
             self._set(run)
         elif verb == "reset":
-            if self.heat.at(run.time) < self.plant.constants["overload_may_reset"]:
+            if not self.is_tripped or not _is_still_hot(self, run):
                 self.is_tripped = False
             self.is_on = False
             self._set(run)

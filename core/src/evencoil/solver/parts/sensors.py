@@ -6,6 +6,7 @@ Source: IEC 60947-8 (thermistor relays), NEMA MG 1 (thermostats), IEC 60751.
 from __future__ import annotations
 
 import cmath
+from itertools import pairwise
 from math import pi, sqrt
 from typing import ClassVar
 
@@ -106,22 +107,54 @@ class Thermostat(Part):
         return "hot" if self.is_hot else "cool"
 
 
+#: one thermistor of type A: kelvins from its rated temperature, ohms (IEC 60947-8: at most 250
+#: at -20 K and 550 at -5 K, at least 1,330 at +5 K and 4,000 at +15 K)
+_PTC = ((-100.0, 100.0), (-20.0, 150.0), (-5.0, 400.0), (5.0, 1330.0), (15.0, 4000.0))
+
+
+def _ptc_ohm(kelvin: float) -> float:
+    """Return the ohms of one thermistor some kelvins from its rated temperature [ohm]."""
+    if kelvin <= _PTC[0][0]:
+        return _PTC[0][1]
+    for (low, low_ohm), (high, high_ohm) in pairwise(_PTC):
+        if kelvin <= high:
+            return float(low_ohm * (high_ohm / low_ohm) ** ((kelvin - low) / (high - low)))
+    return _PTC[-1][1]
+
+
 class Thermistor(Part):
     """Three thermistors in series in the winding; its loop can be cut or shorted."""
 
     kept: ClassVar[tuple[str, ...]] = ("loop",)
     verbs: ClassVar[tuple[str, ...]] = ("sensor",)
 
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        ends = (plant.node(device.id, end) for end in ("TP1", "TP2"))
+        self.branch = plant.branch(*ends)
+
     def begin(self) -> None:
         """Whole."""
         self.loop = "ok"
 
+    def rest(self, run: Run) -> None:
+        """As warm as its motor."""
+        self._put(run)
+
+    def observe(self, run: Run) -> None:
+        """Follow the winding's temperature."""
+        self._put(run)
+
+    def _put(self, run: Run) -> None:
+        own = 1 / max(self.ohms(run), 1e-3)
+        run.switch(self.branch, complex(own), own)
+
     def act(self, run: Run, verb: str, word: str) -> bool:
         """Cut, short or mend the loop."""
-        del run
         if verb != "sensor" or word not in {"ok", "open", "short"}:
             return False
         self.loop = word
+        self._put(run)
         return True
 
     def ohms(self, run: Run) -> float:
@@ -132,8 +165,8 @@ class Thermistor(Part):
             return 1e9
         if self.loop == "short":
             return 0.0
-        is_hot = motor is not None and motor.temperature_c >= number(self.device, "t", 150.0)
-        return known["thermistor_hot_ohm" if is_hot else "thermistor_cold_ohm"]
+        now = known["motor_cold_c"] if motor is None else motor.temperature_c
+        return 3 * _ptc_ohm(now - number(self.device, "t", 150.0))
 
 
 class _Monitor(Part):
@@ -206,13 +239,13 @@ class ThermistorRelay(_Monitor):
         self.is_latched = False
 
     def _loop(self, run: Run) -> float:
-        nodes = {self.plant.node(self.id, end) for end in ("T1", "T2")}
-        for part in self.plant.parts:
-            if isinstance(part, Thermistor):
-                ends = {self.plant.node(part.id, end) for end in ("TP1", "TP2")}
-                if ends == nodes:
-                    return part.ohms(run)
-        return 1e9
+        """Return what it measures between T1 and T2, whatever is wired there [ohm]."""
+        memo = run.solution.memo
+        found = memo.get(self.place)
+        if not isinstance(found, float):
+            one, other = (self.plant.node(self.id, end) for end in ("T1", "T2"))
+            found = memo[self.place] = self.plant.ohms(run.conductance, one, other)
+        return found
 
     def observe(self, run: Run) -> None:
         """See loop and supply."""

@@ -144,6 +144,8 @@ class Source(Part):
 class Transformer(Part):
     """A control transformer: two primary halves and one secondary on one core."""
 
+    kept: ClassVar[tuple[str, ...]] = ("is_saturated", "since")
+
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
         known = plant.constants
@@ -165,6 +167,28 @@ class Transformer(Part):
         ]
         plant.block(ends, matrix, resistance)
         self.rated = [half, half, second]
+        self.halves = [plant.branch(*pair) for pair in ends[:2]]
+        self.saturated = complex(1, 1) * known["transformer_saturated_ohm"] * (half / 240) ** 2
+
+    def begin(self) -> None:
+        """Not saturated."""
+        self.is_saturated = False
+        self.since = -1
+
+    def observe(self, run: Run) -> None:
+        """See the core: far above its volts it saturates, and its primary current goes up."""
+        known = self.plant.constants
+        ends = (("H1", "H2"), ("H3", "H4"))
+        most = max(self.volts_across(run, *pair) / self.rated[0] for pair in ends)
+        level = known["transformer_unsaturates" if self.is_saturated else "transformer_saturates"]
+        # the current itself takes volts away: at one instant it goes only one way
+        if (most >= level) == self.is_saturated or (self.is_saturated and run.time <= self.since):
+            return
+        self.is_saturated, self.since = not self.is_saturated, run.time
+        for branch in self.halves:
+            run.switch(branch, 1 / self.saturated if self.is_saturated else 0j, 0.0)
+        if self.is_saturated:
+            run.tell(self, "core", "saturated")
 
     def tells(self, run: Run) -> dict[str, str]:
         """Return the secondary's volts in percent of the rated ones."""
