@@ -58,6 +58,8 @@ _SECOND = 1_000_000
 _STILL = {"off", "coast", "hum"}
 #: longer than every timer of the catalogue
 _WAIT = 40 * _SECOND
+#: until an overload that resets itself has cooled
+_COOLS = 150 * _SECOND
 _MOST_STARTS = 6
 
 
@@ -196,6 +198,8 @@ def _of_type(circuit: Circuit, kind: str) -> list[str]:
     return [item.id for item in circuit.netlist.devices if item.type == kind]
 
 
+#: how long a family is played on after its last act, where that is not eight seconds
+_AFTER: Mapping[Family, int] = {"power_back": _WAIT, "overload_reset": _COOLS}
 Starts = Sequence[tuple[ScenarioAct, ...]]
 Scenarios = Iterator[tuple[Circuit, list[ScenarioAct]]]
 
@@ -392,7 +396,7 @@ def _probe(stage: Stage, starts: Starts, family: Family) -> Probe:
     searched = 0
     for wiring, acts in _scenarios(family, circuit, starts):
         at = stage if wiring is circuit else Stage(wiring)
-        end = max(act.at_us for act in acts) + (_WAIT if family == "power_back" else 8 * _SECOND)
+        end = max(act.at_us for act in acts) + _AFTER.get(family, 8 * _SECOND)
         try:
             trace = at.play(acts, until_us=end)
         except CoreError:
