@@ -11,8 +11,8 @@ from pydantic import StringConstraints
 from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
 from api.schemas import REFUSALS
-from evencoil.base import HugeText, Message, OutOfRangeError, say
-from evencoil.circuit import Near, nearest, read_netlist
+from evencoil.base import HugeText, Message, OutOfRangeError, Text, say
+from evencoil.circuit import Near, nearest, read_netlist, read_trace
 from evencoil.job import Choice, choices
 from evencoil.starters import catalogue
 from people.access import caller_in
@@ -56,6 +56,21 @@ class NetlistIn(Schema):
     """A netlist as text."""
 
     text: Annotated[HugeText, StringConstraints(min_length=1)]
+
+
+class TraceIn(Schema):
+    """One line of tracing, on the drawing as the screen holds it."""
+
+    given: GivenIn
+    line: Annotated[Text, StringConstraints(min_length=1, max_length=200)]
+
+
+class TracedWireOut(Answer):
+    """A wire that a line calls out."""
+
+    start: str
+    end: str
+    number: str
 
 
 class TracedOut(Answer):
@@ -116,6 +131,16 @@ def name_it(request: HttpRequest, works: str, body: GivenIn) -> list[NearOut]:
         return []
     known = {name: entry.circuit for name, entry in catalogue().items()}
     return [_near(one) for one in nearest(starter.circuit, known)]
+
+
+@router.post("/w/{works}/trace", response={200: list[TracedWireOut], **REFUSALS})
+def trace(request: HttpRequest, works: str, body: TraceIn) -> list[TracedWireOut]:
+    """Read one line of tracing; nothing is kept."""
+    starter = worked(body.given, caller_in(request, works).works).starter
+    return [
+        TracedWireOut(start=one.start, end=one.end, number=one.number)
+        for one in read_trace(starter.required(), body.line)
+    ]
 
 
 @router.post("/w/{works}/netlist", response={200: list[TracedOut], **REFUSALS})

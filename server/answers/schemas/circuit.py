@@ -10,7 +10,7 @@ from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import FindingOut
 from answers.schemas.pictures import PictureOut
 from evencoil.base import Message, say
-from evencoil.circuit import TURNED, Circuit, links_of, types
+from evencoil.circuit import TURNED, Circuit, links_of, types, usual_devices
 from evencoil.job import JobStarter
 from evencoil.rehearsal import Trace
 from evencoil.solver import PARTS, Motor
@@ -77,10 +77,25 @@ class DeviceTypeOut(Answer):
     settings: list[SettingOut] = Field(validation_alias="parameters")
 
 
+def _usual(key: Any) -> Any:
+    return Message(f"usual.{key}")
+
+
+class UsualOut(Answer):
+    """A device by its trade name, with its usual contacts."""
+
+    key: str
+    label: Annotated[Sentence, BeforeValidator(_usual)] = Field(validation_alias="key")
+    type: str
+    letters: str
+    parameters: dict[str, str]
+
+
 class CatalogueOut(Answer):
     """The catalogue, in its order, and the device library."""
 
     circuits: list[RecipeOut]
+    usual: list[UsualOut]
     library: list[DeviceTypeOut]
 
 
@@ -179,6 +194,7 @@ class CircuitOut(Answer):
     ladder: PictureOut
     power: PictureOut
     panel: PictureOut
+    board: PictureOut
     strip: PictureOut
     rungs: list[PictureOut]
     style: Literal["nema", "iec"]
@@ -249,6 +265,7 @@ def catalogue_out(entries: list[CatalogueEntry]) -> CatalogueOut:
     """Return the catalogue and the device library."""
     return CatalogueOut(
         circuits=[*entries, found_entry()],
+        usual=usual_devices(),
         library=[kind for kind in types().values() if kind.name not in {"supply", "unknown_end"}],
     )
 
@@ -375,6 +392,7 @@ def circuit_out(starter: JobStarter) -> CircuitOut:
         ladder=ladder.picture,
         power=starter.power(),
         panel=starter.panel(),
+        board=starter.board(),
         strip=starter.strip(),
         rungs=starter.rungs(ladder),
         style=starter.style,

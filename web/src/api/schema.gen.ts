@@ -960,6 +960,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trace
+         * @description Read one line of tracing; nothing is kept.
+         */
+        post: operations["answers_routers_starter_trace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/work-out": {
         parameters: {
             query?: never;
@@ -1382,6 +1402,8 @@ export interface components {
             circuits: components["schemas"]["RecipeOut"][];
             /** Library */
             library: components["schemas"]["DeviceTypeOut"][];
+            /** Usual */
+            usual: components["schemas"]["UsualOut"][];
         };
         /**
          * CellOut
@@ -1502,6 +1524,7 @@ export interface components {
          * @description A starter drawn for a job.
          */
         CircuitOut: {
+            board: components["schemas"]["PictureOut"];
             /** Changes */
             changes: components["schemas"]["ChangeOut"][];
             /** Devices */
@@ -5601,6 +5624,15 @@ export interface components {
             what: "touch";
         };
         /**
+         * TraceIn
+         * @description One line of tracing, on the drawing as the screen holds it.
+         */
+        TraceIn: {
+            given: components["schemas"]["JobInputs"];
+            /** Line */
+            line: string;
+        };
+        /**
          * TraceOut
          * @description What a rehearsal did, ten seconds ahead, with states to go on from.
          */
@@ -5665,6 +5697,18 @@ export interface components {
              * @default
              */
             type: string;
+        };
+        /**
+         * TracedWireOut
+         * @description A wire that a line calls out.
+         */
+        TracedWireOut: {
+            /** End */
+            end: string;
+            /** Number */
+            number: string;
+            /** Start */
+            start: string;
         };
         /**
          * TransformerOut
@@ -5737,6 +5781,24 @@ export interface components {
             label: string;
             /** Running A */
             running_a?: string | null;
+        };
+        /**
+         * UsualOut
+         * @description A device by its trade name, with its usual contacts.
+         */
+        UsualOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Letters */
+            letters: string;
+            /** Parameters */
+            parameters: {
+                [key: string]: string;
+            };
+            /** Type */
+            type: string;
         };
         /**
          * VersionOut
@@ -9530,6 +9592,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WorksOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_starter_trace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracedWireOut"][];
                 };
             };
             /** @description Bad Request */

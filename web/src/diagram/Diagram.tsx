@@ -28,6 +28,10 @@ export interface DiagramProps {
   live?: Live | undefined;
   /** Devices that are lit beside the net. */
   lit?: ReadonlySet<string> | undefined;
+  /** The terminal that is chosen on a board, and what a tap on another one does. */
+  terminal?: string;
+  onTerminal?: (terminal: string) => void;
+  terminalName?: (terminal: string) => string;
   /** Least width in pixels: below it the drawing is moved, not shrunk. */
   leastWidth?: number;
 }
@@ -81,6 +85,42 @@ function Drawn({ shape, isHot }: { shape: Shape; isHot: boolean }) {
   );
 }
 
+/** A terminal to be tapped: larger than it is drawn. */
+function Terminal({
+  shape,
+  name,
+  isChosen,
+  onTap,
+}: {
+  shape: Shape;
+  name: string;
+  isChosen: boolean;
+  onTap: (terminal: string) => void;
+}) {
+  const [x = 0, y = 0] = shape.p;
+  const tap = () => onTap(shape.t ?? "");
+  return (
+    <g
+      className="terminal cursor-pointer"
+      role="button"
+      tabIndex={0}
+      aria-pressed={isChosen}
+      aria-label={name}
+      data-terminal={shape.t}
+      onClick={tap}
+      onKeyDown={(event) => {
+        if (event.key === "Enter" || event.key === " ") {
+          event.preventDefault();
+          tap();
+        }
+      }}
+    >
+      <circle cx={x} cy={y} r={13} className="catch" />
+      <circle cx={x} cy={y} r={isChosen ? 7 : 4} />
+    </g>
+  );
+}
+
 /** The core's geometry, drawn: nets can be tapped, lit, and shown live. */
 export const Diagram = memo(function Diagram({
   picture,
@@ -90,6 +130,9 @@ export const Diagram = memo(function Diagram({
   onPick,
   live,
   lit,
+  terminal,
+  onTerminal,
+  terminalName,
   leastWidth,
 }: DiagramProps) {
   const nets = new Map<string, Shape[]>();
@@ -193,6 +236,18 @@ export const Diagram = memo(function Diagram({
             </g>
           );
         })}
+        {onTerminal &&
+          picture.shapes
+            .filter((shape) => shape.role === "terminal" && shape.t)
+            .map((shape) => (
+              <Terminal
+                key={shape.t}
+                shape={shape}
+                name={terminalName?.(shape.t ?? "") ?? shape.t ?? ""}
+                isChosen={terminal === shape.t}
+                onTap={onTerminal}
+              />
+            ))}
       </svg>
     </section>
   );

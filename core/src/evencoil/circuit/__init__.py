@@ -26,6 +26,8 @@ from evencoil.circuit.numbering import Numbered, number_nets
 from evencoil.circuit.roles import is_jog, is_jog_word, is_off_word
 from evencoil.circuit.tags import renamed
 from evencoil.circuit.text import Circuit, read_circuit, wire_id
+from evencoil.circuit.tracing import TracedWire, read_trace
+from evencoil.circuit.usual import UsualDevice, usual_devices
 from evencoil.circuit.wirelist import (
     Crowded,
     Material,
@@ -54,6 +56,8 @@ __all__ = [
     "Netlist",
     "Numbered",
     "Replayed",
+    "TracedWire",
+    "UsualDevice",
     "Wire",
     "WireRow",
     "coils_of",
@@ -73,6 +77,7 @@ __all__ = [
     "number_nets",
     "read_circuit",
     "read_netlist",
+    "read_trace",
     "renamed",
     "replay",
     "swap_ends",
@@ -80,6 +85,7 @@ __all__ = [
     "turns_of",
     "type_of",
     "types",
+    "usual_devices",
     "winding_of_type",
     "wire_id",
     "wire_rows",

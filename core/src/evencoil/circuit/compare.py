@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from evencoil.base import Message
+from evencoil.base import Message, say
 from evencoil.circuit.text import Circuit
 
 __all__ = ["Difference", "differences"]
@@ -64,7 +64,7 @@ def _devices(before: Circuit, after: Circuit) -> Iterator[Difference]:
                 yield Difference("setting", name, Message("diff.setting", params))
     for name, item in new.items():
         if name not in old:
-            params = {"tag": after.tags.get(name, name), "type": item.type}
+            params = {"tag": after.tags.get(name, name), "type": say(Message(f"type.{item.type}"))}
             yield Difference("device_on", name, Message("diff.device_on", params))
 
 

@@ -16,7 +16,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import combinations, permutations
 
-from evencoil.base import Message
+from evencoil.base import Message, say
 from evencoil.circuit.library import CONTACTS, Link, links_of
 from evencoil.circuit.netlist import Device
 from evencoil.circuit.text import Circuit
@@ -270,11 +270,17 @@ def _near(name: str, known: Circuit, traced: Circuit) -> Near:
     said += [Message("near.contact_lacks", {"one": traced.said(end)}) for end in lacks]
     said += [Message("near.contact_more", {"one": traced.said(end)}) for end in more_contacts]
     said += [
-        Message("near.lacks", {"tag": known.tags.get(item.id, item.id), "type": item.type})
+        Message(
+            "near.lacks",
+            {"tag": known.tags.get(item.id, item.id), "type": say(Message(f"type.{item.type}"))},
+        )
         for item in lacking
     ]
     said += [
-        Message("near.more", {"tag": traced.tags.get(item.id, item.id), "type": item.type})
+        Message(
+            "near.more",
+            {"tag": traced.tags.get(item.id, item.id), "type": say(Message(f"type.{item.type}"))},
+        )
         for item in more
     ]
     return Near(name, len(said), tuple(said))
@@ -429,3 +435,8 @@ def _try_contacts(pairing: _Pairing, best: int) -> int:
                 else:
                     order[one], order[other] = order[other], order[one]
     return best
+
+
+def _called(item: Device) -> str:
+    """Return a device's type as the trade calls it."""
+    return say(Message(f"type.{item.type}"))

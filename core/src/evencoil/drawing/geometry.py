@@ -71,9 +71,11 @@ class Pen:
         """Draw a closed outline."""
         self._add(Shape("path", points, is_closed=is_closed))
 
-    def circle(self, centre: tuple[float, float], radius: float) -> None:
-        """Draw a circle."""
-        self._add(Shape("circle", (centre,), radius))
+    def circle(
+        self, centre: tuple[float, float], radius: float, role: str = "", words: str = ""
+    ) -> None:
+        """Draw a circle; with a role it stands for something, which its words name."""
+        self._add(Shape("circle", (centre,), radius, text=words, role=role))
 
     def dot(self, centre: tuple[float, float], radius: float = 3.0) -> None:
         """Draw a filled dot: a junction."""

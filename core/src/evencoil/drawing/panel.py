@@ -135,8 +135,10 @@ def _width(item: Device) -> float:
     return max(_LEAST, _PITCH * max(map(len, _sides(item))) + 12)
 
 
-def draw_panel(circuit: Circuit, numbered: Numbered) -> Picture:
+def draw_panel(circuit: Circuit, numbered: Numbered, *, with_field: bool = False) -> Picture:
     """Return the layout of panel and door, terminals with their wire numbers.
+
+    Every terminal is a circle of role ``terminal`` whose words are ``device.terminal``.
 
     Parameters
     ----------
@@ -144,6 +146,8 @@ def draw_panel(circuit: Circuit, numbered: Numbered) -> Picture:
         Devices and wires.
     numbered : Numbered
         Wire numbers of the nets.
+    with_field : bool
+        True draws what stands in the field as well: the board to trace a panel on.
     """
     pen = Pen()
     twin: list[str] = []
@@ -151,6 +155,7 @@ def draw_panel(circuit: Circuit, numbered: Numbered) -> Picture:
     inside = [one for one in circuit.netlist.devices if where_of(one) == "panel"]
     door = [one for one in circuit.netlist.devices if where_of(one) == "door"]
     known = {name for row in _ROWS for name in row}
+    field = [one for one in circuit.netlist.devices if where_of(one) == "field" and one.terminals]
     sheet = _needed(inside, door)
     y = _TOP
     for title, rows in (
@@ -160,6 +165,7 @@ def draw_panel(circuit: Circuit, numbered: Numbered) -> Picture:
             + [[one for one in inside if one.type not in known]],
         ),
         ("door", [door]),
+        ("field", [field] if with_field else []),
     ):
         if not any(rows):
             continue
@@ -235,7 +241,7 @@ def _device(
             terminal = f"{item.id}.{end}"
             across = x + step * count
             pen.device, pen.net = item.id, ""
-            pen.circle((across, at - out * 8), 3)
+            pen.circle((across, at - out * 8), 3, role="terminal", words=terminal)
             pen.text((across, at - out * 16 + 3), end, role="ends")
             if terminal in wired:
                 pen.device, pen.net = "", numbered.id_at(terminal)

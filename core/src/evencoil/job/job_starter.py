@@ -202,6 +202,12 @@ class JobStarter:
             return Picture(0, 0, (), ())
         return draw_panel(self.circuit, self.numbered)
 
+    def board(self) -> Picture:
+        """Return panel, door and field with every terminal, to trace wires on."""
+        if self.circuit is None or self.numbered is None:
+            return Picture(0, 0, (), ())
+        return draw_panel(self.circuit, self.numbered, with_field=True)
+
     def strip(self) -> Picture:
         """Return the terminal strip as geometry."""
         if self.circuit is None or self.numbered is None:

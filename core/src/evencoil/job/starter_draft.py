@@ -19,6 +19,7 @@ from evencoil.starters import (
     MotorRating,
     OptionSpec,
     StarterInputs,
+    begun_panel,
     draw,
     entry_of,
     fit_control,
@@ -210,7 +211,8 @@ def draft_starter(
         entry = found_entry()
         options: tuple[OptionSpec, ...] = ()
         used: Mapping[str, str] = {}
-        circuit, notes = entry.circuit, [fit_finding("found", "note")]
+        circuit = begun_panel(entry.circuit, "" if box.winding is None else box.winding.kind)
+        notes = [fit_finding("found", "note")]
     else:
         drawn = draw(inputs.standard_circuit, _options(inputs, kind))
         entry, options, used = drawn.entry, options_of(drawn.entry), drawn.options

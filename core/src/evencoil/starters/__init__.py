@@ -9,6 +9,7 @@ from evencoil.starters.fit import FitFacts, Load, is_two_speed, misfit, needed_l
 from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, StarterInputs
 from evencoil.starters.installation import (
     MotorRating,
+    begun_panel,
     entered_by_hand,
     install_motor,
     is_fed_by_line,
@@ -29,6 +30,7 @@ __all__ = [
     "MotorRating",
     "OptionSpec",
     "StarterInputs",
+    "begun_panel",
     "catalogue",
     "draw",
     "entered_by_hand",

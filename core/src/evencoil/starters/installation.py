@@ -29,6 +29,7 @@ from evencoil.winding import LINES, Joint, Winding
 __all__ = [
     "DeviceRating",
     "MotorRating",
+    "begun_panel",
     "entered_by_hand",
     "install_motor",
     "is_fed_by_line",
@@ -74,6 +75,43 @@ class DeviceRating:
     parameter: str
     value: str
     step: str
+
+
+#: winding kind to the motor that a panel as found begins with, where a starter switches leads
+_FOUND = {
+    "6": ("motor6", {}),
+    "12": ("motor6", {}),
+    "part-winding": ("motorpw", {}),
+    "2-speed-ct": ("motor2s", {"type": "ct"}),
+    "2-speed-vt": ("motor2s", {"type": "vt"}),
+    "2-speed-cp": ("motor2s", {"type": "cp"}),
+    "2-speed-2-winding": ("motor2w", {}),
+}
+
+
+def begun_panel(circuit: Circuit, kind: str) -> Circuit:
+    """Return the empty panel with the motor of the job: as many terminals as can be switched.
+
+    Its volts, amps and the supply's system come with the ratings. A single-phase supply has two
+    lines.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        The empty panel: a supply and a motor.
+    kind : str
+        Of the winding; empty while it is not known.
+    """
+    editor = CircuitEditor(circuit)
+    if kind.startswith("1-phase"):
+        editor.change("supply", split="1")
+        made = device("motor1", "motor", {})
+    elif kind in _FOUND:
+        made = device(_FOUND[kind][0], "motor", _FOUND[kind][1])
+    else:
+        return circuit
+    editor.devices["motor"] = made
+    return editor.done()
 
 
 def stand_in_of(circuit: Circuit) -> Device | None:

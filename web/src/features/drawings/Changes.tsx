@@ -4,11 +4,12 @@ import type { Given } from "../../state/useJob";
 import { drawingsWords } from "../../words/drawings";
 import { type Edit, type Starter, withEdits, withoutEdit } from "./edits";
 import { FromText } from "./FromNetlist";
-import type { Library } from "./library";
+import type { Library, Usual } from "./library";
 import { Nearest } from "./Nearest";
 import { NewDevice } from "./NewDevice";
 import { NewWire } from "./NewWire";
 import { OldDevice } from "./OldDevice";
+import { Trace } from "./Trace";
 
 /** What was changed by whom and why, what differs from the standard circuit, and every way to change more. */
 export function Changes({
@@ -16,12 +17,14 @@ export function Changes({
   given,
   circuit,
   library,
+  usual,
   onChange,
 }: {
   works: string;
   given: Given;
   circuit: Circuit;
   library: readonly Library[];
+  usual: readonly Usual[];
   onChange: (starter: Starter) => void;
 }) {
   const { starter } = given;
@@ -88,8 +91,14 @@ export function Changes({
           </>
         )}
       </section>
+      <Trace
+        works={works}
+        given={given}
+        circuit={circuit}
+        onAdd={(wires) => onChange(withEdits(starter, wires))}
+      />
+      <NewDevice library={library} usual={usual} onEdit={add} />
       <NewWire circuit={circuit} onEdit={add} />
-      <NewDevice library={library} onEdit={add} />
       <OldDevice circuit={circuit} library={library} onEdit={add} />
       {isFound && (
         <FromText

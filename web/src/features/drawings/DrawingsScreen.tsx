@@ -44,7 +44,7 @@ export function DrawingsScreen() {
     setCheck(null);
     pickNet(next);
   };
-  const library = useCatalogue(place.works).data?.library ?? [];
+  const known = useCatalogue(place.works).data;
   const { given } = state;
   const edit = (change: Partial<Edit>, why: string) => {
     if (given) state.change("starter", withEdits(given.starter, [change], why));
@@ -194,7 +194,8 @@ export function DrawingsScreen() {
                 works={place.works}
                 given={given}
                 circuit={circuit}
-                library={library}
+                library={known?.library ?? []}
+                usual={known?.usual ?? []}
                 onChange={(starter) => state.change("starter", starter)}
               />
             )}

@@ -3,18 +3,22 @@ import { Words } from "../../components/inputs";
 import { drawingsWords } from "../../words/drawings";
 import { Setting } from "./DeviceSetting";
 import type { Edit } from "./edits";
-import type { Library } from "./library";
+import type { Library, Usual } from "./library";
 
 /** Put a device in, with what is printed on it. */
 export function NewDevice({
   library,
+  usual,
   onEdit,
 }: {
   library: readonly Library[];
+  usual: readonly Usual[];
   onEdit: (edit: Partial<Edit>, why: string) => void;
 }) {
   const id = useId();
-  const [type, setType] = useState("contactor");
+  const [chosen, setChosen] = useState("usual:contactor");
+  const known = usual.find((one) => `usual:${one.key}` === chosen);
+  const type = known?.type ?? chosen;
   const [tag, setTag] = useState("");
   const [given, setGiven] = useState<Record<string, string>>({});
   const kind = library.find((one) => one.type === type);
@@ -28,19 +32,28 @@ export function NewDevice({
         <select
           id={id}
           className="field"
-          value={type}
+          value={chosen}
           onChange={(event) => {
-            setType(event.target.value);
+            setChosen(event.target.value);
             setGiven({});
           }}
         >
-          {[...library]
-            .sort((one, other) => one.label.localeCompare(other.label))
-            .map((one) => (
-              <option key={one.type} value={one.type}>
+          <optgroup label={drawingsWords.usualDevices}>
+            {usual.map((one) => (
+              <option key={one.key} value={`usual:${one.key}`}>
                 {one.label}
               </option>
             ))}
+          </optgroup>
+          <optgroup label={drawingsWords.anyDevice}>
+            {[...library]
+              .sort((one, other) => one.label.localeCompare(other.label))
+              .map((one) => (
+                <option key={one.type} value={one.type}>
+                  {one.label}
+                </option>
+              ))}
+          </optgroup>
         </select>
       </div>
       <Words
@@ -55,7 +68,7 @@ export function NewDevice({
           <Setting
             key={one.name}
             setting={one}
-            value={given[one.name] ?? ""}
+            value={given[one.name] ?? known?.parameters[one.name] ?? ""}
             onValueChange={(value) => setGiven((now) => ({ ...now, [one.name]: value }))}
           />
         ))}
@@ -64,7 +77,9 @@ export function NewDevice({
         className="control sm:col-span-2"
         onClick={() => {
           const parameters = Object.fromEntries(
-            Object.entries(given).filter(([, value]) => value.trim() !== ""),
+            Object.entries({ ...known?.parameters, ...given }).filter(
+              ([, value]) => value.trim() !== "",
+            ),
           );
           onEdit(
             { kind: "add_device", type, tag: tag.trim() || `${kind?.letters}1`, parameters },

@@ -41,6 +41,7 @@ export function NewWire({
         onClick={() => {
           if (!start) return;
           onEdit({ kind: "add_wire", start, end, tag: number.trim() }, why);
+          if (end) setStart(end);
           setEnd("");
           setNumber("");
         }}
