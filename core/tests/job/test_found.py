@@ -1,6 +1,7 @@
 """Starters as found, compared with the catalogue; netlist files; hazards of a choice."""
 
 import random
+from dataclasses import replace
 from decimal import Decimal
 from itertools import pairwise
 
@@ -381,3 +382,34 @@ def test_the_isolator_hazard_is_accepted_or_cured():
     )
     left = work_out_starter(worked(), cured).findings
     assert not [one for one in left if one.code == "restart.isolator_back"]
+
+
+def partly(name, shown):
+    """Return a circuit with some devices only, and the wires between them: half traced."""
+    circuit = circuit_of(name)
+    kept = {circuit.id_of(tag) for tag in shown}
+    devices = tuple(item for item in circuit.netlist.devices if item.id in kept)
+    wires = tuple(
+        wire
+        for wire in circuit.netlist.wires
+        if {end.rpartition(".")[0] for end in (wire.start, wire.end)} <= kept
+    )
+    tags = {name: tag for name, tag in circuit.tags.items() if name in kept}
+    return traced(replace(circuit, netlist=Netlist(devices, wires), tags=tags), 7)
+
+
+@pytest.mark.parametrize(
+    ("name", "tags"),
+    [
+        ("5B", ["SUP", "M1", "QF1", "KM1", "KA1", "S1", "S2", "S3"]),
+        ("6A", ["SUP", "M1", "QF1", "KF", "KR", "OL1", "S1", "S2", "S3"]),
+        ("7A", ["SUP", "M1", "KM", "KY", "KD", "KT1", "S1", "S2"]),
+    ],
+)
+def test_a_half_traced_panel_is_judged_by_what_was_traced(name, tags):
+    """What is not traced yet counts less than what does not fit; each is told apart."""
+    best = nearest(partly(name, tags), KNOWN, most=1)[0]
+    assert best.id[0] == name[0]
+    assert best.against == ()
+    assert best.fits == len(tags)
+    assert best.lacking

@@ -49,7 +49,9 @@ class NearOut(Answer):
     id: str
     title: str
     score: int
-    differences: list[Sentence]
+    fits: int
+    against: list[Sentence]
+    lacking: list[Sentence]
 
 
 class NetlistIn(Schema):
@@ -119,7 +121,9 @@ def _near(one: Near) -> NearOut:
         id=one.id,
         title=catalogue()[one.id].title,
         score=one.score,
-        differences=one.differences,
+        fits=one.fits,
+        against=one.against,
+        lacking=one.lacking,
     )
 
 

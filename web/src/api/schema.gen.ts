@@ -4120,10 +4120,14 @@ export interface components {
          * @description A circuit of the catalogue, and each difference of the traced one.
          */
         NearOut: {
-            /** Differences */
-            differences: string[];
+            /** Against */
+            against: string[];
+            /** Fits */
+            fits: number;
             /** Id */
             id: string;
+            /** Lacking */
+            lacking: string[];
             /** Score */
             score: number;
             /** Title */

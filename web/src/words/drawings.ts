@@ -103,6 +103,8 @@ export const drawingsWords = {
   factoryLink: "Factory link",
   usualDevices: "Usual devices",
   anyDevice: "Every type",
+  fitsSoFar: (fits: Shown, against: Shown, lacking: Shown) =>
+    `${counted(fits, "device")} fit, ${against} traced and not in it, ${lacking} in it and not traced`,
   traceWires: "Trace wires",
   oneLine: "One line: tag and terminal, a dash, the next; a wire number may stand first",
   oneLineExample: "3: KM1 A1 - S2 14",

@@ -41,6 +41,8 @@ _NO_COUNT = {"joint", "unknown_end", "tb"}
 _ROUNDS = 6
 _CANDIDATES = 6
 _MOST_ORDERED = 4
+#: what was traced and does not fit counts so many times what was not traced
+_AGAINST = 3
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,15 +53,33 @@ class Near:
     ----------
     id : str
         Of the catalogue.
-    score : int
-        Joins and devices that differ; 0 is the same circuit.
-    differences : tuple of Message
-        Each of them, in the traced circuit's own tags where it has the device.
+    fits : int
+        Traced devices that have a place in it.
+    against : tuple of Message
+        What was traced and is not in it, in the traced circuit's own tags.
+    lacking : tuple of Message
+        What it has and was not traced: a difference, or not traced yet.
     """
 
     id: str
-    score: int
-    differences: tuple[Message, ...]
+    fits: int
+    against: tuple[Message, ...]
+    lacking: tuple[Message, ...]
+
+    @property
+    def differences(self) -> tuple[Message, ...]:
+        """Return every difference."""
+        return (*self.against, *self.lacking)
+
+    @property
+    def score(self) -> int:
+        """Return how many joins and devices differ; 0 is the same circuit."""
+        return len(self.against) + len(self.lacking)
+
+    @property
+    def rank(self) -> int:
+        """Return how badly it fits what was traced; what is not traced yet counts less."""
+        return _AGAINST * len(self.against) + len(self.lacking)
 
 
 def _kind(item: Device) -> str:
@@ -238,11 +258,12 @@ def nearest(circuit: Circuit, known: Mapping[str, Circuit], most: int = 3) -> tu
         key=lambda entry: _apart(mine, {k: len(v) for k, v in _counted(entry[1]).items()}),
     )
     found = [_near(name, other, circuit) for name, other in ranked[:_CANDIDATES]]
-    return tuple(sorted(found, key=lambda one: one.score)[:most])
+    return tuple(sorted(found, key=lambda one: one.rank)[:most])
 
 
 def _apart(mine: Mapping[str, int], theirs: Mapping[str, int]) -> int:
-    return sum(abs(mine.get(kind, 0) - theirs.get(kind, 0)) for kind in {*mine, *theirs})
+    apart = [mine.get(kind, 0) - theirs.get(kind, 0) for kind in {*mine, *theirs}]
+    return sum(count * _AGAINST if count > 0 else -count for count in apart)
 
 
 def _near(name: str, known: Circuit, traced: Circuit) -> Near:
@@ -256,34 +277,24 @@ def _near(name: str, known: Circuit, traced: Circuit) -> Near:
     lacking = [one for items in theirs.values() for one in items if one.id not in pairing.devices]
     more = [one for items in mine.values() for one in items if one.id not in partners]
     missing, extra = pairing.joins()
-    said = []
     paired = pairing.terminals()
-    said += [
-        Message("near.missing", {"one": traced.said(paired[a]), "other": traced.said(paired[b])})
-        for a, b in missing
-    ]
-    said += [
-        Message("near.extra", {"one": traced.said(paired[a]), "other": traced.said(paired[b])})
-        for a, b in extra
-    ]
     lacks, more_contacts = pairing.spare()
-    said += [Message("near.contact_lacks", {"one": traced.said(end)}) for end in lacks]
-    said += [Message("near.contact_more", {"one": traced.said(end)}) for end in more_contacts]
-    said += [
-        Message(
-            "near.lacks",
-            {"tag": known.tags.get(item.id, item.id), "type": say(Message(f"type.{item.type}"))},
-        )
-        for item in lacking
-    ]
-    said += [
-        Message(
-            "near.more",
-            {"tag": traced.tags.get(item.id, item.id), "type": say(Message(f"type.{item.type}"))},
-        )
-        for item in more
-    ]
-    return Near(name, len(said), tuple(said))
+
+    def join(name: str, one: str, other: str) -> Message:
+        ends = {"one": traced.said(paired[one]), "other": traced.said(paired[other])}
+        return Message(f"near.{name}", ends)
+
+    def item(name: str, tags: Mapping[str, str], one: Device) -> Message:
+        called = say(Message(f"type.{one.type}"))
+        return Message(f"near.{name}", {"tag": tags.get(one.id, one.id), "type": called})
+
+    against = [join("extra", *ends) for ends in extra]
+    against += [Message("near.contact_more", {"one": traced.said(end)}) for end in more_contacts]
+    against += [item("more", traced.tags, one) for one in more]
+    open_ = [join("missing", *ends) for ends in missing]
+    open_ += [Message("near.contact_lacks", {"one": traced.said(end)}) for end in lacks]
+    open_ += [item("lacks", known.tags, one) for one in lacking]
+    return Near(name, len(pairing.devices), tuple(against), tuple(open_))
 
 
 def _paired(

@@ -34,6 +34,14 @@ export function Changes({
   const add = (edit: Partial<Edit>, why: string) => onChange(withEdits(starter, [edit], why));
   return (
     <div className="space-y-6" data-testid="changes">
+      <Trace
+        works={works}
+        given={given}
+        circuit={circuit}
+        onAdd={(wires) => onChange(withEdits(starter, wires))}
+      />
+      <NewDevice library={library} usual={usual} onEdit={add} />
+      <NewWire circuit={circuit} onEdit={add} />
       <section aria-labelledby="differs" className="space-y-2">
         <h2 id="differs" className="stamp text-soft">
           {isFound ? drawingsWords.tracedSoFar : drawingsWords.differencesFromStandard}
@@ -91,14 +99,6 @@ export function Changes({
           </>
         )}
       </section>
-      <Trace
-        works={works}
-        given={given}
-        circuit={circuit}
-        onAdd={(wires) => onChange(withEdits(starter, wires))}
-      />
-      <NewDevice library={library} usual={usual} onEdit={add} />
-      <NewWire circuit={circuit} onEdit={add} />
       <OldDevice circuit={circuit} library={library} onEdit={add} />
       {isFound && (
         <FromText

@@ -19,9 +19,17 @@ export function Nearest({ works, given }: { works: string; given: Given }) {
                 : `${one.score} ${one.score === 1 ? drawingsWords.difference : drawingsWords.differences}`}
             </span>
           </p>
+          <p className="text-sm text-soft">
+            {drawingsWords.fitsSoFar(one.fits, one.against.length, one.lacking.length)}
+          </p>
           {place === 0 && (
             <ul className="text-sm">
-              {one.differences.map((text) => (
+              {one.against.map((text) => (
+                <li key={text} className="font-semibold">
+                  {text}
+                </li>
+              ))}
+              {one.lacking.map((text) => (
                 <li key={text}>{text}</li>
               ))}
             </ul>
