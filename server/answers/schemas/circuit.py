@@ -10,7 +10,7 @@ from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import FindingOut
 from answers.schemas.pictures import PictureOut
 from evencoil.base import Message, say
-from evencoil.circuit import TURNED, Circuit, links_of, types, usual_devices
+from evencoil.circuit import CONTACTS, TURNED, Circuit, links_of, types, usual_devices
 from evencoil.job import JobStarter
 from evencoil.rehearsal import Trace
 from evencoil.solver import PARTS, Motor
@@ -151,6 +151,8 @@ class DeviceOut(Answer):
     verbs: list[str]
     positions: list[str]
     links: list[str]
+    contacts: list[str]
+    coils: list[str]
 
 
 class StaleEditOut(Answer):
@@ -233,6 +235,7 @@ class EventOut(Answer):
     what: str
     value: str
     cause: int | None
+    effect: bool
 
 
 class HazardOut(Answer):
@@ -255,6 +258,7 @@ class TraceOut(Answer):
     start: int
     until: int
     never_settles: bool
+    cut: bool
     frames: list[FrameOut]
     events: list[EventOut]
     hazards: list[HazardOut]
@@ -291,6 +295,10 @@ def _option(spec: OptionSpec, used: str) -> OptionOut:
     )
 
 
+#: what can fail to make, stay closed or wear
+_BREAKING = {"pole", *CONTACTS}
+
+
 def _devices(circuit: Circuit) -> list[DeviceOut]:
     found = []
     for item in circuit.netlist.devices:
@@ -305,6 +313,8 @@ def _devices(circuit: Circuit) -> list[DeviceOut]:
                 verbs=[] if part is None else list(part.verbs),
                 positions=item.parameters.get("pos", "").split(",") if item.type in TURNED else [],
                 links=[link.name for link in links_of(item)],
+                contacts=[link.name for link in links_of(item) if link.kind in _BREAKING],
+                coils=[link.name for link in links_of(item) if link.kind == "winding"],
             )
         )
     return found
@@ -408,6 +418,7 @@ def trace_out(trace: Trace, circuit: Circuit, snapshots: list[str]) -> TraceOut:
         start=trace.start_us,
         until=trace.until_us,
         never_settles=trace.never_settles,
+        cut=trace.is_cut,
         frames=trace.frames,
         events=[
             EventOut(
@@ -418,6 +429,7 @@ def trace_out(trace: Trace, circuit: Circuit, snapshots: list[str]) -> TraceOut:
                 what=event.aspect,
                 value=event.value,
                 cause=event.cause,
+                effect=event.n in trace.effects,
             )
             for event in trace.events
         ],

@@ -192,7 +192,8 @@ def test_dead_checks_are_worked_out_and_a_wrong_reading_is_explained(client):
     """STOP to START reads open where it should be near zero: the wire between is missing."""
     given = {"starter": {"standard_circuit": "3A"}}
     found = client.post("/api/w/here/dead", given, content_type="application/json").json()
-    assert found["pulled"] == ["FU3"]
+    assert found["apart"] == ["FU1 out", "FU2 out", "FU3 out", "leads of M1 off"]
+    assert found["shown"] + len(found["blind"]) == found["mistakes"]
     assert found["untold"] == []
     assert found["suspects"] == []
     pair = next(check for check in found["checks"] if "S2.13 – KM1.13" in str(check["wires"]))

@@ -1940,6 +1940,10 @@ export interface components {
          * @description A device as it is operated: its terminals and what can be done to it.
          */
         DeviceOut: {
+            /** Coils */
+            coils: string[];
+            /** Contacts */
+            contacts: string[];
             /** Id */
             id: string;
             /** Legend */
@@ -2152,6 +2156,8 @@ export interface components {
             cause: number | null;
             /** Device */
             device: string;
+            /** Effect */
+            effect: boolean;
             /** N */
             n: number;
             /** T */
@@ -5643,6 +5649,8 @@ export interface components {
         TraceOut: {
             /** Constants */
             constants: string;
+            /** Cut */
+            cut: boolean;
             /** Events */
             events: components["schemas"]["EventOut"][];
             /** Fingerprint */

@@ -28,6 +28,8 @@ KEYFRAMES_US = ((0, 250_000), (60_000_000, 1_000_000), (600_000_000, 10_000_000)
 MOST_ACTS = 400
 #: more frames at once are not kept: the trace ends there and says so
 MOST_FRAMES = 2500
+#: what an act brings about beyond its own contacts
+_EFFECTS = {"drive", "armature", "coil", "overload", "relay", "fuse", "breaker", "starter"}
 MOST_SECONDS = 4 * 3600
 SNAPSHOT_FORM = 3
 
@@ -222,6 +224,7 @@ class _Player:
         self.events: list[Event] = []
         self.snapshots: list[Mapping[str, Any]] = []
         self.hazards: list[Hazard] = []
+        self.effects: set[int] = set()
         self.next_key = _key_from(run.time)
 
     def play(self, actions: Sequence[Action], until: int) -> Trace:
@@ -243,6 +246,7 @@ class _Player:
             start_us=start,
             until_us=self.run.time if is_cut else until,
             is_cut=is_cut,
+            effects=frozenset(self.effects),
             frames=tuple(self.frames),
             events=tuple(self.events),
             hazards=tuple(self.hazards),
@@ -285,6 +289,11 @@ class _Player:
         fresh = self.run.events
         self.run.events = []
         self.events += fresh
+        self.effects |= {
+            self.run.roots[event.n]
+            for event in fresh
+            if event.aspect in _EFFECTS and event.n in self.run.roots
+        }
         found = self.watch.see(self.run, fresh)
         self.hazards += found
         if fresh or found:

@@ -61,6 +61,8 @@ class Trace:
     is_cut : bool
         True if it ends at ``until_us`` before what was asked for, with too much to tell: its
         last snapshot goes on from there.
+    effects : frozenset of int
+        Numbers of the acts that did something: a coil, a motor, a trip or a fuse changed by them.
     """
 
     set_name: str
@@ -73,3 +75,4 @@ class Trace:
     snapshots: tuple[Mapping[str, Any], ...]
     never_settles: bool
     is_cut: bool = False
+    effects: frozenset[int] = frozenset()

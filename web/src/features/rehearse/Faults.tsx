@@ -1,3 +1,4 @@
+import { useId, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Sheet } from "../../components/Sheet";
 import { rehearseWords } from "../../words/rehearse";
@@ -31,8 +32,13 @@ const OF_TYPE: Record<string, readonly [string, string, string?][]> = {
     ["trip", "trips"],
     ["cool", rehearseWords.coolsDown],
   ],
+  pilot: [
+    ["on", rehearseWords.actuated],
+    ["off", rehearseWords.atRest],
+  ],
   ptc: [
     ["sensor", rehearseWords.loopCut, "open"],
+    ["sensor", rehearseWords.loopShort, "short"],
     ["sensor", rehearseWords.loopWhole, "ok"],
   ],
   rtdmon: [["sensor", rehearseWords.sensorCut, "open"]],
@@ -46,6 +52,7 @@ const MOTOR: readonly [string, string, string?][] = [
   ["jam", "jams"],
   ["free", rehearseWords.turnsFreelyAgain],
   ["load", rehearseWords.overloaded, "1.3"],
+  ["load", rehearseWords.unloaded, "0.3"],
   ["load", rehearseWords.ratedLoad, "1"],
   ["temp", rehearseWords.windingC, "160"],
   ["temp", rehearseWords.windingC2, "60"],
@@ -65,6 +72,48 @@ const SUPPLY: readonly Fault[] = [
   { label: rehearseWords.fullVoltageAgain, act: ["sag", "", "1"] },
   { label: rehearseWords.twoLinesExchanged, act: ["swaplines"] },
 ];
+
+/** One of many, and what becomes of it. */
+function Chosen({
+  label,
+  options,
+  does,
+  onDo,
+}: {
+  label: string;
+  options: readonly (readonly [string, string])[];
+  does: readonly (readonly [string, string])[];
+  onDo: (chosen: string, how: string) => void;
+}) {
+  const id = useId();
+  const [chosen, setChosen] = useState("");
+  const value = chosen || options[0]?.[0] || "";
+  if (options.length === 0) return null;
+  return (
+    <fieldset className="flex flex-wrap items-center gap-2">
+      <label htmlFor={id} className="mr-2 min-w-24 font-semibold">
+        {label}
+      </label>
+      <select
+        id={id}
+        className="field w-52!"
+        value={value}
+        onChange={(event) => setChosen(event.target.value)}
+      >
+        {options.map(([name, said]) => (
+          <option key={name} value={name}>
+            {said}
+          </option>
+        ))}
+      </select>
+      {does.map(([how, said]) => (
+        <button key={how} type="button" className="control" onClick={() => onDo(value, how)}>
+          {said}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
 
 export interface FaultsProps {
   devices: readonly Device[];
@@ -107,6 +156,44 @@ export function Faults({ devices, terminals, rehearsal, isOpen, onOpenChange }: 
             ))}
           </fieldset>
         ))}
+        <Chosen
+          label={rehearseWords.contactFails}
+          options={devices.flatMap((device) =>
+            device.contacts.map((name): [string, string] => [
+              `${device.id} ${name}`,
+              `${device.tag} ${name}`,
+            ]),
+          )}
+          does={[
+            ["open", rehearseWords.doesNotMake],
+            ["closed", rehearseWords.staysClosed],
+            ["worn", rehearseWords.worn],
+            ["ok", rehearseWords.wholeAgain],
+          ]}
+          onDo={(chosen, how) => {
+            const [device = "", name = ""] = chosen.split(" ");
+            run({ label: "", act: ["fail", device, `${name} ${how}`] });
+          }}
+        />
+        <Chosen
+          label={rehearseWords.openWinding}
+          options={devices.flatMap((device) =>
+            device.type.startsWith("motor")
+              ? device.coils.map((name): [string, string] => [
+                  `${device.id} ${name}`,
+                  `${device.tag} ${name}`,
+                ])
+              : [],
+          )}
+          does={[
+            ["cut", rehearseWords.opens],
+            ["mend", rehearseWords.wholeAgain],
+          ]}
+          onDo={(chosen, how) => {
+            const [device = "", name = ""] = chosen.split(" ");
+            run({ label: "", act: [how, device, name] });
+          }}
+        />
         <form
           className="flex flex-wrap items-center gap-2"
           onSubmit={(event) => {

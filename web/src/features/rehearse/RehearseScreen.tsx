@@ -104,7 +104,7 @@ export function RehearseScreen() {
             <div className="border-2 border-ink bg-sheet p-3">
               <TraceStrip line={line} now={now} circuit={circuit} />
             </div>
-            <MustDo acts={rehearsal.acts} hands={hands} />
+            <MustDo events={line.events.filter((event) => event.t <= now)} hands={hands} />
             <Events events={line.events} now={now} />
             <p className="text-sm text-soft">{rehearseWords.constantSetCatalogue}</p>
           </div>

@@ -11,6 +11,8 @@ const device = (id: string, type: string, tag: string): Schemas["DeviceOut"] => 
   verbs: [],
   positions: [],
   links: [],
+  contacts: [],
+  coils: [],
 });
 
 describe("what hands can reach", () => {

@@ -32,6 +32,7 @@ const event = (n: number, t: number): SimEvent => ({
   what: "word",
   value: "1",
   cause: null,
+  effect: false,
 });
 
 function trace(start: number, frames: Frame[], more: Partial<Trace> = {}): Trace {
@@ -41,6 +42,7 @@ function trace(start: number, frames: Frame[], more: Partial<Trace> = {}): Trace
     start,
     until: start + 10,
     never_settles: false,
+    cut: false,
     frames,
     events: [],
     hazards: [],

@@ -60,6 +60,7 @@ function server(hazardAt: number | null = null) {
       start,
       until,
       never_settles: false,
+      cut: false,
       frames,
       events: [],
       hazards,
