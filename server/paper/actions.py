@@ -8,7 +8,7 @@ import json
 from django.db.models import Max
 
 from api.problems import ProblemError
-from evencoil.base import __version__
+from evencoil.base import __version__, say
 from evencoil.codebook import digests
 from evencoil.job import SCHEMA, canonical, fingerprint
 from jobs.models import JobMotor
@@ -95,12 +95,14 @@ class IssueForWiring(PrintPack):
                 field="starter.standard_circuit",
                 hint="Choose one on the Starter step.",
             )
-        open_ = [found for found in starter.findings if found.level in {"doubt", "refusal"}]
+        open_ = [found.message for found in starter.findings if found.level in {"doubt", "refusal"}]
+        # what plays wrong holds it back as well as what is drawn wrong
+        open_ += [one.message for one in starter.problems() if one.level == "error"]
         if open_:
             raise ProblemError(
                 422,
                 code="blocked",
-                detail=f"The drawing is not complete: {open_[0].message}",
+                detail=f"The drawing is not complete: {say(open_[0])}",
                 field="starter",
                 hint="Correct it on Drawings, then issue it.",
             )

@@ -40,6 +40,7 @@ class Works(models.Model):
     twist_on_largest = models.CharField(max_length=12, default="10")
     rating_rule_reason = models.CharField(max_length=400, blank=True)
     wire_colors = models.CharField(max_length=12, default="nfpa79")
+    phase_colors = models.CharField(max_length=24, default="plain")
     control_wire = models.CharField(max_length=12, default="14")
     ferrules = models.CharField(max_length=20, default="number")
     amendments = models.JSONField(default=list, blank=True)

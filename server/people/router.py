@@ -12,6 +12,7 @@ from evencoil.codebook import (
     Amendment,
     Edition,
     Ferrules,
+    PhaseColors,
     RatingRule,
     Swap,
     TwistOn,
@@ -52,6 +53,7 @@ class WorksOut(Schema):
     twist_on_largest: str
     rating_rule_reason: str
     wire_colors: str
+    phase_colors: str
     control_wire: str
     ferrules: str
     amendments: list[AmendmentOut]
@@ -67,6 +69,7 @@ class RulesIn(Schema):
     twist_on_largest: Text
     rating_rule_reason: Text = ""
     wire_colors: WireColors = "nfpa79"
+    phase_colors: PhaseColors = "plain"
     control_wire: Text = "14"
     ferrules: Ferrules = "number"
     amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
@@ -110,6 +113,7 @@ def _works(member: Member) -> WorksOut:
         twist_on_largest=works.twist_on_largest,
         rating_rule_reason=works.rating_rule_reason,
         wire_colors=works.wire_colors,
+        phase_colors=works.phase_colors,
         control_wire=works.control_wire,
         ferrules=works.ferrules,
         amendments=[

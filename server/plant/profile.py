@@ -20,6 +20,7 @@ def profile_of(works: Works) -> Profile:
             "twist_on_largest": works.twist_on_largest,
             "rating_rule_reason": works.rating_rule_reason,
             "wire_colors": works.wire_colors,
+            "phase_colors": works.phase_colors,
             "control_wire": works.control_wire,
             "ferrules": works.ferrules,
             "amendments": works.amendments,

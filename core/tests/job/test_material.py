@@ -5,8 +5,12 @@ from __future__ import annotations
 from decimal import Decimal
 
 import pytest
+from circuit_play import circuit_of
 
-from evencoil.circuit.wirelist import is_sized_for_job
+from evencoil.checks.check import check_circuit
+from evencoil.checks.reach import Graph
+from evencoil.circuit.wirelist import is_sized_for_job, material
+from evencoil.job.drawn_sizes import heaters_lie
 from evencoil.job.inputs import JobInputs
 from evencoil.job.job_starter import JobStarter
 from evencoil.job.starter import work_out_starter
@@ -16,6 +20,7 @@ from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.sizing.inputs import SizeInputs
 from evencoil.starters import catalogue
 from evencoil.starters.inputs import EditInput, StarterInputs
+from evencoil.starters.standard_circuit import draw
 
 THREE = "25 HP, {}, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 40 C AMB, 12 LEADS"
 METRIC = "15 kW, 400/690 V D/Y, 28.5/16.5 A, 1465 RPM, 50 HZ, 3 PH, IE3, IP55, 6 LEADS"
@@ -186,3 +191,31 @@ def test_what_a_person_entered_is_listed() -> None:
     rated = listed(starter)
     assert rated["control_fuse.a"] == "3"
     assert rated["control_fuse_1.a"] == ""
+
+
+def test_contacts_beyond_the_built_in_ones_are_named() -> None:
+    """A run lamp, an off lamp and a trip lamp use up 13-14 and 21-22 of the contactor."""
+    plain = {one.device: one.add_ons for one in material(draw("3A", {"lamps": "none"}).circuit)}
+    assert plain["main"] == "33-34"
+    three = {one.device: one.add_ons for one in material(circuit_of("7A"))}
+    assert three["main"] == "33-34"
+    assert three["star"] == ""
+    assert three["overload"] == ""
+
+
+@pytest.mark.parametrize("name", ["7A", "7B", "8A"])
+def test_heaters_lie_in_leg_or_line_of_every_star_delta_circuit(name: str) -> None:
+    """In the leg the relay is set for 58 % of the line's current; in the line for all of it."""
+    settings = {
+        word: float(
+            draw(name, {"heaters": word}).circuit.netlist.device("overload").parameters["iset"]
+        )
+        for word in ("leg", "line")
+    }
+    assert settings["leg"] == pytest.approx(5.8)
+    assert settings["line"] == pytest.approx(10)
+    for word in ("leg", "line"):
+        for order in ("leading", "lagging"):
+            circuit = draw(name, {"heaters": word, "delta_order": order}).circuit
+            assert heaters_lie(Graph(circuit)) == word
+            assert not [one for one in check_circuit(circuit) if one.level == "error"]

@@ -138,6 +138,7 @@ class MaterialOut(Answer):
     type_label: str
     ratings: list[RatingOut]
     contacts: str
+    add_ons: str
 
 
 class DeviceOut(Answer):
@@ -375,6 +376,7 @@ def _material(starter: JobStarter) -> list[MaterialOut]:
                 for name, value, unit in row.ratings
             ],
             contacts=row.contacts,
+            add_ons=row.add_ons,
         )
         for row in starter.material()
     ]

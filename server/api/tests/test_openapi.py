@@ -49,6 +49,7 @@ BODIES = {
     "post choose": {},
     "post nearest": {},
     "post netlist": {"text": "[devices]"},
+    "post trace": {"given": {}, "line": "M A1 - S2 14"},
     "post proofs": {},
     "post look": {"text": "a"},
     "post heaters": {"text": "a", "name": "b"},

@@ -86,14 +86,14 @@ def _wires(starter: JobStarter) -> list[Sequence[str]]:
 
 
 def _material(starter: JobStarter) -> list[Sequence[str]]:
-    rows: list[Sequence[str]] = [["tag", "what", "ratings", "contacts"]]
+    rows: list[Sequence[str]] = [["tag", "what", "ratings", "contacts", "on add-on blocks"]]
     unsized = say(Message("rating.open"))
     for row in starter.material():
         ratings = ", ".join(
             f"{say(Message(f'rating.{name}'))} {value or unsized} {unit}".strip()
             for name, value, unit in row.ratings
         )
-        rows.append([row.tag, say(Message(f"type.{row.type}")), ratings, row.contacts])
+        rows.append([row.tag, say(Message(f"type.{row.type}")), ratings, row.contacts, row.add_ons])
     return rows
 
 

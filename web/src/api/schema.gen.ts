@@ -2428,6 +2428,12 @@ export interface components {
              */
             ferrules: "number" | "number_terminal" | "far_end";
             /**
+             * Phase Colors
+             * @default plain
+             * @enum {string}
+             */
+            phase_colors: "plain" | "brown_orange_yellow" | "black_red_blue" | "brown_black_gray" | "red_yellow_blue";
+            /**
              * Rating Rule
              * @default next_size_up
              * @enum {string}
@@ -3026,6 +3032,7 @@ export interface components {
              *       "control_wire": "14",
              *       "edition": 2023,
              *       "ferrules": "number",
+             *       "phase_colors": "plain",
              *       "rating_rule": "next_size_up",
              *       "rating_rule_reason": "",
              *       "swap_lines": "L1-L3",
@@ -4004,6 +4011,8 @@ export interface components {
          * @description One line of the bill of material.
          */
         MaterialOut: {
+            /** Add Ons */
+            add_ons: string;
             /** Contacts */
             contacts: string;
             /** Device */
@@ -4836,6 +4845,12 @@ export interface components {
              * @enum {string}
              */
             ferrules: "number" | "number_terminal" | "far_end";
+            /**
+             * Phase Colors
+             * @default plain
+             * @enum {string}
+             */
+            phase_colors: "plain" | "brown_orange_yellow" | "black_red_blue" | "brown_black_gray" | "red_yellow_blue";
             /**
              * Rating Rule
              * @enum {string}
@@ -5929,6 +5944,8 @@ export interface components {
             ferrules: string;
             /** Name */
             name: string;
+            /** Phase Colors */
+            phase_colors: string;
             /** Rating Rule */
             rating_rule: string;
             /** Rating Rule Reason */

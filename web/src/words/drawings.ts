@@ -105,6 +105,7 @@ export const drawingsWords = {
   anyDevice: "Every type",
   fitsSoFar: (fits: Shown, against: Shown, lacking: Shown) =>
     `${counted(fits, "device")} fit, ${against} traced and not in it, ${lacking} in it and not traced`,
+  addOnBlock: "On an add-on contact block (13-14 and 21-22 are taken as built in):",
   traceWires: "Trace wires",
   oneLine: "One line: tag and terminal, a dash, the next; a wire number may stand first",
   oneLineExample: "3: KM1 A1 - S2 14",

@@ -25,6 +25,13 @@ export const rulesWords = {
   reverseExchange: "To reverse, exchange",
   wiresPanel: "Wires in the panel",
   colors: "Colors",
+  lines:
+    "Lines L1, L2, L3 of power conductors (a high leg is orange, a grounded line white, whatever is chosen)",
+  oneColor: "black, all three",
+  brownOrangeYellow: "brown, orange, yellow",
+  blackRedBlue: "black, red, blue",
+  brownBlackGray: "brown, black, gray",
+  redYellowBlue: "red, yellow, blue",
   nfpaRedControl: "NFPA 79: red control, white common",
   iecRedControl: "IEC 60204-1: red control, light blue neutral",
   eachEnd: "On each end",

@@ -10,6 +10,7 @@ from collections.abc import Callable, Container, Mapping
 from dataclasses import dataclass
 
 from evencoil.circuit.library import links_of, type_of, types
+from evencoil.circuit.line_of import lines_of_nets
 from evencoil.circuit.netlist import Device, Wire
 from evencoil.circuit.numbering import Numbered
 from evencoil.circuit.text import Circuit
@@ -80,6 +81,7 @@ class Material:
     """One line of the bill of material.
 
     ``ratings`` are name, value and unit; the value is empty where it is not sized yet.
+    ``add_ons`` are the contacts that need an add-on block beside the built-in ones.
     """
 
     tag: str
@@ -87,6 +89,7 @@ class Material:
     type: str
     ratings: tuple[tuple[str, str, str], ...]
     contacts: str
+    add_ons: str = ""
 
 
 def _way(circuit: Circuit, start: str, end: str) -> str:
@@ -130,6 +133,38 @@ _COLORS: dict[str, dict[str, str]] = {
         "foreign": "orange",
     },
 }
+
+
+#: lines L1 to L3 by the plant's rule
+_PHASES: dict[str, tuple[str, str, str]] = {
+    "brown_orange_yellow": ("brown", "orange", "yellow"),
+    "black_red_blue": ("black", "red", "blue"),
+    "brown_black_gray": ("brown", "black", "gray"),
+    "red_yellow_blue": ("red", "yellow", "blue"),
+}
+
+
+def _line_colors(circuit: Circuit, profile: Profile, known: Mapping[str, str]) -> dict[str, str]:
+    """Return the color of each line: the plant's, the high leg orange, a grounded line white.
+
+    Source: NEC 110.15 (high leg), 200.6 (grounded conductor).
+    """
+    names = ("L1", "L2", "L3")
+    colors = _PHASES.get(profile.phase_colors, (known["power"],) * 3)
+    found = dict(zip(names, colors, strict=True))
+    system = next(
+        (
+            item.parameters.get("system")
+            for item in circuit.netlist.devices
+            if item.type == "supply"
+        ),
+        "",
+    )
+    if system == "high_leg":
+        found["L2"] = "orange"
+    elif system == "corner":
+        found["L2"] = known["ac_common"]
+    return found
 
 
 def _color(known: Mapping[str, str], way: str, *, is_grounded: bool, is_dc: bool) -> str:
@@ -205,6 +240,7 @@ def wire_rows(
     colors = _COLORS[profile.wire_colors]
     is_dc = any(item.type == "psu" for item in circuit.netlist.devices)
     grounded = grounded_nets(circuit, numbered)
+    lines, of_line = lines_of_nets(circuit), _line_colors(circuit, profile, colors)
     rows = []
     for wire in circuit.netlist.wires:
         number = numbered.at(wire.start)
@@ -214,6 +250,8 @@ def wire_rows(
         color = _color(colors, way, is_grounded=is_grounded, is_dc=is_dc)
         if is_bond:
             color = colors["ground"]
+        elif way == "power" and numbered.net_of[wire.start] in lines:
+            color = of_line[lines[numbered.net_of[wire.start]]]
         elif way == "control" and numbered.net_of[wire.start] in foreign:
             color = colors["foreign"]
         start, end = circuit.said(wire.start), circuit.said(wire.end)
@@ -351,5 +389,22 @@ def material(
                 ratings.append((name, item.parameters[name], known[name].unit))
         listed = item.parameters.get("aux") or item.parameters.get("c") or ""
         tag = circuit.tags.get(item.id, item.id)
-        rows.append(Material(tag, item.id, item.type, tuple(ratings), listed))
+        rows.append(
+            Material(tag, item.id, item.type, tuple(ratings), listed, _on_add_ons(item, listed))
+        )
     return tuple(rows)
+
+
+#: what a contactor of most makes has on its own frame
+_BUILT_IN = ("13-14", "21-22")
+
+
+def _on_add_ons(item: Device, listed: str) -> str:
+    """Return the auxiliaries of a contactor that need an add-on contact block.
+
+    One closing and one opening auxiliary are taken as built in, which differs from make to make:
+    a judgment of practice, said with the list.
+    """
+    if item.type != "contactor":
+        return ""
+    return ",".join(one for one in listed.split(",") if one and one not in _BUILT_IN)

@@ -11,7 +11,15 @@ from evencoil.codebook.amendments import (
     smallest_conductor,
 )
 from evencoil.codebook.editions import Edition, edition_of, rule
-from evencoil.codebook.profile import Ferrules, Profile, RatingRule, Swap, TwistOn, WireColors
+from evencoil.codebook.profile import (
+    Ferrules,
+    PhaseColors,
+    Profile,
+    RatingRule,
+    Swap,
+    TwistOn,
+    WireColors,
+)
 from evencoil.codebook.steps import assumed, given, judged, tips_of, worked
 from evencoil.codebook.tables.loader import Found, Table, digests, table
 
@@ -21,6 +29,7 @@ __all__ = [
     "Edition",
     "Ferrules",
     "Found",
+    "PhaseColors",
     "Profile",
     "RatingRule",
     "Swap",

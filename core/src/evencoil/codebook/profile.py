@@ -12,12 +12,16 @@ from typing import Literal
 from evencoil.codebook.amendments import Amendment
 from evencoil.codebook.editions import Edition
 
-__all__ = ["Ferrules", "Profile", "RatingRule", "Swap", "TwistOn", "WireColors"]
+__all__ = ["Ferrules", "PhaseColors", "Profile", "RatingRule", "Swap", "TwistOn", "WireColors"]
 
 RatingRule = Literal["main_rule", "next_size_up"]
 TwistOn = Literal["never", "building", "anywhere"]
 Swap = Literal["L1-L2", "L2-L3", "L1-L3"]
 WireColors = Literal["nfpa79", "iec60204"]
+#: colors of the lines of a power circuit, L1 to L3
+PhaseColors = Literal[
+    "plain", "brown_orange_yellow", "black_red_blue", "brown_black_gray", "red_yellow_blue"
+]
 Ferrules = Literal["number", "number_terminal", "far_end"]
 
 
@@ -30,6 +34,7 @@ class Profile:
     never, only in the building's own wiring and not on machines, or anywhere
     they are listed for; and up to which conductor. ``rating_rule_reason`` is why the plant
     chose its rating rule; ``wire_colors`` are those of NFPA 79 or of IEC 60204-1;
+    ``phase_colors`` those of the lines, one color for all unless the plant has its own;
     ``control_wire`` is its usual control conductor; ``ferrules`` what stands on the end
     of a wire: its number, number and terminal, or number and where the other end is;
     ``amendments`` are what the place asks for beyond the code.
@@ -42,6 +47,7 @@ class Profile:
     twist_on_largest: str = "10"
     rating_rule_reason: str = ""
     wire_colors: WireColors = "nfpa79"
+    phase_colors: PhaseColors = "plain"
     control_wire: str = "14"
     ferrules: Ferrules = "number"
     amendments: tuple[Amendment, ...] = ()

@@ -31,6 +31,7 @@ from evencoil.codebook import (
     AmendmentSubject,
     Edition,
     Ferrules,
+    PhaseColors,
     Profile,
     RatingRule,
     Swap,
@@ -176,6 +177,7 @@ class FileProfile(_Model):
     twist_on_largest: Text = "10"
     rating_rule_reason: Text = ""
     wire_colors: WireColors = "nfpa79"
+    phase_colors: PhaseColors = "plain"
     control_wire: Text = "14"
     ferrules: Ferrules = "number"
     amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)

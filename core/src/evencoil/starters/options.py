@@ -41,8 +41,13 @@ def cross(sheet: CircuitEditor, word: str) -> None:
 
 
 def heaters(sheet: CircuitEditor, word: str) -> None:
-    """Set the star-delta overload in the line, ahead of both contactors, instead of the leg."""
-    del word
+    """Set the star-delta overload in the line, ahead of both contactors, or in the winding leg.
+
+    In the leg it carries 58 % of the line's current, and its setting follows.
+    """
+    if word == "leg":
+        _heaters_in_leg(sheet)
+        return
     lines = (("1L1", "2T1"), ("3L2", "4T2"), ("5L3", "6T3"))
     for line_end, load_end in lines:
         into, out = f"overload.{line_end}", f"overload.{load_end}"
@@ -60,6 +65,17 @@ def heaters(sheet: CircuitEditor, word: str) -> None:
         sheet.wire(out, fed)
     setting = float(sheet.devices["overload"].parameters.get("iset", "5.8"))
     sheet.change("overload", iset=f"{setting / 0.58:g}")
+
+
+def _heaters_in_leg(sheet: CircuitEditor) -> None:
+    """Feed the delta contactor ahead of the heaters instead of behind them."""
+    for line_end, load_end in (("1L1", "2T1"), ("3L2", "4T2"), ("5L3", "6T3")):
+        into, out = f"overload.{line_end}", f"overload.{load_end}"
+        for wire in sheet.at(out):
+            if _other(wire, out).startswith("delta."):
+                sheet.shift(wire.id, out, into)
+    setting = float(sheet.devices["overload"].parameters.get("iset", "10"))
+    sheet.change("overload", iset=f"{setting * 0.58:g}")
 
 
 def tap(sheet: CircuitEditor, word: str) -> None:

@@ -73,8 +73,10 @@ _OPTIONS: tuple[_Option, ...] = (
     ),
     _Option(
         OptionSpec("heaters", ("leg", "line"), "leg"),
-        lambda sheet, entry: entry.id == "7A",
+        _has("star", "delta", "overload"),
         laid.heaters,
+        # behind a direction pair they are drawn in the line, for either way
+        lambda sheet, entry: "line" if "forward_contactor" in sheet.devices else "leg",
     ),
     _Option(
         OptionSpec("tap", (), "65", 30, 95, "%"),
@@ -83,7 +85,7 @@ _OPTIONS: tuple[_Option, ...] = (
     ),
     _Option(
         OptionSpec("delta_order", ("leading", "lagging"), "leading"),
-        lambda sheet, entry: entry.id in {"7A", "7B"},
+        _has("star", "delta", "overload"),
         laid.delta_order,
     ),
     _Option(

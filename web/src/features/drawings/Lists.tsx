@@ -73,6 +73,11 @@ export function MaterialTable({ circuit, base }: { circuit: Circuit; base: strin
             <td>
               {row.type_label}
               {row.contacts && <span className="font-mono text-sm text-soft"> {row.contacts}</span>}
+              {row.add_ons && (
+                <span className="block text-sm text-soft">
+                  {drawingsWords.addOnBlock} <span className="font-mono">{row.add_ons}</span>
+                </span>
+              )}
             </td>
             <td>
               {row.ratings.map((rating) => (

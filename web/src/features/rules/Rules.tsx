@@ -89,6 +89,20 @@ export function Rules() {
             }
           />
           <Choice
+            label={rulesWords.lines}
+            options={[
+              { value: "plain", label: rulesWords.oneColor },
+              { value: "brown_orange_yellow", label: rulesWords.brownOrangeYellow },
+              { value: "black_red_blue", label: rulesWords.blackRedBlue },
+              { value: "brown_black_gray", label: rulesWords.brownBlackGray },
+              { value: "red_yellow_blue", label: rulesWords.redYellowBlue },
+            ]}
+            value={works.phase_colors}
+            onValueChange={(phase_colors) =>
+              void set({ phase_colors: phase_colors as RulesIn["phase_colors"] })
+            }
+          />
+          <Choice
             label={rulesWords.eachEnd}
             options={[
               { value: "number", label: rulesWords.number },

@@ -20,6 +20,7 @@ export function useRules(works: ReturnType<typeof useWorks>) {
       twist_on_largest: works.twist_on_largest,
       rating_rule_reason: works.rating_rule_reason,
       wire_colors: works.wire_colors,
+      phase_colors: works.phase_colors,
       control_wire: works.control_wire,
       ferrules: works.ferrules,
       amendments: works.amendments.map(({ subject, value, author, reason }) => ({
