@@ -97,7 +97,8 @@ class IssueForWiring(PrintPack):
             )
         open_ = [found.message for found in starter.findings if found.level in {"doubt", "refusal"}]
         # what plays wrong holds it back as well as what is drawn wrong
-        open_ += [one.message for one in starter.problems() if one.level == "error"]
+        wrong = [one for one in starter.problems() if one.level == "error"]
+        open_ += [one.message for one in sorted(wrong, key=lambda one: one.is_played)]
         if open_:
             raise ProblemError(
                 422,

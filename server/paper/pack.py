@@ -12,6 +12,7 @@ from zoneinfo import ZoneInfo
 
 from django.template.loader import render_to_string
 
+from answers.dead import dead_checks_of
 from answers.pdf import as_svg, printed
 from answers.schemas.terminal_box import free_leads
 from answers.schemas.worked import worked_out
@@ -68,7 +69,11 @@ def pack(
     joints = tuple(joint.as_core() for joint in worked.joints) or box.intended
     coils = box.outcome.coils if box.outcome and worked.joints else ()
     ladder, power = starter.ladder().picture, starter.power()
-    sheet = None if starter.circuit is None else dead_sheet(starter.circuit)
+    sheet = (
+        None
+        if starter.circuit is None
+        else dead_sheet(starter.circuit, dead_checks_of(starter.circuit))
+    )
     html = render_to_string(
         "paper/pack.html",
         {

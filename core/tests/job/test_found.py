@@ -27,6 +27,7 @@ from evencoil.job.inputs import JobInputs
 from evencoil.job.starter import work_out_starter
 from evencoil.job.starter_states import starter_states
 from evencoil.job.work_out import work_out
+from evencoil.leads.inputs import LeadsInputs
 from evencoil.plate.inputs import PlateInputs, SupplyInputs
 from evencoil.rehearsal.probes import probes
 from evencoil.sizing.inputs import SizeInputs
@@ -413,3 +414,59 @@ def test_a_half_traced_panel_is_judged_by_what_was_traced(name, tags):
     assert best.against == ()
     assert best.fits == len(tags)
     assert best.lacking
+
+
+def corner_panel(*edits):
+    """Return a traced panel on a corner-grounded delta."""
+    inputs = JobInputs(
+        plate=PlateInputs(text="10 HP, 480 V, 14 A, 1750 RPM, 60 HZ, 3 PH, 3 LEADS"),
+        supply=SupplyInputs(text="480 V corner grounded"),
+    )
+    room = work_out_starter(work_out(inputs), StarterInputs(standard_circuit="found", edits=edits))
+    return room, {one.code: one.level for one in room.findings}
+
+
+def test_a_traced_panel_begins_with_the_jobs_supply_and_motor():
+    """480 V corner-grounded, 14 A: nothing of it is the library's default."""
+    room, _ = corner_panel()
+    supply, motor = (room.circuit.netlist.device(name) for name in ("supply", "motor"))
+    assert (supply.parameters["v"], supply.parameters["system"]) == ("480", "corner")
+    assert motor.parameters["fla"] == "14"
+
+
+def test_six_leads_and_one_phase_begin_with_their_own_terminals():
+    """A traced starter of a six-lead motor has six terminals; one phase has two lines."""
+    six = JobInputs(
+        plate=PlateInputs(text="15 HP, 480 V, 18.5 A, 1765 RPM, 60 HZ, 3 PH, 6 LEADS"),
+        supply=SupplyInputs(text="480Y/277"),
+        leads=LeadsInputs(winding="6"),
+    )
+    one = JobInputs(
+        plate=PlateInputs(text="1 HP, 230 V, 8 A, 1725 RPM, 60 HZ, 1 PH, 2 LEADS"),
+        supply=SupplyInputs(text="120/240 1PH"),
+        leads=LeadsInputs(winding="1-phase"),
+    )
+    found = {}
+    for name, inputs in (("six", six), ("one", one)):
+        room = work_out_starter(work_out(inputs), StarterInputs(standard_circuit="found"))
+        found[name] = room.circuit.netlist
+    assert {"U1", "V1", "W1", "U2", "V2", "W2"} <= set(found["six"].device("motor").terminals)
+    assert "L3" not in found["one"].device("supply").terminals
+    assert found["one"].device("motor").type == "motor1"
+
+
+def test_the_grounded_line_is_fused_only_where_the_fuses_are_the_overload_protection():
+    """240.22 with an overload relay; 430.36 without one; and no pole opens it alone."""
+    switch = EditInput(id="q", kind="add_device", type="fdisc", tag="QS1")
+    lines = [
+        EditInput(id=f"l{n}", kind="add_wire", start=f"supply.L{n}", end=f"q.{2 * n - 1}")
+        for n in (1, 2, 3)
+    ]
+    relay = EditInput(id="o", kind="add_device", type="olr", tag="OL1")
+    assert "grounded_fuse" in corner_panel(switch, *lines, relay)[1]
+    assert "grounded_fuse" not in corner_panel(switch, *lines)[1]
+    # two fuses only, and no relay: one is missing in the grounded line
+    assert corner_panel(switch, lines[0], lines[2])[1]["grounded_no_fuse"] == "doubt"
+    single = EditInput(id="b", kind="add_device", type="cb3", tag="QF9", parameters={"poles": "1"})
+    wire = EditInput(id="w", kind="add_wire", start="supply.L2", end="b.1")
+    assert corner_panel(single, wire)[1]["grounded_pole"] == "refusal"

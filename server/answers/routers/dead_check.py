@@ -2,34 +2,30 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from collections.abc import Collection
 
 from django.http import HttpRequest
 from ninja import Router
 from pydantic import Field
 
+from answers.dead import dead_checks_of
 from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
 from api.schemas import REFUSALS
 from evencoil.checks import (
     Check,
-    DeadChecks,
     Hand,
-    dead_checks,
     readings_hold,
     said_expected,
     said_hand,
     suspects,
 )
-from evencoil.circuit import Circuit, netlist_fingerprint
+from evencoil.circuit import Circuit
 from people.access import caller_in
 
 __all__ = ["router"]
 
 router = Router(tags=["dead"])
-_KEPT = 48
-_known: OrderedDict[str, DeadChecks] = OrderedDict()
 
 
 class HandOut(Answer):
@@ -86,17 +82,6 @@ class DeadOut(Answer):
     states: int
 
 
-def _checks(circuit: Circuit) -> DeadChecks:
-    """Return the checks of a netlist; the same netlist is not calculated twice in a row."""
-    key = netlist_fingerprint(circuit)
-    found = _known.get(key)
-    if found is None:
-        found = _known[key] = dead_checks(circuit)
-        while len(_known) > _KEPT:
-            _known.popitem(last=False)
-    return found
-
-
 def _check(
     circuit: Circuit, check: Check, ends: dict[str, str], apart: Collection[Hand]
 ) -> DeadCheckOut:
@@ -140,7 +125,7 @@ def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
             mistakes=0,
             states=0,
         )
-    found = _checks(circuit)
+    found = dead_checks_of(circuit)
     ends = {
         wire.id: f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
         for wire in circuit.netlist.wires

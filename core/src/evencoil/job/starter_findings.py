@@ -135,8 +135,15 @@ _GROUNDED = "L2"
 _LINE_POLE = {"L1": ("1", "2"), "L2": ("3", "4"), "L3": ("5", "6")}
 
 
+#: devices that sense an overload; without any the fuses are the overload protection
+_SENSING = {"olr", "mms", "manual"}
+
+
 def grounded_line_findings(circuit: Circuit, worked: Worked) -> list[Finding]:
-    """Return the fuses that lie in the grounded line of a corner-grounded delta, 240.22.
+    """Return what must not lie in the grounded line of a corner-grounded delta.
+
+    No fuse, 240.22, unless the fuses are the overload protection: then 430.36 asks for one there
+    as well. No pole that opens it alone.
 
     Parameters
     ----------
@@ -151,26 +158,45 @@ def grounded_line_findings(circuit: Circuit, worked: Worked) -> list[Finding]:
     supply = next((item for item in circuit.netlist.devices if item.type == "supply"), None)
     if supply is None or _GROUNDED not in supply.terminals:
         return []
-    grounded = {nets[f"{supply.id}.{_GROUNDED}"]}
-    fused = []
+    grounded, fused, alone = _in_grounded_line(circuit, {nets[f"{supply.id}.{_GROUNDED}"]})
+    by_fuse = not any(item.type in _SENSING for item in circuit.netlist.devices)
+    found = []
+    said = ", ".join(circuit.tags.get(name, name) for name in fused)
+    if fused and not by_fuse:
+        found.append(fit_finding("grounded_fuse", "doubt", tags=said))
+    if by_fuse and not fused and any(item.type == "fdisc" for item in circuit.netlist.devices):
+        found.append(fit_finding("grounded_no_fuse", "doubt"))
+    if alone:
+        tags = ", ".join(circuit.tags.get(name, name) for name in alone)
+        found.append(fit_finding("grounded_pole", "refusal", tags=tags))
+    return found if grounded else []
+
+
+def _in_grounded_line(
+    circuit: Circuit, grounded: set[int]
+) -> tuple[set[int], list[str], list[str]]:
+    """Return the grounded nets, the fuses in them, and the single poles that open them alone."""
+    nets = circuit.netlist.nets()
+    fused: list[str] = []
+    alone: list[str] = []
     # the main switch hands its line on from the upper to the lower end of the pole
     for item in circuit.netlist.devices:
-        if item.type in {"fdisc", "cb3", "isolator"}:
-            for near, far in _LINE_POLE.values():
-                ends = [f"{item.id}.{end}" for end in (near, far)]
-                if all(end in nets for end in ends) and nets[ends[0]] in grounded:
-                    grounded.add(nets[ends[1]])
-                    if item.type == "fdisc":
-                        fused.append(item.id)
+        if item.type not in {"fdisc", "cb3", "isolator"}:
+            continue
+        for near, far in _LINE_POLE.values():
+            ends = [f"{item.id}.{end}" for end in (near, far)]
+            if all(end in nets for end in ends) and nets[ends[0]] in grounded:
+                grounded.add(nets[ends[1]])
+                if item.type == "fdisc":
+                    fused.append(item.id)
+                if item.parameters.get("poles") == "1":
+                    alone.append(item.id)
     fused += [
         item.id
         for item in circuit.netlist.devices
         if item.type == "fuse" and {nets[f"{item.id}.{end}"] for end in item.terminals} & grounded
     ]
-    if not fused:
-        return []
-    tags = ", ".join(circuit.tags.get(name, name) for name in fused)
-    return [fit_finding("grounded_fuse", "doubt", tags=tags)]
+    return grounded, fused, alone
 
 
 def _restart(name: str, code: str, level: Level, **params: str) -> Finding:

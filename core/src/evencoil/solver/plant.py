@@ -11,6 +11,7 @@ Units: volts [V], admittance [S].
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from functools import cached_property
 
 from evencoil.circuit import Netlist
 from evencoil.solver.behavior import Behavior
@@ -62,7 +63,8 @@ class Plant:
         self._blocks: list[tuple[tuple[tuple[int, int], ...], Matrix, Sequence[float]]] = []
         self._base: Rows = []
         self._dc_base: Rows = []
-        self._order: tuple[int, ...] = ()
+        #: pairs of nodes that meet in an equation, from which the order of elimination follows
+        self._pairs: list[tuple[int, int]] = []
         self._solved: dict[object, list[complex]] = {}
         self._solved_dc: dict[object, list[float]] = {}
 
@@ -102,7 +104,7 @@ class Plant:
         self._blocks.append((tuple(ends), inverse(impedance_ohm), dc_ohm))
 
     def finish(self) -> None:
-        """Lay out the fixed part and the order of elimination; call once."""
+        """Lay out the fixed part; call once."""
         leak = self.constants["leak_s"]
         self._base = [{node: complex(leak)} for node in range(self.size)]
         self._dc_base = [{node: complex(leak)} for node in range(self.size)]
@@ -128,7 +130,12 @@ class Plant:
                 if row != column:
                     self._base[row].setdefault(column, 0j)
                     self._dc_base[row].setdefault(column, 0j)
-        self._order = elimination_order(self.size, pairs)
+        self._pairs = pairs
+
+    @cached_property
+    def _order(self) -> tuple[int, ...]:
+        """Return the order of elimination; a circuit that is only read dead never asks."""
+        return elimination_order(self.size, self._pairs)
 
     def equations(
         self,

@@ -184,23 +184,23 @@ class _Sheet:
         ]
         return checks, [one for place, one in enumerate(faults) if not cover.is_detected(place)]
 
-    def shown_by(self, fault: WiringFault, checks: Sequence[Check]) -> int | None:
-        """Return the first reading that a fault changes, None if it changes none."""
+    def is_shown(self, fault: WiringFault, groups: Sequence[Sequence[Observed]]) -> bool:
+        """Tell whether a fault changes a reading; positions are read one after the other."""
         bench = Bench(fault.netlist, (), self.right.known)
-        ohms = bench.read(
-            [
-                Observed(start=one.start, end=one.end, hands=one.hands, ohms=one.ohms)
-                for one in checks
-            ]
+        return any(
+            not agrees(found, one.ohms)
+            for group in groups
+            for found, one in zip(bench.read(group), group, strict=True)
         )
-        return next(
-            (
-                place
-                for place, (found, one) in enumerate(zip(ohms, checks, strict=True))
-                if not agrees(found, one.ohms)
-            ),
-            None,
-        )
+
+
+def _by_position(checks: Sequence[Check]) -> list[list[Observed]]:
+    """Return readings by what is held, so that most mistakes need only the first position."""
+    found: dict[tuple[Hand, ...], list[Observed]] = {}
+    for one in checks:
+        taken = Observed(start=one.start, end=one.end, hands=one.hands, ohms=one.ohms)
+        found.setdefault(one.hands, []).append(taken)
+    return list(found.values())
 
 
 def dead_checks(circuit: Circuit) -> DeadChecks:
@@ -230,7 +230,8 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
     ]
     checks, unseen = sheet.covered(hard)
     moved = [fault for fault in moved_wires(circuit) if fault.wire not in line_side]
-    left = [fault for fault in moved if sheet.shown_by(fault, checks) is None]
+    groups = _by_position(checks)
+    left = [fault for fault in moved if not sheet.is_shown(fault, groups)]
     more, blind = sheet.covered(left)
     checks = [*_frames(circuit), *checks, *more]
     seen = {wire for check in checks for wire in check.covers}

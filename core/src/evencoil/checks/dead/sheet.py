@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from evencoil.base import Message, say
 from evencoil.checks.dead.bench import Hand
-from evencoil.checks.dead.plan import Check, dead_checks
+from evencoil.checks.dead.plan import Check, DeadChecks
 from evencoil.circuit import Circuit
 
 __all__ = ["DeadSheet", "dead_sheet", "said_expected", "said_hand"]
@@ -64,15 +64,16 @@ class DeadSheet:
     mistakes: int
 
 
-def dead_sheet(circuit: Circuit) -> DeadSheet:
+def dead_sheet(circuit: Circuit, found: DeadChecks) -> DeadSheet:
     """Return the dead check in words.
 
     Parameters
     ----------
     circuit : Circuit
         As drawn.
+    found : DeadChecks
+        Its readings.
     """
-    found = dead_checks(circuit)
     none = say(Message("dead.hands.none"))
     return DeadSheet(
         apart=tuple(said_hand(circuit, hand) for hand in found.apart),
