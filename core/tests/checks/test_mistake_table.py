@@ -8,7 +8,7 @@ from mistakes import lines, rows
 from evencoil.starters.catalogue import catalogue
 
 TABLE = Path(__file__).resolve().parents[3] / "docs" / "mistakes.md"
-NAMES = [name for name in catalogue() if name != "16A"]
+NAMES = ("1B", "3A", "5B", "14A", "15A")
 
 
 def part(name):
@@ -25,7 +25,7 @@ def test_the_table_has_every_circuit():
 
 
 @pytest.mark.many
-@pytest.mark.parametrize("name", NAMES[::3])
+@pytest.mark.parametrize("name", NAMES)
 def test_the_table_is_what_is_found_today(name):
     """Written from the same rows; and no row is empty."""
     found = rows(name)

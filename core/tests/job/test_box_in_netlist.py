@@ -1,9 +1,13 @@
 """One netlist from the supply to the coils: the box of every winding kind is in it."""
 
+from dataclasses import replace
+
 import pytest
 from circuit_play import Player, same, tables
 
-from evencoil.checks import dead_checks
+from evencoil.checks import check_circuit, dead_checks, with_expectations
+from evencoil.checks.power import exclusive_pairs
+from evencoil.checks.reach import Graph
 from evencoil.job.inputs import JobInputs
 from evencoil.job.work_out import work_out
 from evencoil.rehearsal.stage import ScenarioAct, Stage
@@ -152,6 +156,23 @@ def test_bars_left_in_a_star_delta_box_are_named_and_short_the_lines():
     opening.append(ScenarioAct(at_us=1_000_000, do="push", on="start"))
     trace = stage.play(opening, until_us=4_000_000)
     assert "short" in {one.code for one in trace.hazards}
+
+
+def test_bars_left_in_blame_no_interlock():
+    """Main and star belong in together: the bars are at fault, and only they are named."""
+    right, wrong = job_of("7A").starter.required(), job_of("7A", LEFT_IN).starter.required()
+    assert exclusive_pairs(Graph(replace(wrong, never_together=()))) == exclusive_pairs(
+        Graph(replace(right, never_together=()))
+    )
+    assert not [one for one in check_circuit(wrong) if one.rule == "H08"]
+    stage = Stage(with_expectations(wrong))
+    acts = [
+        ScenarioAct(at_us=0, do="close", on="breaker"),
+        ScenarioAct(at_us=1_000_000, do="push", on="start"),
+    ]
+    codes = {one.code for one in stage.play(acts, until_us=4_000_000).hazards}
+    assert "short" in codes
+    assert "both_ways" not in codes
 
 
 def test_a_box_as_it_should_be_is_not_complained_about():

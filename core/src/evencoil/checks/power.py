@@ -7,12 +7,13 @@ contactors that would short the lines), textbook starter practice.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from itertools import combinations
 
 from evencoil.base import Message, say
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, once, positions_of
-from evencoil.circuit import Edit
+from evencoil.circuit import Edit, Netlist
 
 __all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "motion_of", "moving_of", "power_problems"]
 
@@ -145,6 +146,7 @@ def exclusive_pairs(graph: Graph) -> tuple[frozenset[str], ...]:
     graph : Graph
         The circuit.
     """
+    graph = _unbarred(graph)
     contactors = [item.id for item in graph.of_type("contactor")]
 
     def shorts(closed: set[str]) -> bool:
@@ -170,6 +172,34 @@ def exclusive_pairs(graph: Graph) -> tuple[frozenset[str], ...]:
     ]
     found += [*_autotransformer_pairs(graph, right), *_speed_pairs(graph, right)]
     return tuple(dict.fromkeys(found))
+
+
+def _unbarred(graph: Graph) -> Graph:
+    """Return a circuit without the bars of a box whose leads its starter switches.
+
+    A bar that was left in makes two contactors short the lines that belong in together: the bar
+    is at fault then, and no interlock would help. Each conductor ``C1`` stays with its lead.
+    """
+    circuit = graph.circuit
+    devices, ends = [], {}
+    for item in circuit.netlist.devices:
+        arrivals = [end for end in item.terminals if end.startswith("C") and end[1:].isdigit()]
+        if item.type != "joint" or len(arrivals) < 2:
+            devices.append(item)
+            continue
+        for end in item.terminals:
+            name = f"{item.id}.{end[1:]}"
+            ends[f"{item.id}.{end}"] = f"{name}.{end}"
+            if not any(one.id == name for one in devices):
+                own = tuple(one for one in item.terminals if one[1:] == end[1:])
+                devices.append(replace(item, id=name, terminals=own))
+    if not ends:
+        return graph
+    wires = tuple(
+        replace(wire, start=ends.get(wire.start, wire.start), end=ends.get(wire.end, wire.end))
+        for wire in circuit.netlist.wires
+    )
+    return Graph(replace(circuit, netlist=Netlist(tuple(devices), wires)))
 
 
 def _fed_by(graph: Graph, contactor: str, device: str) -> frozenset[str]:

@@ -91,7 +91,7 @@ SENTENCES: dict[str, str] = {
     "chain.end_coil_burns": "the coil of {tag} has 150 % of its voltage or more and burns out",
     "hazard.springs_to_life": "UNEXPECTED START",
     "hazard.does_not_stop": "DOES NOT STOP",
-    "hazard.both_ways": "FORWARD AND REVERSE TOGETHER",
+    "hazard.both_ways": "CLOSED TOGETHER",
     "hazard.plugged": "REVERSED WHILE RUNNING (PLUGGING)",
     "hazard.opens_on_load": "OPENS ON LOAD CURRENT",
     "hazard.coil_burns": "COIL BURNS OUT",
