@@ -164,6 +164,32 @@ def test_a_jumper_across_the_loop_is_a_short():
     assert bench.word("PR1") == "0"
 
 
+def test_two_thermostats_apart():
+    """Each can be held by hand: the alarm warns while the trip still holds, and the other way."""
+    bench = started("14A")
+    bench.do(3, "hot", "TH2")
+    assert (bench.word("H3"), bench.word("KM1")) == ("on", "1")
+    bench.do(4, "follow", "TH2")
+    bench.do(5, "hot", "TH1")
+    assert (bench.word("H3"), bench.word("KM1")) == ("off", "0")
+
+
+def test_the_magnetizing_current_of_an_autotransformer_is_in_one_unit():
+    """A leg of 900 ohms at 277 V draws 0.31 A at no load; the usual one of 10,000, 0.03 A.
+
+    With the motor's leads off nothing else loads it: what the line delivers is the fuse's own
+    current, pole ohms left out.
+    """
+    for edit, amps in (("", 277.1 / 10_000), ("set TA1 mag=900", 277.1 / 900)):
+        bench = Bench("9A", edit)
+        bench.do(0.5, "lift", "M1")
+        bench.do(1, "press", "S2")
+        bench.do(1.5, "release", "S2")
+        part = bench.run.plant.part_of[bench.circuit.id_of("KS")]
+        found = part.amps_through(bench.run, part.branches["1L1-2T1"])
+        assert found == pytest.approx(amps, rel=0.03)
+
+
 def test_a_transformer_on_twice_its_volts_saturates_and_its_fuse_goes():
     """240 V links on 480 V: the core saturates, a primary fuse opens, and that is no short."""
     links = "remove T1.H2 T1.H3; add T1.H1 T1.H3; add T1.H2 T1.H4"

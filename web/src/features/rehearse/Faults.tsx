@@ -36,6 +36,11 @@ const OF_TYPE: Record<string, readonly [string, string, string?][]> = {
     ["on", rehearseWords.actuated],
     ["off", rehearseWords.atRest],
   ],
+  thermostat: [
+    ["hot", rehearseWords.hot],
+    ["cool", rehearseWords.cool],
+    ["follow", rehearseWords.followsWinding],
+  ],
   ptc: [
     ["sensor", rehearseWords.loopCut, "open"],
     ["sensor", rehearseWords.loopShort, "short"],

@@ -134,7 +134,8 @@ register(
             Parameter("legs", "ABC|AC", "ABC"),
             Parameter("taps", "text", "50,65,80", "%"),
             Parameter("v", "number", "480", "V"),
-            Parameter("mag", "number", "5", "%"),
+            # reactance of a whole leg at no load; empty is that of the constant set
+            Parameter("mag", "number", "", "Ω"),
         ),
         lambda given: tuple(f"{leg}{tap}" for leg in _legs(given) for tap in taps_of(given)),
         _auto,

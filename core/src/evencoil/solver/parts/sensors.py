@@ -79,13 +79,27 @@ class SpeedSwitch(Part):
 
 
 class Thermostat(Part):
-    """Opens, or closes, at its temperature; back about 25 K lower."""
+    """Opens, or closes, at its temperature; back about 25 K lower.
 
-    kept: ClassVar[tuple[str, ...]] = ("is_hot",)
+    It follows the winding, or is held hot or cool by hand: two in one motor need not agree.
+    """
+
+    kept: ClassVar[tuple[str, ...]] = ("is_hot", "held")
+    verbs: ClassVar[tuple[str, ...]] = ("hot", "cool", "follow")
 
     def begin(self) -> None:
-        """Cold."""
+        """Cold, following the winding."""
         self.is_hot = False
+        self.held = ""
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Hold it hot or cool, or let it follow the winding again."""
+        del word
+        if verb not in self.verbs:
+            return False
+        self.held = "" if verb == "follow" else verb
+        self.observe(run)
+        return True
 
     def observe(self, run: Run) -> None:
         """See the winding's temperature."""
@@ -95,7 +109,7 @@ class Thermostat(Part):
         level = number(self.device, "t", 145.0)
         if self.is_hot:
             level -= self.plant.constants["thermostat_back_k"]
-        is_hot = motor.temperature_c >= level
+        is_hot = self.held == "hot" if self.held else motor.temperature_c >= level
         if is_hot != self.is_hot:
             self.is_hot = is_hot
             run.cause = run.tell(self, "temperature", "hot" if is_hot else "cool")
