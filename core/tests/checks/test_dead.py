@@ -9,6 +9,7 @@ from circuit_play import circuit_of, edited, tables, terminal
 
 from evencoil.base.words import say
 from evencoil.checks.dead.bench import Bench, Hand, Observed, agrees, prepared
+from evencoil.checks.dead.evidence import wire_evidence
 from evencoil.checks.dead.faults import wiring_faults
 from evencoil.checks.dead.plan import dead_checks
 from evencoil.checks.dead.suspects import readings_hold, suspects
@@ -265,6 +266,25 @@ def test_readings_of_an_older_sheet_still_hold():
     apart = prepared(circuit)
     assert readings_hold(circuit, [replace(old, hands=apart)]) == (False,)
     assert readings_hold(circuit, [replace(old, hands=apart, ohms=math.inf)]) == (True,)
+
+
+def test_readings_confirm_or_refute_the_wires():
+    """START's far side to the seal-in: near zero confirms both wires of it, open refutes one.
+
+    S2.14 – KM1.A1 – KM1.14: the reading from S2.14 to KM1.14 needs both; open, either may be
+    gone, and each is said to be refuted. A reading that concerns neither says nothing of them.
+    """
+    circuit = circuit_of("3A")
+    apart = prepared(circuit)
+    ends = {"start": "start.14", "end": "main.14", "hands": apart}
+    wires = {"start.14~main.A1", "main.A1~main.14"}
+    good = wire_evidence(circuit, [Observed(ohms=0.3, **ends)])
+    assert {name for name, said in good.items() if said == "confirmed"} == wires
+    gone = wire_evidence(circuit, [Observed(ohms=math.inf, **ends)])
+    assert {name for name, said in gone.items() if said == "refuted"} == wires
+    other = Observed(start="breaker.2", end="main.1L1", hands=apart, ohms=0.2)
+    assert not wires & wire_evidence(circuit, [other]).keys()
+    assert wire_evidence(circuit, []) == {}
 
 
 def test_no_main_switch_is_closed_for_a_reading():

@@ -19,6 +19,7 @@ from evencoil.checks import (
     said_expected,
     said_hand,
     suspects,
+    wire_evidence,
 )
 from evencoil.circuit import Circuit
 from people.access import caller_in
@@ -67,12 +68,21 @@ class SuspectOut(Answer):
     wire: str
 
 
+class EvidenceOut(Answer):
+    """A wire that the readings confirm or refute."""
+
+    wire: str
+    ends: str
+    confirmed: bool
+
+
 class DeadOut(Answer):
     """Every check of a circuit, what was read, and what a wrong reading points at."""
 
     checks: list[DeadCheckOut]
     readings: list[DeadReadOut]
     suspects: list[SuspectOut]
+    evidence: list[EvidenceOut]
     apart: list[str]
     line_side: list[str]
     untold: list[str]
@@ -117,6 +127,7 @@ def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
             checks=[],
             readings=[],
             suspects=[],
+            evidence=[],
             apart=[],
             line_side=[],
             untold=[],
@@ -138,6 +149,10 @@ def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
         checks=[_check(circuit, check, ends, found.apart) for check in found.checks],
         readings=[DeadReadOut(holds=holds) for holds in hold],
         suspects=blamed,
+        evidence=[
+            EvidenceOut(wire=wire, ends=ends[wire], confirmed=said == "confirmed")
+            for wire, said in wire_evidence(circuit, known).items()
+        ],
         apart=[said_hand(circuit, hand) for hand in found.apart],
         line_side=[ends[wire] for wire in found.line_side],
         untold=[ends[wire] for wire in found.untold],

@@ -1895,6 +1895,8 @@ export interface components {
             blind: string[];
             /** Checks */
             checks: components["schemas"]["DeadCheckOut"][];
+            /** Evidence */
+            evidence: components["schemas"]["EvidenceOut"][];
             /** Line Side */
             line_side: string[];
             /** Mistakes */
@@ -2168,6 +2170,18 @@ export interface components {
             value: string;
             /** What */
             what: string;
+        };
+        /**
+         * EvidenceOut
+         * @description A wire that the readings confirm or refute.
+         */
+        EvidenceOut: {
+            /** Confirmed */
+            confirmed: boolean;
+            /** Ends */
+            ends: string;
+            /** Wire */
+            wire: string;
         };
         /**
          * ExistingInput

@@ -13,6 +13,8 @@ export const checkWords = {
   firstLockOut: "First lock out, try to start, and verify dead",
   takeApart: (apart: Shown) =>
     `Before the first reading: ${apart}. Otherwise a transformer or a winding makes right and wrong read alike. `,
+  confirmedWires: (confirmed: Shown, refuted: Shown) =>
+    `The readings so far confirm ${counted(confirmed, "wire")} and refute ${refuted}.`,
   lookAt: "Look at these, no reading shows them",
   notShown: (shown: Shown, mistakes: Shown) =>
     `${shown} of ${counted(mistakes, "single mistake")} change a reading`,

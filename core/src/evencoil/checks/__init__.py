@@ -5,6 +5,7 @@ Knows netlists, solver and rehearsal; no job.
 
 from evencoil.checks.check import check_circuit, isolations_of
 from evencoil.checks.dead.bench import Hand, Observed
+from evencoil.checks.dead.evidence import WireEvidence, wire_evidence
 from evencoil.checks.dead.plan import Check, DeadChecks, dead_checks
 from evencoil.checks.dead.sheet import DeadSheet, dead_sheet, said_expected, said_hand
 from evencoil.checks.dead.suspects import readings_hold, suspects
@@ -31,6 +32,7 @@ __all__ = [
     "Proof",
     "ProofKind",
     "Restart",
+    "WireEvidence",
     "bridges_of",
     "check_circuit",
     "dead_checks",
@@ -45,5 +47,6 @@ __all__ = [
     "said_hand",
     "suspects",
     "waiting_isolators",
+    "wire_evidence",
     "with_expectations",
 ]

@@ -176,7 +176,9 @@ def install_motor(
         else:
             arrivals = {f"C{lead[1:]}": landing[lead] for lead in leads if lead in landing}
         editor.devices[joint.id] = Device(joint.id, "joint", (*arrivals, *leads))
-        editor.tags[joint.id] = joint.line or "-".join(lead.removeprefix("T") for lead in leads)
+        # the joint of line L1 is not the line
+        named = joint.line or "-".join(lead.removeprefix("T") for lead in leads)
+        editor.tags[joint.id] = f"J-{named}"
         wires = [
             *((out, f"{joint.id}.{end}") for end, outs in arrivals.items() for out in outs),
             *((f"{joint.id}.{lead}", f"motor.{lead}") for lead in leads),

@@ -90,6 +90,20 @@ export function CheckScreen() {
               </ul>
             </Drawer>
           )}
+          {found.evidence.length > 0 && (
+            <p data-testid="evidence">
+              {checkWords.confirmedWires(
+                found.evidence.filter((one) => one.confirmed).length,
+                found.evidence.filter((one) => !one.confirmed).length,
+              )}{" "}
+              <span className="font-mono text-live">
+                {found.evidence
+                  .filter((one) => !one.confirmed)
+                  .map((one) => one.ends)
+                  .join(", ")}
+              </span>
+            </p>
+          )}
           {groups.map((group) => (
             <section key={group.held} aria-label={group.held}>
               <h2 className="stamp mb-1.5">{group.held}</h2>
