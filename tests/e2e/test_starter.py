@@ -95,7 +95,7 @@ def from_starter_to_rehearsal(page, seat):
     assert violations(page) == []
 
     page.get_by_role("link", name="To Drawings").click()
-    expect(headline(page)).to_have_text("47 WIRES · 28 NUMBERS · 0 PROBLEMS")
+    expect(headline(page)).to_have_text("47 WIRES · 28 NUMBERS · 0 PROBLEMS IN THE DRAWING")
     page.get_by_role("button", name="wire 3", exact=True).focus()
     page.keyboard.press("Enter")
     card = page.get_by_test_id("wire-card")

@@ -118,7 +118,7 @@ export const drawingsWords = {
   nothingLeft: "search complete",
   cutOff: (depth: Shown) =>
     `search stopped: every sequence of up to ${counted(depth, "action")} was tried, longer ones were not`,
-  byDrawing: (problems: Shown) => `By the drawing: ${counted(problems, "problem")}`,
+  byDrawing: (problems: Shown) => `In the drawing: ${counted(problems, "problem")}`,
   byPlaying: (problems: Shown) => `By playing it: ${counted(problems, "problem")}`,
   noneByDrawing: "No problem found in the drawing.",
   noneByPlaying: "No problem found in the starts that were played.",

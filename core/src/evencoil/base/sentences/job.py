@@ -53,7 +53,7 @@ SENTENCES: dict[str, str] = {
     "headline.check.none": "NO READING TAKEN YET",
     "headline.check": "{done} READINGS, ALL AS DRAWN",
     "headline.check.wrong": "{wrong} OF {done} READINGS DIFFER",
-    "headline.drawings": "{wires} WIRES · {numbers} NUMBERS · {problems:N PROBLEM}",
+    "headline.drawings": "{wires} WIRES · {numbers} NUMBERS · {problems:N PROBLEM} IN THE DRAWING",
     "headline.drawings.open": "CHOOSE A STARTER FIRST",
     "headline.rehearse": "NOTHING IS LIVE",
     "headline.rehearse.open": "CHOOSE A STARTER FIRST",
