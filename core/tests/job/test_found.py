@@ -470,3 +470,15 @@ def test_the_grounded_line_is_fused_only_where_the_fuses_are_the_overload_protec
     single = EditInput(id="b", kind="add_device", type="cb3", tag="QF9", parameters={"poles": "1"})
     wire = EditInput(id="w", kind="add_wire", start="supply.L2", end="b.1")
     assert corner_panel(single, wire)[1]["grounded_pole"] == "refusal"
+
+
+def test_an_accepted_hazard_is_no_longer_to_be_decided():
+    """Plugging of 6C: to decide until it is taken on by name, then good to know."""
+
+    def level(accepted=()):
+        room = work_out_starter(worked(), StarterInputs(standard_circuit="6C", accepted=accepted))
+        return {one.level for one in room.problems() if one.rule == "H18"}
+
+    taken = AcceptedInput(hazard="plugged", why="rated AC-4", by="Dov Ansell")
+    assert level() == {"doubt"}
+    assert level((taken,)) == {"note"}

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections import Counter
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from evencoil.base import CoreError, Finding, Message, MissingError, RefusedError
@@ -44,6 +44,10 @@ from evencoil.starters import (
 )
 
 __all__ = ["JobStarter", "no_starter"]
+
+
+#: a hazard that can be accepted, and the rule that tells of it when the circuit is played
+_HAZARD_RULES = {"plugged": "H18"}
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -182,7 +186,13 @@ class JobStarter:
         """Return what the checks find on the circuit of this job, played as well, worst first."""
         if self.circuit is None:
             return ()
-        return check_circuit(self.circuit, is_stated=self.is_stated)
+        found = check_circuit(self.circuit, is_stated=self.is_stated)
+        # what somebody took on by name is no longer to be decided
+        taken = {_HAZARD_RULES[name] for name in self.accepted if name in _HAZARD_RULES}
+        return tuple(
+            replace(one, level="note") if one.rule in taken and one.level == "doubt" else one
+            for one in found
+        )
 
     def ladder(self) -> Ladder:
         """Return the ladder as geometry."""
