@@ -12,7 +12,7 @@ from circuit_play import circuit_of
 
 from evencoil.base.words import say
 from evencoil.checks.check import check_circuit
-from evencoil.checks.dead.bench import Bench, Observed, agrees
+from evencoil.checks.dead.bench import Bench, agrees
 from evencoil.checks.dead.faults import contact_faults, missing_wires, moved_wires
 from evencoil.checks.dead.plan import dead_checks
 from evencoil.checks.expected import with_expectations
@@ -78,10 +78,7 @@ def rows(name) -> list[Row]:
     drawn = circuit_of(name)
     known = _rules(right)
     sheet = dead_checks(drawn)
-    taken = [
-        Observed(start=one.start, end=one.end, hands=one.hands, ohms=one.ohms)
-        for one in sheet.checks
-    ]
+    taken = [one.as_drawn for one in sheet.checks]
     held = {one.family for one in probes(with_expectations(right), FAMILIES) if not one.holds}
     met = {one.code for one in prove(right, most=MOST).broken}
     cache, found = {}, []

@@ -81,10 +81,7 @@ def test_circuits_have_checks_that_hold_on_itself(name):
     """Whatever is drawn reads as drawn, and has no suspect."""
     circuit = catalogue()[name].circuit
     found = dead_checks(circuit)
-    taken = [
-        Observed(start=one.start, end=one.end, hands=one.hands, ohms=one.ohms)
-        for one in found.checks
-    ]
+    taken = [one.as_drawn for one in found.checks]
     assert all(readings_hold(circuit, taken))
     assert suspects(circuit, taken) == ()
 
@@ -171,10 +168,7 @@ def test_nearly_every_single_mistake_changes_a_reading(name):
     is on the sheet by name.
     """
     circuit, found = checked(name)
-    taken = [
-        Observed(start=one.start, end=one.end, hands=one.hands, ohms=one.ohms)
-        for one in found.checks
-    ]
+    taken = [one.as_drawn for one in found.checks]
     known, seen, blind = {}, 0, set()
     faults = [one for one in wiring_faults(circuit) if one.wire not in found.line_side]
     for fault in faults:
@@ -218,10 +212,7 @@ def test_95_of_100_single_mistakes_change_a_reading():
 def test_dangerous_mistakes_change_a_proposed_reading(name, edit):
     """What would start, hold or cross a motor shows on the dead panel."""
     circuit, found = checked(name)
-    taken = [
-        Observed(start=one.start, end=one.end, hands=one.hands, ohms=one.ohms)
-        for one in found.checks
-    ]
+    taken = [one.as_drawn for one in found.checks]
     wrong = edited(circuit, edit)
     reads = Bench(wrong.netlist, ()).read(taken)
     assert not all(agrees(ohms, one.ohms) for ohms, one in zip(reads, taken, strict=True))

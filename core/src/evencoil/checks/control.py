@@ -14,7 +14,7 @@ from collections.abc import Iterator
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import feeds_of, motion_of, moving_of
 from evencoil.checks.reach import COILED, LINE_ENDS, Graph, Place, positions_of
-from evencoil.checks.ways import CLOSES, OPENS, contacts_of, fed_with, ways_to
+from evencoil.checks.ways import CLOSES, OPENS, closing_buttons, contacts_of, fed_with, ways_to
 from evencoil.circuit import CONTACTS, Edit
 
 __all__ = ["control_problems"]
@@ -152,7 +152,7 @@ def _stops(graph: Graph) -> Iterator[Problem]:
     """Open each stop contact; a coil that it is in series with must drop."""
     coils = sorted(moving_of(graph))
     buttons = graph.of_type("pb")
-    held = {(item.id, link.name) for item in buttons for link in contacts_of(graph, item, CLOSES)}
+    held = closing_buttons(graph)
     told: set[tuple[str, str]] = set()
     for turned in positions_of(graph.circuit):
         ways = {coil: ways_to(graph, coil, turned) for coil in coils}
@@ -256,11 +256,7 @@ def _is_fed_side(graph: Graph, start: int) -> bool:
 
 def _maintained(graph: Graph) -> Iterator[Problem]:
     """Find self-resetting protection where no hand has to start again."""
-    held = {
-        (item.id, link.name)
-        for item in graph.of_type("pb")
-        for link in contacts_of(graph, item, CLOSES)
-    }
+    held = closing_buttons(graph)
     free: set[str] = set()
     for turned in positions_of(graph.circuit):
         free |= graph.reached(held, turned).coils

@@ -13,7 +13,7 @@ from itertools import combinations
 from evencoil.base import Message, say
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, once, positions_of
-from evencoil.circuit import Edit, Netlist
+from evencoil.circuit import Edit, Netlist, has_two_speeds
 
 __all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "motion_of", "moving_of", "power_problems"]
 
@@ -33,7 +33,7 @@ def feeds_of(graph: Graph, motor: str) -> tuple[frozenset[str], frozenset[str]]:
     motor : str
         Id of the motor.
     """
-    lines = _line_nets(graph)
+    lines = graph.line_nets()
     contactors: set[str] = set()
     overloads: set[str] = set()
     bridged = bridges_of(graph)
@@ -76,15 +76,6 @@ def moving_of(graph: Graph) -> frozenset[str]:
         The circuit.
     """
     return frozenset().union(*motion_of(graph).values())
-
-
-def _line_nets(graph: Graph) -> set[int]:
-    return {
-        graph.net(item.id, line)
-        for item in graph.of_type("supply")
-        for line in LINE_ENDS
-        if line in item.terminals
-    }
 
 
 @once
@@ -238,8 +229,7 @@ def _autotransformer_pairs(graph: Graph, contactors: list[str]) -> Iterator[froz
 def _speed_pairs(graph: Graph, contactors: list[str]) -> Iterator[frozenset[str]]:
     """Return the contactors that feed one motor for two pole numbers at once."""
     for item in graph.circuit.netlist.devices:
-        kind = item.parameters.get("kind", "")
-        if not (item.type.startswith("motor2") or kind.startswith("2-speed")):
+        if not has_two_speeds(item):
             continue
         fed = {name: _fed_by(graph, name, item.id) for name in contactors}
         low = [name for name, ends in fed.items() if ends and ends <= _LOW_LEADS]
@@ -340,7 +330,7 @@ def _is_locked(graph: Graph, first: str, second: str) -> bool:
 def _heaters(graph: Graph) -> Iterator[Problem]:
     """Find motor leads that reach a line past the heaters of their own relay."""
     circuit = graph.circuit
-    lines = _line_nets(graph)
+    lines = graph.line_nets()
     for motor in circuit.netlist.devices:
         if not motor.type.startswith("motor"):
             continue

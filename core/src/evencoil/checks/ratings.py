@@ -1,7 +1,7 @@
 """Checks of protective devices against what they protect, as far as both were entered.
 
-A value that the device library or a standard circuit fills in is nobody's figure, and is not
-judged (`Graph.stated`).
+A value that the device library or a standard circuit fills in was never entered for the job, and
+is not judged (`Graph.stated`).
 
 Units: amps [A]. Source: NEC 430.32 (overload), 430.52(C) with its exceptions (at most 400 % of
 the full-load current for fuses and inverse-time breakers, 1,700 % for an instantaneous trip),
@@ -11,17 +11,16 @@ protection; 167 % of a secondary below 9 A, 125 % from there).
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from evencoil.checks.model import Problem, problem
-from evencoil.checks.reach import Edge, Graph
+from evencoil.checks.reach import Edge, Graph, once
 from evencoil.checks.transformer import primary_volts
-from evencoil.circuit import Device, Edit
+from evencoil.circuit import Device, Edit, has_two_speeds
+from evencoil.solver import constants
 
-__all__ = ["rating_problems", "starting_amps"]
+__all__ = ["rating_problems", "setting_problems", "starting_amps"]
 
-#: locked-rotor current of a usual motor in times its full-load current
-_LOCKED = 6.0
 _CEILING = 4.0
 #: instantaneous trip: 1,700 % with the highest exception; an inverse-time breaker of 400 %
 #: trips at once at about ten times its own rating
@@ -31,12 +30,6 @@ _DIAL_BAND = (0.9, 1.15)
 
 def _behind(graph: Graph, item: Device) -> list[Device]:
     """Return the motors that a power device carries the whole current of."""
-    lines = {
-        graph.net(one.id, end)
-        for one in graph.of_type("supply")
-        for end in ("L1", "L2", "L3")
-        if end in one.terminals
-    }
 
     def conducts(edge: Edge) -> bool:
         is_way = edge.link.kind in {"pole", "heat", "fuse", "resistor"}
@@ -48,7 +41,7 @@ def _behind(graph: Graph, item: Device) -> list[Device]:
         if edge.device.id == item.id and edge.link.kind in {"pole", "heat", "fuse"}
         for net in (edge.one, edge.other)
     }
-    without = graph.spread(lines, conducts)
+    without = graph.spread(graph.line_nets(), conducts)
     near = graph.spread(own - without, conducts)
     return [
         motor
@@ -71,11 +64,13 @@ def starting_amps(motors: list[Device]) -> float:
     motors : list of Device
         Behind one protective device.
     """
+    locked = constants()["locked_times"]
     running = sum(_amps(one) for one in motors)
-    return max((running + (_LOCKED - 1) * _amps(one) for one in motors), default=0.0)
+    return max((running + (locked - 1) * _amps(one) for one in motors), default=0.0)
 
 
-def rating_problems(graph: Graph) -> Iterator[Problem]:
+@once
+def rating_problems(graph: Graph) -> tuple[Problem, ...]:
     """Go through H22 (manual starters), E05 (branch circuit) and E06 (control fuses).
 
     Parameters
@@ -83,6 +78,10 @@ def rating_problems(graph: Graph) -> Iterator[Problem]:
     graph : Graph
         The circuit.
     """
+    return tuple(_found(graph))
+
+
+def _found(graph: Graph) -> Iterator[Problem]:
     for item in graph.of_type("cb3", "fdisc", "mms", "manual"):
         motors = _behind(graph, item)
         full = sum(_amps(one) for one in motors)
@@ -95,31 +94,46 @@ def rating_problems(graph: Graph) -> Iterator[Problem]:
 
 def _dial(graph: Graph, item: Device, motors: list[Device], full: float) -> Iterator[Problem]:
     dial = graph.stated(item, "iset") if item.type in {"mms", "manual"} else None
-    if dial is None or any(_has_two_speeds(one) for one in motors):
-        return
-    part = dial / full
+    if dial is not None and not any(has_two_speeds(one) for one in motors):
+        yield from setting_problems(graph, item.id, [one.id for one in motors], dial, full)
+
+
+def setting_problems(
+    graph: Graph, overload: str, motors: Sequence[str], dial_a: float, full_a: float
+) -> Iterator[Problem]:
+    """Find an overload that is set for another current than it carries, H22.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    overload : str
+        Relay or manual starter.
+    motors : sequence of str
+        Behind it.
+    dial_a : float
+        Its setting. [A]
+    full_a : float
+        The full-load current through it. [A]
+    """
+    part = dial_a / full_a
     low, high = _DIAL_BAND
     if low <= part <= high:
         return
-    fix = Edit(
-        id=f"fix.{item.id}.iset", kind="set", device=item.id, parameters={"iset": f"{full:g}"}
-    )
+    amps = f"{full_a:.1f}"
+    fix = Edit(id=f"fix.{overload}.iset", kind="set", device=overload, parameters={"iset": amps})
     yield problem(
         graph.circuit,
         "H22",
         "error" if part > high else "doubt",
         "setting",
-        item.id,
-        *(one.id for one in motors),
+        overload,
+        *motors,
         edits=(fix,),
-        set=f"{dial:g}",
-        amps=f"{full:g}",
+        set=f"{dial_a:g}",
+        amps=amps,
         percent=f"{part * 100:.0f}",
     )
-
-
-def _has_two_speeds(motor: Device) -> bool:
-    return motor.type.startswith("motor2") or motor.parameters.get("kind", "").startswith("2-speed")
 
 
 def _branch(graph: Graph, item: Device, motors: list[Device], full: float) -> Iterator[Problem]:

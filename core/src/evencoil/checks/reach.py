@@ -78,7 +78,7 @@ class Graph:
 
     ``kept`` holds what was calculated of it once, by the name of the question. ``is_stated``
     tells which ratings stand on a sizing step or a person's entry: device and parameter; None
-    where only the library's defaults are known to be nobody's.
+    where only the library's defaults are known not to be entered.
     """
 
     circuit: Circuit
@@ -131,6 +131,15 @@ class Graph:
     def is_wired(self, terminal: str) -> bool:
         """Tell whether any wire ends at a terminal."""
         return terminal in self.wired
+
+    def line_nets(self) -> set[int]:
+        """Return the nets of the supply's own line terminals."""
+        return {
+            self.net(item.id, line)
+            for item in self.of_type("supply")
+            for line in LINE_ENDS
+            if line in item.terminals
+        }
 
     def returns(self) -> set[int]:
         """Return the nets of grounded and common conductors."""
@@ -218,29 +227,20 @@ class Graph:
 
     def _monitors_out(self, open_: Collection[Place], *, lines_on: bool) -> set[Place]:
         """Return the contacts of phase monitors that no line reaches: they have let go."""
-        found: set[Place] = set()
-        for item in self.of_type("phasemon"):
-            fed = [
-                lines_on
-                and self.net(item.id, line)
-                in self.spread(
-                    {
-                        self.net(one.id, end)
-                        for one in self.of_type("supply")
-                        for end in LINE_ENDS
-                        if end in one.terminals
-                    },
-                    lambda edge: (
-                        edge.link.kind in {"pole", "fuse", "heat"} and edge.place not in open_
-                    ),
-                )
-                for line in LINE_ENDS
-            ]
-            if not all(fed):
-                found |= {
-                    (item.id, link.name) for link in links_of(item) if link.kind.startswith("no")
-                }
-        return found
+        monitors = self.of_type("phasemon")
+        if not monitors:
+            return set()
+        live = self.spread(
+            self.line_nets() if lines_on else set(),
+            lambda edge: edge.link.kind in {"pole", "fuse", "heat"} and edge.place not in open_,
+        )
+        return {
+            (item.id, link.name)
+            for item in monitors
+            for link in links_of(item)
+            if link.kind.startswith("no")
+            and not all(self.net(item.id, line) in live for line in LINE_ENDS)
+        }
 
     def _volts(
         self,

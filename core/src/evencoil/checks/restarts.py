@@ -14,7 +14,8 @@ from collections.abc import Collection
 from typing import Literal
 
 from evencoil.checks.power import motion_of, moving_of
-from evencoil.checks.reach import LINE_ENDS, Graph, Place, once, positions_of
+from evencoil.checks.reach import Graph, Place, once, positions_of
+from evencoil.checks.ways import closing_buttons
 from evencoil.circuit import Circuit, links_of
 
 __all__ = ["Restart", "restarts_of", "waiting_isolators"]
@@ -33,13 +34,7 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
     """
     graph = Graph(circuit)
     moving = moving_of(graph)
-    held: set[Place] = {
-        (item.id, link.name)
-        for item in graph.of_type("pb")
-        for link in links_of(item)
-        if link.kind.startswith("no")
-    }
-    by_hand = _run_by_hand(graph)
+    held = closing_buttons(graph)
     found: list[Restart] = []
     for turned in positions_of(circuit):
         if graph.reached(held, turned).coils & moving:
@@ -59,7 +54,7 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
                 back = graph.reached(held, turned, inside=left).coils
                 if (back - left) & moving:
                     found.append(name)
-    if by_hand:
+    if _run_by_hand(graph):
         found.append("power_back")
     if waiting_isolators(graph):
         found.append("isolator_back")
@@ -80,12 +75,7 @@ def waiting_isolators(graph: Graph) -> tuple[str, ...]:
         The circuit.
     """
     feeding = motion_of(graph)
-    buttons: set[Place] = {
-        (item.id, link.name)
-        for item in graph.of_type("pb")
-        for link in links_of(item)
-        if link.kind.startswith("no")
-    }
+    buttons = closing_buttons(graph)
     found = []
     for item in graph.of_type("cb3", "fdisc", "isolator"):
         open_: set[Place] = {
@@ -105,12 +95,7 @@ def waiting_isolators(graph: Graph) -> tuple[str, ...]:
 
 def _parts(graph: Graph, motor: str, switch: str, contactors: Collection[str]) -> bool:
     """Tell whether a switch takes the lines off a motor whose contactors are in."""
-    lines = {
-        graph.net(item.id, line)
-        for item in graph.of_type("supply")
-        for line in LINE_ENDS
-        if line in item.terminals
-    }
+    lines = graph.line_nets()
 
     def spread(left_out: str) -> set[int]:
         return graph.spread(
@@ -130,12 +115,7 @@ def _run_by_hand(graph: Graph) -> bool:
     """Tell whether a hand-operated starter alone, without a contactor, lies ahead of a motor."""
     if not graph.of_type("mms", "manual", "drum"):
         return False
-    lines = {
-        graph.net(item.id, line)
-        for item in graph.of_type("supply")
-        for line in LINE_ENDS
-        if line in item.terminals
-    }
+    lines = graph.line_nets()
     fed = graph.spread(
         lines,
         lambda edge: (

@@ -15,6 +15,7 @@ from evencoil.base import CoreError
 from evencoil.checks.gaps import gap_problems
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import bridges_of, exclusive_pairs, feeds_of
+from evencoil.checks.ratings import setting_problems
 from evencoil.checks.reach import Graph
 from evencoil.checks.transformer import misfed_by_transformer
 from evencoil.checks.volts import opening_problems, volts_problems
@@ -27,7 +28,7 @@ from evencoil.checks.watch import (
     Watched,
     watch,
 )
-from evencoil.circuit import Edit, swap_ends
+from evencoil.circuit import Edit, has_two_speeds, swap_ends
 from evencoil.rehearsal import ScenarioAct, Stage, stops_of
 from evencoil.solver import SpeedSwitch, motors_of
 
@@ -208,11 +209,6 @@ def _histories(graph: Graph, one: Watched) -> Iterator[Problem]:
         )
 
 
-def _has_two_speeds(graph: Graph, motor: str) -> bool:
-    item = graph.kinds[motor]
-    return item.type.startswith("motor2") or item.parameters.get("kind", "").startswith("2-speed")
-
-
 def _overload_settings(graph: Graph, one: Watched) -> Iterator[Problem]:
     circuit = graph.circuit
     # what a motor of two speeds draws at each is on its plate, not in its winding
@@ -220,7 +216,7 @@ def _overload_settings(graph: Graph, one: Watched) -> Iterator[Problem]:
         name
         for name, word in one.last.items()
         if word in _GOOD
-        and not _has_two_speeds(graph, name)
+        and not has_two_speeds(graph.kinds[name])
         # at a start stage it draws another current than the one the relay is set for
         and 90 <= one.volts[name] <= 110
     ]
@@ -236,26 +232,7 @@ def _overload_settings(graph: Graph, one: Watched) -> Iterator[Problem]:
             setting = float(graph.kinds[relay].parameters.get("iset") or 0)
             if graph.is_stated is not None and not graph.is_stated(relay, "iset"):
                 continue  # nobody set it yet
-            part = setting / max(amps)
-            if not 0.9 <= part <= 1.15:
-                fix = Edit(
-                    id=f"fix.{relay}.iset",
-                    kind="set",
-                    device=relay,
-                    parameters={"iset": f"{max(amps):.1f}"},
-                )
-                yield problem(
-                    circuit,
-                    "H22",
-                    "error" if part > 1.15 else "doubt",
-                    "setting",
-                    relay,
-                    motor,
-                    edits=(fix,),
-                    set=f"{setting:g}",
-                    amps=f"{max(amps):.1f}",
-                    percent=f"{part * 100:.0f}",
-                )
+            yield from setting_problems(graph, relay, [motor], setting, max(amps))
 
 
 def _directions(graph: Graph, seen: Sequence[Watched]) -> Iterator[Problem]:

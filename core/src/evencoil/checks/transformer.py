@@ -75,7 +75,8 @@ def _linked(graph: Graph, transformer: str) -> str:
 _LINKS = {"series": "H2-H3", "parallel": "H1-H3, H2-H4"}
 
 
-def transformer_problems(graph: Graph) -> Iterator[Problem]:
+@once
+def transformer_problems(graph: Graph) -> tuple[Problem, ...]:
     """Go through H44 as far as the transformer itself is its cause.
 
     Parameters
@@ -83,12 +84,11 @@ def transformer_problems(graph: Graph) -> Iterator[Problem]:
     graph : Graph
         The circuit.
     """
+    found: list[Problem] = []
     for item in graph.of_type("xfmr"):
         volts = primary_volts(graph, item.id)
-        if volts is None:
-            yield from _backwards(graph, item)
-        else:
-            yield from _links(graph, item, volts)
+        found += _backwards(graph, item) if volts is None else _links(graph, item, volts)
+    return tuple(found)
 
 
 def _backwards(graph: Graph, item: Device) -> Iterator[Problem]:
@@ -145,11 +145,10 @@ def misfed_by_transformer(graph: Graph) -> frozenset[str]:
     graph : Graph
         The circuit.
     """
-    found = list(transformer_problems(graph))
     sides = {"transformer_backwards": "H1"}
     return frozenset(
         load.id
-        for one in found
+        for one in transformer_problems(graph)
         for load in on_transformer(
             graph, one.devices[0], sides.get(one.message.id.removeprefix("check."), "X1")
         )

@@ -8,7 +8,7 @@ from __future__ import annotations
 from evencoil.checks.reach import LINE_ENDS, Graph, Place
 from evencoil.circuit import CONTACTS, Device, Link, links_of
 
-__all__ = ["CLOSES", "OPENS", "contacts_of", "fed_with", "ways_to"]
+__all__ = ["CLOSES", "OPENS", "closing_buttons", "contacts_of", "fed_with", "ways_to"]
 
 OPENS = ("nc", "nc_late")
 CLOSES = ("no", "no_early")
@@ -35,6 +35,21 @@ def contacts_of(graph: Graph, item: Device, kinds: tuple[str, ...] = CONTACTS) -
         and graph.is_wired(f"{item.id}.{link.a}")
         and graph.is_wired(f"{item.id}.{link.b}")
     ]
+
+
+def closing_buttons(graph: Graph) -> set[Place]:
+    """Return the closing contacts of every button: with them open no hand asks for a start.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    return {
+        (item.id, link.name)
+        for item in graph.of_type("pb")
+        for link in contacts_of(graph, item, CLOSES)
+    }
 
 
 def fed_with(graph: Graph, opened: set[Place], turned: dict[str, str]) -> frozenset[str]:

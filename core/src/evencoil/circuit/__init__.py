@@ -23,7 +23,7 @@ from evencoil.circuit.nearest import Near, nearest
 from evencoil.circuit.netfile import read_netlist, write_netlist
 from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.numbering import Numbered, number_nets
-from evencoil.circuit.roles import is_jog, is_jog_word, is_off_word
+from evencoil.circuit.roles import has_two_speeds, is_jog, is_jog_word, is_off_word
 from evencoil.circuit.tags import renamed
 from evencoil.circuit.text import Circuit, read_circuit, wire_id
 from evencoil.circuit.tracing import TracedWire, read_trace
@@ -65,6 +65,7 @@ __all__ = [
     "device",
     "differences",
     "grounded_nets",
+    "has_two_speeds",
     "is_jog",
     "is_jog_word",
     "is_off_word",

@@ -446,8 +446,3 @@ def _try_contacts(pairing: _Pairing, best: int) -> int:
                 else:
                     order[one], order[other] = order[other], order[one]
     return best
-
-
-def _called(item: Device) -> str:
-    """Return a device's type as the trade calls it."""
-    return say(Message(f"type.{item.type}"))

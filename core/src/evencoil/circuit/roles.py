@@ -7,10 +7,21 @@ from __future__ import annotations
 
 from evencoil.circuit.netlist import Device
 
-__all__ = ["is_jog", "is_jog_word", "is_off_word"]
+__all__ = ["has_two_speeds", "is_jog", "is_jog_word", "is_off_word"]
 
 _OFF = {"OFF", "0", "STOP"}
 _JOG = ("JOG", "INCH")
+
+
+def has_two_speeds(item: Device) -> bool:
+    """Tell whether a motor has two speeds: what it draws at each is on its plate alone.
+
+    Parameters
+    ----------
+    item : Device
+        A motor, or any device.
+    """
+    return item.type.startswith("motor2") or item.parameters.get("kind", "").startswith("2-speed")
 
 
 def is_off_word(word: str) -> bool:

@@ -21,6 +21,7 @@ from evencoil.circuit import (
     Netlist,
     Wire,
     device,
+    has_two_speeds,
     wire_id,
 )
 from evencoil.starters.control_supply import primary_of
@@ -242,10 +243,6 @@ _CONTROL = {
 }
 
 
-def _has_speeds(item: Device) -> bool:
-    return item.type.startswith("motor2") or item.parameters.get("kind", "").startswith("2-speed")
-
-
 def _duties(items: Mapping[str, Device], flc: str | None, step: str, put: _Put) -> None:
     """Give each contactor the part of the motor's current that it switches (AC-3).
 
@@ -253,7 +250,7 @@ def _duties(items: Mapping[str, Device], flc: str | None, step: str, put: _Put) 
     part winding carries half. What a speed of several draws is not known here. ``step`` is
     where ``flc`` comes from.
     """
-    if flc is None or any(_has_speeds(item) for item in items.values()):
+    if flc is None or any(has_two_speeds(item) for item in items.values()):
         return
     motors = [item for item in items.values() if item.type.startswith("motor")]
     if len(motors) != 1:

@@ -26,6 +26,7 @@ __all__ = [
     "Hand",
     "Observed",
     "agrees",
+    "can_be_read",
     "fuses_of",
     "live_terminals",
     "prepared",
@@ -185,6 +186,21 @@ def live_terminals(netlist: Netlist) -> set[str]:
         if end not in {"PE", "N"}
     }
     return {terminal for terminal, net in nets.items() if net in lines}
+
+
+def can_be_read(circuit: Circuit, one: Observed) -> bool:
+    """Tell whether a circuit still has both ends of a reading and what was held for it.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As it is drawn.
+    one : Observed
+        A reading that was taken.
+    """
+    known = set(circuit.netlist.terminals())
+    devices = {item.id for item in circuit.netlist.devices}
+    return {one.start, one.end} <= known and all(hand.device in devices for hand in one.hands)
 
 
 def agrees(solved: float, read: float) -> bool:

@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import Literal
 
-from evencoil.checks.dead.bench import Bench, Hand, Observed, agrees, fuses_of
+from evencoil.checks.dead.bench import Bench, Hand, Observed, agrees, can_be_read, fuses_of
 from evencoil.checks.dead.faults import missing_wires
 from evencoil.circuit import Circuit
 
@@ -36,13 +36,7 @@ def wire_evidence(circuit: Circuit, observed: Sequence[Observed]) -> Mapping[str
         Wire id to ``confirmed`` or ``refuted``; refuted where any reading says so. Wires that
         no reading concerns are not in it.
     """
-    known = set(circuit.netlist.terminals())
-    devices = {item.id for item in circuit.netlist.devices}
-    readings = [
-        one
-        for one in observed
-        if {one.start, one.end} <= known and all(hand.device in devices for hand in one.hands)
-    ]
+    readings = [one for one in observed if can_be_read(circuit, one)]
     if not readings:
         return {}
     pulled = fuses_of(circuit)

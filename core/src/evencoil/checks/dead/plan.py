@@ -80,6 +80,11 @@ class Check:
     covers: tuple[str, ...]
     guards: tuple[Message, ...]
 
+    @property
+    def as_drawn(self) -> Observed:
+        """Return the reading that a right circuit gives."""
+        return Observed(start=self.start, end=self.end, hands=self.hands, ohms=self.ohms)
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DeadChecks:
@@ -198,8 +203,7 @@ def _by_position(checks: Sequence[Check]) -> list[list[Observed]]:
     """Return readings by what is held, so that most mistakes need only the first position."""
     found: dict[tuple[Hand, ...], list[Observed]] = {}
     for one in checks:
-        taken = Observed(start=one.start, end=one.end, hands=one.hands, ohms=one.ohms)
-        found.setdefault(one.hands, []).append(taken)
+        found.setdefault(one.hands, []).append(one.as_drawn)
     return list(found.values())
 
 

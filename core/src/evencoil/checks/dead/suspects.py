@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from evencoil.base import Message
-from evencoil.checks.dead.bench import Bench, Hand, Observed, agrees, fuses_of
+from evencoil.checks.dead.bench import Bench, Hand, Observed, agrees, can_be_read, fuses_of
 from evencoil.checks.dead.faults import FaultKind, wiring_faults
 from evencoil.circuit import Circuit, Netlist
 
@@ -47,8 +47,7 @@ def suspects(circuit: Circuit, observed: Sequence[Observed], most: int = 8) -> t
     if not observed:
         return ()
     pulled = fuses_of(circuit)
-    known = set(circuit.netlist.terminals())
-    readings = [one for one in observed if one.start in known and one.end in known]
+    readings = [one for one in observed if can_be_read(circuit, one)]
 
     known_hands: dict[tuple[Hand, ...], list[float]] = {}
 
@@ -86,12 +85,7 @@ def readings_hold(circuit: Circuit, observed: Sequence[Observed]) -> tuple[bool 
     observed : sequence of Observed
         Readings that were taken.
     """
-    known = set(circuit.netlist.terminals())
-    devices = {item.id for item in circuit.netlist.devices}
-    here = [
-        {one.start, one.end} <= known and all(hand.device in devices for hand in one.hands)
-        for one in observed
-    ]
+    here = [can_be_read(circuit, one) for one in observed]
     bench = Bench(circuit.netlist, fuses_of(circuit))
     solved = iter(bench.read([one for one, is_here in zip(observed, here, strict=True) if is_here]))
     return tuple(
