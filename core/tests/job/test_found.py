@@ -482,3 +482,24 @@ def test_an_accepted_hazard_is_no_longer_to_be_decided():
     taken = AcceptedInput(hazard="plugged", why="rated AC-4", by="Dov Ansell")
     assert level() == {"doubt"}
     assert level((taken,)) == {"note"}
+
+
+def test_a_motor_without_amps_judges_no_breaker():
+    """The library's 10 A are no plate: a breaker entered by hand is judged only with one."""
+    edit = EditInput(id="e", kind="set", device="breaker", parameters={"a": "400"})
+
+    def rules(plate):
+        inputs = JobInputs(
+            plate=PlateInputs(text=plate),
+            supply=SupplyInputs(text="480Y/277"),
+            leads=LeadsInputs(winding="9-wye"),
+        )
+        room = work_out_starter(
+            work_out(inputs), StarterInputs(standard_circuit="3A", edits=(edit,))
+        )
+        return {one.rule for one in room.drawn_problems}
+
+    assert "E05" in rules(
+        "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, 9 LEADS"
+    )
+    assert "E05" not in rules("460 V, 1765 RPM, 60 HZ, 3 PH, 9 LEADS")

@@ -95,6 +95,8 @@ def _sealed(
 
 def _alarms(graph: Graph) -> Iterator[Problem]:
     """Find an alarm contact that stops the motor while the trip contact does not."""
+    if not graph.of_type("rtdmon", "thermostat"):
+        return
     coils = sorted(moving_of(graph))
     ways: set[Place] = set()
     for turned in positions_of(graph.circuit):
@@ -106,11 +108,15 @@ def _alarms(graph: Graph) -> Iterator[Problem]:
             name = "alarm_stops" if "2" in stopping else "alarm_for_trip"
             level: Level = "doubt" if "2" in stopping else "error"
             yield problem(graph.circuit, "H40", level, name, item.id)
+    yield from _hotter_alarms(graph, {device for device, _ in ways})
+
+
+def _hotter_alarms(graph: Graph, stopping: set[str]) -> Iterator[Problem]:
+    """Find a thermostat that warns at a higher temperature than the one that stops."""
     guards = graph.of_type("thermostat")
-    stopping_guards = {device for device, _ in ways}
     for trip in guards:
         for alarm in guards:
-            if trip.id not in stopping_guards or alarm.id in stopping_guards:
+            if trip.id not in stopping or alarm.id in stopping:
                 continue
             if trip.parameters.get("motor") != alarm.parameters.get("motor"):
                 continue

@@ -85,7 +85,9 @@ def _found(graph: Graph) -> Iterator[Problem]:
     for item in graph.of_type("cb3", "fdisc", "mms", "manual"):
         motors = _behind(graph, item)
         full = sum(_amps(one) for one in motors)
-        if full:
+        # without amps on the plate the motor's are the library's, and judge nothing
+        is_known = graph.is_stated is None or all(graph.is_stated(one.id, "fla") for one in motors)
+        if full and is_known:
             yield from _dial(graph, item, motors, full)
             yield from _branch(graph, item, motors, full)
     for item in graph.of_type("xfmr"):

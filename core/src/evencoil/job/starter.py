@@ -7,7 +7,7 @@ standard circuit that does not fit this motor stays drawn and says why.
 from __future__ import annotations
 
 from evencoil.base import CoreError
-from evencoil.circuit import number_nets
+from evencoil.circuit import Circuit, number_nets
 from evencoil.job.job_starter import JobStarter, no_starter
 from evencoil.job.starter_draft import StarterDraft, draft_starter
 from evencoil.job.starter_findings import (
@@ -27,6 +27,15 @@ __all__ = ["finish_starter", "work_out_starter"]
 def _size_of(worked: Worked, *names: str) -> str:
     """Return the first of some sizes that is known; empty if none is."""
     return next((worked.trail[name].shown for name in names if name in worked.trail), "")
+
+
+def _motor_sources(circuit: Circuit, worked: Worked) -> dict[str, str]:
+    """Return the step of the amps of the job's own motor, where its nameplate says them."""
+    is_installed = any(
+        item.id == "motor" and item.type == "motor" for item in circuit.netlist.devices
+    )
+    is_said = "plate_amps_a" in worked.trail
+    return {"motor.fla": "plate_amps_a"} if is_installed and is_said else {}
 
 
 def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -> JobStarter:
@@ -73,7 +82,10 @@ def finish_starter(draft: StarterDraft, worked: Worked, inputs: StarterInputs) -
         circuit=circuit,
         before=with_ratings(draft.standard, ratings),
         numbered=number_nets(circuit, inputs.frozen),
-        sources={f"{one.device}.{one.parameter}": one.step for one in ratings if one.step},
+        sources={
+            **_motor_sources(circuit, worked),
+            **{f"{one.device}.{one.parameter}": one.step for one in ratings if one.step},
+        },
         stale=stale,
         findings=tuple(sorted(findings, key=lambda item: rank[item.level])),
         refusal=None,
