@@ -5,6 +5,7 @@ from math import exp, log
 import pytest
 from circuit_play import circuit_of, edited
 
+from evencoil.base import OutOfRangeError
 from evencoil.rehearsal.stage import ScenarioAct, Stage
 from evencoil.solver.compile import compile_plant
 from evencoil.solver.events import Action
@@ -293,3 +294,152 @@ def test_an_act_counts_by_what_it_did():
         if one.aspect == "hand" and one.value == "press"
     ]
     assert pressed == [("stop", False), ("start", True), ("stop", True)]
+
+
+# joints, sensors by hand, RTDs
+
+
+def played(name, *acts, until=None, snapshot=None):
+    stage = Stage(circuit_of(name))
+    said = [
+        ScenarioAct(at_us=round(second * SECOND), do=do, on=on, word=word)
+        for second, do, on, word in acts
+    ]
+    return stage.play(said, until_us=until, snapshot=snapshot), stage
+
+
+def motor_at(trace, second):
+    frame = next(one for one in reversed(trace.frames) if one.time_us <= second * SECOND)
+    return next(iter(frame.motors.values())).word
+
+
+RUNNING = ((0, "close", "QF1", ""), (1, "push", "S2", ""))
+
+
+def test_a_joint_that_comes_off_is_a_lost_phase():
+    """A lead off its screw at the motor: hum from standstill, one phase while it runs."""
+    trace, _ = played(
+        "3A", (0, "close", "QF1", ""), (0.5, "loosen", "M1.U1", "open"), (1, "push", "S2", "")
+    )
+    assert motor_at(trace, 2) == "hum"
+    trace, _ = played("3A", *RUNNING, (8, "loosen", "M1.U1", ""), (9, "tighten", "M1.U1", ""))
+    assert motor_at(trace, 8.5) == "sp"
+    assert motor_at(trace, 9.5) == "fwd"
+
+
+def test_a_joint_of_some_ohms_in_a_coil_circuit_takes_its_share_of_the_volts():
+    """A coil that holds with 10 VA at 120 V and pulls in with 60 VA at a power factor of 0.6.
+
+    Pulling in it is 144 + 192j ohm: with 50 ohm in series 240/273 = 88 % of the volts are left,
+    enough; with 100 ohm 240/310 = 77 %, less than the 85 % it needs. Pulled in it is
+    360 + 1394j ohm: with 100 ohm 98 % are left. So one joint lets a contactor hold that will not
+    pull in again.
+    """
+    trace, _ = played("3A", *RUNNING, (4, "loosen", "KM1.A1", "100"))
+    assert motor_at(trace, 5) == "fwd"
+    for ohms, word in (("50", "fwd"), ("100", "off")):
+        trace, _ = played(
+            "3A", (0, "close", "QF1", ""), (0.5, "loosen", "KM1.A1", ohms), (1, "push", "S2", "")
+        )
+        assert motor_at(trace, 2) == word
+
+
+def test_a_joint_can_come_loose_after_a_snapshot_that_knew_none():
+    """Going on from a snapshot gives what the whole scenario gives."""
+    acts = (*RUNNING, (8, "loosen", "M1.V1", "open"), (9, "loosen", "KM1.A2", "open"))
+    whole, stage = played("3A", *acts, until=12 * SECOND)
+    begun, _ = played("3A", *RUNNING, until=7 * SECOND)
+    ahead = [
+        ScenarioAct(at_us=round(second * SECOND), do=do, on=on, word=word)
+        for second, do, on, word in acts[2:]
+    ]
+    middle = stage.play(ahead[:1], until_us=8_500_000, snapshot=begun.snapshots[-1])
+    after = stage.play(ahead[1:], until_us=12 * SECOND, snapshot=middle.snapshots[-1])
+    assert motor_at(middle, 8.4) == "sp"
+    assert after.frames[-1].motors == whole.frames[-1].motors
+    assert [one.n for one in after.events] == [
+        one.n for one in whole.events if one.time > 8_500_000
+    ]
+
+
+@pytest.mark.parametrize("word", ["loose", "-3", "nan"])
+def test_a_joint_takes_ohms_or_open(word):
+    with pytest.raises(OutOfRangeError):
+        played("3A", (0, "loosen", "KM1.A1", word))
+
+
+def test_a_zero_speed_switch_that_sticks_plugs_the_motor_on():
+    """12A: with 13-14 held closed the plugging contactor stays in, and the motor turns backward."""
+    switch = next(
+        item.id for item in circuit_of("12A").netlist.devices if item.type == "zss"
+    )
+    tag = circuit_of("12A").tags[switch]
+    bench = started("12A")
+    bench.to(6)
+    bench.do(6, "forward", tag)
+    bench.do(7, "press", "S1")
+    bench.do(8, "release", "S1")
+    bench.to(20)
+    assert bench.motor() == "rev"
+    bench.do(20, "follow", tag)
+    bench.to(40)
+    assert bench.motor() in {"off", "coast"}
+
+
+def test_a_phase_monitor_held_tripped_drops_the_motor_out():
+    bench = started("14D")
+    monitor = next(i.id for i in bench.circuit.netlist.devices if i.type == "phasemon")
+    tag = bench.circuit.tags[monitor]
+    assert bench.motor() == "fwd"
+    bench.do(4, "trip", tag)
+    assert bench.motor() == "coast"
+    bench.do(5, "follow", tag)
+    bench.to(6)
+    assert bench.word(tag) == "1"
+
+
+#: IEC 60751, platinum of 100 ohm: 20 C 107.79, 100 C 138.51, 155 C 158.99 (from its table)
+@pytest.mark.parametrize(("celsius", "ohms"), [(20, 107.79), (100, 138.51), (155, 159.19)])
+def test_an_rtd_has_the_ohms_of_its_temperature(celsius, ohms):
+    bench = Bench("14C")
+    bench.do(1, "temp", "M1", str(celsius))
+    plant = bench.run.plant
+    ends = (plant.node_of["rtd.R1"], plant.node_of["rtd.R2"])
+    assert plant.ohms(bench.run.conductance, *ends) == pytest.approx(ohms, abs=0.03)
+    like = (plant.node_of["rtd.R2"], plant.node_of["rtd.R3"])
+    assert plant.ohms(bench.run.conductance, *like) < 0.1
+
+
+@pytest.mark.parametrize(
+    ("edit", "alarms"),
+    [
+        ("", False),
+        # an open lead, a lead on the wrong screw, a sensor short: trips, never blind
+        ("remove RM1.T1 RT1.R1", True),
+        ("remove RM1.T2 RT1.R2", True),
+        ("move RT1.R1 RM1.T1 -> RM1.T2", True),
+    ],
+)
+def test_an_rtd_loop_that_is_not_whole_trips(edit, alarms):
+    bench = Bench("14C", edit)
+    bench.to(2)
+    part = bench.run.plant.part_of["rtd_monitor"]
+    assert (part.tells(bench.run)["trip"] == "1") is alarms
+
+
+def test_three_like_leads_take_out_a_lead_of_some_ohms():
+    """2 ohm in each lead would read 10 C high on two wires; on three it reads right."""
+    trace, stage = played("14C", (0, "close", "QF1", ""), (1, "temp", "M1", "126"))
+    del trace
+    plant = compile_plant(stage.circuit.netlist, joints=("rtd.R1", "rtd.R2", "rtd.R3"))
+    run = Run(plant)
+    run.act(Action(0, "close", "breaker"))
+    run.act(Action(SECOND, "temp", "motor", "126"))
+    for lead in ("rtd.R1", "rtd.R3"):
+        run.act(Action(SECOND, "loosen", lead, "2"))
+    run.act(Action(SECOND, "loosen", "rtd.R2", "0"))
+    run.advance(3 * SECOND)
+    assert plant.part_of["rtd_monitor"].tells(run)["alarm"] == "0"
+    run.act(Action(3 * SECOND, "loosen", "rtd.R1", "6"))
+    run.advance(5 * SECOND)
+    assert plant.part_of["rtd_monitor"].tells(run)["alarm"] == "1"

@@ -345,13 +345,26 @@ def _monitors(graph: Graph) -> Iterator[Problem]:
     pairs = [pair for pair in graph.circuit.never_together if _is_reversing(graph, pair)]
     if limits and pairs and not graph.of_type("phasemon"):
         yield problem(graph.circuit, "H20", "doubt", "sequence", *(item.id for item in limits))
-    for relay in graph.of_type("ptcrelay"):
-        if not any(
-            graph.net(relay.id, "T1") == graph.net(probe.id, end)
-            for probe in graph.of_type("ptc")
-            for end in ("TP1", "TP2")
-        ):
+    yield from _sensors(graph)
+
+
+#: relay to the sensor it measures, with the leads of it that its T1 may meet
+_PROBES = {"ptcrelay": ("ptc", ("TP1", "TP2")), "rtdmon": ("rtd", ("R1", "R2", "R3"))}
+
+
+def _sensors(graph: Graph) -> Iterator[Problem]:
+    """Find relays that measure no sensor; an RTD monitor may have its own, which is not drawn."""
+    for relay in graph.of_type(*_PROBES):
+        kind, leads = _PROBES[relay.type]
+        at = {graph.net(relay.id, "T1")}
+        if at & {graph.net(one.id, end) for one in graph.of_type(kind) for end in leads}:
+            continue
+        if relay.type == "ptcrelay":
             yield problem(graph.circuit, "H39", "error", "no_sensor", relay.id)
+        elif graph.of_type(kind):
+            yield problem(graph.circuit, "H39", "error", "no_rtd", relay.id)
+        else:
+            yield problem(graph.circuit, "H39", "note", "rtd_undrawn", relay.id)
 
 
 def _grounding(graph: Graph) -> Iterator[Problem]:

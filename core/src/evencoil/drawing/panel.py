@@ -25,6 +25,7 @@ _FIELD = {
     "zss",
     "thermostat",
     "ptc",
+    "rtd",
     "solenoid",
     "heater",
     "isolator",

@@ -28,7 +28,7 @@ __all__ = [
 _WIRED_AS = {
     "thermostat": {"thermostat"},
     "thermistor": {"ptc", "ptcrelay"},
-    "rtd": {"rtdmon"},
+    "rtd": {"rtd", "rtdmon"},
     "space_heater": {"heater"},
 }
 

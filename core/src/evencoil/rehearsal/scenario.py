@@ -173,7 +173,9 @@ def trace_as_json(trace: Trace, circuit: Circuit) -> dict[str, Any]:
                 "n": event.n,
                 "t": event.time,
                 "device": event.device,
-                "tag": circuit.tags.get(event.device, event.device),
+                "tag": circuit.said(event.device)
+                if "." in event.device
+                else circuit.tags.get(event.device, event.device),
                 "what": event.aspect,
                 "value": event.value,
                 "cause": event.cause,

@@ -31,7 +31,9 @@ MOST_FRAMES = 2500
 #: what an act brings about beyond its own contacts
 _EFFECTS = {"drive", "armature", "coil", "overload", "relay", "fuse", "breaker", "starter"}
 MOST_SECONDS = 4 * 3600
-SNAPSHOT_FORM = 3
+SNAPSHOT_FORM = 4
+#: what is done to a terminal, each with its own joint
+_AT_JOINTS = {"loosen", "tighten"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -146,13 +148,23 @@ class Stage:
         """Return a run at its first instant."""
         return Run(self.plant)
 
-    def resumed(self, snapshot: Mapping[str, Any]) -> tuple[Run, Watch]:
+    def _with_joints(self, joints: Sequence[str]) -> Plant:
+        """Return the plant in which some terminals can come loose."""
+        if not joints:
+            return self.plant
+        return compile_plant(self.circuit.netlist, self.set_name, joints)
+
+    def resumed(
+        self, snapshot: Mapping[str, Any], actions: Sequence[Action] = ()
+    ) -> tuple[Run, Watch]:
         """Return a run and its watch as a snapshot left them.
 
         Parameters
         ----------
         snapshot : mapping
             From a trace of this netlist.
+        actions : sequence of Action
+            What is still to be done: a joint may come loose that was no one's subject before.
 
         Raises
         ------
@@ -164,7 +176,7 @@ class Stage:
             raise RefusedError(
                 Message("scenario.stale"), field="snapshot", hint=Message("scenario.stale.hint")
             )
-        run = Run(self.plant)
+        run = Run(self._with_joints(_joints_of(actions, snapshot["run"]["joints"])))
         run.load(snapshot["run"])
         watch = Watch(self.circuit)
         watch.load(snapshot["watch"])
@@ -200,9 +212,9 @@ class Stage:
         """
         actions = self.actions(acts)
         if snapshot is None:
-            run, watch = self.opening(), Watch(self.circuit)
+            run, watch = Run(self._with_joints(_joints_of(actions))), Watch(self.circuit)
         else:
-            run, watch = self.resumed(snapshot)
+            run, watch = self.resumed(snapshot, actions)
         start = run.time
         last = max([start, *(action.time for action in actions)])
         until = last + AHEAD_US if until_us is None else until_us
@@ -365,6 +377,12 @@ class _Player:
 
     def _live(self) -> tuple[str, ...]:
         return tuple(name for net, name in self.stage.net_ids.items() if self.run.is_live_net(net))
+
+
+def _joints_of(actions: Sequence[Action], had: Sequence[str] = ()) -> tuple[str, ...]:
+    """Return the terminals that come loose: those there were, then those that are new."""
+    named = (one.device for one in actions if one.verb in _AT_JOINTS)
+    return tuple(dict.fromkeys((*had, *named)))
 
 
 def _key_from(time: int) -> int:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from evencoil.circuit import Netlist
 from evencoil.solver.constants import CATALOGUE, constants
 from evencoil.solver.parts import part_for
@@ -11,7 +13,9 @@ from evencoil.solver.plant import Plant
 __all__ = ["compile_plant"]
 
 
-def compile_plant(netlist: Netlist, set_name: str = CATALOGUE) -> Plant:
+def compile_plant(
+    netlist: Netlist, set_name: str = CATALOGUE, joints: Sequence[str] = ()
+) -> Plant:
     """Return a netlist made ready for runs.
 
     Parameters
@@ -20,8 +24,10 @@ def compile_plant(netlist: Netlist, set_name: str = CATALOGUE) -> Plant:
         Devices and wires, right or wrong.
     set_name : str
         Name of the set of constants.
+    joints : sequence of str
+        Terminals whose joint can come loose in the runs.
     """
-    plant = Plant(netlist, constants(set_name))
+    plant = Plant(netlist, constants(set_name), joints)
     for place, device in enumerate(netlist.devices):
         part = part_for(plant, device, place)
         plant.parts.append(part)

@@ -18,9 +18,11 @@ from evencoil.solver.behavior import Behavior
 from evencoil.solver.network import Matrix, inverse
 from evencoil.solver.sparse import Rows, elimination_order, solve_sparse
 
-__all__ = ["EARTH_S", "Plant", "Solution"]
+__all__ = ["EARTH_S", "TIGHT_S", "Plant", "Solution"]
 
 EARTH_S = 1e4
+#: a joint that is tight [S]
+TIGHT_S = 1e4
 _KEPT = 4096
 
 
@@ -44,13 +46,33 @@ class Solution:
 
 
 class Plant:
-    """A netlist compiled for one set of constants."""
+    """A netlist compiled for one set of constants.
 
-    def __init__(self, netlist: Netlist, constants: Mapping[str, float]) -> None:
+    Parameters
+    ----------
+    netlist : Netlist
+        Devices and wires, right or wrong.
+    constants : mapping
+        Name to figure.
+    joints : sequence of str
+        Terminals whose joint with their wires can come loose: each stands apart from its net
+        behind a branch of its own, after all others in `ends`.
+    """
+
+    def __init__(
+        self, netlist: Netlist, constants: Mapping[str, float], joints: Sequence[str] = ()
+    ) -> None:
         self.netlist = netlist
         self.constants = constants
-        self.node_of = netlist.nets()
+        self.node_of = dict(netlist.nets())
         self.size = max(self.node_of.values(), default=-1) + 1
+        #: terminal to its own node and that of its net, then to its branch
+        self._apart: dict[str, tuple[int, int]] = {}
+        self.joint_of: dict[str, int] = {}
+        for terminal in joints:
+            net, own = self.node_of[terminal], self.inner_node()
+            self.node_of[terminal] = own
+            self._apart[terminal] = (own, net)
         self.ends: list[tuple[int, int]] = []
         #: node, and the floating node that it is fed from; -1 is ground
         self.sources: list[tuple[int, int]] = []
@@ -105,6 +127,8 @@ class Plant:
 
     def finish(self) -> None:
         """Lay out the fixed part; call once."""
+        for terminal, ends in self._apart.items():
+            self.joint_of[terminal] = self.branch(*ends)
         leak = self.constants["leak_s"]
         self._base = [{node: complex(leak)} for node in range(self.size)]
         self._dc_base = [{node: complex(leak)} for node in range(self.size)]

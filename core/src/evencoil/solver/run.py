@@ -11,15 +11,18 @@ Source: event-driven simulation, nodal analysis (textbook topics).
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping
+from math import inf
 from typing import Any
 
 from evencoil.base import Message, OutOfRangeError
 from evencoil.solver.behavior import Behavior
 from evencoil.solver.events import Action, Event
-from evencoil.solver.plant import Plant, Solution
+from evencoil.solver.plant import TIGHT_S, Plant, Solution
 from evencoil.solver.shorts import joins_sources
 
 __all__ = ["Run"]
+
+_ENDS = {True: "tight", False: "open"}
 
 MOST_CHANGES = 4000
 _ROUNDS = 60
@@ -63,6 +66,7 @@ class Run:
         self.roots: dict[int, int] = {}
         #: the operator actions, by event number: verb, device
         self.hands: dict[int, tuple[str, str]] = {}
+        self._tighten_all()
         for part in plant.parts:
             part.failed, part.meant = {}, {}
             part.begin()
@@ -71,6 +75,10 @@ class Run:
         self.solution = self._solve()
         self.settle()
         self.events.clear()
+
+    def _tighten_all(self) -> None:
+        for branch in self.plant.joint_of.values():
+            self.switch(branch, complex(TIGHT_S), TIGHT_S)
 
     # what parts call
 
@@ -226,11 +234,28 @@ class Run:
         """Return what can be done to a device."""
         part = self.plant.part_of.get(device)
         if part is None:
-            return ()
+            is_terminal = device in self.plant.node_of
+            return ("ground", "unground", "loosen", "tighten") if is_terminal else ()
         return (*part.verbs, "fail", "unplug", "plug") if part.branches else part.verbs
+
+    def _joint(self, terminal: str, ohms: float) -> bool:
+        """Let the joint of a terminal have some ohms; infinite is open. False if it has none."""
+        branch = self.plant.joint_of.get(terminal)
+        if branch is None or not ohms >= 0:
+            return False
+        own = 0.0 if ohms == inf else min(TIGHT_S, 1 / max(ohms, 1 / TIGHT_S))
+        self.switch(branch, complex(own), own)
+        self.note(terminal, "joint", f"{ohms:g} ohm" if 0 < own < TIGHT_S else _ENDS[own > 0])
+        return True
 
     def _do(self, action: Action) -> bool:
         verb, word = action.verb, action.word
+        if verb in {"loosen", "tighten"}:
+            try:
+                ohms = inf if word in {"", "open"} else float(word)
+            except ValueError:
+                return False
+            return self._joint(action.device, ohms if verb == "loosen" else 0.0)
         if verb in {"ground", "unground"}:
             node = self.plant.node_of.get(action.device)
             if node is None:
@@ -310,6 +335,7 @@ class Run:
                 for part in self.plant.parts
                 if part.failed
             ],
+            "joints": list(self.plant.joint_of),
             "never": self.never_settles,
             "roots": self._kept_roots(),
         }
@@ -325,13 +351,17 @@ class Run:
         ]
 
     def load(self, kept: Mapping[str, Any]) -> None:
-        """Take a state back; the next solving is the same as before it was saved."""
+        """Take a state back; the next solving is the same as before it was saved.
+
+        This plant may have more joints than the one that was saved, after those it had.
+        """
         self.time = kept["time"]
         self.count = kept["count"]
         self.last_change = kept["last"]
         palette = [complex(*value) for value in kept["palette"]]
-        self.admittance = [palette[place] for place in kept["branches"]]
-        self.conductance = list(kept["direct"])
+        more = len(self.plant.ends) - len(kept["branches"])
+        self.admittance = [palette[place] for place in kept["branches"]] + [complex(TIGHT_S)] * more
+        self.conductance = list(kept["direct"]) + [TIGHT_S] * more
         self.feeds = [(complex(a, b), complex(c, d)) for a, b, c, d in kept["feeds"]]
         self.dc_feeds = [(own, volts) for own, volts in kept["dc"]]
         self.grounded = frozenset(kept["grounded"])

@@ -46,7 +46,26 @@ const OF_TYPE: Record<string, readonly [string, string, string?][]> = {
     ["sensor", rehearseWords.loopShort, "short"],
     ["sensor", rehearseWords.loopWhole, "ok"],
   ],
-  rtdmon: [["sensor", rehearseWords.sensorCut, "open"]],
+  rtd: [
+    ["sensor", rehearseWords.loopCut, "open"],
+    ["sensor", rehearseWords.loopShort, "short"],
+    ["sensor", rehearseWords.loopWhole, "ok"],
+  ],
+  rtdmon: [
+    ["sensor", rehearseWords.sensorCut, "open"],
+    ["sensor", rehearseWords.loopWhole, "ok"],
+    ["reset", "reset"],
+  ],
+  zss: [
+    ["forward", rehearseWords.heldForward],
+    ["backward", rehearseWords.heldBackward],
+    ["rest", rehearseWords.heldAtRest],
+    ["follow", rehearseWords.followsShaft],
+  ],
+  phasemon: [
+    ["trip", rehearseWords.heldTripped],
+    ["follow", rehearseWords.followsSupply],
+  ],
   ptcrelay: [["reset", "reset"]],
   source: [
     ["off", "off"],
@@ -123,13 +142,14 @@ function Chosen({
 export interface FaultsProps {
   devices: readonly Device[];
   terminals: readonly string[];
+  joints: readonly string[];
   rehearsal: Rehearsal;
   isOpen: boolean;
   onOpenChange: (isOpen: boolean) => void;
 }
 
 /** Break something: what a plant does to a circuit, sooner or later. */
-export function Faults({ devices, terminals, rehearsal, isOpen, onOpenChange }: FaultsProps) {
+export function Faults({ devices, terminals, joints, rehearsal, isOpen, onOpenChange }: FaultsProps) {
   const run = (fault: Fault) => {
     const [verb, on, word] = fault.act;
     rehearsal.act(verb, on ?? "", word ?? "");
@@ -198,6 +218,19 @@ export function Faults({ devices, terminals, rehearsal, isOpen, onOpenChange }: 
             const [device = "", name = ""] = chosen.split(" ");
             run({ label: "", act: [how, device, name] });
           }}
+        />
+        <Chosen
+          label={rehearseWords.looseJoint}
+          options={joints.map((terminal): [string, string] => [terminal, terminal])}
+          does={[
+            ["1", rehearseWords.comesLoose],
+            ["50", rehearseWords.comesLooser],
+            ["open", rehearseWords.comesOff],
+            ["", rehearseWords.tightAgain],
+          ]}
+          onDo={(terminal, ohms) =>
+            run({ label: "", act: [ohms ? "loosen" : "tighten", terminal, ohms] })
+          }
         />
         <form
           className="flex flex-wrap items-center gap-2"

@@ -195,6 +195,7 @@ export function RehearseScreen() {
                 .flatMap((wire) => [wire.start, wire.end]),
             ),
           ].sort()}
+          joints={[...new Set(circuit.wires.flatMap((wire) => [wire.start, wire.end]))].sort()}
           rehearsal={rehearsal}
           isOpen={isBreaking}
           onOpenChange={setBreaking}

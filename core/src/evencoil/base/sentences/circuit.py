@@ -108,6 +108,7 @@ SENTENCES: dict[str, str] = {
     "type.thermostat": "thermostat",
     "type.ptc": "thermistors",
     "type.ptcrelay": "thermistor relay",
+    "type.rtd": "RTD",
     "type.rtdmon": "RTD monitor",
     "type.phasemon": "phase monitor",
     "type.supply": "supply",

@@ -1,7 +1,7 @@
 """Pilot devices and protective relays that watch a motor or a supply.
 
 Source: IEC 60034-11 and IEC 60947-8 (thermistors), IEC 60751 (RTDs), NEMA MG 1
-2.67 (thermostat leads P1, P2).
+2.67 (thermostat leads P1, P2), IEC 60034-8 (resistance thermometer leads R1 to R3).
 """
 
 from __future__ import annotations
@@ -41,9 +41,20 @@ def _ptc_relay(parameters: Parameters) -> tuple[Link, ...]:
     )
 
 
+def _rtd(parameters: Parameters) -> tuple[Link, ...]:
+    """Return the element between R1 and R2; R3 is the second lead of R2."""
+    del parameters
+    return (Link("sensor", "R1", "R2", "R1-R2"), Link("sensor", "R2", "R3", "R2-R3"))
+
+
 def _rtd_monitor(parameters: Parameters) -> tuple[Link, ...]:
     del parameters
-    return (Link("coil", "A1", "A2", "A1-A2"), *contacts("11-12-14,21-22-24"))
+    return (
+        Link("coil", "A1", "A2", "A1-A2"),
+        Link("sensor", "T1", "T2", "T1-T2"),
+        Link("sensor", "T2", "T3", "T2-T3"),
+        *contacts("11-12-14,21-22-24"),
+    )
 
 
 def _phase_monitor(parameters: Parameters) -> tuple[Link, ...]:
@@ -107,6 +118,15 @@ register(
         _ptc_relay,
     ),
     DeviceType(
+        "rtd",
+        "RT",
+        "RTD",
+        "control",
+        (Parameter("motor", "tag"),),
+        lambda given: _ends(_rtd(given)),
+        _rtd,
+    ),
+    DeviceType(
         "rtdmon",
         "RM",
         "RTM",
@@ -117,7 +137,7 @@ register(
             Parameter("alarm", "number", "130", "°C"),
             Parameter("trip", "number", "155", "°C"),
         ),
-        lambda given: ("A1", "A2", "11", "12", "14", "21", "22", "24"),
+        lambda given: ("A1", "A2", "T1", "T2", "T3", "11", "12", "14", "21", "22", "24"),
         _rtd_monitor,
     ),
     DeviceType(

@@ -17,6 +17,7 @@ from evencoil.solver.parts.protection import (
 )
 from evencoil.solver.parts.sensors import (
     PhaseMonitor,
+    Rtd,
     RtdMonitor,
     SpeedSwitch,
     Thermistor,
@@ -69,6 +70,7 @@ PARTS: dict[str, type[Part]] = {
     "thermostat": Thermostat,
     "ptc": Thermistor,
     "ptcrelay": ThermistorRelay,
+    "rtd": Rtd,
     "rtdmon": RtdMonitor,
     "phasemon": PhaseMonitor,
 }

@@ -19,6 +19,7 @@ from evencoil.solver.run import Run
 
 __all__ = [
     "PhaseMonitor",
+    "Rtd",
     "RtdMonitor",
     "SpeedSwitch",
     "Thermistor",
@@ -56,23 +57,47 @@ def _set(part: Part, run: Run, wanted: set[str], which: tuple[str, ...] = ()) ->
 
 
 class SpeedSwitch(Part):
-    """Closes 13-14 above 10 % forward, 23-24 in reverse; opens 11-12 and 21-22; back at 5 %."""
+    """Closes 13-14 above 10 % forward, 23-24 in reverse; opens 11-12 and 21-22; back at 5 %.
 
-    kept: ClassVar[tuple[str, ...]] = ("side",)
+    It follows the shaft, or is held by hand as a stuck or loose switch stays.
+    """
+
+    kept: ClassVar[tuple[str, ...]] = ("side", "held")
+    verbs: ClassVar[tuple[str, ...]] = ("forward", "backward", "rest", "follow")
+    _SIDES: ClassVar[dict[str, int]] = {"forward": 1, "backward": -1, "rest": 0}
 
     def begin(self) -> None:
-        """Standing."""
+        """Standing, following the shaft."""
         self.side = 0
+        self.held = ""
 
-    def observe(self, run: Run) -> None:
-        """See the speed."""
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Hold it at one side or at rest, or let it follow the shaft again."""
+        del word
+        if verb not in self.verbs:
+            return False
+        self.held = "" if verb == "follow" else verb
+        self.observe(run)
+        return True
+
+    def _turned(self, run: Run) -> int | None:
+        """Return to which side it is thrown, None where nothing turns it."""
+        if self.held:
+            return self._SIDES[self.held]
         known = self.plant.constants
         motor = watched(run, self.device)
         if motor is None:
-            return
+            return None
         side = motor.side(run.time, known["speed_switch"])
         if side == 0 and self.side == motor.side(run.time, known["speed_switch_back"]):
             side = self.side
+        return side
+
+    def observe(self, run: Run) -> None:
+        """See the speed."""
+        side = self._turned(run)
+        if side is None:
+            return
         self.side = side
         wanted = {1: {"13-14", "11-12"}, -1: {"23-24", "21-22"}, 0: set()}[side]
         _set(self, run, wanted)
@@ -284,8 +309,68 @@ class ThermistorRelay(_Monitor):
         return True
 
 
+#: platinum of 100 ohm at 0 C, above freezing: R = 100 (1 + A t + B t^2) (IEC 60751)
+_PT_OHM, _PT_A, _PT_B = 100.0, 3.9083e-3, -5.775e-7
+#: beyond these a monitor takes its sensor for shorted or cut: about -50 C and 300 C
+_PT_LEAST_OHM, _PT_MOST_OHM = 80.0, 212.0
+
+
+def _pt_ohm(celsius: float) -> float:
+    """Return the ohms of a platinum sensor [ohm]."""
+    return _PT_OHM * (1 + _PT_A * celsius + _PT_B * celsius**2)
+
+
+def _pt_celsius(ohms: float) -> float:
+    """Return the temperature at which a platinum sensor has some ohms [C]."""
+    root = sqrt(_PT_A**2 - 4 * _PT_B * (1 - ohms / _PT_OHM))
+    return (root - _PT_A) / (2 * _PT_B)
+
+
+class Rtd(Part):
+    """A platinum sensor in the winding on three leads; its element can be cut or shorted."""
+
+    kept: ClassVar[tuple[str, ...]] = ("loop",)
+    verbs: ClassVar[tuple[str, ...]] = ("sensor",)
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        one, other, second = (plant.node(device.id, end) for end in ("R1", "R2", "R3"))
+        self.element = plant.branch(one, other)
+        self.lead = plant.branch(other, second)
+
+    def begin(self) -> None:
+        """Whole."""
+        self.loop = "ok"
+
+    def rest(self, run: Run) -> None:
+        """As warm as its motor; R2 and R3 are one point."""
+        own = 1 / self.plant.constants["contact_ohm"]
+        run.switch(self.lead, complex(own), own)
+        self.observe(run)
+
+    def observe(self, run: Run) -> None:
+        """Follow the winding's temperature."""
+        known = self.plant.constants
+        motor = watched(run, self.device)
+        now = known["motor_cold_c"] if motor is None else motor.temperature_c
+        own = {"open": 1e-9, "short": 1e3}.get(self.loop, 1 / _pt_ohm(now))
+        run.switch(self.element, complex(own), own)
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Cut, short or mend the element."""
+        if verb != "sensor" or word not in {"ok", "open", "short"}:
+            return False
+        self.loop = word
+        self.observe(run)
+        return True
+
+
 class RtdMonitor(_Monitor):
-    """Alarm and trip relays, both pulled in when healthy; the trip is latched."""
+    """Alarm and trip relays, both pulled in when healthy; the trip is latched.
+
+    It measures T1 to T2 less T2 to T3, the lead. A monitor whose sensor is not drawn feels the
+    winding itself.
+    """
 
     kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "is_latched", "loop")
     verbs: ClassVar[tuple[str, ...]] = ("reset", "sensor")
@@ -296,10 +381,30 @@ class RtdMonitor(_Monitor):
         self.is_latched = False
         self.loop = "ok"
 
+    def _is_drawn(self) -> bool:
+        """Tell whether anything is wired to its sensor terminals."""
+        own = {f"{self.id}.T{place}" for place in (1, 2, 3)}
+        return any(own & {wire.start, wire.end} for wire in self.plant.netlist.wires)
+
+    def _loop(self, run: Run) -> float:
+        """Return what it measures, less the lead between the two alike [ohm]."""
+        memo = run.solution.memo
+        found = memo.get(self.place)
+        if not isinstance(found, float):
+            one, other, second = (self.plant.node(self.id, end) for end in ("T1", "T2", "T3"))
+            ohms = self.plant.ohms
+            found = ohms(run.conductance, one, other) - ohms(run.conductance, other, second)
+            memo[self.place] = found
+        return found
+
     def _reads(self, run: Run) -> float:
-        motor = watched(run, self.device)
+        """Return the temperature it takes for the winding's; a sensor not whole is too hot [C]."""
         if self.loop != "ok":
             return 1e9
+        if self._is_drawn():
+            ohms = self._loop(run)
+            return _pt_celsius(ohms) if _PT_LEAST_OHM <= ohms <= _PT_MOST_OHM else 1e9
+        motor = watched(run, self.device)
         return motor.temperature_c if motor is not None else 0.0
 
     def observe(self, run: Run) -> None:
@@ -336,7 +441,24 @@ class RtdMonitor(_Monitor):
 
 
 class PhaseMonitor(_Monitor):
-    """Pulls in on right sequence, all phases and enough volts."""
+    """Pulls in on right sequence, all phases and enough volts, or is held tripped by hand."""
+
+    kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "held")
+    verbs: ClassVar[tuple[str, ...]] = ("trip", "follow")
+
+    def begin(self) -> None:
+        """Following the supply."""
+        super().begin()
+        self.held = ""
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Hold it tripped, or let it follow the supply again."""
+        del word
+        if verb not in self.verbs:
+            return False
+        self.held = "" if verb == "follow" else verb
+        self.observe(run)
+        return True
 
     def observe(self, run: Run) -> None:
         """See the three phases as sequence components."""
@@ -347,7 +469,8 @@ class PhaseMonitor(_Monitor):
         base = rated / sqrt(3)
         forward = abs(volts[0] + turn * volts[1] + turn**2 * volts[2]) / 3 / base
         backward = abs(volts[0] + turn**2 * volts[1] + turn * volts[2]) / 3 / base
-        is_well = forward > known["phase_least"] and backward < known["phase_negative"] * forward
+        is_even = backward < known["phase_negative"] * forward
+        is_well = not self.held and forward > known["phase_least"] and is_even
         delay = known["phase_on_us" if is_well else "phase_off_us"]
         self.want(run, ["11-14", "11-12"] if is_well else [], delay)
 
