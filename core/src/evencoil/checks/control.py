@@ -15,7 +15,7 @@ from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import feeds_of, motion_of, moving_of
 from evencoil.checks.reach import COILED, LINE_ENDS, Graph, Place, positions_of
 from evencoil.checks.ways import CLOSES, OPENS, closing_buttons, contacts_of, fed_with, ways_to
-from evencoil.circuit import CONTACTS, Edit
+from evencoil.circuit import CONTACTS, Edit, primary_taps
 
 __all__ = ["control_problems"]
 
@@ -375,7 +375,8 @@ def _grounding(graph: Graph) -> Iterator[Problem]:
             yield problem(graph.circuit, "E03", "error", "bond_hot", f"{item.id}.X1")
         elif graph.net(item.id, "X2") not in earth and _feeds_a_coil(graph, item.id):
             yield problem(graph.circuit, "E03", "doubt", "no_bond", f"{item.id}.X2")
-        if graph.net(item.id, "H1") == graph.net(item.id, "H4"):
+        far = list(primary_taps(item.parameters)) or ["H4"]
+        if graph.net(item.id, "H1") in {graph.net(item.id, end) for end in far}:
             yield problem(graph.circuit, "H45", "error", "primary_short", f"{item.id}.H1")
 
 

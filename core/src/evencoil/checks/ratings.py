@@ -197,7 +197,8 @@ def _control_fuses(graph: Graph, item: Device) -> Iterator[Problem]:
     power = float(item.parameters.get("va") or 0)
     volts = primary_volts(graph, item.id)
     secondary = float(item.parameters.get("sec") or 120)
-    for ends, rated_v in ((("H1", "H2", "H3", "H4"), volts), (("X1", "X2"), secondary)):
+    primary = tuple(end for end in item.terminals if end.startswith("H"))
+    for ends, rated_v in ((primary, volts), (("X1", "X2"), secondary)):
         nets = {graph.net(item.id, end) for end in ends}
         for fuse in graph.of_type("fuse"):
             own = {graph.net(fuse.id, end) for end in ("1", "2")}

@@ -16,7 +16,17 @@ from functools import wraps
 from itertools import product
 from typing import Concatenate, ParamSpec, TypeVar, cast
 
-from evencoil.circuit import CONTACTS, TURNED, Circuit, Device, Link, links_of, turns_of, type_of
+from evencoil.circuit import (
+    CONTACTS,
+    TURNED,
+    Circuit,
+    Device,
+    Link,
+    links_of,
+    primary_taps,
+    turns_of,
+    type_of,
+)
 
 __all__ = [
     "COILED",
@@ -265,15 +275,24 @@ class Graph:
             hot |= self.spread({self.net(item.id, "L")}, conducts)
         for _ in range(3):  # a supply unit may hang on a transformer
             for item in self.of_type("xfmr", "psu", "rect"):
-                ends = {"xfmr": ("H1", "H4"), "psu": ("L", "N"), "rect": ("~1", "~2")}[item.type]
                 out = {"xfmr": "X1", "psu": "+", "rect": "+"}[item.type]
-                near, far = (self.net(item.id, end) for end in ends)
-                is_fed = (near in hot and (far in hot or far in common)) or (
-                    far in hot and near in common
-                )
-                if is_fed:
+                if any(
+                    (near in hot and (far in hot or far in common))
+                    or (far in hot and near in common)
+                    for near, far in self._inputs(item)
+                ):
                     hot |= self.spread({self.net(item.id, out)}, conducts)
         return {net: frozenset(found) for net, found in lines.items()}, hot
+
+    def _inputs(self, item: Device) -> list[tuple[int, int]]:
+        """Return the pairs of nets between which a supply unit or a transformer is fed."""
+        taps = primary_taps(item.parameters) if item.type == "xfmr" else {}
+        ends = {
+            "xfmr": [("H1", tap) for tap in taps] or [("H1", "H4")],
+            "psu": [("L", "N")],
+            "rect": [("~1", "~2")],
+        }[item.type]
+        return [(self.net(item.id, near), self.net(item.id, far)) for near, far in ends]
 
     def _is_fed(
         self, item: Device, lines: dict[int, frozenset[str]], hot: set[int], common: set[int]

@@ -14,7 +14,7 @@ from collections.abc import Iterator
 from evencoil.checks.load import on_transformer
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import SWITCHES, Graph, once
-from evencoil.circuit import Device, line_phasors
+from evencoil.circuit import Device, line_phasors, primary_taps
 
 __all__ = ["misfed_by_transformer", "primary_volts", "transformer_problems"]
 
@@ -51,7 +51,8 @@ def primary_volts(graph: Graph, transformer: str) -> float | None:
     transformer : str
         Its id.
     """
-    ends = [f"{transformer}.{end}" for end in ("H1", "H2", "H3", "H4")]
+    item = graph.kinds[transformer]
+    ends = [f"{transformer}.{end}" for end in item.terminals if end.startswith("H")]
     fed = _volts_at(graph)
     known = [fed[graph.nets[end]] for end in ends if graph.nets[end] in fed]
     if len(set(known)) < 2:
@@ -109,8 +110,41 @@ def _backwards(graph: Graph, item: Device) -> Iterator[Problem]:
         )
 
 
+def _taps(graph: Graph, item: Device, volts: float) -> Iterator[Problem]:
+    """Compare the volts of a tapped primary with those between the taps that the lines are on."""
+    taps = {"H1": 0.0, **primary_taps(item.parameters)}
+    secondary = float(item.parameters.get("sec") or 120)
+    fed = _volts_at(graph)
+    known = {end: fed[graph.net(item.id, end)] for end in taps if graph.net(item.id, end) in fed}
+    spans = [
+        abs(taps[one] - taps[other]) for one in known for other in known if known[one] != known[other]
+    ]
+    # taps bridged by the lines themselves are a short of that section, told by playing
+    rated = max(spans, default=0.0)
+    if rated and abs(volts / rated - 1) <= _NEAR:
+        return
+    right = [name for name, own in taps.items() if own and abs(volts / own - 1) <= _NEAR]
+    right.sort(key=lambda name: abs(volts / taps[name] - 1))
+    yield problem(
+        graph.circuit,
+        "H44",
+        "error",
+        "transformer_tap" if right else "transformer_no_tap",
+        item.id,
+        volts=f"{volts:.0f}",
+        rated=f"{rated:g}",
+        gives=f"{secondary * volts / rated:.0f}" if rated else "0",
+        secondary=f"{secondary:g}",
+        tap=right[0] if right else "",
+        taps=", ".join(f"{end} {own:g} V" for end, own in taps.items() if own),
+    )
+
+
 def _links(graph: Graph, item: Device, volts: float) -> Iterator[Problem]:
     """Compare the volts of a primary with those that its links make it take."""
+    if primary_taps(item.parameters):
+        yield from _taps(graph, item, volts)
+        return
     half = float(item.parameters.get("prim") or 240)
     secondary = float(item.parameters.get("sec") or 120)
     linked = _linked(graph, item.id)

@@ -5,7 +5,7 @@ Knows the codebook for wire sizes; not how a device behaves nor which starter it
 
 from evencoil.circuit.compare import Difference, differences
 from evencoil.circuit.devices.motors import ALIASES, coils_of, winding_of_type
-from evencoil.circuit.devices.sources import line_phasors, taps_of
+from evencoil.circuit.devices.sources import line_phasors, primary_taps, taps_of
 from evencoil.circuit.editor import CircuitEditor
 from evencoil.circuit.edits import Edit, EditKind, Replayed, replay, swap_ends
 from evencoil.circuit.fingerprint import netlist_fingerprint
@@ -82,6 +82,7 @@ __all__ = [
     "renamed",
     "replay",
     "swap_ends",
+    "primary_taps",
     "taps_of",
     "turns_of",
     "type_of",

@@ -29,7 +29,7 @@ __all__ = [
 ]
 
 #: ratings in the order of the list; the motor's own are on its nameplate
-_RATED = ("a", "ac3_a", "mag", "iset", "coil", "prim", "sec", "va", "v", "t")
+_RATED = ("a", "ac3_a", "mag", "iset", "coil", "prim", "taps", "sec", "va", "v", "t")
 #: ratings that have to be sized for the job, on every device and by type
 _SIZED = frozenset({"a", "ac3_a", "mag", "iset"})
 _SIZED_BY_TYPE: Mapping[str, frozenset[str]] = {
@@ -383,6 +383,8 @@ def material(
         for name in _RATED:
             if name not in known or (item.type, name) in _MODELLED or item.type.startswith("motor"):
                 continue
+            if name == "prim" and item.parameters.get("taps"):
+                continue  # one tapped primary has no halves
             if is_sized_for_job(item, name) and not is_known(item.id, name):
                 ratings.append((name, "", ""))
             elif item.parameters.get(name):

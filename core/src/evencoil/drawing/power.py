@@ -64,7 +64,9 @@ def _rows(device: Device, ends: list[str]) -> tuple[list[str], list[str]] | None
         return None
     names = [name for name in ends if name != _GROUND]
     if device.type == "xfmr":
-        names.sort(key=["H1", "H3", "H2", "H4", "X1", "X2"].index)
+        # windings side by side, taps in their order
+        first = ("H1", "H3", "H2", "H4") if not device.parameters.get("taps") else ()
+        names.sort(key=lambda name: (name[0], first.index(name) if name in first else 9, name))
     above = [name for name in names if is_above(device, name)]
     return above, [name for name in names if name not in above]
 

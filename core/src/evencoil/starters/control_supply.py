@@ -16,13 +16,15 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from evencoil.base import Message, MissingError, RefusedError, exact, plain
-from evencoil.circuit import Circuit, CircuitEditor
+from evencoil.circuit import Circuit, CircuitEditor, primary_taps
 from evencoil.starters.options import set_control_volts
 
 __all__ = ["ControlSupply", "fit_control", "primary_of"]
 
 #: lines that a control circuit is tapped from, line to neutral and line to line
 _HOT, _TAPPED = "L1", ("L1", "L2")
+#: a tap serves volts within this part of its own: beyond it coils leave their own 85 to 110 %
+_TAP_NEAR = 0.06
 #: up to these volts the two primary windings of a usual transformer are in parallel [V]
 _PARALLEL_UP_TO_V = Decimal(250)
 
@@ -123,9 +125,37 @@ def fit_control(circuit: Circuit, used: Mapping[str, str], supply: ControlSupply
         set_control_volts(editor, exact(supply.line_v))
     elif "dc_supply" in editor.devices:
         editor.change("dc_supply", v=exact(supply.line_v))
-    if "control_transformer" in editor.devices and primary_of(supply.line_v)[1]:
-        _in_parallel(editor)
+    if "control_transformer" in editor.devices:
+        if primary_taps(editor.devices["control_transformer"].parameters):
+            _on_tap(editor, supply.line_v)
+        elif primary_of(supply.line_v)[1]:
+            _in_parallel(editor)
     return editor.done()
+
+
+def _on_tap(editor: CircuitEditor, line_v: Decimal) -> None:
+    """Put the line on the tap nearest to its volts, or refuse where none is near."""
+    taps = primary_taps(editor.devices["control_transformer"].parameters)
+    nearest = min(taps, key=lambda end: abs(taps[end] / float(line_v) - 1))
+    if abs(float(line_v) / taps[nearest] - 1) > _TAP_NEAR:
+        raise RefusedError(
+            Message(
+                "control_supply.no_tap",
+                {
+                    "volts": plain(line_v),
+                    "taps": ", ".join(f"{own:g} V" for own in taps.values()),
+                    "nearest": f"{taps[nearest]:g}",
+                    "off": f"{(float(line_v) / taps[nearest] - 1) * 100:+.0f}",
+                    "most": f"{_TAP_NEAR * 100:.0f}",
+                },
+            ),
+            field="starter.options.control_primary",
+            hint=Message("control_supply.no_tap.hint"),
+        )
+    for end in taps:
+        here, there = f"control_transformer.{end}", f"control_transformer.{nearest}"
+        if end != nearest and editor.at(here):
+            editor.merge(here, there)
 
 
 def _in_parallel(editor: CircuitEditor) -> None:

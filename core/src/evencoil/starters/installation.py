@@ -302,7 +302,8 @@ def _motor_side(
             put(item.id, "mag", exact((setting * ratio).quantize(Decimal(1))), "")
     if item.type.startswith("motor") and item.type != "motor" and amps is not None:
         put(item.id, "fla", amps, "plate_amps_a" if is_own else "")
-    if item.id == "control_transformer" and line_volts_v is not None:
+    has_halves = item.id == "control_transformer" and not item.parameters.get("taps")
+    if has_halves and line_volts_v is not None:
         put(item.id, "prim", exact(primary_of(line_volts_v)[0]), "supply_volts_v")
 
 

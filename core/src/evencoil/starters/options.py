@@ -474,6 +474,18 @@ def control_tap(sheet: CircuitEditor, word: str) -> None:
                 sheet.shift(wire.id, other, f"breaker.{pole}")
 
 
+def control_primary(sheet: CircuitEditor, word: str) -> None:
+    """Take a control transformer with one tapped primary; its line goes on the highest tap.
+
+    The supply of the job chooses the tap afterwards.
+    """
+    sheet.change("control_transformer", taps=word.replace("_", ","))
+    ends = {f"control_transformer.{end}" for end in ("H2", "H3")}
+    for wire in sheet.at("control_transformer.H2"):
+        if {wire.start, wire.end} == ends:
+            sheet.cut(wire.id)
+
+
 def control_volts(sheet: CircuitEditor, word: str) -> None:
     """Choose the control volts; coils, lamps and loads follow."""
     if not {"control_supply", "control_transformer"} & sheet.devices.keys():

@@ -145,6 +145,18 @@ _OPTIONS: tuple[_Option, ...] = (
         laid.control_source,
     ),
     _Option(
+        OptionSpec(
+            "control_primary",
+            ("two_windings", "208_240_480", "230_400_460"),
+            "two_windings",
+            unit="V",
+        ),
+        lambda sheet, entry: (
+            "control_transformer" in sheet.devices and entry.group != "single_phase"
+        ),
+        laid.control_primary,
+    ),
+    _Option(
         OptionSpec("control_tap", ("load_side", "line_side"), "load_side"),
         _has("control_fuse_1", "breaker"),
         laid.control_tap,

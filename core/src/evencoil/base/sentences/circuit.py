@@ -134,6 +134,7 @@ SENTENCES: dict[str, str] = {
     "rating.iset": "setting",
     "rating.coil": "coil",
     "rating.prim": "each primary winding",
+    "rating.taps": "taps",
     "rating.sec": "secondary",
     "rating.va": "power",
     "rating.v": "voltage",

@@ -12,7 +12,7 @@ from math import pi, sqrt
 from evencoil.circuit.library import DeviceType, Link, Parameter, Parameters, register
 from evencoil.circuit.netlist import Device
 
-__all__ = ["line_phasors", "taps_of"]
+__all__ = ["line_phasors", "primary_taps", "taps_of"]
 
 
 def line_phasors(supply: Device) -> dict[str, complex]:
@@ -39,13 +39,36 @@ def line_phasors(supply: Device) -> dict[str, complex]:
     return {**dict(zip(lines, (volt - middle for volt in volts), strict=False)), **ground}
 
 
+def primary_taps(parameters: Parameters) -> dict[str, float]:
+    """Return the taps of a transformer with one tapped primary: terminal to volts from H1 [V].
+
+    Parameters
+    ----------
+    parameters : mapping
+        ``taps`` as read off its plate, in rising volts, for example ``208,240,480``; without it
+        the primary is two equal windings and there are no taps.
+    """
+    read = {part.strip() for part in parameters.get("taps", "").split(",")}
+    volts = sorted(int(part) for part in read if part.isdigit() and int(part) > 0)
+    return {f"H{place}": float(one) for place, one in enumerate(volts, 2)}
+
+
 def _transformer(parameters: Parameters) -> tuple[Link, ...]:
-    del parameters
+    secondary = Link("secondary", "X1", "X2", "X1-X2")
+    taps = primary_taps(parameters)
+    if taps:
+        pairs = itertools.pairwise(("H1", *taps))
+        return (*(Link("primary", low, high, f"{low}-{high}") for low, high in pairs), secondary)
     return (
         Link("primary", "H1", "H2", "H1-H2"),
         Link("primary", "H3", "H4", "H3-H4"),
-        Link("secondary", "X1", "X2", "X1-X2"),
+        secondary,
     )
+
+
+def _transformer_ends(parameters: Parameters) -> tuple[str, ...]:
+    taps = primary_taps(parameters)
+    return ("H1", *(taps or ("H2", "H3", "H4")), "X1", "X2")
 
 
 def _legs(parameters: Parameters) -> str:
@@ -118,10 +141,12 @@ register(
         "both",
         (
             Parameter("prim", "number", "240", "V"),
+            # volts of each tap from H1; empty is two equal windings of ``prim``
+            Parameter("taps", "text", "", "V"),
             Parameter("sec", "number", "120", "V"),
             Parameter("va", "number", "", "VA"),
         ),
-        lambda given: ("H1", "H2", "H3", "H4", "X1", "X2"),
+        _transformer_ends,
         _transformer,
         3,
     ),

@@ -12,7 +12,7 @@ import itertools
 from math import sqrt
 from typing import ClassVar
 
-from evencoil.circuit import Device, line_phasors, taps_of
+from evencoil.circuit import Device, line_phasors, primary_taps, taps_of
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
@@ -141,34 +141,51 @@ class Source(Part):
         return "on" if self.is_on else "off"
 
 
+def _sections(device: Device) -> list[float]:
+    """Return the volts of each primary section between its ends [V]."""
+    taps = [0.0, *primary_taps(device.parameters).values()]
+    if len(taps) > 1:
+        return [high - low for low, high in itertools.pairwise(taps)]
+    return [number(device, "prim", 240.0)] * 2
+
+
 class Transformer(Part):
-    """A control transformer: two primary halves and one secondary on one core."""
+    """A control transformer: a primary of two halves, or tapped, and a secondary on one core."""
 
     kept: ClassVar[tuple[str, ...]] = ("is_saturated", "since")
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
         known = plant.constants
-        half, second = number(device, "prim", 240.0), number(device, "sec", 120.0)
-        resistance = [known["transformer_primary_ohm"] * (half / 240) ** 2] * 2
+        second = number(device, "sec", 120.0)
+        primary = _sections(device)
+        # a section's copper goes with its part of the whole winding, two halves of 240 V in all
+        whole = sum(primary)
+        resistance = [
+            known["transformer_primary_ohm"] * 2 * (whole / 480) ** 2 * one / whole
+            for one in primary
+        ]
         resistance.append(known["transformer_secondary_ohm"] * (second / 120) ** 2)
-        turns = [half / 120, half / 120, second / 120]
+        self.rated = [*primary, second]
+        turns = [volts / 120 for volts in self.rated]
         leakage = known["transformer_leakage_part"]
         matrix = [
             [
                 1j * known["transformer_magnetising_ohm"] * turns[row] * turns[column]
                 + (complex(1, leakage) * resistance[row] if row == column else 0)
-                for column in range(3)
+                for column in range(len(turns))
             ]
-            for row in range(3)
+            for row in range(len(turns))
         ]
         ends = [
             (plant.node(device.id, link.a), plant.node(device.id, link.b)) for link in self.links
         ]
         plant.block(ends, matrix, resistance)
-        self.rated = [half, half, second]
-        self.halves = [plant.branch(*pair) for pair in ends[:2]]
-        self.saturated = complex(1, 1) * known["transformer_saturated_ohm"] * (half / 240) ** 2
+        self.sections = [(link.a, link.b) for link in self.links[:-1]]
+        self.cores = [plant.branch(*pair) for pair in ends[:-1]]
+        self.saturated = [
+            complex(1, 1) * known["transformer_saturated_ohm"] * (one / 240) ** 2 for one in primary
+        ]
 
     def begin(self) -> None:
         """Not saturated."""
@@ -178,21 +195,23 @@ class Transformer(Part):
     def observe(self, run: Run) -> None:
         """See the core: far above its volts it saturates, and its primary current goes up."""
         known = self.plant.constants
-        ends = (("H1", "H2"), ("H3", "H4"))
-        most = max(self.volts_across(run, *pair) / self.rated[0] for pair in ends)
+        most = max(
+            self.volts_across(run, *pair) / rated
+            for pair, rated in zip(self.sections, self.rated, strict=False)
+        )
         level = known["transformer_unsaturates" if self.is_saturated else "transformer_saturates"]
         # the current itself takes volts away: at one instant it goes only one way
         if (most >= level) == self.is_saturated or (self.is_saturated and run.time <= self.since):
             return
         self.is_saturated, self.since = not self.is_saturated, run.time
-        for branch in self.halves:
-            run.switch(branch, 1 / self.saturated if self.is_saturated else 0j, 0.0)
+        for branch, saturated in zip(self.cores, self.saturated, strict=True):
+            run.switch(branch, 1 / saturated if self.is_saturated else 0j, 0.0)
         if self.is_saturated:
             run.tell(self, "core", "saturated")
 
     def tells(self, run: Run) -> dict[str, str]:
         """Return the secondary's volts in percent of the rated ones."""
-        part = self.volts_across(run, "X1", "X2") / self.rated[2]
+        part = self.volts_across(run, "X1", "X2") / self.rated[-1]
         return {"sec": f"{part * 100:.0f}"}
 
 
