@@ -21,6 +21,7 @@ ONE = "1 HP, 230 V, 8 A, 1725 RPM, 60 HZ, 1 PH, SF 1.15, CODE K, 2 LEADS"
 #: circuit: nameplate, supply, winding kind, and how each lead of the box is to be found
 CIRCUITS = {
     "1C": (SPEEDS, "480Y/277", "2-speed-ct"),
+    "1E": (SPEEDS, "480Y/277", "2-speed-ct"),
     "1D": (SIX, "480Y/277", "6"),
     "7A": (SIX, "480Y/277", "6"),
     "7B": (SIX, "480Y/277", "6"),

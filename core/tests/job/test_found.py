@@ -350,6 +350,10 @@ ISOLATED = [
     ("3A", {"local_isolator": "at_motor"}, ()),
     # a phase monitor lets go with the lines
     ("14D", {"control_source": "separate"}, ()),
+    # on TEST the contactor waits behind the open main switch, and lets go only after it closed
+    ("3A", {"test_feed": "selector"}, ("isolator_back",)),
+    ("6A", {"test_feed": "selector", "local_isolator": "at_motor"}, ("isolator_back",)),
+    ("14D", {"test_feed": "selector"}, ()),
     # a motor's own breaker, without an auxiliary in its contactor's branch
     ("16A", {}, ("isolator_back",)),
 ]

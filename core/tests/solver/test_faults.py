@@ -370,9 +370,7 @@ def test_a_joint_takes_ohms_or_open(word):
 
 def test_a_zero_speed_switch_that_sticks_plugs_the_motor_on():
     """12A: with 13-14 held closed the plugging contactor stays in, and the motor turns backward."""
-    switch = next(
-        item.id for item in circuit_of("12A").netlist.devices if item.type == "zss"
-    )
+    switch = next(item.id for item in circuit_of("12A").netlist.devices if item.type == "zss")
     tag = circuit_of("12A").tags[switch]
     bench = started("12A")
     bench.to(6)

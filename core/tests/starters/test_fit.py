@@ -54,7 +54,7 @@ MOTORS = {
 #: 11A one winding low/double wye, 11B constant power, 11C two windings, 15A, 15B single phase
 FITS = {
     "wye-delta": {"7A", "7B", "8A", "1D"},
-    "two-speed, constant torque": {"11A", "1C"},
+    "two-speed, constant torque": {"11A", "1C", "1E"},
     "two-speed, constant power": {"11B"},
     "two windings": {"11C"},
     "part winding": {"10A"},
@@ -63,7 +63,7 @@ FITS = {
     "three leads": set(),
     "single-phase": {"15A", "15B"},
 }
-DEPEND = {"1C", "1D", "7A", "7B", "8A", "10A", "11A", "11B", "11C", "15A", "15B"}
+DEPEND = {"1C", "1D", "1E", "7A", "7B", "8A", "10A", "11A", "11B", "11C", "15A", "15B"}
 
 
 def worked(kind, plate, supply):

@@ -106,7 +106,7 @@ def test_a_single_tap_is_a_plain_primary():
     circuit = starter("480Y/277", control_primary=TAPS).circuit
     one = edited(circuit, "move FU2.2 T1.H4 -> T1.H2; set T1 taps=480")
 
-    assert [link for link in one.netlist.device("control_transformer").terminals] == [
+    assert list(one.netlist.device("control_transformer").terminals) == [
         "H1",
         "H2",
         "X1",

@@ -167,14 +167,17 @@ class Graph:
     ) -> bool:
         """Tell whether a link can conduct with some coils in and some places open."""
         kind = edge.link.kind
-        if edge.place in open_:
-            return False
-        if kind in {"fuse", "heat"}:
-            return True
-        if kind not in {"pole", *CONTACTS}:
+        if edge.place in open_ or kind not in {"fuse", "heat", "pole", *CONTACTS}:
             return False
         if edge.device.type in TURNED and edge.device.id in turned:
             return turned[edge.device.id] in edge.link.closes_at.split("+")
+        if edge.device.type in SWITCHES and kind.startswith("nc"):
+            # a switch is closed here unless its poles are among what is open
+            return any(
+                (edge.device.id, link.name) in open_
+                for link in links_of(edge.device)
+                if link.kind == "pole"
+            )
         if edge.device.type in COILED:
             needs = kind in {"pole", "no", "no_early", "timed_no"} or edge.device.type == "sdtimer"
             return not needs or edge.device.id in coils

@@ -117,7 +117,10 @@ def _taps(graph: Graph, item: Device, volts: float) -> Iterator[Problem]:
     fed = _volts_at(graph)
     known = {end: fed[graph.net(item.id, end)] for end in taps if graph.net(item.id, end) in fed}
     spans = [
-        abs(taps[one] - taps[other]) for one in known for other in known if known[one] != known[other]
+        abs(taps[one] - taps[other])
+        for one in known
+        for other in known
+        if known[one] != known[other]
     ]
     # taps bridged by the lines themselves are a short of that section, told by playing
     rated = max(spans, default=0.0)

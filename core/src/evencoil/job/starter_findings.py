@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 from functools import partial
 
 from evencoil.base import Finding, Level, Message, finding, say
 from evencoil.checks import Graph, restarts_of, waiting_isolators
-from evencoil.circuit import Circuit
+from evencoil.circuit import Circuit, links_of
 from evencoil.job.choosing import hazards_of_entry
 from evencoil.job.drawn_sizes import heaters_lie
 from evencoil.job.motor_facts import motor_facts
@@ -85,10 +86,24 @@ def hazard_findings(
         elif name == "isolator_back":
             waiting = waiting_isolators(Graph(circuit))
             tags = ", ".join(circuit.tags.get(one, one) for one in waiting)
-            found.append(_restart(name, "isolator", "doubt", hazard=said, tags=tags))
+            is_test = _is_test_fed(circuit, waiting)
+            code = "test_feed" if is_test else "isolator"
+            found.append(_restart(name, code, "doubt", hazard=said, tags=tags))
         else:
             found.append(_restart(name, "open", "doubt", hazard=said))
     return found
+
+
+def _is_test_fed(circuit: Circuit, switches: Sequence[str]) -> bool:
+    """Tell whether each of some switches feeds the controls only while it is open."""
+    items = [circuit.netlist.device(name) for name in switches]
+    wired = {end for wire in circuit.netlist.wires for end in (wire.start, wire.end)}
+    return bool(items) and all(
+        any(
+            link.kind.startswith("nc") and f"{item.id}.{link.a}" in wired for link in links_of(item)
+        )
+        for item in items
+    )
 
 
 def accessory_findings(circuit: Circuit, worked: Worked) -> list[Finding]:

@@ -240,6 +240,31 @@ def _isolated(circuit: Circuit, starts: Starts) -> Scenarios:
             # what no contactor waits for is the start on the power coming back
             waits = any(words.get(name) == "1" for name in contactors)
             yield circuit, [*acts, _act(12, "close", item.id)] if waits else acts
+        for start, (selector, word) in product(starts, _other_supplies(circuit)):
+            yield (
+                circuit,
+                [
+                    *opening_of(circuit),
+                    _act(0.4, "open", item.id),
+                    _act(0.5, "turn", selector, word),
+                    *start,
+                    _act(12, "close", item.id),
+                ],
+            )
+
+
+def _other_supplies(circuit: Circuit) -> list[tuple[str, str]]:
+    """Return the selectors, with a position each, that put the controls on another source."""
+    nets, devices = circuit.netlist.nets(), circuit.netlist.devices
+    live = {nets[f"{item.id}.L"] for item in devices if item.type == "source"}
+    return [
+        (item.id, word)
+        for item in devices
+        if item.type == "sel"
+        for link in links_of(item)
+        if {nets[f"{item.id}.{link.a}"], nets[f"{item.id}.{link.b}"]} & live
+        for word in link.closes_at.split("+")
+    ]
 
 
 def _stopping(circuit: Circuit) -> list[ScenarioAct]:

@@ -13,9 +13,7 @@ from evencoil.solver.plant import Plant
 __all__ = ["compile_plant"]
 
 
-def compile_plant(
-    netlist: Netlist, set_name: str = CATALOGUE, joints: Sequence[str] = ()
-) -> Plant:
+def compile_plant(netlist: Netlist, set_name: str = CATALOGUE, joints: Sequence[str] = ()) -> Plant:
     """Return a netlist made ready for runs.
 
     Parameters

@@ -127,8 +127,8 @@ class Plant:
 
     def finish(self) -> None:
         """Lay out the fixed part; call once."""
-        for terminal, ends in self._apart.items():
-            self.joint_of[terminal] = self.branch(*ends)
+        for terminal, joint in self._apart.items():
+            self.joint_of[terminal] = self.branch(*joint)
         leak = self.constants["leak_s"]
         self._base = [{node: complex(leak)} for node in range(self.size)]
         self._dc_base = [{node: complex(leak)} for node in range(self.size)]

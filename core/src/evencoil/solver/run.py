@@ -248,20 +248,24 @@ class Run:
         self.note(terminal, "joint", f"{ohms:g} ohm" if 0 < own < TIGHT_S else _ENDS[own > 0])
         return True
 
-    def _do(self, action: Action) -> bool:
-        verb, word = action.verb, action.word
+    def _at_terminal(self, verb: str, terminal: str, word: str) -> bool:
+        """Ground a terminal, or let its joint come loose; False if there is none such."""
         if verb in {"loosen", "tighten"}:
             try:
                 ohms = inf if word in {"", "open"} else float(word)
             except ValueError:
                 return False
-            return self._joint(action.device, ohms if verb == "loosen" else 0.0)
-        if verb in {"ground", "unground"}:
-            node = self.plant.node_of.get(action.device)
-            if node is None:
-                return False
-            self.grounded = self.grounded | {node} if verb == "ground" else self.grounded - {node}
-            return True
+            return self._joint(terminal, ohms if verb == "loosen" else 0.0)
+        node = self.plant.node_of.get(terminal)
+        if node is None:
+            return False
+        self.grounded = self.grounded | {node} if verb == "ground" else self.grounded - {node}
+        return True
+
+    def _do(self, action: Action) -> bool:
+        verb, word = action.verb, action.word
+        if verb in {"loosen", "tighten", "ground", "unground"}:
+            return self._at_terminal(verb, action.device, word)
         part = self.plant.part_of.get(action.device)
         supply = self.plant.main_supply
         if part is None and supply is not None and verb in supply.verbs:

@@ -27,6 +27,7 @@ _LEADS = {
     "part_winding": (6, 9, 12),
     "two_speed": (6,),
     "1C": (6,),
+    "1E": (6,),
     "1D": (6, 12),
 }
 
@@ -35,6 +36,7 @@ _KINDS = {
     "star_delta": {"6", "12"},
     "part_winding": {"part-winding", "9-wye", "12"},
     "1C": {"2-speed-ct", "2-speed-vt"},
+    "1E": {"2-speed-ct", "2-speed-vt"},
     "1D": {"6", "12"},
     "11A": {"2-speed-ct", "2-speed-vt"},
     "11B": {"2-speed-cp"},

@@ -501,6 +501,41 @@ def control_volts(sheet: CircuitEditor, word: str) -> None:
     set_control_volts(sheet, word)
 
 
+def test_feed(sheet: CircuitEditor, word: str) -> None:
+    """Add a selector that feeds the control circuit from a test supply, motor isolated.
+
+    On NORMAL the transformer feeds it; on TEST the test supply does, through a contact of the
+    main switch that is closed only while that switch is open. The selector breaks before it
+    makes, so that the test supply never feeds the transformer backward, whose primary would
+    carry line volts.
+    """
+    del word
+    if "aux" in sheet.devices["breaker"].parameters:
+        raise OutOfRangeError(
+            Message("starter.test_feed_aux"),
+            field="starter.options.test_feed",
+            hint=Message("starter.test_feed_aux.hint"),
+        )
+    volts = sheet.devices["control_transformer"].parameters.get("sec", "120")
+    sheet.add(
+        "test_selector",
+        sheet.free_tag("SS"),
+        "sel",
+        before="control_fuse",
+        pos="NORMAL,TEST",
+        c="13-14:NORMAL,23-24:TEST",
+    )
+    sheet.add("test_supply", sheet.free_tag("SUP"), "source", before="control_fuse", v=volts)
+    sheet.change("breaker", aux="21-22")
+    for wire in sheet.at("control_fuse.1"):
+        sheet.shift(wire.id, "control_fuse.1", "test_selector.13")
+    sheet.wire("test_selector.14", "control_fuse.1")
+    sheet.wire("test_supply.L", "test_selector.23")
+    sheet.wire("test_selector.24", "breaker.21")
+    sheet.wire("breaker.22", "test_selector.14")
+    _join_net(sheet, "control_transformer.X2", "test_supply.N")
+
+
 def timer(sheet: CircuitEditor, word: str) -> None:
     """Set the time of the (first) timer."""
     sheet.change("timer", t=word)

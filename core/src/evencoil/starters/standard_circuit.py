@@ -174,6 +174,11 @@ _OPTIONS: tuple[_Option, ...] = (
         laid.control_volts,
     ),
     _Option(
+        OptionSpec("test_feed", ("none", "selector"), "none"),
+        _has("control_transformer", "control_fuse", "breaker"),
+        laid.test_feed,
+    ),
+    _Option(
         OptionSpec("timer_s", (), "", 0.1, 600, "s"),
         lambda sheet, entry: "timer" in sheet.devices,
         laid.timer,

@@ -231,6 +231,8 @@ SENTENCES: dict[str, str] = {
     "restart.overload_reset": "Unexpected start when the overload is reset",
     "restart.isolator_back": "Unexpected start when an isolator is closed again",
     "restart.isolator": "{hazard}: with {tags} open a start can be pressed; the contactor waits, and the motor starts when {tags} is closed. Not accepted yet.",
+    "restart.test_feed": "{hazard}: on the test supply a contactor can be in while {tags} is open; closing {tags} then starts the motor until its contact has dropped the contactor out, some hundredths of a second. Not accepted yet.",
+    "restart.test_feed.hint": "Stop and turn back to NORMAL before {tags} is closed. Have the hazard accepted by name, with a reason, or leave the test supply out.",
     "restart.isolator.hint": "Take the auxiliary of the isolator ahead of the coils under options, or have the hazard accepted by name, with a reason.",
     "restart.estop_release": "Unexpected start when the emergency stop is released",
     "restart.plugged": "Reversed while running (plugging)",
