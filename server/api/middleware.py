@@ -10,8 +10,9 @@ from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
 
 from api.problems import CONTENT_TYPE, problem
+from evencoil.base import Names, speaking
 
-__all__ = ["ProblemMiddleware"]
+__all__ = ["NamesMiddleware", "ProblemMiddleware"]
 
 _SAID = {
     400: ("bad_request", "The request cannot be read.", "Reload the page and try again."),
@@ -77,3 +78,15 @@ class ProblemMiddleware:
             code, detail, hint = _SAID[413]
             return problem(413, {"code": code, "detail": detail, "field": "body", "hint": hint})
         return None
+
+
+class NamesMiddleware:
+    """Begin every answer in the usual names: a plant's own hold for its own answers only."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        """Answer; what the plant's names were is forgotten afterwards."""
+        with speaking(Names()):
+            return self.get_response(request)

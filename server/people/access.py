@@ -7,10 +7,12 @@ same as for one that was never there.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import cast
 
 from django.http import HttpRequest
 
 from api.problems import ProblemError
+from evencoil.base import LineNames, Names, TradeTerms, speak
 from people.models import Member, Role, User, Works
 
 __all__ = ["RANK", "Caller", "caller_in", "not_found"]
@@ -43,7 +45,7 @@ def not_found(what: str) -> ProblemError:
 
 
 def caller_in(request: HttpRequest, works: str) -> Caller:
-    """Return the caller in a plant.
+    """Return the caller in a plant; the answer is said in the plant's names from here on.
 
     Raises
     ------
@@ -59,4 +61,9 @@ def caller_in(request: HttpRequest, works: str) -> Caller:
     )
     if member is None:
         raise not_found("plant")
+    speak(
+        Names(
+            cast("TradeTerms", member.works.trade_terms), cast("LineNames", member.works.line_names)
+        )
+    )
     return Caller(user=member.user, works=member.works, role=member.role)

@@ -43,6 +43,9 @@ class Works(models.Model):
     phase_colors = models.CharField(max_length=24, default="plain")
     control_wire = models.CharField(max_length=12, default="14")
     ferrules = models.CharField(max_length=20, default="number")
+    device_names = models.CharField(max_length=8, default="iec")
+    trade_terms = models.CharField(max_length=12, default="american")
+    line_names = models.CharField(max_length=12, default="L1-L2-L3")
     amendments = models.JSONField(default=list, blank=True)
     members = models.ManyToManyField(User, through="Member", related_name="works")
 

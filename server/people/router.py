@@ -7,9 +7,10 @@ from ninja import Router, Schema
 from pydantic import Field
 
 from api.schemas import REFUSALS
-from evencoil.base import ConductorSize, Message, Text, say
+from evencoil.base import ConductorSize, LineNames, Message, Text, TradeTerms, say
 from evencoil.codebook import (
     Amendment,
+    DeviceNames,
     Edition,
     Ferrules,
     PhaseColors,
@@ -56,6 +57,9 @@ class WorksOut(Schema):
     phase_colors: str
     control_wire: str
     ferrules: str
+    device_names: str
+    trade_terms: str
+    line_names: str
     amendments: list[AmendmentOut]
 
 
@@ -72,6 +76,9 @@ class RulesIn(Schema):
     phase_colors: PhaseColors = "plain"
     control_wire: Text = "14"
     ferrules: Ferrules = "number"
+    device_names: DeviceNames = "iec"
+    trade_terms: TradeTerms = "american"
+    line_names: LineNames = "L1-L2-L3"
     amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
 
 
@@ -116,6 +123,9 @@ def _works(member: Member) -> WorksOut:
         phase_colors=works.phase_colors,
         control_wire=works.control_wire,
         ferrules=works.ferrules,
+        device_names=works.device_names,
+        trade_terms=works.trade_terms,
+        line_names=works.line_names,
         amendments=[
             AmendmentOut(**item, label=say(Message(f"amendment.{item['subject']}")))
             for item in works.amendments

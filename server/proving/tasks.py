@@ -9,9 +9,10 @@ from django.db import transaction
 from django_tasks import task
 
 from answers.given import GivenIn, worked
-from evencoil.base import Message, say
+from evencoil.base import Message, say, speaking
 from evencoil.checks import Proof, ProofKind, prove
 from evencoil.circuit import Circuit, Netlist
+from plant.profile import profile_of
 from proving.models import ProofRun
 
 __all__ = ["run_proof"]
@@ -65,15 +66,16 @@ def run_proof(pk: int) -> str:
     def tell(transitions: int, left: int) -> None:
         ProofRun.objects.filter(pk=pk).update(transitions=transitions, left=left)
 
-    try:
-        found = _searched(run, tell)
-    except Exception:
-        ProofRun.objects.filter(pk=pk).update(state=ProofRun.State.FAILED)
-        raise
-    ProofRun.objects.filter(pk=pk).update(
-        state=ProofRun.State.DONE,
-        transitions=found.transitions,
-        left=0,
-        result=_told(found),
-    )
+    with speaking(profile_of(run.works).names):
+        try:
+            found = _searched(run, tell)
+        except Exception:
+            ProofRun.objects.filter(pk=pk).update(state=ProofRun.State.FAILED)
+            raise
+        ProofRun.objects.filter(pk=pk).update(
+            state=ProofRun.State.DONE,
+            transitions=found.transitions,
+            left=0,
+            result=_told(found),
+        )
     return "done"

@@ -4,6 +4,7 @@ import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import { Refused } from "./api/client";
 import { Broken, Home, NotHere, Waiting } from "./components/Edges";
+import { PlantNames } from "./components/PlantNames";
 import "./index.css";
 import { apply } from "./state/device";
 
@@ -23,6 +24,7 @@ const client = new QueryClient({
 const router = createBrowserRouter([
   {
     errorElement: <Broken />,
+    Component: PlantNames,
     HydrateFallback: Waiting,
     children: [
       { path: "/", Component: Home },

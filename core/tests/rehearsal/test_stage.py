@@ -320,13 +320,34 @@ def test_one_set_of_options_starts_stops_and_trips():
     starts_stops_and_trips(list(combinations())[-1])
 
 
+def do_not_go_together(options):
+    """Tell by hand which choices exclude each other.
+
+    Without an own transformer there is no primary to choose, no test supply in its place and,
+    unless the source is separate, no volts to choose; a main switch whose auxiliary opens the
+    controls leaves a test supply nothing to feed.
+    """
+    source = options.get("control_source", "transformer")
+    chosen = {name for name, word in options.items() if word != DEFAULTS[name]}
+    if source not in {"transformer", "separate"} and "control_volts" in chosen:
+        return True
+    if source != "transformer" and chosen & {"control_primary", "test_feed"}:
+        return True
+    return {"main_auxiliary", "test_feed"} <= chosen
+
+
+DEFAULTS = {spec.name: spec.default for spec in options_of(entry_of("3A"))}
+
+
 def starts_stops_and_trips(options):
     """Draw a three-wire starter and push START, STOP, START; trip; reset."""
     try:
         circuit = draw("3A", options).circuit
     except CoreError as clash:
-        assert clash.field == "starter.options.control_volts"
+        assert clash.field.rpartition(".")[2] in options
+        assert do_not_go_together(options), options
         return
+    assert not do_not_go_together(options), options
     acts = [act(0, "close", circuit.tags["breaker"])]
     if "master" in circuit.tags:
         acts.append(act(0.5, "push", "S0"))

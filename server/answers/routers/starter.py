@@ -11,7 +11,7 @@ from pydantic import StringConstraints
 from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
 from api.schemas import REFUSALS
-from evencoil.base import HugeText, Message, OutOfRangeError, Text, say
+from evencoil.base import HugeText, Message, OutOfRangeError, Text, in_trade_terms, say
 from evencoil.circuit import Near, nearest, read_netlist, read_trace
 from evencoil.job import Choice, choices
 from evencoil.starters import catalogue
@@ -119,7 +119,7 @@ def choose(request: HttpRequest, works: str, body: GivenIn) -> list[ChoiceOut]:
 def _near(one: Near) -> NearOut:
     return NearOut(
         id=one.id,
-        title=catalogue()[one.id].title,
+        title=in_trade_terms(catalogue()[one.id].title),
         score=one.score,
         fits=one.fits,
         against=one.against,

@@ -9,7 +9,7 @@ from pydantic import BeforeValidator, Field
 from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import FindingOut
 from answers.schemas.pictures import PictureOut
-from evencoil.base import Message, say
+from evencoil.base import Message, in_trade_terms, say
 from evencoil.circuit import CONTACTS, TURNED, Circuit, links_of, types, usual_devices
 from evencoil.job import JobStarter
 from evencoil.rehearsal import Trace
@@ -45,17 +45,21 @@ class OptionOut(Answer):
     used: str
 
 
+#: a text of the catalogue, in the plant's words
+OwnText = Annotated[str, BeforeValidator(in_trade_terms)]
+
+
 class RecipeOut(Answer):
     """One circuit of the catalogue."""
 
     id: str
     group: str
     group_label: Annotated[Sentence, BeforeValidator(_group)] = Field(validation_alias="group")
-    title: str
-    purpose: str
-    use: str
-    avoid: str
-    interlocks: str
+    title: OwnText
+    purpose: OwnText
+    use: OwnText
+    avoid: OwnText
+    interlocks: OwnText
 
 
 class SettingOut(Answer):

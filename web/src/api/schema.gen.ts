@@ -2430,6 +2430,12 @@ export interface components {
              */
             control_wire: string;
             /**
+             * Device Names
+             * @default iec
+             * @enum {string}
+             */
+            device_names: "iec" | "iec_k" | "nema";
+            /**
              * Edition
              * @default 2023
              * @enum {integer}
@@ -2441,6 +2447,12 @@ export interface components {
              * @enum {string}
              */
             ferrules: "number" | "number_terminal" | "far_end";
+            /**
+             * Line Names
+             * @default L1-L2-L3
+             * @enum {string}
+             */
+            line_names: "L1-L2-L3" | "R-Y-B";
             /**
              * Phase Colors
              * @default plain
@@ -2464,6 +2476,12 @@ export interface components {
              * @enum {string}
              */
             swap_lines: "L1-L2" | "L2-L3" | "L1-L3";
+            /**
+             * Trade Terms
+             * @default american
+             * @enum {string}
+             */
+            trade_terms: "american" | "iec";
             /**
              * Twist On
              * @default building
@@ -3044,12 +3062,15 @@ export interface components {
              * @default {
              *       "amendments": [],
              *       "control_wire": "14",
+             *       "device_names": "iec",
              *       "edition": 2023,
              *       "ferrules": "number",
+             *       "line_names": "L1-L2-L3",
              *       "phase_colors": "plain",
              *       "rating_rule": "next_size_up",
              *       "rating_rule_reason": "",
              *       "swap_lines": "L1-L3",
+             *       "trade_terms": "american",
              *       "twist_on": "building",
              *       "twist_on_largest": "10",
              *       "wire_colors": "nfpa79"
@@ -4849,6 +4870,12 @@ export interface components {
              */
             control_wire: string;
             /**
+             * Device Names
+             * @default iec
+             * @enum {string}
+             */
+            device_names: "iec" | "iec_k" | "nema";
+            /**
              * Edition
              * @enum {integer}
              */
@@ -4859,6 +4886,12 @@ export interface components {
              * @enum {string}
              */
             ferrules: "number" | "number_terminal" | "far_end";
+            /**
+             * Line Names
+             * @default L1-L2-L3
+             * @enum {string}
+             */
+            line_names: "L1-L2-L3" | "R-Y-B";
             /**
              * Phase Colors
              * @default plain
@@ -4880,6 +4913,12 @@ export interface components {
              * @enum {string}
              */
             swap_lines: "L1-L2" | "L2-L3" | "L1-L3";
+            /**
+             * Trade Terms
+             * @default american
+             * @enum {string}
+             */
+            trade_terms: "american" | "iec";
             /**
              * Twist On
              * @enum {string}
@@ -5411,7 +5450,7 @@ export interface components {
              */
             load: "unknown" | "empty" | "loaded";
             /** Naming */
-            naming?: ("iec" | "nema") | null;
+            naming?: ("iec" | "iec_k" | "nema") | null;
             /**
              * Options
              * @default {}
@@ -5430,7 +5469,7 @@ export interface components {
              */
             standard_circuit: string;
             /** Symbols */
-            symbols?: ("iec" | "nema") | null;
+            symbols?: ("nema" | "iec") | null;
         };
         /**
          * StateOut
@@ -5952,10 +5991,14 @@ export interface components {
             amendments: components["schemas"]["AmendmentOut"][];
             /** Control Wire */
             control_wire: string;
+            /** Device Names */
+            device_names: string;
             /** Edition */
             edition: number;
             /** Ferrules */
             ferrules: string;
+            /** Line Names */
+            line_names: string;
             /** Name */
             name: string;
             /** Phase Colors */
@@ -5972,6 +6015,8 @@ export interface components {
             swap_lines: string;
             /** Time Zone */
             time_zone: string;
+            /** Trade Terms */
+            trade_terms: string;
             /** Twist On */
             twist_on: string;
             /** Twist On Largest */

@@ -1,7 +1,8 @@
 /** Words of the bench screen. */
+import { named } from "./names";
 import { counted, type Shown } from "./shown";
 
-export const benchWords = {
+export const benchWords = named({
   leadTagsMissing: "Lead tags missing: put temporary letters on, then measure",
   leastOneReading: "At least one reading is wrong",
   noFurtherReading: "No further reading can narrow it down",
@@ -99,4 +100,4 @@ export const benchWords = {
   numberings: "numberings",
   groupings: "groupings",
   none: "none",
-};
+});

@@ -1,7 +1,8 @@
 /** Words of the joints screen. */
+import { named } from "./names";
 import type { Shown } from "./shown";
 
-export const jointsWords = {
+export const jointsWords = named({
   terminalHousingJoints: "Terminal housing, joints by volume",
   joint: (joint: Shown, recorded: Shown) => `${joint}, joint, ${recorded}`,
   measuredJointsEstimate: (volumeIn3: Shown, bulkIn3: Shown) =>
@@ -76,4 +77,4 @@ export const jointsWords = {
   connectorsOwnTable: "The connector’s own table, as “12: 2-5, 10: 2-4”",
   recorded2: "recorded",
   notRecorded: "not recorded",
-};
+});

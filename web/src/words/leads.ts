@@ -1,7 +1,8 @@
 /** Words of the leads screen. */
+import { named } from "./names";
 import type { Shown } from "./shown";
 
-export const leadsWords = {
+export const leadsWords = named({
   startSwitch: "start switch",
   startRelay: "start relay",
   notKnown: "not known",
@@ -174,4 +175,4 @@ export const leadsWords = {
   nothing: "nothing",
   centrifugal: "centrifugal",
   electronic: "electronic",
-};
+});

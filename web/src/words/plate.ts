@@ -1,7 +1,8 @@
 /** Words of the plate screen. */
+import { named } from "./names";
 import type { Shown } from "./shown";
 
-export const plateWords = {
+export const plateWords = named({
   stop: "Stop",
   doubt: "Doubt",
   note: "Note",
@@ -81,4 +82,4 @@ export const plateWords = {
   high: "high",
   fair: "fair",
   low: "low",
-};
+});

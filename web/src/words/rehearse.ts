@@ -1,7 +1,8 @@
 /** Words of the rehearse screen. */
+import { named } from "./names";
 import type { Shown } from "./shown";
 
-export const rehearseWords = {
+export const rehearseWords = named({
   newFuse: "new fuse",
   fuseLBlows: "fuse of L1 blows",
   fuseLBlows2: "fuse of L2 blows",
@@ -117,4 +118,4 @@ export const rehearseWords = {
     brake: "BRAKED",
     hold: "HELD BY DIRECT CURRENT",
   } as Record<string, string>,
-};
+});

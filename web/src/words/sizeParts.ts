@@ -1,7 +1,8 @@
 /** Words of the sizeParts screen. */
+import { named } from "./names";
 import type { Shown } from "./shown";
 
-export const sizePartsWords = {
+export const sizePartsWords = named({
   enterCoilsLamps: "Enter coils and lamps",
   coil: (at: Shown) => `Coil ${at}`,
   marked: "Marked",
@@ -216,4 +217,4 @@ export const sizePartsWords = {
   continuous: "continuous",
   synchronous: "synchronous",
   any: "any",
-};
+});

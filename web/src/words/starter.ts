@@ -1,7 +1,8 @@
 /** Words of the starter screen. */
+import { named } from "./names";
 import type { Shown } from "./shown";
 
-export const starterWords = {
+export const starterWords = named({
   chooseFirst: "choose first",
   needsLeads: (or: Shown) => `Needs ${or} leads.`,
   whyAcceptableHere: "Why it is acceptable here: who can reach it, what guards it",
@@ -32,4 +33,4 @@ export const starterWords = {
   cannot: "cannot",
   empty: "empty",
   loaded: "loaded",
-};
+});

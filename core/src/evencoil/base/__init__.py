@@ -28,6 +28,17 @@ from evencoil.base.evidence import (
 )
 from evencoil.base.fields import DecimalText, Inputs, Insulation, ShortText
 from evencoil.base.figure import Figure, Refusal, figure, wait_for
+from evencoil.base.names import (
+    LineNames,
+    Names,
+    TradeTerms,
+    in_trade_terms,
+    line_said,
+    line_typed,
+    names_of,
+    speak,
+    speaking,
+)
 from evencoil.base.quantities import ROOT3, ConductorSize, exact, number, plain, show
 from evencoil.base.text import HugeText, LongText, MotorTag, Text
 from evencoil.base.version import __version__
@@ -46,11 +57,13 @@ __all__ = [
     "Inputs",
     "Insulation",
     "Level",
+    "LineNames",
     "LongText",
     "Mark",
     "Message",
     "MissingError",
     "MotorTag",
+    "Names",
     "NewerSchemaError",
     "NotInTableError",
     "OutOfRangeError",
@@ -61,6 +74,7 @@ __all__ = [
     "Step",
     "Text",
     "Tip",
+    "TradeTerms",
     "Trail",
     "Verdict",
     "__version__",
@@ -69,10 +83,16 @@ __all__ = [
     "figure",
     "finding",
     "finding_of",
+    "in_trade_terms",
+    "line_said",
+    "line_typed",
+    "names_of",
     "number",
     "plain",
     "say",
     "show",
+    "speak",
+    "speaking",
     "wait_for",
     "with_unit",
 ]

@@ -13,9 +13,12 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from evencoil.base.names import Names, in_trade_terms, line_said, names_of
 from evencoil.base.sentences import ALL_SENTENCES
 
 __all__ = ["Message", "counted", "say", "with_article"]
+
+_DEFAULT = Names()
 
 
 @dataclass(slots=True)
@@ -44,7 +47,7 @@ def say(message: Message) -> str:
     Returns
     -------
     str
-        The sentence, in the one language that ships so far.
+        The sentence, in the one language that ships so far and the names in use.
 
     Raises
     ------
@@ -53,6 +56,9 @@ def say(message: Message) -> str:
     """
     sentence = ALL_SENTENCES[message.id]
     params = message.params
+    if names_of() != _DEFAULT:
+        sentence = in_trade_terms(sentence)
+        params = {name: line_said(value) for name, value in params.items()}
     if ":" in sentence:
         params = {name: _Gap(value) for name, value in params.items()}
     return sentence.format_map(params)

@@ -6,11 +6,29 @@ Source: NEMA ICS 19 and the older IEC letters, as commonly used on drawings.
 from __future__ import annotations
 
 from collections.abc import Mapping
+from itertools import count
 
 from evencoil.circuit.library import types
 from evencoil.circuit.text import Circuit
 
 __all__ = ["renamed"]
+
+#: letters of the older IEC practice, where only the contactors differ
+_K = {
+    "main": "K1",
+    "main_2": "K2",
+    "main_3": "K3",
+    "forward_contactor": "K1",
+    "reverse_contactor": "K2",
+    "star": "K3",
+    "delta": "K2",
+    "transition": "K4",
+    "low_contactor": "K1",
+    "high_contactor": "K2",
+    "bridge": "K3",
+    "first_half": "K1",
+    "second_half": "K2",
+}
 
 _NEMA = {
     "main": "M",
@@ -60,13 +78,16 @@ def renamed(circuit: Circuit, style: str) -> Mapping[str, str]:
     circuit : Circuit
         With its tags as the catalogue gives them.
     style : str
-        ``iec`` keeps them; ``nema`` gives the letters usual in North America.
+        ``iec`` keeps them; ``iec_k`` numbers the contactors K1, K2 and on; ``nema`` gives the
+        letters usual in North America.
 
     Returns
     -------
     mapping
         Device id to tag, no tag twice.
     """
+    if style == "iec_k":
+        return _with_k(circuit)
     if style != "nema":
         return circuit.tags
     found: dict[str, str] = {}
@@ -84,4 +105,19 @@ def renamed(circuit: Circuit, style: str) -> Mapping[str, str]:
                 alone = sum(other.type == item.type for other in circuit.netlist.devices) == 1
                 tag = letters if alone else f"{place}{letters}"
         found[item.id] = tag
+    return found
+
+
+def _with_k(circuit: Circuit) -> Mapping[str, str]:
+    """Return the tags with contactors as K and a number: the usual one of its role if free."""
+    contactors = [item.id for item in circuit.netlist.devices if item.type == "contactor"]
+    found = {name: tag for name, tag in circuit.tags.items() if name not in contactors}
+    for name in contactors:
+        tag = _K.get(name, "")
+        if tag and tag not in found.values():
+            found[name] = tag
+    for name in contactors:
+        numbers = (f"K{place}" for place in count(1))
+        if name not in found:
+            found[name] = next(tag for tag in numbers if tag not in found.values())
     return found

@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 
-from evencoil.base import FileFormatError, Message
+from evencoil.base import FileFormatError, Message, line_said
 from evencoil.circuit import devices as _library
 from evencoil.circuit.library import device
 from evencoil.circuit.netlist import Device, Netlist, Wire
@@ -19,6 +19,7 @@ __all__ = ["Circuit", "read_circuit", "wire_id"]
 
 _FILLED = _library  # importing it fills the library
 MOST_WIRES = 10_000
+_LINE_ENDS = {"L1", "L2", "L3"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,8 +55,12 @@ class Circuit:
         return next((key for key, tag in self.tags.items() if tag == name), None)
 
     def said(self, terminal: str) -> str:
-        """Return a terminal as people read it, ``TAG.terminal``."""
+        """Return a terminal as people read it, ``TAG.terminal``, a line by the plant's name."""
         owner, _, end = terminal.rpartition(".")
+        if end in _LINE_ENDS and any(
+            item.id == owner and item.type == "supply" for item in self.netlist.devices
+        ):
+            end = line_said(end)
         return f"{self.tags.get(owner, owner)}.{end}"
 
 

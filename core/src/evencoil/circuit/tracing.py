@@ -13,7 +13,7 @@ import re
 from dataclasses import dataclass
 from itertools import pairwise
 
-from evencoil.base import Message, OutOfRangeError
+from evencoil.base import Message, OutOfRangeError, line_typed
 from evencoil.circuit.text import Circuit
 
 __all__ = ["TracedWire", "read_trace"]
@@ -53,6 +53,8 @@ def _place(circuit: Circuit, text: str) -> str:
         raise _wrong("device", text=said[:40], known=known)
     item = circuit.netlist.device(found[0])
     ends = {name.casefold(): name for name in item.terminals}
+    if item.type == "supply":
+        end = line_typed(end.upper())
     if end.casefold() not in ends:
         raise _wrong(
             "terminal", text=end[:20], tag=tags[item.id], known=", ".join(item.terminals[:24])

@@ -16,7 +16,17 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any, TextIO
 
-from evencoil.base import CoreError, FileFormatError, Finding, Message, __version__, say
+from evencoil.base import (
+    CoreError,
+    FileFormatError,
+    Finding,
+    Message,
+    Names,
+    __version__,
+    say,
+    speak,
+    speaking,
+)
 from evencoil.checks import with_expectations
 from evencoil.circuit import Circuit
 from evencoil.cli import box as cli_box
@@ -53,6 +63,13 @@ def _read(name: str) -> bytes:
             field="file",
             hint=Message("file.unreadable.hint"),
         ) from wrong
+
+
+def _load(name: str) -> JobFile:
+    """Return a job file; from here on sentences are said in the names of its plant."""
+    job = load(_read(name))
+    speak(job.profile.as_core().names)
+    return job
 
 
 def _findings(worked: Worked) -> tuple[Finding, ...]:
@@ -136,7 +153,7 @@ def _as_table(job: JobFile, worked: Worked, out: TextIO) -> None:
 
 
 def _size(arguments: argparse.Namespace) -> int:
-    job = load(_read(arguments.job))
+    job = _load(arguments.job)
     worked = work_out_job(job)
     if arguments.format == "json":
         print(json.dumps(_as_json(job, worked), indent=2, ensure_ascii=False, allow_nan=False))
@@ -171,7 +188,7 @@ def _room(job: JobFile) -> JobStarter:
 
 
 def _wirelist(arguments: argparse.Namespace) -> int:
-    room = _room(load(_read(arguments.job)))
+    room = _room(_load(arguments.job))
     doubts = [found for found in room.findings if found.level in {"doubt", "refusal"}]
     if arguments.format == "json":
         said = {
@@ -198,11 +215,11 @@ def _wirelist(arguments: argparse.Namespace) -> int:
 
 
 def _drawn(arguments: argparse.Namespace) -> Circuit:
-    return _room(load(_read(arguments.job))).required()
+    return _room(_load(arguments.job)).required()
 
 
 def _check(arguments: argparse.Namespace) -> int:
-    return OK if cli_circuit.check(arguments, _room(load(_read(arguments.job)))) else WITHHELD
+    return OK if cli_circuit.check(arguments, _room(_load(arguments.job))) else WITHHELD
 
 
 def _dead_check(arguments: argparse.Namespace) -> int:
@@ -214,13 +231,13 @@ def _netlist(arguments: argparse.Namespace) -> int:
 
 
 def _choose(arguments: argparse.Namespace) -> int:
-    job = load(_read(arguments.job))
+    job = _load(arguments.job)
     is_any = cli_circuit.choose(arguments, work_out_job(job), job.starter.load)
     return OK if is_any else WITHHELD
 
 
 def _rehearse(arguments: argparse.Namespace) -> int:
-    room = _room(load(_read(arguments.job)))
+    room = _room(_load(arguments.job))
     scenario = read_scenario(_read(arguments.scenario))
     if room.circuit is None:
         return WRONG
@@ -246,7 +263,7 @@ def _rehearse(arguments: argparse.Namespace) -> int:
 
 
 def _validate(arguments: argparse.Namespace) -> int:
-    job = load(_read(arguments.job))
+    job = _load(arguments.job)
     work_out_job(job)
     said = {"valid": True, "schema": SCHEMA, "fingerprint": fingerprint(job)}
     if arguments.format == "json":
@@ -311,15 +328,16 @@ def main(argv: Sequence[str] | None = None) -> int:
         The exit code: 0, 1 or 2 as told above.
     """
     arguments = _parser().parse_args(argv)
-    try:
-        return int(arguments.action(arguments))
-    except CoreError as error:
-        problem = error.problem()
-        if arguments.format == "json":
-            print(json.dumps(problem, ensure_ascii=False), file=sys.stderr)
-        else:
-            print(f"{problem['field']}: {problem['detail']} {problem['hint']}", file=sys.stderr)
-        return WRONG
+    with speaking(Names()):
+        try:
+            return int(arguments.action(arguments))
+        except CoreError as error:
+            problem = error.problem()
+            if arguments.format == "json":
+                print(json.dumps(problem, ensure_ascii=False), file=sys.stderr)
+            else:
+                print(f"{problem['field']}: {problem['detail']} {problem['hint']}", file=sys.stderr)
+            return WRONG
 
 
 if __name__ == "__main__":

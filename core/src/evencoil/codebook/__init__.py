@@ -12,6 +12,7 @@ from evencoil.codebook.amendments import (
 )
 from evencoil.codebook.editions import Edition, edition_of, rule
 from evencoil.codebook.profile import (
+    DeviceNames,
     Ferrules,
     PhaseColors,
     Profile,
@@ -26,6 +27,7 @@ from evencoil.codebook.tables.loader import Found, Table, digests, table
 __all__ = [
     "Amendment",
     "AmendmentSubject",
+    "DeviceNames",
     "Edition",
     "Ferrules",
     "Found",

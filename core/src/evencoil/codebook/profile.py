@@ -9,10 +9,20 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from evencoil.base import LineNames, Names, TradeTerms
 from evencoil.codebook.amendments import Amendment
 from evencoil.codebook.editions import Edition
 
-__all__ = ["Ferrules", "PhaseColors", "Profile", "RatingRule", "Swap", "TwistOn", "WireColors"]
+__all__ = [
+    "DeviceNames",
+    "Ferrules",
+    "PhaseColors",
+    "Profile",
+    "RatingRule",
+    "Swap",
+    "TwistOn",
+    "WireColors",
+]
 
 RatingRule = Literal["main_rule", "next_size_up"]
 TwistOn = Literal["never", "building", "anywhere"]
@@ -22,6 +32,8 @@ WireColors = Literal["nfpa79", "iec60204"]
 PhaseColors = Literal[
     "plain", "brown_orange_yellow", "black_red_blue", "brown_black_gray", "red_yellow_blue"
 ]
+#: letters of the tags: KM1 or K1 by IEC practice, M in North America
+DeviceNames = Literal["iec", "iec_k", "nema"]
 Ferrules = Literal["number", "number_terminal", "far_end"]
 
 
@@ -37,7 +49,9 @@ class Profile:
     ``phase_colors`` those of the lines, one color for all unless the plant has its own;
     ``control_wire`` is its usual control conductor; ``ferrules`` what stands on the end
     of a wire: its number, number and terminal, or number and where the other end is;
-    ``amendments`` are what the place asks for beyond the code.
+    ``device_names`` are the letters of its tags, ``trade_terms`` its words for things and
+    ``line_names`` those of the three lines; ``amendments`` are what the place asks for
+    beyond the code.
     """
 
     edition: Edition = 2023
@@ -50,4 +64,12 @@ class Profile:
     phase_colors: PhaseColors = "plain"
     control_wire: str = "14"
     ferrules: Ferrules = "number"
+    device_names: DeviceNames = "iec"
+    trade_terms: TradeTerms = "american"
+    line_names: LineNames = "L1-L2-L3"
     amendments: tuple[Amendment, ...] = ()
+
+    @property
+    def names(self) -> Names:
+        """Return the plant's words for things and names of lines."""
+        return Names(self.trade_terms, self.line_names)

@@ -13,6 +13,7 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from evencoil.base import line_said
 from evencoil.circuit import Circuit, Device, Numbered
 from evencoil.drawing.geometry import Pen, Picture, Shape
 
@@ -243,7 +244,8 @@ def _device(
             across = x + step * count
             pen.device, pen.net = item.id, ""
             pen.circle((across, at - out * 8), 3, role="terminal", words=terminal)
-            pen.text((across, at - out * 16 + 3), end, role="ends")
+            said = line_said(end) if item.type == "supply" else end
+            pen.text((across, at - out * 16 + 3), said, role="ends")
             if terminal in wired:
                 pen.device, pen.net = "", numbered.id_at(terminal)
                 pen.line((across, at - out * 5), (across, at + out * 8))

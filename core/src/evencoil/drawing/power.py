@@ -11,6 +11,7 @@ from collections import defaultdict
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
+from evencoil.base import line_said
 from evencoil.circuit import Circuit, Device, Link, Numbered, links_of, types
 from evencoil.drawing.geometry import Pen, Picture, Shape, at
 from evencoil.drawing.symbols import LENGTH, Style, symbol
@@ -350,7 +351,7 @@ class _Sheet:
             )
             for name in block.below:
                 pen.line((block.x_of(name), y + 18), (block.x_of(name), y + LENGTH))
-                pen.text((block.x_of(name), y + 10), name, role="lead")
+                pen.text((block.x_of(name), y + 10), line_said(name), role="lead")
             volts = device.parameters.get("v", "")
             pen.text((block.x + block.width, y + 22), f"{volts} V", "start", role="tag")
         elif device.type.startswith("motor"):

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from evencoil.base import Message
+from evencoil.base import Message, line_said
 from evencoil.drawing.geometry import Pen, Picture, turned
 from evencoil.winding import StartBranch
 
@@ -80,8 +80,9 @@ def _twin(branch: StartBranch) -> tuple[str, ...]:
     series = " - ".join(_name(part) for part in branch.switched)
     ways = [way for way in (series, *(_name(part) for part in branch.steady)) if way]
     through = " in parallel with ".join(ways)
-    path = [part for part in ("L1", through, _name("start_winding"), "L2") if part]
-    ahead = [f"L1 - {_name(branch.protector)} - both windings"] if branch.protector else []
+    lines = (line_said("L1"), line_said("L2"))
+    path = [part for part in (lines[0], through, _name("start_winding"), lines[1]) if part]
+    ahead = [f"{lines[0]} - {_name(branch.protector)} - both windings"] if branch.protector else []
     return (
         *ahead,
         f"{_name('main_winding')}: L1 - L2",
@@ -98,8 +99,8 @@ def draw_start_branch(branch: StartBranch) -> Picture:
         Parts in order.
     """
     pen = Pen()
-    pen.text((28, _TOP + 4), "L1", role="tag")
-    pen.text((632, _TOP + 4), "L2", role="tag")
+    pen.text((28, _TOP + 4), line_said("L1"), role="tag")
+    pen.text((632, _TOP + 4), line_said("L2"), role="tag")
     ahead = [] if branch.protector is None else [(100.0, 14.0)]
     _level(pen, _TOP, 40, 620, [*ahead, (500.0, 40.0)])
     if branch.protector is not None:

@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from math import atan2, cos, hypot, pi, sin
 
+from evencoil.base import line_said
 from evencoil.drawing.geometry import Pen, Picture
 from evencoil.leads import CoilState
 from evencoil.winding import LINES, Joint, Winding
@@ -189,5 +190,6 @@ def draw_winding(
             pen.rect((x - 15, y - 12), (x + 15, y + 12))
         else:
             pen.circle((x, y), 13)
-        pen.text((x, y + 4), called.get(name, name).removeprefix("T"), role="tag")
+        said = line_said(called.get(name, name))
+        pen.text((x, y + 4), said.removeprefix("T"), role="tag")
     return Picture(660, 420, tuple(pen.shapes), tuple(twin))

@@ -20,15 +20,18 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from evencoil.base import (
     CoreError,
     FileFormatError,
+    LineNames,
     Message,
     MotorTag,
     NewerSchemaError,
     ShortText,
     Text,
+    TradeTerms,
 )
 from evencoil.codebook import (
     Amendment,
     AmendmentSubject,
+    DeviceNames,
     Edition,
     Ferrules,
     PhaseColors,
@@ -180,6 +183,9 @@ class FileProfile(_Model):
     phase_colors: PhaseColors = "plain"
     control_wire: Text = "14"
     ferrules: Ferrules = "number"
+    device_names: DeviceNames = "iec"
+    trade_terms: TradeTerms = "american"
+    line_names: LineNames = "L1-L2-L3"
     amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
 
     def as_core(self) -> Profile:

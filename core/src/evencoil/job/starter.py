@@ -123,6 +123,7 @@ def work_out_starter(worked: Worked, inputs: StarterInputs) -> JobStarter:
             joints=worked.joints,
             kind=worked.kind,
             control=worked.control,
+            letters=worked.profile.device_names,
         )
     except CoreError as refused:
         return no_starter(inputs, refused)

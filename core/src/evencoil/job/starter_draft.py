@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 
 from evencoil.base import Finding
 from evencoil.circuit import Circuit, Replayed, renamed, replay
+from evencoil.codebook import DeviceNames
 from evencoil.job.starter_findings import fit_finding
 from evencoil.leads import Box, JointInput
 from evencoil.plate import PlateReading, Verdict
@@ -175,6 +176,7 @@ def draft_starter(
     joints: Sequence[JointInput],
     kind: DeviceKind | None,
     control: ControlSupply | None = None,
+    letters: DeviceNames = "iec",
 ) -> StarterDraft | None:
     """Draw the chosen starter with this motor and do the edits on it.
 
@@ -194,6 +196,8 @@ def draft_starter(
         Kind of fuse or breaker from the sizes, where they know it.
     control : ControlSupply or None
         What its control circuit is fed from; None while the supply is not known.
+    letters : str
+        Tag letters by the plant's rule, where the job has none of its own.
 
     Returns
     -------
@@ -218,7 +222,7 @@ def draft_starter(
         entry, options, used = drawn.entry, options_of(drawn.entry), drawn.options
         fitted = drawn.circuit if control is None else fit_control(drawn.circuit, used, control)
         circuit, notes = _with_motor(entry, fitted, box, joints, reading, verdict)
-    standard = replace(circuit, tags=renamed(circuit, inputs.naming or "iec"))
+    standard = replace(circuit, tags=renamed(circuit, inputs.naming or letters))
     return StarterDraft(
         entry=entry,
         options=options,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from evencoil.base import Message
+from evencoil.base import Message, in_trade_terms
 from evencoil.checks import readings_hold
 from evencoil.job.job_starter import JobStarter
 from evencoil.job.states import StepState
@@ -38,7 +38,9 @@ def starter_states(room: JobStarter) -> tuple[StepState, ...]:
         state="blocked" if refused else "done",
         headline=refused.message
         if refused
-        else Message("headline.starter", {"id": room.entry.id, "title": room.entry.title}),
+        else Message(
+            "headline.starter", {"id": room.entry.id, "title": in_trade_terms(room.entry.title)}
+        ),
     )
     drawings = StepState(
         step="drawings",

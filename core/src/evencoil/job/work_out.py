@@ -9,7 +9,16 @@ from __future__ import annotations
 from dataclasses import replace
 from decimal import Decimal
 
-from evencoil.base import CoreError, Mark, Message, MissingError, Refusal, RefusedError, Trail
+from evencoil.base import (
+    CoreError,
+    Mark,
+    Message,
+    MissingError,
+    Refusal,
+    RefusedError,
+    Trail,
+    speaking,
+)
 from evencoil.codebook import Profile, edition_of
 from evencoil.job.drawn_sizes import with_drawing
 from evencoil.job.driven_box import driven_by_starter
@@ -190,6 +199,12 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         If the nameplate's text is no text, or an assumed value no value.
     """
     base = profile or Profile()
+    with speaking(base.names):
+        return _work_out(inputs, base)
+
+
+def _work_out(inputs: JobInputs, base: Profile) -> Worked:
+    """Calculate a job under the plant rules, in the plant's names."""
     plate, supply, size, leads = inputs.plate, inputs.supply, inputs.size, inputs.leads
     profile = replace(
         base,
@@ -244,6 +259,7 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
             )
         draft = draft_starter(
             inputs.starter,
+            letters=profile.device_names,
             reading=reading,
             verdict=verdict,
             box=box,
@@ -259,9 +275,10 @@ def work_out(inputs: JobInputs, profile: Profile | None = None) -> Worked:
         figures = (*figures, *further_sizes(drawn, trail))
 
     def finish(worked: Worked) -> JobStarter:
-        if isinstance(draft, StarterDraft):
-            return finish_starter(draft, worked, inputs.starter)
-        return no_starter(inputs.starter, draft)
+        with speaking(base.names):
+            if isinstance(draft, StarterDraft):
+                return finish_starter(draft, worked, inputs.starter)
+            return no_starter(inputs.starter, draft)
 
     if untrusted is not None:
         trail.mark_all(Mark(kind="doubted", origin="nameplate", message=Message("trust.held")))

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from evencoil.base import DecimalText, Inputs, ShortText, Text
 from evencoil.circuit import Edit, EditKind
+from evencoil.codebook import DeviceNames
 
 __all__ = ["AcceptedInput", "DeadReadingInput", "EditInput", "HandInput", "StarterInputs"]
 
@@ -71,7 +72,7 @@ class StarterInputs(Inputs):
 
     standard_circuit: ShortText = ""
     options: dict[ShortText, ShortText] = Field(default={}, max_length=40)
-    naming: Literal["iec", "nema"] | None = None
+    naming: DeviceNames | None = None
     symbols: Literal["nema", "iec"] | None = None
     edits: tuple[EditInput, ...] = Field(default=(), max_length=500)
     frozen: dict[ShortText, ShortText] = Field(default={}, max_length=4000)

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from evencoil.base import CoreError, Message, OutOfRangeError
+from evencoil.base import CoreError, Message, OutOfRangeError, say
 from evencoil.circuit import Circuit, CircuitEditor
 from evencoil.starters import options as laid
 from evencoil.starters.catalogue import CatalogueEntry, entry_of
@@ -267,8 +267,14 @@ def draw(circuit_id: str, chosen: Mapping[str, str] | None = None) -> Drawn:
             except CoreError:
                 raise
             except KeyError as missing:
+                gone = plain.devices.get(str(missing.args[0]).partition(".")[0])
+                kind = "" if gone is None else say(Message(f"type.{gone.type}"))
+                said = f"{plain.tags[gone.id]} ({kind})" if gone else str(missing.args[0])
                 raise OutOfRangeError(
-                    Message("starter.clash", {"name": name, "missing": str(missing)}),
+                    Message(
+                        "starter.clash",
+                        {"name": say(Message(f"option.{name}")), "missing": said},
+                    ),
                     field=f"starter.options.{name}",
                     hint=Message("starter.clash.hint"),
                 ) from missing

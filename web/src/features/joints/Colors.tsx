@@ -1,6 +1,7 @@
 import { Drawer, Words } from "../../components/inputs";
 import type { Given } from "../../state/useJob";
 import { jointsWords } from "../../words/joints";
+import { inPlantNames } from "../../words/names";
 
 const LANDINGS = ["L1", "L2", "L3", "G", "N"] as const;
 
@@ -28,7 +29,7 @@ export function Colors({
           return (
             <div key={line}>
               <Words
-                label={line}
+                label={inPlantNames(line)}
                 value={now?.color}
                 placeholder={line === "G" ? "green" : ""}
                 onValueChange={(color) => put({ color })}

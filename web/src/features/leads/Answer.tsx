@@ -137,7 +137,7 @@ export function Rotation({ box, pair }: { box: Box; pair: string }) {
       <th scope="row" className="text-left font-words font-normal text-soft">
         {name}
       </th>
-      <td>{leadsWords.on(one, leads(left))}</td>
+      <td>{leadsWords.on(shown(one), leads(left))}</td>
       <td>{leadsWords.on2(other, leads(right))}</td>
     </tr>
   );

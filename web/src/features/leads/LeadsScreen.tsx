@@ -75,7 +75,7 @@ export function LeadsScreen() {
       })),
     ...(box?.lines ?? []).map((line, number) => ({
       press: "abc"[number] ?? "",
-      does: leadsWords.tapLine(line),
+      does: leadsWords.tapLine(shown(line)),
       run: () => onTap(line),
     })),
     { press: "u", does: leadsWords.removeTappedEnd, run: onUntie },

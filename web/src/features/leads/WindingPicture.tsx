@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { leadsWords } from "../../words/leads";
+import { inPlantNames } from "../../words/names";
 import { type Joint, jointOf } from "./joints";
 import { CENTRE, coilPath, type Point } from "./layout";
 
@@ -31,7 +32,7 @@ const COIL = {
 };
 
 /** A T number without its letter, as it stands on a lead letter; any other mark whole. */
-export const shown = (mark: string) => (/^T\d+$/.test(mark) ? mark.slice(1) : mark);
+export const shown = (mark: string) => (/^T\d+$/.test(mark) ? mark.slice(1) : inPlantNames(mark));
 
 /** An end that is tapped: a lead's lead letter or a line. */
 function End({

@@ -1,5 +1,6 @@
 import type { Schemas, Worked } from "../../api/client";
 import { Choice, Drawer, Reading } from "../../components/inputs";
+import { inPlantNames } from "../../words/names";
 import { plateWords } from "../../words/plate";
 
 export interface SupplyPlateProps {
@@ -11,7 +12,7 @@ export interface SupplyPlateProps {
 
 const PAIRS = ["L1-L2", "L2-L3", "L3-L1"];
 const LINES = ["L1", "L2", "L3"];
-const LEGS = (["L1", "L2", "L3"] as const).map((value) => ({ value, label: value }));
+const LEGS = ["L1", "L2", "L3"] as const;
 
 /** What was measured, what stands between, and under which code the job lives. */
 export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPlateProps) {
@@ -19,6 +20,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
   const system = worked.supply?.system ?? "";
   const measured = supply.measured_v ?? [];
   const amps = supply.measured_a ?? [];
+  const legs = LEGS.map((value) => ({ value, label: inPlantNames(value) }));
   return (
     <Drawer
       name={plateWords.moreSupply}
@@ -29,7 +31,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
         {PAIRS.map((pair, at) => (
           <Reading
             key={pair}
-            label={pair}
+            label={inPlantNames(pair)}
             unit="V"
             value={measured[at] === "0" ? "" : measured[at]}
             onValueChange={(value) => {
@@ -54,7 +56,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
         {LINES.map((line, at) => (
           <Reading
             key={line}
-            label={plateWords.runningAmps(line)}
+            label={plateWords.runningAmps(inPlantNames(line))}
             unit="A"
             value={amps[at] === "0" ? "" : amps[at]}
             onValueChange={(value) => {
@@ -97,7 +99,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
       {system.includes("converter") && (
         <Choice
           label={plateWords.manufacturedPhase}
-          options={LEGS}
+          options={legs}
           value={supply.made_leg}
           onValueChange={(made_leg) => set({ made_leg })}
         />
@@ -105,7 +107,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
       {system.includes("high leg") && (
         <Choice
           label={plateWords.highLeg}
-          options={LEGS}
+          options={legs}
           value={supply.high_leg}
           onValueChange={(high_leg) => set({ high_leg })}
         />
@@ -113,7 +115,7 @@ export function SupplyFacts({ supply, worked, onSupplyChange, onRest }: SupplyPl
       {system.includes("corner") && (
         <Choice
           label={plateWords.groundedLine}
-          options={LEGS}
+          options={legs}
           value={supply.grounded_line}
           onValueChange={(grounded_line) => set({ grounded_line })}
         />

@@ -81,7 +81,8 @@ const MOTOR: readonly [string, string, string?][] = [
   ["temp", rehearseWords.windingC, "160"],
   ["temp", rehearseWords.windingC2, "60"],
 ];
-const SUPPLY: readonly Fault[] = [
+/** Of the supply; read when shown, in the plant's names of the lines. */
+const supplyFaults = (): readonly Fault[] => [
   { label: rehearseWords.supplyDipsS, act: ["dip", "", "1"] },
   { label: rehearseWords.supplyOff, act: ["off"] },
   { label: rehearseWords.supplyBack, act: ["on"] },
@@ -149,13 +150,20 @@ export interface FaultsProps {
 }
 
 /** Break something: what a plant does to a circuit, sooner or later. */
-export function Faults({ devices, terminals, joints, rehearsal, isOpen, onOpenChange }: FaultsProps) {
+export function Faults({
+  devices,
+  terminals,
+  joints,
+  rehearsal,
+  isOpen,
+  onOpenChange,
+}: FaultsProps) {
   const run = (fault: Fault) => {
     const [verb, on, word] = fault.act;
     rehearsal.act(verb, on ?? "", word ?? "");
     onOpenChange(false);
   };
-  const groups: [string, readonly Fault[]][] = [[rehearseWords.supply, SUPPLY]];
+  const groups: [string, readonly Fault[]][] = [[rehearseWords.supply, supplyFaults()]];
   for (const device of devices) {
     const known = device.type.startsWith("motor") ? MOTOR : OF_TYPE[device.type];
     const faults = (known ?? [])

@@ -5,6 +5,7 @@ import { Choice, Words } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession, useWorks } from "../../state/session";
+import { inPlantNames } from "../../words/names";
 import { rulesWords } from "../../words/rules";
 import { Amendments } from "./Amendments";
 import { type RulesIn, useRules } from "./useRules";
@@ -66,7 +67,10 @@ export function Rules() {
           </h2>
           <Choice
             label={rulesWords.reverseExchange}
-            options={["L1-L3", "L1-L2", "L2-L3"].map((value) => ({ value, label: value }))}
+            options={["L1-L3", "L1-L2", "L2-L3"].map((value) => ({
+              value,
+              label: inPlantNames(value),
+            }))}
             value={works.swap_lines}
             onValueChange={(swap_lines) =>
               void set({ swap_lines: swap_lines as RulesIn["swap_lines"] })
@@ -117,6 +121,45 @@ export function Rules() {
             label={rulesWords.controlConductorAwg}
             value={works.control_wire}
             onKeep={(control_wire) => void set({ control_wire })}
+          />
+        </section>
+        <section className="space-y-2" aria-labelledby="names">
+          <h2 id="names" className="stamp">
+            {rulesWords.names}
+          </h2>
+          <Choice
+            label={rulesWords.deviceNames}
+            options={[
+              { value: "iec", label: "KM1, KM2" },
+              { value: "iec_k", label: "K1, K2" },
+              { value: "nema", label: "M, 2M" },
+            ]}
+            value={works.device_names}
+            onValueChange={(device_names) =>
+              void set({ device_names: device_names as RulesIn["device_names"] })
+            }
+          />
+          <Choice
+            label={rulesWords.lineNames}
+            options={[
+              { value: "L1-L2-L3", label: "L1, L2, L3" },
+              { value: "R-Y-B", label: "R, Y, B" },
+            ]}
+            value={works.line_names}
+            onValueChange={(line_names) =>
+              void set({ line_names: line_names as RulesIn["line_names"] })
+            }
+          />
+          <Choice
+            label={rulesWords.tradeTerms}
+            options={[
+              { value: "american", label: rulesWords.american },
+              { value: "iec", label: rulesWords.iecTerms },
+            ]}
+            value={works.trade_terms}
+            onValueChange={(trade_terms) =>
+              void set({ trade_terms: trade_terms as RulesIn["trade_terms"] })
+            }
           />
         </section>
         <section className="space-y-2" aria-labelledby="twist">

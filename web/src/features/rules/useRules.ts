@@ -23,6 +23,9 @@ export function useRules(works: ReturnType<typeof useWorks>) {
       phase_colors: works.phase_colors,
       control_wire: works.control_wire,
       ferrules: works.ferrules,
+      device_names: works.device_names,
+      trade_terms: works.trade_terms,
+      line_names: works.line_names,
       amendments: works.amendments.map(({ subject, value, author, reason }) => ({
         subject,
         value,

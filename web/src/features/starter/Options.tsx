@@ -31,11 +31,14 @@ function NumberOption({ option, onTake }: { option: Option; onTake: (value: stri
 export interface OptionsProps {
   options: readonly Option[];
   starter: Starter;
+  letters: string;
   onChange: (starter: Starter) => void;
 }
 
-/** Every option of the standard circuit; a change redraws at once. */
-export function Options({ options, starter, onChange }: OptionsProps) {
+const TAGS = { iec: "KM1, OL1, S1", iec_k: "K1, OL1, S1", nema: "M, OL, START" } as const;
+
+/** Every option of the standard circuit; a change redraws at once. Tags begin with the plant's letters. */
+export function Options({ options, starter, letters, onChange }: OptionsProps) {
   const set = (name: string, word: string, standard: string) => {
     const next = { ...(starter.options ?? {}) };
     if (word === standard) delete next[name];
@@ -74,15 +77,15 @@ export function Options({ options, starter, onChange }: OptionsProps) {
       )}
       <fieldset className="flex flex-wrap items-center gap-2">
         <legend className="float-left mr-2 min-w-44">{starterWords.tagsDrawing}</legend>
-        {(["iec", "nema"] as const).map((style) => (
+        {(["iec", "iec_k", "nema"] as const).map((style) => (
           <button
             key={style}
             type="button"
             className="control"
-            aria-pressed={(starter.naming ?? "iec") === style}
+            aria-pressed={(starter.naming ?? letters) === style}
             onClick={() => onChange({ ...starter, naming: style })}
           >
-            {style === "iec" ? "KM1, OL1, S1" : "M, OL, START"}
+            {TAGS[style]}
           </button>
         ))}
       </fieldset>

@@ -8,6 +8,7 @@ import { ProblemSlab, Stop } from "../../components/shapes";
 import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
 import type { Key } from "../../state/keys";
+import { useWorks } from "../../state/session";
 import { starterWords } from "../../words/starter";
 import { Measures, Verdict } from "./Compare";
 import { Hazards } from "./Hazards";
@@ -44,6 +45,7 @@ function About({ entry }: { entry: Entry }) {
 /** What must it do? A starter, with its options; what cannot be says why. */
 export function StarterScreen() {
   const { place, state } = useRoom();
+  const works = useWorks(place.works);
   const { given } = state;
   const catalogue = useCatalogue(place.works);
   const { data: circuit, slab } = useCircuit(place.works, given);
@@ -199,6 +201,7 @@ export function StarterScreen() {
             <Options
               options={circuit.options}
               starter={given.starter}
+              letters={works?.device_names ?? "iec"}
               onChange={(starter) => state.change("starter", starter)}
             />
           )}

@@ -30,7 +30,14 @@ const DELAY = {
 
 function shown(starter: object = {}, options: object[] = [LAMPS, DELAY]) {
   const onChange = vi.fn();
-  render(<Options options={options as never} starter={starter as never} onChange={onChange} />);
+  render(
+    <Options
+      options={options as never}
+      starter={starter as never}
+      letters="iec"
+      onChange={onChange}
+    />,
+  );
   return onChange;
 }
 

@@ -29,7 +29,7 @@ SENTENCES: dict[str, str] = {
     "fit.grounded_pole.hint": "Use a breaker or switch that opens every line together, or leave the grounded line unbroken.",
     "fit.grounded_fuse": "{tags}: a fuse in the grounded line of a corner-grounded delta (240.22).",
     "fit.grounded_fuse.hint": "Put a solid link there, or use a breaker that opens all poles. Only where the fuses are the motor's overload protection does 430.36 require one in each line.",
-    "starter.clash": "{name} does not go with the other options: {missing} is missing.",
+    "starter.clash": "“{name}” does not go with the other options: they take {missing} out.",
     "starter.clash.hint": "Undo one of the two.",
     "starter.none": "No starter is chosen in this job.",
     "fit.drive": "{id} puts a contactor between drive and motor. Opened under load it can destroy the drive: only with the drive maker's interlock.",
