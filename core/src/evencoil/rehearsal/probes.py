@@ -128,8 +128,8 @@ def single_acts(circuit: Circuit) -> list[ScenarioAct]:
     return found
 
 
-def _later(act: ScenarioAct) -> ScenarioAct:
-    return replace(act, at_us=act.at_us + 2 * _SECOND)
+def _later(act: ScenarioAct, by: float = 2.0) -> ScenarioAct:
+    return replace(act, at_us=act.at_us + round(by * _SECOND))
 
 
 def _runs(trace: Trace) -> bool:
@@ -156,7 +156,7 @@ def starts_of(stage: Stage) -> tuple[tuple[ScenarioAct, ...], ...]:
         *((one, _later(two)) for one, two in permutations(others, 2)),
         # a selector, a sensor, and the reset of a master relay
         *(
-            (one, two, _later(three))
+            (one, two, _later(three, 0.5))
             for one in turned
             for two in others
             for three in others
@@ -167,7 +167,8 @@ def starts_of(stage: Stage) -> tuple[tuple[ScenarioAct, ...], ...]:
     for acts in tries:
         if any({act.on for act in known} <= {act.on for act in acts} for known in found):
             continue
-        trace = stage.play([*opening, *acts], until_us=7 * _SECOND)
+        # a delay of five seconds may lie between the last act and the motor
+        trace = stage.play([*opening, *acts], until_us=round(7.9 * _SECOND))
         if _runs(trace):
             found.append(acts)
         if len(found) >= _MOST_STARTS:
