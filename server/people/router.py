@@ -64,22 +64,22 @@ class WorksOut(Schema):
 
 
 class RulesIn(Schema):
-    """The works' own rules."""
+    """Changes of the works' own rules: what is left out stays as it is."""
 
-    edition: Edition
-    rating_rule: RatingRule
-    swap_lines: Swap
-    twist_on: TwistOn
-    twist_on_largest: Text
-    rating_rule_reason: Text = ""
-    wire_colors: WireColors = "nfpa79"
-    phase_colors: PhaseColors = "plain"
-    control_wire: Text = "14"
-    ferrules: Ferrules = "number"
-    device_names: DeviceNames = "iec"
-    trade_terms: TradeTerms = "american"
-    line_names: LineNames = "L1-L2-L3"
-    amendments: tuple[FileAmendment, ...] = Field(default=(), max_length=24)
+    edition: Edition | None = None
+    rating_rule: RatingRule | None = None
+    swap_lines: Swap | None = None
+    twist_on: TwistOn | None = None
+    twist_on_largest: Text | None = None
+    rating_rule_reason: Text | None = Field(default=None, max_length=400)
+    wire_colors: WireColors | None = None
+    phase_colors: PhaseColors | None = None
+    control_wire: Text | None = None
+    ferrules: Ferrules | None = None
+    device_names: DeviceNames | None = None
+    trade_terms: TradeTerms | None = None
+    line_names: LineNames | None = None
+    amendments: tuple[FileAmendment, ...] | None = Field(default=None, max_length=24)
 
 
 class SessionOut(Schema):
@@ -146,7 +146,7 @@ class SetRules(Action[Works]):
     @property
     def target(self) -> str:
         """Return the plant and what was set."""
-        return f"{self.caller.works} {self.rules.dict()}"
+        return f"{self.caller.works} {self.rules.model_dump(exclude_none=True)}"
 
     def perform(self) -> Works:
         """Keep them.
@@ -157,18 +157,19 @@ class SetRules(Action[Works]):
             If the conductor size is in no table, or an amendment is looser than the code.
         """
         works = self.caller.works
-        ConductorSize(self.rules.twist_on_largest)
-        ConductorSize(self.rules.control_wire)
-        for amendment in self.rules.amendments:
+        for size in (self.rules.twist_on_largest, self.rules.control_wire):
+            if size is not None:
+                ConductorSize(size)
+        for amendment in self.rules.amendments or ():
             check_amendment(Amendment(**amendment.model_dump()))
-        said = self.rules.model_dump(mode="json")
+        said = self.rules.model_dump(mode="json", exclude_none=True)
         for name, value in said.items():
             setattr(works, name, value)
         works.save(update_fields=list(said))
         return works
 
 
-@router.put("/w/{works}/rules", response={200: WorksOut, **REFUSALS})
+@router.patch("/w/{works}/rules", response={200: WorksOut, **REFUSALS})
 def set_rules(request: HttpRequest, works: str, body: RulesIn) -> WorksOut:
     """Change the plant's own rules; a reviewer or an admin may."""
     caller = caller_in(request, works)

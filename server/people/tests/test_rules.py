@@ -13,11 +13,11 @@ def test_rules_are_set_by_a_reviewer_and_hold_for_every_job(client):
         "twist_on_largest": "12",
     }
     path = "/api/w/here/rules"
-    assert client.put(path, rules, content_type="application/json").status_code == 403
+    assert client.patch(path, rules, content_type="application/json").status_code == 403
     ruth = signed_in(caller("here", "ruth", "reviewer"))
-    assert ruth.put(path, rules, content_type="application/json").json()["edition"] == 2020
+    assert ruth.patch(path, rules, content_type="application/json").json()["edition"] == 2020
     bad = {**rules, "twist_on_largest": "99"}
-    assert ruth.put(path, bad, content_type="application/json").status_code == 422
+    assert ruth.patch(path, bad, content_type="application/json").status_code == 422
     given = {
         "plate": {"text": "15 HP 460 V 3 PH 3 LEADS"},
         "supply": {"text": "480Y/277"},
@@ -50,7 +50,7 @@ def test_local_amendments_hold_for_every_job_and_looser_ones_are_refused(here):
             }
         ],
     }
-    said = ruth.put("/api/w/here/rules", rules, content_type="application/json").json()
+    said = ruth.patch("/api/w/here/rules", rules, content_type="application/json").json()
     assert said["amendments"][0]["label"] == "Smallest conductor"
     given = {"plate": {"text": "5 HP 460 V 6.8 A 3 PH SF 1.15"}, "supply": {"text": "480Y/277"}}
     worked = ruth.post("/api/w/here/work-out", given, content_type="application/json").json()
@@ -60,7 +60,46 @@ def test_local_amendments_hold_for_every_job_and_looser_ones_are_refused(here):
         row["reason"] for row in worked["rating_rules"] if row["is_chosen"]
     )
     rules["amendments"][0]["value"] = "16"
-    refused = ruth.put("/api/w/here/rules", rules, content_type="application/json")
+    refused = ruth.patch("/api/w/here/rules", rules, content_type="application/json")
     assert refused.json()["field"] == "amendments.value"
     again = ruth.get("/api/session").json()["works"][0]
     assert again["amendments"][0]["value"] == "10"
+
+
+def test_two_people_who_change_different_rules_lose_nothing(here):
+    """Each sends what it changed only: the other's change stays."""
+    ruth = signed_in(caller("here", "ruth", "reviewer"))
+    abel = signed_in(caller("here", "abel", "admin"))
+    ruth.patch("/api/w/here/rules", {"line_names": "R-Y-B"}, content_type="application/json")
+    said = abel.patch(
+        "/api/w/here/rules", {"device_names": "iec_k"}, content_type="application/json"
+    ).json()
+    assert (said["line_names"], said["device_names"]) == ("R-Y-B", "iec_k")
+
+
+def test_answers_are_said_in_the_plants_own_names(here):
+    """One plant says star and R; another, asked right after, says wye and L1."""
+    given = {
+        "plate": {"text": "15 HP 460 V 19.3 A 1765 RPM 60 HZ 3 PH 3 LEADS"},
+        "supply": {"text": "480Y/277"},
+        "starter": {"standard_circuit": "3A"},
+    }
+    ruth = signed_in(caller("here", "ruth", "reviewer"))
+    there = signed_in(caller("there", "olga", "reviewer"))
+    ruth.patch(
+        "/api/w/here/rules",
+        {"line_names": "R-Y-B", "device_names": "iec_k", "trade_terms": "iec"},
+        content_type="application/json",
+    )
+
+    def ends(client, works):
+        answer = client.post(
+            f"/api/w/{works}/circuit", given, content_type="application/json"
+        ).json()
+        return {wire["start"] for wire in answer["wires"]} | {
+            wire["end"] for wire in answer["wires"]
+        }
+
+    assert {"SUP.R", "K1.1L1"} <= ends(ruth, "here")
+    assert {"SUP.L1", "KM1.1L1"} <= ends(there, "there")
+    assert {"SUP.R", "K1.1L1"} <= ends(ruth, "here")

@@ -948,16 +948,16 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /**
-         * Set Rules
-         * @description Change the plant's own rules; a reviewer or an admin may.
-         */
-        put: operations["people_router_set_rules"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Set Rules
+         * @description Change the plant's own rules; a reviewer or an admin may.
+         */
+        patch: operations["people_router_set_rules"];
         trace?: never;
     };
     "/api/w/{works}/trace": {
@@ -4856,82 +4856,37 @@ export interface components {
         };
         /**
          * RulesIn
-         * @description The works' own rules.
+         * @description Changes of the works' own rules: what is left out stays as it is.
          */
         RulesIn: {
-            /**
-             * Amendments
-             * @default []
-             */
-            amendments: components["schemas"]["FileAmendment"][];
-            /**
-             * Control Wire
-             * @default 14
-             */
-            control_wire: string;
-            /**
-             * Device Names
-             * @default iec
-             * @enum {string}
-             */
-            device_names: "iec" | "iec_k" | "nema";
-            /**
-             * Edition
-             * @enum {integer}
-             */
-            edition: 2017 | 2020 | 2023;
-            /**
-             * Ferrules
-             * @default number
-             * @enum {string}
-             */
-            ferrules: "number" | "number_terminal" | "far_end";
-            /**
-             * Line Names
-             * @default L1-L2-L3
-             * @enum {string}
-             */
-            line_names: "L1-L2-L3" | "R-Y-B";
-            /**
-             * Phase Colors
-             * @default plain
-             * @enum {string}
-             */
-            phase_colors: "plain" | "brown_orange_yellow" | "black_red_blue" | "brown_black_gray" | "red_yellow_blue";
-            /**
-             * Rating Rule
-             * @enum {string}
-             */
-            rating_rule: "main_rule" | "next_size_up";
-            /**
-             * Rating Rule Reason
-             * @default
-             */
-            rating_rule_reason: string;
-            /**
-             * Swap Lines
-             * @enum {string}
-             */
-            swap_lines: "L1-L2" | "L2-L3" | "L1-L3";
-            /**
-             * Trade Terms
-             * @default american
-             * @enum {string}
-             */
-            trade_terms: "american" | "iec";
-            /**
-             * Twist On
-             * @enum {string}
-             */
-            twist_on: "never" | "building" | "anywhere";
+            /** Amendments */
+            amendments?: components["schemas"]["FileAmendment"][] | null;
+            /** Control Wire */
+            control_wire?: string | null;
+            /** Device Names */
+            device_names?: ("iec" | "iec_k" | "nema") | null;
+            /** Edition */
+            edition?: (2017 | 2020 | 2023) | null;
+            /** Ferrules */
+            ferrules?: ("number" | "number_terminal" | "far_end") | null;
+            /** Line Names */
+            line_names?: ("L1-L2-L3" | "R-Y-B") | null;
+            /** Phase Colors */
+            phase_colors?: ("plain" | "brown_orange_yellow" | "black_red_blue" | "brown_black_gray" | "red_yellow_blue") | null;
+            /** Rating Rule */
+            rating_rule?: ("main_rule" | "next_size_up") | null;
+            /** Rating Rule Reason */
+            rating_rule_reason?: string | null;
+            /** Swap Lines */
+            swap_lines?: ("L1-L2" | "L2-L3" | "L1-L3") | null;
+            /** Trade Terms */
+            trade_terms?: ("american" | "iec") | null;
+            /** Twist On */
+            twist_on?: ("never" | "building" | "anywhere") | null;
             /** Twist On Largest */
-            twist_on_largest: string;
-            /**
-             * Wire Colors
-             * @default nfpa79
-             * @enum {string}
-             */
-            wire_colors: "nfpa79" | "iec60204";
+            twist_on_largest?: string | null;
+            /** Wire Colors */
+            wire_colors?: ("nfpa79" | "iec60204") | null;
         };
         /**
          * RunPointOut
