@@ -11,7 +11,7 @@ from pydantic import BeforeValidator, Field
 from answers.schemas.base import Answer, OneDecimal, Refused, Sentence
 from answers.schemas.parts import FindingOut, StepOut
 from answers.schemas.pictures import PictureOut
-from evencoil.base import CoreError, Message, say
+from evencoil.base import CoreError, Message, line_said, say
 from evencoil.drawing import draw_start_branch, winding_points
 from evencoil.leads import Box, CheckedDiagram, JointsWorked, Laid, ToldAccessory
 from evencoil.plate import Estimate
@@ -358,7 +358,7 @@ def _diagram(item: CheckedDiagram) -> DiagramOut:
         if compared is None
         else [say(found.message()) for found in compared.differences],
         joints=[
-            " ".join((*(() if joint.line is None else (joint.line,)), *joint.leads))
+            " ".join((*(() if joint.line is None else (line_said(joint.line),)), *joint.leads))
             for joint in item.joints
         ],
         fits=[say(Message(f"kind_name.{kind}")) for kind in item.kinds],

@@ -15,6 +15,7 @@ from collections import Counter, defaultdict
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from evencoil.base import line_said
 from evencoil.circuit.library import links_of, types
 from evencoil.circuit.text import Circuit
 
@@ -170,9 +171,9 @@ def _fill(
         if net not in wired or net in found:
             continue
         owner, _, end = terminal.rpartition(".")
-        if owner in supplies and end not in taken:
-            found[net] = end
-            taken.add(end)
+        if owner in supplies and line_said(end) not in taken:
+            found[net] = line_said(end)
+            taken.add(found[net])
             continue
         base = 100 * phases.get(net, 4) + 1 if net in power else 1
         number = base

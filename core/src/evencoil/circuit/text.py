@@ -58,7 +58,7 @@ class Circuit:
         """Return a terminal as people read it, ``TAG.terminal``, a line by the plant's name."""
         owner, _, end = terminal.rpartition(".")
         if end in _LINE_ENDS and any(
-            item.id == owner and item.type == "supply" for item in self.netlist.devices
+            item.id == owner and item.type in {"supply", "joint"} for item in self.netlist.devices
         ):
             end = line_said(end)
         return f"{self.tags.get(owner, owner)}.{end}"

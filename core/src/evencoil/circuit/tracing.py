@@ -53,7 +53,7 @@ def _place(circuit: Circuit, text: str) -> str:
         raise _wrong("device", text=said[:40], known=known)
     item = circuit.netlist.device(found[0])
     ends = {name.casefold(): name for name in item.terminals}
-    if item.type == "supply":
+    if item.type in {"supply", "joint"}:
         end = line_typed(end.upper())
     if end.casefold() not in ends:
         raise _wrong(

@@ -386,7 +386,8 @@ class _Sheet:
         left, right = block.x - 12, block.x + block.width - PITCH + 12
         for name in block.above:
             pen.line((block.x_of(name), y), (block.x_of(name), y + 8))
-            pen.text((block.x_of(name), y + 17), name, role="lead")
+            said = line_said(name) if block.device.type == "joint" else name
+            pen.text((block.x_of(name), y + 17), said, role="lead")
         for name in block.below:
             pen.line((block.x_of(name), y + LENGTH - 8), (block.x_of(name), y + LENGTH))
             pen.text((block.x_of(name), y + LENGTH - 11), name, role="lead")

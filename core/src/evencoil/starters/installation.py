@@ -11,7 +11,7 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
-from evencoil.base import Step, exact
+from evencoil.base import Step, exact, line_said
 from evencoil.circuit import (
     ALIASES,
     Circuit,
@@ -178,7 +178,7 @@ def install_motor(
             arrivals = {f"C{lead[1:]}": landing[lead] for lead in leads if lead in landing}
         editor.devices[joint.id] = Device(joint.id, "joint", (*arrivals, *leads))
         # the joint of line L1 is not the line
-        named = joint.line or "-".join(lead.removeprefix("T") for lead in leads)
+        named = line_said(joint.line or "") or "-".join(lead.removeprefix("T") for lead in leads)
         editor.tags[joint.id] = f"J-{named}"
         wires = [
             *((out, f"{joint.id}.{end}") for end, outs in arrivals.items() for out in outs),

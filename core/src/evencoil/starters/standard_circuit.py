@@ -149,7 +149,6 @@ _OPTIONS: tuple[_Option, ...] = (
             "control_primary",
             ("two_windings", "208_240_480", "230_400_460"),
             "two_windings",
-            unit="V",
         ),
         lambda sheet, entry: (
             "control_transformer" in sheet.devices and entry.group != "single_phase"

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { jointsWords } from "../../words/joints";
+import { inPlantNames } from "../../words/names";
 
 type Plan = Schemas["JointsPlanOut"];
 type JointPlan = Plan["joints"][number];
@@ -12,7 +13,8 @@ export interface BoxPictureProps {
   onPick: (id: string) => void;
 }
 
-const nameOf = (joint: JointPlan) => joint.ends.map((end) => end.replace(/^T(?=\d)/, "")).join("-");
+const nameOf = (joint: JointPlan) =>
+  joint.ends.map((end) => inPlantNames(end).replace(/^T(?=\d)/, "")).join("-");
 
 const [WIDTH, HEIGHT, PAD] = [560, 250, 14];
 

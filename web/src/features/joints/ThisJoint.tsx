@@ -3,6 +3,7 @@ import { Choice, Reading } from "../../components/inputs";
 import { Tag } from "../../components/shapes";
 import type { Given } from "../../state/useJob";
 import { jointsWords } from "../../words/joints";
+import { inPlantNames } from "../../words/names";
 import { Checks } from "../plate/Checks";
 import { Stack } from "./BoxPicture";
 
@@ -35,7 +36,7 @@ export function ThisJoint({
   return (
     <section aria-labelledby="this-joint" className="space-y-3">
       <h2 id="this-joint" className="font-headline text-2xl font-bold">
-        {jointsWords.joint2(joint.ends.join(" "))}
+        {jointsWords.joint2(joint.ends.map(inPlantNames).join(" "))}
       </h2>
       <p className="font-mono">
         {jointsWords.conductorsAwgKcmil(joint.sizes.length, joint.sizes.join(", "))}

@@ -40,7 +40,9 @@ export function JointTable({
             <td>
               {joint.to_starter
                 ? leadsWords.toStarter(marks[joint.to_starter] ?? joint.to_starter)
-                : (joint.line ?? leadsWords.none)}
+                : joint.line
+                  ? shown(joint.line)
+                  : leadsWords.none}
             </td>
             <td>{joint.leads.map((lead) => marks[lead] ?? lead).join(" ")}</td>
             <td>{joint.conductors}</td>

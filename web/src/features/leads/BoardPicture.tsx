@@ -77,7 +77,7 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
               aria-pressed={armed === lead}
               aria-label={leadsWords.stud(
                 shown(box.marks[lead] ?? lead),
-                line ? leadsWords.landsHere(line) : "",
+                line ? leadsWords.landsHere(shown(line)) : "",
               )}
               className="cursor-pointer"
               onClick={() => onTap(lead)}
@@ -123,7 +123,7 @@ export function BoardPicture({ box, joints, armed, onTap }: BoardPictureProps) {
                   textAnchor="middle"
                   className="fill-ink font-mono text-[15px] font-semibold"
                 >
-                  ↑ {line}
+                  ↑ {shown(line)}
                 </text>
               )}
             </g>

@@ -60,7 +60,7 @@ function End({
       role="button"
       tabIndex={0}
       aria-pressed={isArmed}
-      aria-label={`${isLine ? name : leadsWords.lead(mark)}, ${others.length ? leadsWords.joined(others.join(leadsWords.and)) : leadsWords.free}`}
+      aria-label={`${isLine ? mark : leadsWords.lead(mark)}, ${others.length ? leadsWords.joined(others.map(inPlantNames).join(leadsWords.and)) : leadsWords.free}`}
       data-end={name}
       className="cursor-pointer [outline-offset:4px]"
       onClick={() => onTap(name)}
@@ -89,7 +89,7 @@ function End({
         fill={isArmed ? "var(--on-plum)" : isLine ? "var(--ground)" : "var(--ink)"}
         className="font-mono text-[17px] font-semibold"
       >
-        {isLine ? name : mark}
+        {mark}
       </text>
       {isLine &&
         Array.from({ length: TICKS[name] ?? 0 }, (_, tick) => (

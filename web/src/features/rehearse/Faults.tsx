@@ -11,7 +11,8 @@ interface Fault {
   act: readonly [string, string?, string?];
 }
 
-const OF_TYPE: Record<string, readonly [string, string, string?][]> = {
+/** By type of device; read when shown, in the plant's names. */
+const ofType = (): Record<string, readonly [string, string, string?][]> => ({
   fuse: [
     ["blow", "blows"],
     ["fit", rehearseWords.newFuse],
@@ -71,7 +72,7 @@ const OF_TYPE: Record<string, readonly [string, string, string?][]> = {
     ["off", "off"],
     ["on", rehearseWords.back],
   ],
-};
+});
 const MOTOR: readonly [string, string, string?][] = [
   ["jam", "jams"],
   ["free", rehearseWords.turnsFreelyAgain],
@@ -163,10 +164,11 @@ export function Faults({
     rehearsal.act(verb, on ?? "", word ?? "");
     onOpenChange(false);
   };
+  const known = ofType();
   const groups: [string, readonly Fault[]][] = [[rehearseWords.supply, supplyFaults()]];
   for (const device of devices) {
-    const known = device.type.startsWith("motor") ? MOTOR : OF_TYPE[device.type];
-    const faults = (known ?? [])
+    const own = device.type.startsWith("motor") ? MOTOR : known[device.type];
+    const faults = (own ?? [])
       .filter(([verb]) => device.verbs.includes(verb))
       .map(([verb, label, word]): Fault => ({ label, act: [verb, device.id, word ?? ""] }));
     if (faults.length > 0) groups.push([device.tag, faults]);
