@@ -1,8 +1,10 @@
 import { useId, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Sheet } from "../../components/Sheet";
+import type { Circuit } from "../../diagram/useCircuit";
 import { rehearseWords } from "../../words/rehearse";
 import type { Rehearsal } from "./useRehearsal";
+import { type WireFault, WireFaultChoice } from "./WireFaults";
 
 type Device = Schemas["DeviceOut"];
 
@@ -145,6 +147,8 @@ export interface FaultsProps {
   devices: readonly Device[];
   terminals: readonly string[];
   joints: readonly string[];
+  wires: Circuit["wires"];
+  onWireFault: (fault: WireFault) => void;
   rehearsal: Rehearsal;
   isOpen: boolean;
   onOpenChange: (isOpen: boolean) => void;
@@ -155,6 +159,8 @@ export function Faults({
   devices,
   terminals,
   joints,
+  wires,
+  onWireFault,
   rehearsal,
   isOpen,
   onOpenChange,
@@ -227,6 +233,13 @@ export function Faults({
           onDo={(chosen, how) => {
             const [device = "", name = ""] = chosen.split(" ");
             run({ label: "", act: [how, device, name] });
+          }}
+        />
+        <WireFaultChoice
+          wires={wires}
+          onFault={(fault) => {
+            onWireFault(fault);
+            onOpenChange(false);
           }}
         />
         <Chosen

@@ -9,6 +9,7 @@ import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { rehearseWords } from "../../words/rehearse";
+import { withEdits } from "../drawings/edits";
 import { Events } from "./Events";
 import { Faults } from "./Faults";
 import { Hands } from "./Hands";
@@ -19,13 +20,29 @@ import { clock, TimeControls } from "./TimeControls";
 import { TraceStrip } from "./TraceStrip";
 import { between, frameAt } from "./timeline";
 import { useRehearsal } from "./useRehearsal";
+import { type WireFault, WireFaultsHeld } from "./WireFaults";
 
 /** What would happen? Real buttons on the drawn circuit; nothing is live. */
 export function RehearseScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
-  const { data: circuit, slab } = useCircuit(place.works, state.given);
-  const rehearsal = useRehearsal(place.works, state.given);
+  const [wrong, setWrong] = useState<readonly WireFault[]>([]);
+  // the job stays as it is: wrong wires are laid over a copy of it
+  const played = useMemo(
+    () =>
+      state.given && wrong.length > 0
+        ? {
+            ...state.given,
+            starter: withEdits(
+              state.given.starter,
+              wrong.map((fault) => fault.edit),
+            ),
+          }
+        : state.given,
+    [state.given, wrong],
+  );
+  const { data: circuit, slab } = useCircuit(place.works, played);
+  const rehearsal = useRehearsal(place.works, played);
   const [view, setView] = useState<"ladder" | "power">("ladder");
   const [isBreaking, setBreaking] = useState(false);
   const { line, now, full, held } = rehearsal;
@@ -138,6 +155,7 @@ export function RehearseScreen() {
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
       {circuit && hasOne && (
         <div className="space-y-4">
+          <WireFaultsHeld faults={wrong} onMend={() => setWrong([])} />
           <Held
             hazards={held}
             base={base}
@@ -196,6 +214,8 @@ export function RehearseScreen() {
             ),
           ].sort()}
           joints={[...new Set(circuit.wires.flatMap((wire) => [wire.start, wire.end]))].sort()}
+          wires={circuit.wires}
+          onWireFault={(fault) => setWrong((known) => [...known, fault])}
           rehearsal={rehearsal}
           isOpen={isBreaking}
           onOpenChange={setBreaking}
