@@ -314,41 +314,53 @@ def estop(sheet: CircuitEditor, word: str) -> None:
 
 
 def local_isolator(sheet: CircuitEditor, word: str) -> None:
-    """Set a lockable switch, or a manual starter, at the motor; its auxiliary ahead of the coil.
+    """Set a lockable switch, or a manual starter, at each motor; its auxiliary ahead of the coil.
 
-    Every lead of the motor passes it: three, or six where both ends come out.
+    Every lead of the motor passes it: three, or six where both ends come out. A machine of
+    several motors has the auxiliary of each ahead of that motor's own coil.
     """
-    leads = [end for end in sheet.devices["motor"].terminals if sheet.at(f"motor.{end}")]
+    motors = [item.id for item in sheet.devices.values() if item.type.startswith("motor")]
+    for motor in motors:
+        number = motor.removeprefix("motor")
+        name = f"local_isolator{number}"
+        _set_isolator(sheet, word, motor, name)
+        if word == "manual_starter":
+            continue
+        contactor = motor_contactor(sheet)
+        hot = next((end for end in ("control_fuse.2", "control_fuse_1.2") if sheet.at(end)), "")
+        if len(motors) > 1:
+            sheet.insert(f"main{number}.A1", f"{name}.13", f"{name}.14")
+        elif contactor and hot:
+            sheet.insert(hot, f"{name}.13", f"{name}.14")
+
+
+def _set_isolator(sheet: CircuitEditor, word: str, motor: str, name: str) -> None:
+    """Put a switch or a manual starter into every lead of a motor."""
+    leads = [end for end in sheet.devices[motor].terminals if sheet.at(f"{motor}.{end}")]
     poles = "6" if len(leads) > 3 else "3"
     if word == "manual_starter":
-        amps = sheet.devices["motor"].parameters.get("fla", "10")
+        amps = sheet.devices[motor].parameters.get("fla", "10")
         sheet.add(
-            "local_isolator",
+            name,
             sheet.free_tag("Q"),
             "manual",
-            before="motor",
+            before=motor,
             poles="3",
             init="on",
             iset=amps,
         )
     else:
         sheet.add(
-            "local_isolator",
+            name,
             sheet.free_tag("QS"),
             "isolator",
-            before="motor",
+            before=motor,
             poles=poles,
             aux="13-14",
         )
     for place, lead in enumerate(leads):
         near, far = str(2 * place + 1), str(2 * place + 2)
-        sheet.insert(f"motor.{lead}", f"local_isolator.{far}", f"local_isolator.{near}")
-    if word == "manual_starter":
-        return
-    contactor = motor_contactor(sheet)
-    hot = next((end for end in ("control_fuse.2", "control_fuse_1.2") if sheet.at(end)), "")
-    if contactor and hot:
-        sheet.insert(hot, "local_isolator.13", "local_isolator.14")
+        sheet.insert(f"{motor}.{lead}", f"{name}.{far}", f"{name}.{near}")
 
 
 def main_auxiliary(sheet: CircuitEditor, word: str) -> None:
