@@ -11,12 +11,13 @@ first the position), NEMA ICS 19 and IEC 60617 for the symbols drawn.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from evencoil.base import Message, NotInTableError, OutOfRangeError
+from evencoil.base import Message, NotInTableError, OutOfRangeError, say
 from evencoil.circuit.netlist import Device
 
 __all__ = [
@@ -82,14 +83,43 @@ class Link:
 class Parameter:
     """One thing that can be set on a device.
 
-    ``form`` is ``number``, ``text``, ``contacts``, ``tag`` (another device) or
-    a list of words separated by ``|``.
+    ``form`` is ``number``, ``count`` (a whole number), ``numbers`` (whole ones between commas),
+    ``words`` (positions between commas), ``contact`` (one pair of terminals), ``contacts``,
+    ``text``, ``tag`` (another device) or a list of words separated by ``|``. What a number may
+    be follows from its unit unless ``least`` and ``most`` say otherwise.
     """
 
     name: str
     form: str
     default: str = ""
     unit: str = ""
+    least: float | None = None
+    most: float | None = None
+
+    @property
+    def limits(self) -> tuple[float, float]:
+        """Return the least and the most that a number may be, in its unit."""
+        least, most = _LIMITS.get(self.unit, (-1e9, 1e9))
+        return (
+            least if self.least is None else self.least,
+            most if self.most is None else self.most,
+        )
+
+
+#: by unit: above nothing for whatever must be there, no colder than a winter night
+_LIMITS: Mapping[str, tuple[float, float]] = {
+    "A": (0.001, 100_000),
+    "V": (0.1, 50_000),
+    "VA": (0.01, 1_000_000),
+    "Ω": (1e-6, 1e9),
+    "kA": (0.01, 1000),
+    "hp": (0.001, 100_000),
+    "s": (0, 86_400),
+    "°C": (-60, 400),
+    "%": (1, 99),
+}
+_NUMBER = re.compile(r"[+-]?\d{1,9}(\.\d{1,9})?([eE][+-]?\d{1,2})?", re.ASCII)
+_MOST_LISTED = 24
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,34 +199,99 @@ def _checked(kind: DeviceType, given: Mapping[str, str], where: str) -> dict[str
                 hint=Message("device.no_parameter.hint", {"names": ", ".join(known) or "—"}),
             )
         _check_form(known[name], value, where)
-        kept[name] = value
+        if value or not known[name].default or known[name].form == "contacts":
+            kept[name] = value
+    _check_place(kept, where)
     return kept
+
+
+def _check_place(kept: Mapping[str, str], where: str) -> None:
+    """Refuse a switch that stands at a position it does not have."""
+    places = kept.get("pos", "").split(",")
+    if kept.get("pos") and kept.get("init", "") not in {"", *places}:
+        raise OutOfRangeError(
+            Message("device.wrong_value", {"name": "init", "value": kept["init"][:40]}),
+            field=where,
+            hint=Message("device.wrong_value.hint", {"form": ", ".join(places)[:200]}),
+        )
+
+
+def _is_number(parameter: Parameter, value: str) -> bool:
+    least, most = parameter.limits
+    return bool(_NUMBER.fullmatch(value)) and least <= float(value) <= most
+
+
+def _is_listed(parameter: Parameter, value: str) -> bool:
+    """Tell whether a list between commas holds what it may: no blanks, none twice, not too many."""
+    parts = [part.strip() for part in value.split(",")]
+    if len(parts) > _MOST_LISTED or len(set(parts)) < len(parts):
+        return False
+    if parameter.form == "numbers":
+        return all(
+            part.isascii() and part.isdigit() and _is_number(parameter, part) for part in parts
+        )
+    return all(parts)
+
+
+def _said_form(parameter: Parameter) -> str:
+    """Return what a parameter takes, in words."""
+    if parameter.form in {"number", "count", "numbers"}:
+        least, most = parameter.limits
+        return say(
+            Message(
+                f"device.form.{parameter.form}",
+                {"least": f"{least:g}", "most": f"{most:g}", "unit": parameter.unit},
+            )
+        ).strip()
+    if parameter.form in {"contact", "contacts", "words"}:
+        return say(Message(f"device.form.{parameter.form}"))
+    return parameter.form.replace("|", ", ")
+
+
+_IS_RIGHT: Mapping[str, Callable[[Parameter, str], bool]] = {
+    "number": _is_number,
+    "count": lambda parameter, value: (
+        value.isascii() and value.isdigit() and _is_number(parameter, value)
+    ),
+    "numbers": _is_listed,
+    "words": _is_listed,
+    "contact": lambda parameter, value: "," not in value and _is_contact(value),
+    "contacts": lambda parameter, value: _are_contacts(value),
+}
 
 
 def _check_form(parameter: Parameter, value: str, where: str) -> None:
     form = parameter.form
-    is_right = True
-    if form == "number" and value:
-        try:
-            is_right = abs(float(value)) < 1e9 and float(value) == float(value)
-        except ValueError:
-            is_right = False
-    elif "|" in form:
+    if "|" in form:
         is_right = value in form.split("|")
-    elif form == "contacts":
-        is_right = all(_is_contact(item) for item in value.split(",") if item)
+    else:
+        # blank is what the library has, or nothing where it has nothing
+        is_right = not value or form not in _IS_RIGHT or _IS_RIGHT[form](parameter, value)
     if not is_right:
         raise OutOfRangeError(
             Message("device.wrong_value", {"name": parameter.name, "value": value[:40]}),
             field=where,
-            hint=Message("device.wrong_value.hint", {"form": form.replace("|", ", ")}),
+            hint=Message("device.wrong_value.hint", {"form": _said_form(parameter)}),
         )
+
+
+def _are_contacts(value: str) -> bool:
+    """Tell whether a list holds contacts only, and no terminal name stands for two of them."""
+    listed = [item for item in value.split(",") if item]
+    if len(listed) > _MOST_LISTED or not all(_is_contact(item) for item in listed):
+        return False
+    bodies = [item.split(":", maxsplit=1)[0] for item in listed]
+    return len(set(bodies)) == len(bodies)
 
 
 def _is_contact(text: str) -> bool:
     body = text.split(":", maxsplit=1)[0]
     parts = body.split("-")
-    return 2 <= len(parts) <= 3 and all(part.isalnum() and len(part) <= 4 for part in parts)
+    return (
+        2 <= len(parts) <= 3
+        and len(set(parts)) == len(parts)
+        and all(part.isascii() and part.isalnum() and len(part) <= 4 for part in parts)
+    )
 
 
 def device(type_name: str, device_id: str, given: Mapping[str, str] | None = None) -> Device:

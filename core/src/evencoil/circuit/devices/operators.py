@@ -53,7 +53,7 @@ register(
         "DS",
         "power",
         (
-            Parameter("pos", "text", "OFF,ON"),
+            Parameter("pos", "words", "OFF,ON"),
             Parameter("init", "text", "OFF"),
             Parameter("c", "contacts", "1-2:ON"),
             Parameter("legend", "text"),
@@ -86,7 +86,7 @@ register(
         "SS",
         "control",
         (
-            Parameter("pos", "text", "OFF,ON"),
+            Parameter("pos", "words", "OFF,ON"),
             Parameter("init", "text"),
             Parameter("c", "contacts", "13-14:ON"),
             Parameter("legend", "text"),

@@ -92,9 +92,10 @@ register(
         "control",
         (
             Parameter("motor", "tag"),
-            Parameter("t", "number", "145", "°C"),
+            # 9999: on something the model does not heat, worked by hand only
+            Parameter("t", "number", "145", "°C", -60, 9999),
             Parameter("fn", "nc|no", "nc"),
-            Parameter("c", "contacts", "P1-P2"),
+            Parameter("c", "contact", "P1-P2"),
         ),
         lambda given: _ends(_thermostat(given)),
         _thermostat,

@@ -142,7 +142,7 @@ register(
         (
             Parameter("prim", "number", "240", "V"),
             # volts of each tap from H1; empty is two equal windings of ``prim``
-            Parameter("taps", "text", "", "V"),
+            Parameter("taps", "numbers", "", "V"),
             Parameter("sec", "number", "120", "V"),
             Parameter("va", "number", "", "VA"),
         ),
@@ -157,7 +157,7 @@ register(
         "power",
         (
             Parameter("legs", "ABC|AC", "ABC"),
-            Parameter("taps", "text", "50,65,80", "%"),
+            Parameter("taps", "numbers", "50,65,80", "%"),
             Parameter("v", "number", "480", "V"),
             # reactance of a whole leg at no load; empty is that of the constant set
             Parameter("mag", "number", "", "Ω"),
@@ -198,7 +198,7 @@ register(
         "X",
         "TB",
         "both",
-        (Parameter("n", "number", "1"),),
+        (Parameter("n", "count", "1", "", 1, 40),),
         _numbered,
         lambda given: (),
     ),
