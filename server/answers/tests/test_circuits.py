@@ -32,7 +32,7 @@ def test_the_catalogue_says_what_each_circuit_is_for(client):
     """Every circuit with purpose, use and what it is not for."""
     circuits = client.get("/api/w/here/catalogue").json()["circuits"]
     three = next(item for item in circuits if item["id"] == "3A")
-    assert len(circuits) == 42
+    assert len(circuits) == 43
     assert three["group_label"] == "Three-wire, start-stop"
     assert "START" in three["purpose"]
 
@@ -158,7 +158,7 @@ def test_a_changed_plant_rule_is_rehearsed_on_the_changed_circuit(client):
     assert (before, after) == ("40", "35")
     assert first != second
     stale = post(client, "rehearse", {"given": GIVEN, "snapshot": snapshot, "actions": []})
-    assert stale.status_code == 422
+    assert stale.status_code == 432
     assert stale.json()["detail"] == "This snapshot belongs to another drawing."
 
 

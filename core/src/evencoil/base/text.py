@@ -6,6 +6,7 @@ database or the page; so every string of every model is one of these types.
 
 from __future__ import annotations
 
+import re
 import unicodedata
 from typing import Annotated
 
@@ -32,11 +33,37 @@ def clean(text: str) -> str:
     return unicodedata.normalize("NFC", text)
 
 
-Text = Annotated[str, StringConstraints(max_length=200), AfterValidator(clean)]
-HugeText = Annotated[str, StringConstraints(max_length=400_000), AfterValidator(clean)]
-LongText = Annotated[str, StringConstraints(max_length=4000), AfterValidator(clean)]
+def _at_most(most: int) -> AfterValidator:
+    """Return a check of the length in normal form, which may be longer than what was typed."""
+
+    def check(text: str) -> str:
+        if len(text) > most:
+            raise ValueError(
+                f"This is {len(text)} characters long in normal form; {most} is the most."
+            )
+        return text
+
+    return AfterValidator(check)
+
+
+def _is_tag(text: str) -> str:
+    if not _TAG.fullmatch(text):
+        raise ValueError(
+            "A tag is 1 to 40 letters, digits, spaces, dots or hyphens and begins with a letter"
+            " or digit."
+        )
+    return text
+
+
+_TAG = re.compile(r"\w[\w .\-]{0,39}")
+Text = Annotated[str, StringConstraints(max_length=200), AfterValidator(clean), _at_most(200)]
+HugeText = Annotated[
+    str, StringConstraints(max_length=400_000), AfterValidator(clean), _at_most(400_000)
+]
+LongText = Annotated[str, StringConstraints(max_length=4000), AfterValidator(clean), _at_most(4000)]
 MotorTag = Annotated[
     str,
     StringConstraints(pattern=r"^[\w][\w .\-]{0,39}$"),
     AfterValidator(clean),
+    AfterValidator(_is_tag),
 ]

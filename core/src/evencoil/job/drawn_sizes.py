@@ -18,6 +18,8 @@ from evencoil.sizing import CoilInput, ControlInput, OverloadInput, SizeInputs
 __all__ = ["control_of", "heaters_lie", "with_drawing"]
 
 _WAY = {"pole", "heat", "fuse", "resistor"}
+#: of control power: what the drawing tells
+_DRAWN = {"coils", "is_drawn"}
 _SPLIT = {"motor6", "motorpw"}
 _SPLIT_KINDS = {"6", "9-wye", "12", "part-winding"}
 
@@ -45,9 +47,12 @@ def control_of(graph: Graph) -> ControlInput | None:
     if not coils:
         return None
     secondary = transformers[0].parameters.get("sec") or "120"
-    return ControlInput(
+    # as drawn, however many: the limits of the form are for what a person types
+    return ControlInput.model_construct(
         coils=tuple(
-            CoilInput(label=kind, count=count, inrush_va=Decimal(inrush), sealed_va=Decimal(sealed))
+            CoilInput.model_construct(
+                label=kind, count=count, inrush_va=Decimal(inrush), sealed_va=Decimal(sealed)
+            )
             for (kind, inrush, sealed), count in sorted(coils.items())
         ),
         lamps_va=lamps,
@@ -114,8 +119,15 @@ def with_drawing(size: SizeInputs, circuit: Circuit | None) -> SizeInputs:
     if own is None or not own.coils:
         control = control_of(graph)
         if control is not None and own is not None:
-            kept = own.model_dump(exclude={"coils", "is_drawn"}, exclude_defaults=True)
-            control = control.model_copy(update={**kept})
+            fields = type(own).model_fields
+            entered = {name: getattr(own, name) for name in fields if name not in _DRAWN}
+            control = control.model_copy(
+                update={
+                    name: value
+                    for name, value in entered.items()
+                    if value != fields[name].get_default(call_default_factory=True)
+                }
+            )
         if control is not None:
             more["control"] = control
     if size.overload is None:

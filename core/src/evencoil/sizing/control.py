@@ -357,7 +357,17 @@ def _fuse(most: Decimal, *, may_rise: bool, edition: Edition) -> Decimal:
     """Return the largest fuse not above a limit, or the next size up where that is allowed [A]."""
     standard = standard_ratings("dual_element_fuse", edition)
     if may_rise:
-        return min(size for size in standard if size >= most)
+        above = min((size for size in standard if size >= most), default=None)
+        if above is None:
+            raise NotInTableError(
+                Message(
+                    "control.fuse_beyond",
+                    {"amps": show(most, "limit"), "most": plain(max(standard))},
+                ),
+                field="size.control",
+                hint=Message("control.fuse_beyond.hint"),
+            )
+        return above
     found = max((size for size in {*SMALL_FUSES_A, *standard} if size <= most), default=None)
     if found is None:
         raise NotInTableError(

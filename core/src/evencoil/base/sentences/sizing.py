@@ -309,6 +309,8 @@ SENTENCES: dict[str, str] = {
     "control.secondary_limit": "{amps} A × {percent} % = {value} A.",
     "control.fuse": "The largest standard fuse not above {most} A: {value} A.",
     "control.fuse_up": "{most} A is not a standard rating; the next size up is allowed: {value} A.",
+    "control.fuse_beyond": "No standard fuse is as large as {amps} A; {most} A is the largest.",
+    "control.fuse_beyond.hint": "Check the VA of the transformer and its volts: a control transformer draws a few amps.",
     "control.no_fuse": "No standard fuse is as small as {amps} A.",
     "control.no_fuse.hint": "A transformer below 50 VA inside the controller may be protected otherwise.",
     "control.volts_assumed": "{value} V assumed: read the secondary volts on the transformer.",
