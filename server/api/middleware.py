@@ -8,11 +8,12 @@ from typing import Any
 
 from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
+from django.utils.cache import patch_vary_headers
 
 from api.problems import CONTENT_TYPE, problem
 from evencoil.base import Names, speaking
 
-__all__ = ["NamesMiddleware", "ProblemMiddleware"]
+__all__ = ["NamesMiddleware", "PrivateMiddleware", "ProblemMiddleware"]
 
 _SAID = {
     400: ("bad_request", "The request cannot be read.", "Reload the page and try again."),
@@ -90,3 +91,19 @@ class NamesMiddleware:
         """Answer; what the plant's names were is forgotten afterwards."""
         with speaking(Names()):
             return self.get_response(request)
+
+
+class PrivateMiddleware:
+    """Say of every answer under ``/api/`` that it is for one person and is to be asked again."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        """Answer; a browser may keep it and ask whether it still holds, a proxy may not."""
+        response = self.get_response(request)
+        if request.path_info.startswith("/api/"):
+            if not response.has_header("Cache-Control"):
+                response["Cache-Control"] = "private, no-cache"
+            patch_vary_headers(response, ["Cookie"])
+        return response

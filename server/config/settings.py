@@ -40,6 +40,8 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
+    "django.middleware.http.ConditionalGetMiddleware",
+    "api.middleware.PrivateMiddleware",
     "api.middleware.NamesMiddleware",
     "api.middleware.ProblemMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
@@ -75,7 +77,14 @@ CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.db.DatabaseCache",
         "LOCATION": "cache_entries",
-    }
+    },
+    # calculated answers, found by everything that decides them: never stale, only dropped
+    "answers": {
+        "BACKEND": "django.core.cache.backends.db.DatabaseCache",
+        "LOCATION": "cache_answers",
+        "TIMEOUT": 30 * 24 * 3600,
+        "OPTIONS": {"MAX_ENTRIES": 5000},
+    },
 }
 # long work goes to workers through the database, in the transaction that asks for it
 TASKS = {

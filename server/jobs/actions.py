@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import cast
+
 from django.db.models import Max
 from django.utils import timezone
 from pydantic import BaseModel
@@ -13,7 +15,7 @@ from evencoil.plate import PlateInputs
 from evencoil.sizing import SizeInputs
 from evencoil.starters import StarterInputs
 from jobs.models import InputVersion, Job, JobMotor
-from jobs.store import INPUT_STEPS, add_input, add_plate, kept
+from jobs.store import INPUT_STEPS, add_input, add_plate, kept, newest_of
 from people.access import Caller
 from people.actions import Action
 from people.models import Role
@@ -41,7 +43,7 @@ def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs
     What was saved before keeps its author and time; a new one gets the caller's,
     whatever the request says.
     """
-    before = kept(link, caller.works).inputs.starter
+    before = cast("StarterInputs", newest_of(link, "starter"))
     known = {edit.id: edit for edit in before.edits}
     taken = {(one.hazard, one.why): one for one in before.accepted}
     now = _now()
@@ -69,7 +71,7 @@ def stamp_leads(link: JobMotor, given: LeadsInputs, caller: Caller) -> LeadsInpu
     """Return leads whose decision between maker and derivation carries who and when."""
     if given.followed is None:
         return given
-    before = kept(link, caller.works).inputs.leads.followed
+    before = cast("LeadsInputs", newest_of(link, "leads")).followed
     same = before is not None and (before.side, before.reason) == (
         given.followed.side,
         given.followed.reason,
@@ -87,7 +89,7 @@ def stamp_leads(link: JobMotor, given: LeadsInputs, caller: Caller) -> LeadsInpu
 
 def stamp_joints(link: JobMotor, given: JointsInputs, caller: Caller) -> JointsInputs:
     """Return joints whose torque and tug records carry who and when."""
-    known = {item.joint: item for item in kept(link, caller.works).inputs.joints.work}
+    known = {item.joint: item for item in cast("JointsInputs", newest_of(link, "joints")).work}
     work = []
     for item in given.work:
         before = known.get(item.joint)

@@ -9,7 +9,7 @@ from django.db import models
 from people.models import User, Works
 from plant.models import Motor
 
-__all__ = ["InputVersion", "Job", "JobMotor"]
+__all__ = ["InputVersion", "Job", "JobMotor", "Summary"]
 
 
 class Job(models.Model):
@@ -75,3 +75,21 @@ class InputVersion(models.Model):
     def __str__(self) -> str:
         """Return step and version."""
         return f"{self.step} {self.n}"
+
+
+class Summary(models.Model):
+    """A motor's line in the motor list as it was worked out last.
+
+    ``key`` stands for everything that decides it: inputs, plant rules, version of the core. A
+    line whose key is another's is worked out anew before it is shown.
+    """
+
+    link = models.OneToOneField(JobMotor, on_delete=models.CASCADE, related_name="summary")
+    key = models.CharField(max_length=64)
+    body = models.JSONField()
+    is_waiting = models.BooleanField()
+    at = models.DateTimeField(auto_now=True)
+
+    def __str__(self) -> str:
+        """Return whose line it is."""
+        return f"line of {self.link}"

@@ -8,10 +8,11 @@ from zoneinfo import ZoneInfo
 
 from django.db import IntegrityError, transaction
 from django.db.models import Max
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 
 from api.problems import ProblemError
 from api.schemas import VersionOut
+from evencoil.base import CoreError, Inputs
 from evencoil.job import (
     SCHEMA,
     STEPS,
@@ -23,6 +24,7 @@ from evencoil.job import (
     JobStarter,
     StepName,
     Worked,
+    step_model,
     upcast_step,
     work_out,
 )
@@ -43,7 +45,11 @@ __all__ = [
     "job_kind",
     "kept",
     "motor_job",
+    "newest_of",
+    "read_row",
     "starter_of",
+    "step_of",
+    "stored_of",
     "version",
     "versions_of",
     "work_out_kept",
@@ -51,6 +57,8 @@ __all__ = [
 
 #: every step but the nameplate, which belongs to the motor and not to the job
 INPUT_STEPS = tuple(step for step in STEPS if step != "plate")
+#: what a body of another form makes the upcasts and the models raise
+_UNREADABLE = (ArithmeticError, AttributeError, LookupError, TypeError, ValueError)
 Row = TypeVar("Row", PlateRevision, InputVersion)
 
 
@@ -111,22 +119,98 @@ def _newest_inputs(link: JobMotor) -> dict[str, InputVersion]:
 
 def inputs_in(row: PlateRevision | InputVersion) -> dict[str, Any]:
     """Return the inputs of a stored version under today's names."""
-    step = row.step if isinstance(row, InputVersion) else "plate"
-    return upcast_step(step, row.body, row.schema)
+    return upcast_step(step_of(row), row.body, row.schema)
+
+
+def is_same(row: PlateRevision | InputVersion, given: dict[str, Any]) -> bool:
+    """Tell whether a stored version says the same; one that cannot be read says nothing."""
+    return stored_of(row) == given
+
+
+def stored_of(row: PlateRevision | InputVersion) -> dict[str, Any]:
+    """Return what is stored under today's names, or as it is where that cannot be read."""
+    body: object
+    try:
+        body = inputs_in(row)
+    except _UNREADABLE:
+        body = row.body
+    return body if isinstance(body, dict) else {"stored": body}
+
+
+def newest_of(link: JobMotor, step: StepName) -> Inputs:
+    """Return the newest inputs of one step; empty ones where there are none or none readable."""
+    row = _newest_input(link, step)
+    try:
+        return step_model(step)() if row is None else read_row(row)
+    except ProblemError:
+        return step_model(step)()
+
+
+def step_of(row: PlateRevision | InputVersion) -> StepName:
+    """Return the step that a stored version belongs to."""
+    return row.step if isinstance(row, InputVersion) else "plate"
+
+
+def read_row(row: PlateRevision | InputVersion, tag: str = "") -> Inputs:
+    """Return a stored version as the core's own inputs; ``tag`` is told where it cannot be read.
+
+    Raises
+    ------
+    ProblemError
+        409 ``needs_repair`` with the field that cannot be read and what is stored: it was
+        written by older code or changed by hand, and nothing is calculated from a guess.
+    """
+    step = step_of(row)
+    try:
+        return step_model(step).model_validate(inputs_in(row))
+    except (CoreError, ValidationError, *_UNREADABLE) as bad:
+        field, reason = _wrong_in(bad)
+        raise ProblemError(
+            409,
+            code="needs_repair",
+            detail=f"{tag or 'This job'}: version {row.n} of the {step} step cannot be read any"
+            f" more: {reason}",
+            field=".".join(part for part in (step, field) if part),
+            hint="Put an older version back, or enter this step anew. Nothing is lost: what is "
+            "stored is shown as it is.",
+            step=step,
+            n=row.n,
+            body=row.body,
+        ) from bad
+
+
+def _wrong_in(bad: Exception) -> tuple[str, str]:
+    """Return field and reason of a stored version that cannot be read."""
+    if isinstance(bad, ValidationError):
+        first = bad.errors()[0]
+        return ".".join(str(part) for part in first["loc"]), str(first["msg"])[:300]
+    if isinstance(bad, CoreError):
+        return bad.field or "", str(bad)
+    return "", f"it is not in the form of a step ({type(bad).__name__})."
 
 
 def kept(link: JobMotor, works: Works) -> Kept:
-    """Return what stands for a motor in a job: the pinned plate, the newest inputs."""
+    """Return what stands for a motor in a job: the pinned plate, the newest inputs.
+
+    Raises
+    ------
+    ProblemError
+        409 ``needs_repair`` if a row cannot be read any more.
+    """
     plate = (
         PlateRevision.objects.select_related("by").filter(motor=link.motor, n=link.plate_n).first()
     )
     rows = _newest_inputs(link)
     newest = PlateRevision.objects.filter(motor=link.motor).aggregate(n=Max("n"))["n"] or 0
-    bodies = {step: inputs_in(row) for step, row in rows.items() if step in INPUT_STEPS}
+    known: dict[str, PlateRevision | InputVersion] = {
+        step: row for step, row in rows.items() if step in INPUT_STEPS
+    }
     if plate is not None:
-        bodies["plate"] = inputs_in(plate)
+        known["plate"] = plate
     return Kept(
-        inputs=JobInputs.model_validate(bodies),
+        inputs=JobInputs.model_validate(
+            {step: read_row(row, link.motor.tag) for step, row in known.items()}
+        ),
         versions={
             "plate": version(plate, works),
             **{step: version(rows.get(step), works) for step in INPUT_STEPS},
@@ -144,7 +228,7 @@ def _conflict(step: str, row: PlateRevision | InputVersion, works: Works) -> Pro
         field=step,
         hint="Compare both and keep one; nothing is lost.",
         theirs=theirs.dict(),
-        body=inputs_in(row),
+        body=stored_of(row),
     )
 
 
@@ -161,7 +245,7 @@ def add_plate(link: JobMotor, body: PlateInputs, based_on: int, caller: Caller) 
     )
     n = newest.n if newest else 0
     given = body.model_dump(mode="json")
-    if newest is not None and inputs_in(newest) == given:
+    if newest is not None and is_same(newest, given):
         # the same again is no conflict, whoever said it first
         link.plate_n = n
         link.save(update_fields=["plate_n"])
@@ -194,7 +278,7 @@ def add_input(
     newest = _newest_input(link, step)
     n = newest.n if newest else 0
     given: dict[str, Any] = body.model_dump(mode="json")
-    if newest is not None and inputs_in(newest) == given:
+    if newest is not None and is_same(newest, given):
         return newest
     if newest is not None and n != based_on:
         raise _conflict(step, newest, caller.works)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from answers.schemas.base import Answer, Label, Plain, Refused, Sentence
 from answers.schemas.terminal_box import JointOut, connection_name
@@ -254,8 +254,28 @@ def plan(request: HttpRequest, works: str, machine: str) -> PlanOut:
     caller = caller_in(request, works)
     found = _machine(caller, machine)
     newest = _newest(found)
-    given = ConversionInputs.model_validate(newest.body) if newest else ConversionInputs()
-    return _plan(caller, found, given)
+    return _plan(caller, found, _read(newest, found.name))
+
+
+def _read(row: Conversion | None, machine: str) -> ConversionInputs:
+    """Return a plan as kept, or refuse one that cannot be read any more."""
+    if row is None:
+        return ConversionInputs()
+    try:
+        return ConversionInputs.model_validate(row.body)
+    except ValidationError as wrong:
+        first = wrong.errors()[0]
+        raise ProblemError(
+            409,
+            code="needs_repair",
+            detail=f"Version {row.n} of the plan of {machine} cannot be read any more:"
+            f" {first['msg']}",
+            field="conversion." + ".".join(str(part) for part in first["loc"]),
+            hint="Enter the plan anew; what is stored stays as it is.",
+            step="conversion",
+            n=row.n,
+            body=row.body,
+        ) from wrong
 
 
 @router.post("/w/{works}/convert/{machine}", response={200: PlanOut, **REFUSALS})

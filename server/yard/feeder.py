@@ -10,8 +10,9 @@ from pydantic import BeforeValidator
 
 from answers.schemas.base import Answer, Plain, Refused, Sentence
 from answers.schemas.parts import StepOut
+from api.problems import ProblemError
 from api.schemas import REFUSALS
-from evencoil.base import show
+from evencoil.base import Message, Refusal, Trail, show
 from evencoil.codebook import edition_of
 from evencoil.machine import FeederInputs, FeederMember, FeederRow, feeder_sheet
 from jobs.models import JobMotor
@@ -65,8 +66,8 @@ class FeederOut(Answer):
 
 def _members(
     caller: Caller, machine: Machine, supply: str
-) -> tuple[list[tuple[JobMotor, str, FeederMember]], list[str]]:
-    """Return the motors on a supply with their jobs calculated, and every supply there is."""
+) -> tuple[list[tuple[JobMotor, str, FeederMember]], list[str], list[tuple[JobMotor, Refusal]]]:
+    """Return the motors on a supply calculated, every supply there is, and what needs repair."""
     links = (
         JobMotor.objects.select_related("job", "motor", "motor__machine")
         .filter(motor__machine=machine)
@@ -74,15 +75,43 @@ def _members(
         .distinct("motor__tag")
     )
     members, supplies = [], []
+    broken: list[tuple[JobMotor, Refusal]] = []
     for link in links:
-        now = kept(link, caller.works)
+        try:
+            now = kept(link, caller.works)
+        except ProblemError as wrong:
+            broken.append((link, _unreadable(wrong)))
+            continue
         text = now.inputs.supply.text
         if text and text not in supplies:
             supplies.append(text)
         if not supply or text == supply:
             worked = work_out_kept(now, caller.works)
             members.append((link, text, FeederMember(link.motor.tag, worked)))
-    return members, supplies
+    return members, supplies, broken
+
+
+def _unreadable(wrong: ProblemError) -> Refusal:
+    """Return why a motor whose job needs repair does not count yet, or pass anything else on."""
+    said = wrong.body
+    if said.get("code") != "needs_repair":
+        raise wrong
+    return Refusal(code="refused", detail=said["detail"], field=said["field"], hint=said["hint"])
+
+
+def _broken_row(link: JobMotor, refusal: Refusal) -> FeederMotorOut:
+    return FeederMotorOut(
+        tag=link.motor.tag,
+        name=link.motor.name,
+        job=link.number,
+        supply="",
+        flc_a=None,
+        device_a=None,
+        duty_a="",
+        is_largest=False,
+        share_a=None,
+        refusal=refusal,
+    )
 
 
 def _row(link: JobMotor, supply: str, row: FeederRow) -> FeederMotorOut:
@@ -108,21 +137,26 @@ def feeder(request: HttpRequest, works: str, machine: str, body: FeederInputs) -
     found = Machine.objects.filter(works=caller.works, name=machine).first()
     if found is None:
         raise not_found("machine")
-    members, supplies = _members(caller, found, body.supply)
+    members, supplies, broken = _members(caller, found, body.supply)
     sheet = feeder_sheet(
         [member for _, _, member in members], body, edition_of(caller.works.edition)
     )
+    # a feeder without one of its motors is no feeder: nothing is sized until it can be read
+    is_whole = not broken
     return FeederOut(
         machine=found.name,
-        headline=sheet.headline,
+        headline=sheet.headline if is_whole else Message("feeder.headline_open"),
         supplies=supplies,
         motors=[
             _row(link, supply, row)
             for (link, supply, _), row in zip(members, sheet.rows, strict=True)
-        ],
-        steps=sheet.trail,
-        taps=[TapOut(tag=tap.tag, steps=tap.trail, refusal=tap.refusal) for tap in sheet.taps],
-        refusal=sheet.refusal,
-        several=sheet.several,
+        ]
+        + [_broken_row(link, refusal) for link, refusal in broken],
+        steps=sheet.trail if is_whole else Trail(),
+        taps=[TapOut(tag=tap.tag, steps=tap.trail, refusal=tap.refusal) for tap in sheet.taps]
+        if is_whole
+        else [],
+        refusal=sheet.refusal if is_whole else broken[0][1],
+        several=sheet.several if is_whole else Trail(),
         several_refusal=sheet.several_refusal,
     )

@@ -12,10 +12,10 @@ from api.schemas import REFUSALS, ProblemOut, VersionOut
 from evencoil.base import MotorTag
 from evencoil.job import JobFile, JobInputs, StepName, dump, load, step_model, work_out_job
 from jobs.actions import ImportJob, UsePlate
-from jobs.models import JobMotor
+from jobs.answer import job_answer
 from jobs.routers.place import JOB, Number
-from jobs.store import as_job_file, inputs_in, kept, motor_job, version, versions_of, work_out_kept
-from people.access import Caller, caller_in
+from jobs.store import as_job_file, motor_job, stored_of, version, versions_of
+from people.access import caller_in
 
 __all__ = ["router"]
 
@@ -59,24 +59,6 @@ class PlaceOut(Schema):
     job: int
 
 
-def _job_out(caller: Caller, link: JobMotor) -> JobOut:
-    now = kept(link, caller.works)
-    inputs = {step: getattr(now.inputs, step) for step in JobInputs.model_fields}
-    return JobOut(
-        works=caller.works.name,
-        tag=link.motor.tag,
-        name=link.motor.name,
-        machine=link.motor.machine.name,
-        job=link.number,
-        kind=link.job.kind,
-        is_stale=now.newest_plate_n > now.versions["plate"].n,
-        newest_plate_n=now.newest_plate_n,
-        versions=now.versions,
-        worked=worked_out(work_out_kept(now, caller.works)),
-        **inputs,
-    )
-
-
 @router.post("/w/{works}/work-out", response={200: WorkedOut, **REFUSALS})
 def work(request: HttpRequest, works: str, body: GivenIn) -> WorkedOut:
     """Calculate what is entered without storing anything."""
@@ -84,18 +66,18 @@ def work(request: HttpRequest, works: str, body: GivenIn) -> WorkedOut:
 
 
 @router.get(JOB, response={200: JobOut, **REFUSALS})
-def job(request: HttpRequest, works: str, tag: str, number: Number) -> JobOut:
+def job(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
     """Return a motor's job."""
     caller = caller_in(request, works)
-    return _job_out(caller, motor_job(caller, tag, number))
+    return job_answer(motor_job(caller, tag, number), caller.works)
 
 
 @router.post(f"{JOB}/plate/newest", response={200: JobOut, **REFUSALS})
-def use_newest_plate(request: HttpRequest, works: str, tag: str, number: Number) -> JobOut:
+def use_newest_plate(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
     """Let the job use the newest nameplate revision of its motor."""
     caller = caller_in(request, works)
     link = UsePlate(caller, motor_job(caller, tag, number)).run()
-    return _job_out(caller, link)
+    return job_answer(link, caller.works)
 
 
 @router.get(f"{JOB}/history/{{step}}", response={200: list[EntryOut], **REFUSALS})
@@ -107,14 +89,15 @@ def history(
     rows = versions_of(motor_job(caller, tag, number), step)
     # a version may be older than a field: then it holds what no one entered
     empty: dict[str, object] = step_model(step)().model_dump(mode="json")
-    bodies = [*[{**empty, **inputs_in(row)} for row in rows], empty]
+    stored = [stored_of(row) for row in rows]
+    bodies = [*[{**empty, **body} for body in stored], empty]
     return [
         EntryOut(
             **version(row, caller.works).dict(),
-            body=inputs_in(row),
+            body=body,
             changed=sorted(name for name in now if now[name] != before.get(name)),
         )
-        for row, now, before in zip(rows, bodies, bodies[1:], strict=False)
+        for row, body, now, before in zip(rows, stored, bodies, bodies[1:], strict=False)
     ]
 
 

@@ -20,7 +20,7 @@ const LINE_DOWN: Problem = {
 /** A refusal in the one problem shape, or a lost line. */
 export class Refused extends Error {
   constructor(
-    readonly problem: Problem & Partial<Conflict>,
+    readonly problem: Problem & Partial<Conflict> & { step?: string; n?: number },
     readonly status: number,
   ) {
     super(problem.detail);

@@ -1009,7 +1009,7 @@ export interface paths {
         };
         /**
          * Yard
-         * @description Return every motor of a plant with the newest job of each.
+         * @description Return a page of the motors of a plant, the newest job of each, found by tag or name.
          */
         get: operations["yard_router_yard"];
         put?: never;
@@ -4119,19 +4119,23 @@ export interface components {
         };
         /**
          * MotorOut
-         * @description A motor's line in the motor list.
+         * @description A motor's line in the motor list; ``is_old`` while it is being worked out anew.
          */
         MotorOut: {
             /** Arches */
             arches: components["schemas"]["ArchOut"][];
             /** Headline */
             headline: string;
+            /** Is Old */
+            is_old: boolean;
             /** Job */
             job: number;
             /** Machine */
             machine: string;
             /** Name */
             name: string;
+            /** Needs Repair */
+            needs_repair: boolean;
             /** Next Step */
             next_step: string;
             /** Supply */
@@ -5981,9 +5985,11 @@ export interface components {
         };
         /**
          * YardOut
-         * @description A works at a glance.
+         * @description A works at a glance: one page of its motors, and what is next of all.
          */
         YardOut: {
+            /** Found */
+            found: number;
             /** Headline */
             headline: string;
             /** Machines */
@@ -5992,6 +5998,12 @@ export interface components {
             may_add: boolean;
             /** Motors */
             motors: components["schemas"]["MotorOut"][];
+            /** Next */
+            next: components["schemas"]["MotorOut"][];
+            /** Page */
+            page: number;
+            /** Pages */
+            pages: number;
             /** Why Not Add */
             why_not_add: string;
             /** Works */
@@ -9828,7 +9840,10 @@ export interface operations {
     };
     yard_router_yard: {
         parameters: {
-            query?: never;
+            query: {
+                page?: number;
+                q: string;
+            };
             header?: never;
             path: {
                 works: string;

@@ -1,6 +1,8 @@
 import { Outlet, useOutletContext, useParams } from "react-router";
+import { Refused } from "../api/client";
 import { type JobState, type Place, useJob } from "../state/useJob";
 import { NotHere } from "./Edges";
+import { Repair } from "./Repair";
 
 export interface Room {
   place: Place;
@@ -17,6 +19,9 @@ export function JobRoom() {
 
 function JobInside({ place }: { place: Place }) {
   const state = useJob(place);
+  if (state.error instanceof Refused && state.error.problem.code === "needs_repair") {
+    return <Repair place={place} refused={state.error} onRepaired={() => void state.again()} />;
+  }
   return <Outlet context={{ place, state } satisfies Room} />;
 }
 

@@ -74,6 +74,7 @@ export function useJob(place: Place) {
     worked: answer.worked,
     readText: answer.readText,
     error: query.error,
+    again: query.refetch,
     refusal: answer.refusal,
     line,
     clash,

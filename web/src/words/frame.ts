@@ -15,6 +15,11 @@ export const frameWords = {
   youNotMember: "You are not a member of any plant yet.",
   askAdministratorYour: "Ask an administrator of your plant to add you.",
   thereNothingAddress: "There is nothing at this address.",
+  needsRepair: (tag: Shown) => `${tag} needs repair`,
+  storedAsItIs: "Stored as it is",
+  cannotBeRead: "cannot be read",
+  putBack: (n: Shown) => `Put version ${n} back`,
+  enterAnew: "Enter this step anew",
   backMotors: "Back to Motors",
   screenBroke: "This screen broke.",
   reloadPageWhat:

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useDeferredValue, useEffect, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { Failure, Waiting } from "../../components/Edges";
 import { KeySheet } from "../../components/KeySheet";
@@ -15,18 +15,17 @@ import { type ListedMotor, useMotors } from "./useMotors";
 /** Every motor of the works: where its job stands and what it wants next. */
 export function Motors() {
   const { works = "" } = useParams();
-  const state = useMotors(works);
+  const [filter, setFilter] = useState("");
+  const [page, setPage] = useState(1);
+  const asked = useDeferredValue(filter.trim());
+  const state = useMotors(works, page, asked);
   const session = useSession();
   const navigate = useNavigate();
   const [at, setAt] = useState(0);
   const [mode, setMode] = useState<"add" | "import" | null>(null);
   const [isHelp, setHelp] = useState(false);
-  const [filter, setFilter] = useState("");
   const yard = state.yard.data;
-  const wanted = filter.trim().toLowerCase();
-  const motors = (yard?.motors ?? []).filter((motor) =>
-    `${motor.tag} ${motor.name} ${motor.machine}`.toLowerCase().includes(wanted),
-  );
+  const motors = yard?.motors ?? [];
   const to = (motor: ListedMotor) =>
     `/w/${works}/m/${encodeURIComponent(motor.tag)}/j/${motor.job}/${motor.next_step || "size"}`;
   const open = (motor: ListedMotor | undefined) => motor && navigate(to(motor));
@@ -35,13 +34,14 @@ export function Motors() {
     setAt(next);
     document.getElementById(`motor-${next}`)?.focus();
   };
+  const wants = yard?.next ?? [];
   const keys: Key[] = [
     { press: "j", does: yardWords.nextMotor, run: () => move(1) },
     { press: "k", does: yardWords.previousMotor, run: () => move(-1) },
     {
       press: "n",
       does: yardWords.nextUp,
-      run: () => open(motors.find((motor) => motor.wants)),
+      run: () => open(wants[0]),
     },
     { press: "a", does: yardWords.newMotor, run: () => setMode("add") },
     { press: "i", does: yardWords.importJobFile, run: () => setMode("import") },
@@ -54,7 +54,6 @@ export function Motors() {
   }, []);
   if (state.yard.error) return <Failure error={state.yard.error} />;
   if (!yard) return <Waiting />;
-  const wants = motors.filter((motor) => motor.wants);
   return (
     <>
       <TopBar
@@ -74,7 +73,10 @@ export function Motors() {
                 className="field w-56"
                 placeholder={yardWords.search2}
                 value={filter}
-                onChange={(event) => setFilter(event.target.value)}
+                onChange={(event) => {
+                  setFilter(event.target.value);
+                  setPage(1);
+                }}
               />
             </label>
             {yard.machines.map((machine) => (
@@ -147,6 +149,9 @@ export function Motors() {
                         {motor.supply && yardWords.on(motor.supply)}
                       </span>
                       {motor.wants && <span className="block text-caution">{motor.wants}</span>}
+                      {motor.is_old && (
+                        <span className="block text-soft">{yardWords.workingOut}</span>
+                      )}
                     </span>
                     <span className="col-span-2 md:col-span-1">
                       <WindingMark arches={motor.arches} />
@@ -155,8 +160,27 @@ export function Motors() {
                 </li>
               ))}
             </ul>
-            {motors.length === 0 && yard.motors.length > 0 && (
-              <p>{yardWords.noMotorMatches(filter)}</p>
+            {motors.length === 0 && asked && <p>{yardWords.noMotorMatches(asked)}</p>}
+            {yard.pages > 1 && (
+              <nav aria-label={yardWords.pages} className="flex items-center gap-3">
+                <button
+                  type="button"
+                  className="control"
+                  disabled={yard.page <= 1}
+                  onClick={() => setPage(yard.page - 1)}
+                >
+                  {yardWords.pageBefore}
+                </button>
+                <span>{yardWords.pageOf(yard.page, yard.pages)}</span>
+                <button
+                  type="button"
+                  className="control"
+                  disabled={yard.page >= yard.pages}
+                  onClick={() => setPage(yard.page + 1)}
+                >
+                  {yardWords.pageAfter}
+                </button>
+              </nav>
             )}
           </div>
           <section aria-labelledby="next-undone" className="metal px-5 py-4">
@@ -167,7 +191,7 @@ export function Motors() {
               <p className="mt-2">{yardWords.nothingEveryFigure}</p>
             ) : (
               <ol className="mt-2 space-y-2">
-                {wants.slice(0, 5).map((motor) => (
+                {wants.map((motor) => (
                   <li
                     key={motor.tag}
                     className="border-t border-hair pt-2 first:border-0 first:pt-0"

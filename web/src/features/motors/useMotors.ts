@@ -1,15 +1,24 @@
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
 import { renew } from "../../state/renew";
 
 export type ListedMotor = Schemas["MotorOut"];
 
-export function useMotors(works: string) {
+/** One page of the plant's motors; asked again while some are being worked out anew. */
+export function useMotors(works: string, page: number, q: string) {
   const client = useQueryClient();
   const yard = useQuery({
-    queryKey: ["yard", works],
+    queryKey: ["yard", works, page, q],
     queryFn: ({ signal }) =>
-      told(api.GET("/api/w/{works}/yard", { params: { path: { works } }, signal })),
+      told(
+        api.GET("/api/w/{works}/yard", {
+          params: { path: { works }, query: { page, q } },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    refetchInterval: (query) =>
+      query.state.data?.motors.some((motor) => motor.is_old) ? 2000 : false,
   });
   const refresh = () => renew(client, ["yard", works]);
   const add = useMutation({

@@ -1,0 +1,67 @@
+"""One key for everything that decides a job's answer: rows, plant rules, version of the core.
+
+Two jobs of one key have one answer, so an answer that was kept by its key is never stale: a
+changed row, a changed rule or another core gives another key, also where a row was changed by
+hand in the database.
+"""
+
+from __future__ import annotations
+
+import hashlib
+from collections import defaultdict
+from collections.abc import Sequence
+
+from django.db.models import Max, OuterRef, Subquery, TextField
+from django.db.models.functions import MD5, Cast
+
+from evencoil.base import __version__
+from jobs.models import InputVersion, JobMotor
+from people.models import Works
+from plant.models import PlateRevision
+from plant.profile import profile_of
+
+__all__ = ["ANSWER_FORM", "keys_of"]
+
+#: goes up when what is kept under a key changes its form
+ANSWER_FORM = 1
+
+
+def keys_of(links: Sequence[JobMotor], works: Works) -> dict[int, str]:
+    """Return the key of each motor's job, by its primary key, in three queries for all of them.
+
+    Parameters
+    ----------
+    links : sequence of JobMotor
+        Of one plant.
+    works : Works
+        Whose rules they are worked out by.
+    """
+    rules = f"{ANSWER_FORM} {__version__} {profile_of(works)!r}"
+    parts: dict[int, list[str]] = defaultdict(list)
+    own = {(link.job_id, link.motor_id): link.pk for link in links}
+    digest = MD5(Cast("body", TextField()))
+    rows = (
+        InputVersion.objects.filter(
+            job__in={link.job_id for link in links}, motor__in={link.motor_id for link in links}
+        )
+        .order_by("job_id", "motor_id", "step", "-n")
+        .distinct("job_id", "motor_id", "step")
+        .values_list("job_id", "motor_id", "step", "n", "schema", digest)
+    )
+    for job, motor, *said in rows:
+        if (job, motor) in own:
+            parts[own[job, motor]].append(" ".join(map(str, said)))
+    pinned = PlateRevision.objects.filter(motor=OuterRef("motor"), n=OuterRef("plate_n"))
+    plates = JobMotor.objects.filter(pk__in=own.values()).values_list(
+        "pk",
+        "plate_n",
+        Subquery(pinned.values_list(digest)[:1]),
+        Subquery(pinned.values("schema")[:1]),
+        Max("motor__plates__n"),
+    )
+    for pk, *said in plates:
+        parts[pk].append("plate " + " ".join(map(str, said)))
+    return {
+        link.pk: hashlib.sha256("\n".join([rules, *parts[link.pk]]).encode()).hexdigest()
+        for link in links
+    }

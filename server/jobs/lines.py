@@ -1,0 +1,168 @@
+"""Lines of the motor list: kept with their key, worked out anew where the key changed.
+
+A page works out as many stale lines as a request may cost; what is left goes to a worker, and is
+shown as it was last, marked so, or as not worked out yet.
+"""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from django.core.cache import cache
+from django.db.models import QuerySet
+from django_tasks import task
+
+from api.problems import ProblemError
+from evencoil.base import say, speaking
+from evencoil.job import next_up, starter_states
+from jobs.keys import keys_of
+from jobs.models import JobMotor, Summary
+from jobs.store import kept, work_out_kept
+from people.models import Works
+from plant.profile import profile_of
+
+__all__ = ["Line", "lines_of", "newest_links", "work_out_lines", "work_out_soon"]
+
+#: processor time that one request spends on stale lines [s], how many a worker takes at once, and
+#: how long after a request for a plant the next one counts [s]
+BUDGET_S = 0.25
+AT_ONCE = 200
+AGAIN_S = 5
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """What the motor list shows of a motor; ``is_old`` until its line is worked out anew."""
+
+    link: JobMotor
+    body: dict[str, Any]
+    is_old: bool
+
+
+_EMPTY: dict[str, Any] = {"headline": "", "supply": "", "arches": [], "wants": "", "next_step": ""}
+
+
+def _worked_out(link: JobMotor, works: Works) -> dict[str, Any]:
+    """Return a motor's line; a job that cannot be read says so and where."""
+    try:
+        now = kept(link, works)
+        worked = work_out_kept(now, works)
+    except ProblemError as broken:
+        if broken.body.get("code") != "needs_repair":
+            raise
+        return {
+            **_EMPTY,
+            "headline": "Needs repair",
+            "wants": broken.body["detail"],
+            "next_step": broken.body["step"],
+            "needs_repair": True,
+        }
+    is_stale = now.newest_plate_n > now.versions["plate"].n
+    todo = next_up(worked, is_stale=is_stale)
+    return {
+        "headline": say(worked.states[0].headline),
+        "supply": now.inputs.supply.text,
+        "arches": [
+            {"step": state.step, "state": "stale" if is_stale else state.state}
+            for state in (*worked.states, *starter_states(worked.starter))
+        ],
+        "wants": "" if todo is None else say(todo.message),
+        "next_step": "" if todo is None else todo.step,
+    }
+
+
+def _keep(link: JobMotor, works: Works, key: str) -> dict[str, Any]:
+    body = _worked_out(link, works)
+    Summary.objects.update_or_create(
+        link=link, defaults={"key": key, "body": body, "is_waiting": bool(body["wants"])}
+    )
+    return body
+
+
+def newest_links(works: Works) -> QuerySet[JobMotor]:
+    """Return the newest job of every motor of a plant, in the order of the list."""
+    return (
+        JobMotor.objects.filter(motor__works=works)
+        .order_by("motor__at", "motor__pk", "-number")
+        .distinct("motor__at", "motor__pk")
+    )
+
+
+def lines_of(links: Sequence[JobMotor], works: Works) -> list[Line]:
+    """Return the line of each motor, worked out anew as far as one request may cost.
+
+    Parameters
+    ----------
+    links : sequence of JobMotor
+        One page, each with its motor and machine.
+    works : Works
+        Their plant.
+    """
+    keys = keys_of(links, works)
+    known = {row.link_id: row for row in Summary.objects.filter(link__in=keys)}
+    began = time.process_time()
+    found: list[Line] = []
+    is_any_old = False
+    for link in links:
+        row = known.get(link.pk)
+        if row is not None and row.key == keys[link.pk]:
+            found.append(Line(link, row.body, is_old=False))
+            continue
+        is_any_old = True
+        if time.process_time() - began < BUDGET_S:
+            found.append(Line(link, _keep(link, works, keys[link.pk]), is_old=False))
+        else:
+            found.append(Line(link, _EMPTY if row is None else row.body, is_old=True))
+    if is_any_old:
+        work_out_soon(works)
+    return found
+
+
+def work_out_soon(works: Works) -> None:
+    """Ask a worker to go through the lines of a plant, once in a while at most.
+
+    Parameters
+    ----------
+    works : Works
+        Whose inputs or rules changed.
+    """
+    if cache.add(f"lines.{works.pk}", 1, AGAIN_S):
+        work_out_lines.enqueue(works.pk)
+
+
+@task()
+def work_out_lines(works_pk: int) -> int:
+    """Work out anew every stale line of a plant.
+
+    Parameters
+    ----------
+    works_pk : int
+        Of the plant; one that is gone has no lines.
+
+    Returns
+    -------
+    int
+        How many were stale.
+    """
+    works = Works.objects.filter(pk=works_pk).first()
+    if works is None:
+        return 0
+    done = 0
+    every = list(newest_links(works).values_list("pk", flat=True))
+    with speaking(profile_of(works).names):
+        for first in range(0, len(every), AT_ONCE):
+            rows = list(
+                JobMotor.objects.select_related("motor", "job").filter(
+                    pk__in=every[first : first + AT_ONCE]
+                )
+            )
+            keys = keys_of(rows, works)
+            fresh = dict(Summary.objects.filter(link__in=keys).values_list("link_id", "key"))
+            for link in rows:
+                if fresh.get(link.pk) != keys[link.pk]:
+                    _keep(link, works, keys[link.pk])
+                    done += 1
+    return done
