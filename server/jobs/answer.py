@@ -15,7 +15,7 @@ from django.http import HttpResponse
 
 from answers.schemas.worked import worked_out
 from evencoil.job import JobInputs
-from jobs.keys import keys_of
+from jobs.keys import BODY_MD5, key_of, rules_of
 from jobs.models import InputVersion, JobMotor
 from jobs.store import INPUT_STEPS, kept, version, work_out_kept
 from people.models import Works
@@ -52,8 +52,6 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
     ProblemError
         409 ``needs_repair`` if a row cannot be read any more.
     """
-    key = keys_of([link], works)[link.pk]
-    text = _calculated(link, works, key)
     rows = {
         row.step: row
         for row in InputVersion.objects.select_related("by")
@@ -61,15 +59,20 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
         .order_by("step", "-n")
         .distinct("step")
         .defer("body")
+        .annotate(md5=BODY_MD5)
     }
     plates = list(
         PlateRevision.objects.select_related("by")
         .filter(motor=link.motor_id)
         .order_by("-n")
         .defer("body")
+        .annotate(md5=BODY_MD5)
     )
     newest = plates[0].n if plates else 0
     plate = next((row for row in plates if row.n == link.plate_n), None)
+    stored = [f"{step} {row.n} {row.schema} {row.md5}" for step, row in sorted(rows.items())]
+    stored.append("no plate" if plate is None else f"plate {plate.n} {plate.schema} {plate.md5}")
+    text = _calculated(link, works, key_of(rules_of(works), stored))
     versions = {"plate": version(plate, works).dict()} | {
         step: version(rows.get(step), works).dict() for step in INPUT_STEPS
     }

@@ -20,10 +20,24 @@ from people.models import Works
 from plant.models import PlateRevision
 from plant.profile import profile_of
 
-__all__ = ["ANSWER_FORM", "keys_of"]
+__all__ = ["ANSWER_FORM", "BODY_MD5", "key_of", "keys_of", "rules_of"]
 
 #: goes up when what is kept under a key changes its form
 ANSWER_FORM = 1
+
+
+#: of a stored body, worked out by the database
+BODY_MD5 = MD5(Cast("body", TextField()))
+
+
+def rules_of(works: Works) -> str:
+    """Return what decides every answer of a plant: form, core and plant rules."""
+    return f"{ANSWER_FORM} {__version__} {profile_of(works)!r}"
+
+
+def key_of(rules: str, parts: Sequence[str]) -> str:
+    """Return one key for plant rules and stored rows, each told by step, version and digest."""
+    return hashlib.sha256("\n".join([rules, *parts]).encode()).hexdigest()
 
 
 def keys_of(links: Sequence[JobMotor], works: Works) -> dict[int, str]:
@@ -36,17 +50,16 @@ def keys_of(links: Sequence[JobMotor], works: Works) -> dict[int, str]:
     works : Works
         Whose rules they are worked out by.
     """
-    rules = f"{ANSWER_FORM} {__version__} {profile_of(works)!r}"
+    rules = rules_of(works)
     parts: dict[int, list[str]] = defaultdict(list)
     own = {(link.job_id, link.motor_id): link.pk for link in links}
-    digest = MD5(Cast("body", TextField()))
     rows = (
         InputVersion.objects.filter(
             job__in={link.job_id for link in links}, motor__in={link.motor_id for link in links}
         )
         .order_by("job_id", "motor_id", "step", "-n")
         .distinct("job_id", "motor_id", "step")
-        .values_list("job_id", "motor_id", "step", "n", "schema", digest)
+        .values_list("job_id", "motor_id", "step", "n", "schema", BODY_MD5)
     )
     for job, motor, *said in rows:
         if (job, motor) in own:
@@ -55,13 +68,10 @@ def keys_of(links: Sequence[JobMotor], works: Works) -> dict[int, str]:
     plates = JobMotor.objects.filter(pk__in=own.values()).values_list(
         "pk",
         "plate_n",
-        Subquery(pinned.values_list(digest)[:1]),
+        Subquery(pinned.values_list(BODY_MD5)[:1]),
         Subquery(pinned.values("schema")[:1]),
         Max("motor__plates__n"),
     )
     for pk, *said in plates:
         parts[pk].append("plate " + " ".join(map(str, said)))
-    return {
-        link.pk: hashlib.sha256("\n".join([rules, *parts[link.pk]]).encode()).hexdigest()
-        for link in links
-    }
+    return {link.pk: key_of(rules, parts[link.pk]) for link in links}

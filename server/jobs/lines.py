@@ -12,7 +12,6 @@ from dataclasses import dataclass
 from typing import Any
 
 from django.core.cache import cache
-from django.db.models import QuerySet
 from django_tasks import task
 
 from api.problems import ProblemError
@@ -22,6 +21,7 @@ from jobs.keys import keys_of
 from jobs.models import JobMotor, Summary
 from jobs.store import kept, work_out_kept
 from people.models import Works
+from plant.models import Motor
 from plant.profile import profile_of
 
 __all__ = ["Line", "lines_of", "newest_links", "work_out_lines", "work_out_soon"]
@@ -77,18 +77,33 @@ def _worked_out(link: JobMotor, works: Works) -> dict[str, Any]:
 def _keep(link: JobMotor, works: Works, key: str) -> dict[str, Any]:
     body = _worked_out(link, works)
     Summary.objects.update_or_create(
-        link=link, defaults={"key": key, "body": body, "is_waiting": bool(body["wants"])}
+        motor=link.motor,
+        defaults={
+            "number": link.number,
+            "key": key,
+            "body": body,
+            "is_waiting": bool(body["wants"]),
+        },
     )
     return body
 
 
-def newest_links(works: Works) -> QuerySet[JobMotor]:
-    """Return the newest job of every motor of a plant, in the order of the list."""
-    return (
-        JobMotor.objects.filter(motor__works=works)
-        .order_by("motor__at", "motor__pk", "-number")
-        .distinct("motor__at", "motor__pk")
+def newest_links(motors: Sequence[int]) -> list[JobMotor]:
+    """Return the newest job of each motor, in the order of the motors.
+
+    Parameters
+    ----------
+    motors : sequence of int
+        Primary keys.
+    """
+    rows = (
+        JobMotor.objects.select_related("motor", "motor__machine", "job")
+        .filter(motor__in=motors)
+        .order_by("motor_id", "-number")
+        .distinct("motor_id")
     )
+    found = {row.motor_id: row for row in rows}
+    return [found[pk] for pk in motors if pk in found]
 
 
 def lines_of(links: Sequence[JobMotor], works: Works) -> list[Line]:
@@ -102,12 +117,15 @@ def lines_of(links: Sequence[JobMotor], works: Works) -> list[Line]:
         Their plant.
     """
     keys = keys_of(links, works)
-    known = {row.link_id: row for row in Summary.objects.filter(link__in=keys)}
+    known = {
+        row.motor_id: row
+        for row in Summary.objects.filter(motor__in=[link.motor_id for link in links])
+    }
     began = time.process_time()
     found: list[Line] = []
     is_any_old = False
     for link in links:
-        row = known.get(link.pk)
+        row = known.get(link.motor_id)
         if row is not None and row.key == keys[link.pk]:
             found.append(Line(link, row.body, is_old=False))
             continue
@@ -151,18 +169,18 @@ def work_out_lines(works_pk: int) -> int:
     if works is None:
         return 0
     done = 0
-    every = list(newest_links(works).values_list("pk", flat=True))
+    every = list(Motor.objects.filter(works=works).values_list("pk", flat=True))
     with speaking(profile_of(works).names):
         for first in range(0, len(every), AT_ONCE):
-            rows = list(
-                JobMotor.objects.select_related("motor", "job").filter(
-                    pk__in=every[first : first + AT_ONCE]
+            rows = newest_links(every[first : first + AT_ONCE])
+            keys = keys_of(rows, works)
+            fresh = dict(
+                Summary.objects.filter(motor__in=[link.motor_id for link in rows]).values_list(
+                    "motor_id", "key"
                 )
             )
-            keys = keys_of(rows, works)
-            fresh = dict(Summary.objects.filter(link__in=keys).values_list("link_id", "key"))
             for link in rows:
-                if fresh.get(link.pk) != keys[link.pk]:
+                if fresh.get(link.motor_id) != keys[link.pk]:
                     _keep(link, works, keys[link.pk])
                     done += 1
     return done

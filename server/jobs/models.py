@@ -78,13 +78,14 @@ class InputVersion(models.Model):
 
 
 class Summary(models.Model):
-    """A motor's line in the motor list as it was worked out last.
+    """A motor's line in the motor list as it was worked out last, for its newest job.
 
     ``key`` stands for everything that decides it: inputs, plant rules, version of the core. A
     line whose key is another's is worked out anew before it is shown.
     """
 
-    link = models.OneToOneField(JobMotor, on_delete=models.CASCADE, related_name="summary")
+    motor = models.OneToOneField(Motor, on_delete=models.CASCADE, related_name="summary")
+    number = models.PositiveIntegerField()
     key = models.CharField(max_length=64)
     body = models.JSONField()
     is_waiting = models.BooleanField()
@@ -92,4 +93,4 @@ class Summary(models.Model):
 
     def __str__(self) -> str:
         """Return whose line it is."""
-        return f"line of {self.link}"
+        return f"line of {self.motor.tag}"
