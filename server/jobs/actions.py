@@ -2,20 +2,16 @@
 
 from __future__ import annotations
 
-from typing import cast
-
 from django.db.models import Max
-from django.utils import timezone
 from pydantic import BaseModel
 
 from api.problems import ProblemError
 from evencoil.job import JobFile, StepName
-from evencoil.leads import JointsInputs, LeadsInputs
 from evencoil.plate import PlateInputs
 from evencoil.sizing import SizeInputs
-from evencoil.starters import StarterInputs
 from jobs.models import InputVersion, Job, JobMotor
-from jobs.store import INPUT_STEPS, add_input, add_plate, kept, newest_of
+from jobs.stamps import Stamper, stamped
+from jobs.store import INPUT_STEPS, add_input, add_plate, kept
 from people.access import Caller
 from people.actions import Action
 from people.models import Role
@@ -27,83 +23,11 @@ __all__ = [
     "ImportJob",
     "ReadPlate",
     "UsePlate",
-    "stamp",
-    "stamp_joints",
-    "stamp_leads",
 ]
 
 
 #: steps that a file may leave empty without adding a version
 _LATER = frozenset({"bench", "trust", "replace", "joints"})
-
-
-def stamp(link: JobMotor, given: StarterInputs, caller: Caller) -> StarterInputs:
-    """Return a starter whose edits and accepted hazards carry who made them and when.
-
-    What was saved before keeps its author and time; a new one gets the caller's,
-    whatever the request says.
-    """
-    before = cast("StarterInputs", newest_of(link, "starter"))
-    known = {edit.id: edit for edit in before.edits}
-    taken = {(one.hazard, one.why): one for one in before.accepted}
-    now = _now()
-    accepted = tuple(
-        taken.get((one.hazard, one.why))
-        or one.model_copy(update={"by": str(caller.user), "at": now})
-        for one in given.accepted
-    )
-    edits = tuple(
-        edit.model_copy(
-            update={"by": known[edit.id].by, "at": known[edit.id].at}
-            if edit.id in known
-            else {"by": str(caller.user), "at": now}
-        )
-        for edit in given.edits
-    )
-    return given.model_copy(update={"edits": edits, "accepted": accepted})
-
-
-def _now() -> str:
-    return f"{timezone.now():%Y-%m-%dT%H:%M:%SZ}"
-
-
-def stamp_leads(link: JobMotor, given: LeadsInputs, caller: Caller) -> LeadsInputs:
-    """Return leads whose decision between maker and derivation carries who and when."""
-    if given.followed is None:
-        return given
-    before = cast("LeadsInputs", newest_of(link, "leads")).followed
-    same = before is not None and (before.side, before.reason) == (
-        given.followed.side,
-        given.followed.reason,
-    )
-    own = (
-        {"by": before.by, "at": before.at}
-        if same and before
-        else {
-            "by": str(caller.user),
-            "at": _now(),
-        }
-    )
-    return given.model_copy(update={"followed": given.followed.model_copy(update=own)})
-
-
-def stamp_joints(link: JobMotor, given: JointsInputs, caller: Caller) -> JointsInputs:
-    """Return joints whose torque and tug records carry who and when."""
-    known = {item.joint: item for item in cast("JointsInputs", newest_of(link, "joints")).work}
-    work = []
-    for item in given.work:
-        before = known.get(item.joint)
-        if item.torque_in_lb is None and item.tug_held is None:
-            own = {"by": "", "at": ""}
-        elif before is not None and (before.torque_in_lb, before.tug_held) == (
-            item.torque_in_lb,
-            item.tug_held,
-        ):
-            own = {"by": before.by, "at": before.at}
-        else:
-            own = {"by": str(caller.user), "at": _now()}
-        work.append(item.model_copy(update=own))
-    return given.model_copy(update={"work": tuple(work)})
 
 
 def _tag_taken(tag: str, field: str) -> ProblemError:
@@ -258,7 +182,9 @@ class ImportJob(Action[JobMotor]):
         add_plate(link, file.plate, now.newest_plate_n, self.caller)
         for step in INPUT_STEPS:
             body = self._size() if step == "size" else getattr(file, step)
-            if step not in _LATER or body != type(body)():
+            body = stamped(step, body, Stamper(link, self.caller, is_import=True))
+            is_empty = body == type(body)()
+            if not is_empty or (step not in _LATER and now.versions[step].n):
                 add_input(link, step, body, now.versions[step].n, self.caller)
         return link
 

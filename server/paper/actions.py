@@ -19,6 +19,7 @@ from paper.results import results_of
 from people.access import Caller
 from people.actions import Action
 from people.models import Role
+from people.roles import need_signer
 
 __all__ = ["IssueForWiring", "PrintPack"]
 
@@ -85,6 +86,7 @@ class IssueForWiring(PrintPack):
             422 while the drawing has something to corrected.
         """
         works = self.caller.works
+        need_signer(self.caller, "Issuing for wiring")
         now = kept(self.link, works)
         starter = work_out_kept(now, works).starter
         if starter.circuit is None or starter.numbered is None:

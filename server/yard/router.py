@@ -155,7 +155,8 @@ def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse
             "pages": pages,
             "found": count,
         },
-        json_dumps_params={"ensure_ascii": False},
+        # the database keeps a line's members in an order of its own
+        json_dumps_params={"ensure_ascii": False, "sort_keys": True},
     )
 
 

@@ -86,7 +86,7 @@ def complaints():
     assert heard.left() == []
 
 
-def enter(page, base_url, username="dov"):
+def enter(page, base_url, username="ruth"):
     """Sign in at the screen."""
     page.goto(f"{base_url}/sign-in")
     page.get_by_label("Name").fill(username)
@@ -125,7 +125,7 @@ def opened(browser, base_url, sessions, complaints):
     """Open a page of a seat, signed in."""
     contexts = []
 
-    def of(path="", seat=DESK, username="dov", **more):
+    def of(path="", seat=DESK, username="ruth", **more):
         context = browser.new_context(
             base_url=base_url, storage_state=sessions(username), **seat, **more
         )

@@ -48,7 +48,7 @@ def test_joints_fit_tight_and_one_is_recorded(opened, seat):
     press(page, seat, "Bolted rings")
     expect(page.get_by_test_id("stack")).to_contain_text("no lock washer in the current path")
     page.get_by_label("Torque, from the connector in hand").fill("20")
-    expect(page.get_by_test_id("record")).to_contain_text("Dov Ansell")
+    expect(page.get_by_test_id("record")).to_contain_text("Ruth Okafor-Lind")
     expect(page.get_by_test_id("record")).to_contain_text("Recorded")
     assert violations(page) == []
     page.get_by_label("Measured volume").fill("")
@@ -143,7 +143,7 @@ def test_the_makers_diagram_differs_and_a_person_decides(opened):
     expect(page.get_by_role("heading", level=1)).to_have_text("DERIVED AND STAMPED JOINTS DIFFER")
     page.get_by_label("Reason", exact=True).fill("cover belongs to another motor")
     page.get_by_role("button", name="Follow the derived connection").click()
-    expect(page.get_by_text("Followed:")).to_contain_text("Dov Ansell")
+    expect(page.get_by_text("Followed:")).to_contain_text("Ruth Okafor-Lind")
     page.get_by_role("button", name="Remove this diagram").click()
     page.get_by_role("button", name="Open all joints").click()
     expect(page.get_by_text(SAVED)).to_be_visible()
@@ -244,7 +244,7 @@ def test_a_machine_is_converted_and_the_plan_kept(opened, complaints):
     page.get_by_role("button", name="Add a control transformer").click()
     expect(page.get_by_text("from 240 V to 480 V, links H2-H3; secondary 120 V.")).to_be_visible()
     page.get_by_role("button", name="Save this plan").click()
-    expect(page.get_by_text("Dov Ansell").last).to_be_visible()
+    expect(page.get_by_text("Ruth Okafor-Lind").last).to_be_visible()
     assert violations(page) == []
 
 

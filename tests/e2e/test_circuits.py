@@ -42,7 +42,7 @@ def test_starters_stand_beside_each_other_and_a_hazard_is_taken_on(opened, seat)
         slab.get_by_role("button", name="Accept").click()
         expect(hazards.get_by_role("alert")).to_have_count(left)
     expect(page.get_by_text(SAVED)).to_be_visible()
-    expect(hazards).to_contain_text("Dov Ansell")
+    expect(hazards).to_contain_text("Ruth Okafor-Lind")
     # an emergency stop that starts it again is never accepted, only cured
     stop = page.get_by_role("group", name="Emergency stop")
     stop.get_by_role("button", name="contact ahead of everything").click()
@@ -77,7 +77,7 @@ def test_a_wrong_wire_is_found_lit_and_put_right(opened, seat):
     expect(page.get_by_test_id("differences")).to_contain_text("is landed on KM1.A2 – OL1.96")
     expect(page.get_by_text(SAVED)).to_be_visible()
     expect(page.get_by_test_id("changes")).to_contain_text("tried on the bench")
-    expect(page.get_by_test_id("changes")).to_contain_text("Dov Ansell")
+    expect(page.get_by_test_id("changes")).to_contain_text("Ruth Okafor-Lind")
     expect(page.get_by_test_id("nearest")).to_contain_text("3A")
     assert violations(page) == []
     page.get_by_role("button", name="Checks", exact=True).click()

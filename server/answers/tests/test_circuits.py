@@ -158,7 +158,7 @@ def test_a_changed_plant_rule_is_rehearsed_on_the_changed_circuit(client):
     assert (before, after) == ("40", "35")
     assert first != second
     stale = post(client, "rehearse", {"given": GIVEN, "snapshot": snapshot, "actions": []})
-    assert stale.status_code == 432
+    assert stale.status_code == 422
     assert stale.json()["detail"] == "This snapshot belongs to another drawing."
 
 

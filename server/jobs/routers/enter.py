@@ -4,7 +4,6 @@ A new step of `JobInputs` gets its route, its checked body and its place in the 
 without a line here.
 """
 
-from collections.abc import Callable
 from typing import Any
 
 from django.http import HttpRequest
@@ -14,9 +13,10 @@ from pydantic import BaseModel, create_model
 from api.schemas import REFUSALS, ConflictOut, VersionOut
 from evencoil.base import Inputs
 from evencoil.job import STEPS, JobInputs, step_model, work_out
-from jobs.actions import GiveInputs, ReadPlate, stamp, stamp_joints, stamp_leads
+from jobs.actions import GiveInputs, ReadPlate
 from jobs.models import JobMotor
 from jobs.routers.place import JOB, Number
+from jobs.stamps import Stamper, stamped
 from jobs.store import motor_job, version
 from people.access import Caller, caller_in
 
@@ -24,22 +24,15 @@ __all__ = ["router"]
 
 router = Router(tags=["jobs"])
 
-#: steps whose records carry who made them and when, whatever the request says
-_STAMPS: dict[str, Callable[[JobMotor, Any, Caller], Inputs]] = {
-    "leads": stamp_leads,
-    "joints": stamp_joints,
-    "starter": stamp,
-}
-
 
 def _save(caller: Caller, link: JobMotor, step: str, body: Any) -> tuple[VersionOut, Inputs]:
     given: Inputs = body.body
     if step == "plate":
         work_out(JobInputs.model_validate({"plate": given}))
         return version(ReadPlate(caller, link, body.body, body.based_on).run(), caller.works), given
-    stamped = _STAMPS[step](link, given, caller) if step in _STAMPS else given
-    row = GiveInputs(caller, link, step, stamped, body.based_on).run()
-    return version(row, caller.works), stamped
+    own = stamped(step, given, Stamper(link, caller))
+    row = GiveInputs(caller, link, step, own, body.based_on).run()
+    return version(row, caller.works), own
 
 
 def _add_route(step: str, model: type[Inputs]) -> None:

@@ -1922,9 +1922,19 @@ export interface components {
         };
         /**
          * DeadReadingInput
-         * @description A reading on the dead circuit; ``ohms`` is empty where it was open.
+         * @description A reading on the dead circuit, by whom and when; ``ohms`` is empty where it was open.
          */
         DeadReadingInput: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
             /** End */
             end: string;
             /**
@@ -2051,7 +2061,7 @@ export interface components {
         };
         /**
          * EditInput
-         * @description One change of the drawn circuit: what, by whom, when and why.
+         * @description One change of the drawn circuit: what, by whom, when and why; and who changed it since.
          */
         EditInput: {
             /**
@@ -2064,6 +2074,16 @@ export interface components {
              * @default
              */
             by: string;
+            /**
+             * Changed At
+             * @default
+             */
+            changed_at: string;
+            /**
+             * Changed By
+             * @default
+             */
+            changed_by: string;
             /**
              * Device
              * @default
@@ -5984,6 +6004,22 @@ export interface components {
             wire_colors: string;
         };
         /**
+         * YardIn
+         * @description Which page, and what to look for in tag, name and machine.
+         */
+        YardIn: {
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Q
+             * @default
+             */
+            q: string;
+        };
+        /**
          * YardOut
          * @description A works at a glance: one page of its motors, and what is next of all.
          */
@@ -9840,9 +9876,9 @@ export interface operations {
     };
     yard_router_yard: {
         parameters: {
-            query: {
+            query?: {
                 page?: number;
-                q: string;
+                q?: string;
             };
             header?: never;
             path: {

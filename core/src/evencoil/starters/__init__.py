@@ -6,7 +6,7 @@ Knows netlists, windings and sizes; does not run them.
 from evencoil.starters.catalogue import FOUND, CatalogueEntry, catalogue, entry_of, found_entry
 from evencoil.starters.control_supply import ControlSupply, fit_control
 from evencoil.starters.fit import FitFacts, Load, is_two_speed, misfit, needed_leads, start_of
-from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, StarterInputs
+from evencoil.starters.inputs import AcceptedInput, DeadReadingInput, EditInput, StarterInputs
 from evencoil.starters.installation import (
     MotorRating,
     begun_panel,
@@ -25,6 +25,7 @@ __all__ = [
     "CatalogueEntry",
     "ControlSupply",
     "DeadReadingInput",
+    "EditInput",
     "FitFacts",
     "Load",
     "MotorRating",

@@ -14,7 +14,7 @@ __all__ = ["AcceptedInput", "DeadReadingInput", "EditInput", "HandInput", "Start
 
 
 class EditInput(Inputs):
-    """One change of the drawn circuit: what, by whom, when and why."""
+    """One change of the drawn circuit: what, by whom, when and why; and who changed it since."""
 
     id: ShortText = Field(min_length=1)
     kind: EditKind
@@ -28,10 +28,12 @@ class EditInput(Inputs):
     by: ShortText = ""
     at: ShortText = ""
     why: Text = ""
+    changed_by: ShortText = ""
+    changed_at: ShortText = ""
 
     def as_core(self) -> Edit:
         """Return it as the core takes it."""
-        return Edit(**self.model_dump())
+        return Edit(**self.model_dump(exclude={"changed_by", "changed_at"}))
 
 
 class AcceptedInput(Inputs):
@@ -54,12 +56,14 @@ class HandInput(Inputs):
 
 
 class DeadReadingInput(Inputs):
-    """A reading on the dead circuit; ``ohms`` is empty where it was open."""
+    """A reading on the dead circuit, by whom and when; ``ohms`` is empty where it was open."""
 
     start: ShortText = Field(min_length=1)
     end: ShortText = Field(min_length=1)
     hands: tuple[HandInput, ...] = Field(default=(), max_length=60)
     ohms: DecimalText | None = None
+    by: ShortText = ""
+    at: ShortText = ""
 
 
 class StarterInputs(Inputs):

@@ -43,6 +43,9 @@ export function useDeadCheck(works: string, state: JobState) {
         word,
       })),
       ohms: ohms ?? null,
+      // who read it and when is set by the server
+      by: "",
+      at: "",
     };
     const readings = ohms === undefined ? rest : [...rest, reading];
     state.change("starter", { ...given.starter, readings });
