@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Callable
 from typing import Any
+from urllib.parse import unquote
 
 from django.core.exceptions import RequestDataTooBig
 from django.http import HttpRequest, HttpResponse, HttpResponseBase
@@ -42,6 +43,21 @@ def _refused_sign_in(body: bytes) -> tuple[str, str]:
     return str(errors[0].get("message", "")), str(errors[0].get("param", ""))
 
 
+#: of the sign-in package, what the screens use; its mails and accounts are not part of this
+_SIGN_IN = "/api/auth/browser/v1/"
+_OPEN = {"config", "auth/login", "auth/session"}
+
+
+def _is_open(request: HttpRequest) -> bool:
+    """Tell whether there can be anything at an address: no NUL in it, no closed part of sign-in."""
+    if "\x00" in request.path_info or "\x00" in unquote(request.META.get("QUERY_STRING", "")):
+        return False
+    path = request.path_info
+    return not path.startswith("/api/auth/") or (
+        path.startswith(_SIGN_IN) and path.removeprefix(_SIGN_IN) in _OPEN
+    )
+
+
 class ProblemMiddleware:
     """Rewrite every refusal under ``/api/`` that is not in the one shape yet."""
 
@@ -50,6 +66,9 @@ class ProblemMiddleware:
 
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
         """Answer, with refusals in the one shape."""
+        if request.path_info.startswith("/api/") and not _is_open(request):
+            code, detail, hint = _SAID[404]
+            return problem(404, {"code": code, "detail": detail, "field": "", "hint": hint})
         response = self.get_response(request)
         if not request.path_info.startswith("/api/") or response.status_code < 400:
             return response

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
+from functools import wraps
 from typing import Any
 
+from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
@@ -71,10 +73,23 @@ class _Session(SessionAuth):
         return request.user if request.user.is_authenticated else None
 
 
+def _signed_in(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+    """Give the description of the API to whoever is signed in, and on a developer's machine."""
+
+    @wraps(view)
+    def asked(request: HttpRequest, *args: Any, **more: Any) -> HttpResponse:
+        if settings.DEBUG or request.user.is_authenticated:
+            return view(request, *args, **more)
+        return _nobody(request, AuthenticationError())
+
+    return asked
+
+
 api = NinjaAPI(
     title="Even Coil",
     version="0.1.0",
     docs_url=None,
+    docs_decorator=_signed_in,
     auth=_Session(csrf=True),
     renderer=_Renderer(),
     parser=_Parser(),

@@ -108,7 +108,11 @@ ACCOUNT_LOGIN_METHODS = {"username"}
 ACCOUNT_SIGNUP_FIELDS = ["username*", "password1*"]
 ACCOUNT_EMAIL_VERIFICATION = "none"
 ACCOUNT_ADAPTER = "people.adapter.ClosedAdapter"
+# the key is name and address together (people/adapter.py): no stranger locks a person out
 ACCOUNT_RATE_LIMITS = {"login": "60/m/ip", "login_failed": "20/m/ip,5/5m/key"}
+# no mail leaves by itself: whatever is sent lies in a file
+EMAIL_BACKEND = "django.core.mail.backends.filebased.EmailBackend"
+EMAIL_FILE_PATH = BASE / ".run" / "mail"
 ACCOUNT_SESSION_REMEMBER = True
 HEADLESS_ONLY = True
 HEADLESS_CLIENTS = ("browser",)

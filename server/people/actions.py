@@ -6,7 +6,7 @@ import logging
 from abc import ABC, abstractmethod
 from typing import ClassVar, Generic, TypeVar
 
-from django.db import transaction
+from django.db import IntegrityError, transaction
 
 from api.problems import ProblemError
 from people.access import Caller
@@ -16,6 +16,8 @@ __all__ = ["Action"]
 
 Result = TypeVar("Result")
 _log = logging.getLogger("evencoil.actions")
+#: how often an action that met another one looks again
+AT_ONCE = 3
 
 
 class Action(ABC, Generic[Result]):
@@ -52,13 +54,37 @@ class Action(ABC, Generic[Result]):
                 field="role",
                 hint=f"Ask an {self.least_role} of {self.caller.works.name}.",
             )
-        with transaction.atomic():
-            result = self.perform()
-            ActionLog.objects.create(
-                works=self.caller.works,
-                by=self.caller.user,
-                action=self.name,
-                target=self.target[:200],
-            )
-        _log.info("%s %s %s", self.caller.user.username, self.name, self.target)
+        result = self._done()
+        _log.info("%r %s %r", self.caller.user.username, self.name, self.target)
         return result
+
+    def _done(self) -> Result:
+        """Do it in a transaction; when somebody did the same at the same moment, look again.
+
+        Raises
+        ------
+        ProblemError
+            409 if it still meets what somebody else did.
+        """
+        for left in range(AT_ONCE, -1, -1):
+            try:
+                with transaction.atomic():
+                    result = self.perform()
+                    ActionLog.objects.create(
+                        works=self.caller.works,
+                        by=self.caller.user,
+                        action=self.name,
+                        target=self.target[:200],
+                    )
+            except IntegrityError as met:
+                if not left:
+                    raise ProblemError(
+                        409,
+                        code="conflict",
+                        detail=f"Somebody else did the same at the same moment: {self.name}.",
+                        field="",
+                        hint="Look at what is there now, and try again.",
+                    ) from met
+            else:
+                return result
+        raise AssertionError("unreachable")

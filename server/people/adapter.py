@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from allauth.account.adapter import DefaultAccountAdapter
 from django.http import HttpRequest
 
@@ -15,3 +17,12 @@ class ClosedAdapter(DefaultAccountAdapter):  # type: ignore[misc]  # the package
         """Tell that no one can make an account by themselves."""
         del request
         return False
+
+    def _get_login_attempts_cache_key(self, request: HttpRequest, **credentials: Any) -> str:
+        """Count wrong tries by name and address together.
+
+        By name alone a stranger could lock a person out; by address alone a plant behind one
+        address would be one person. The limit by address stays beside it.
+        """
+        key: str = super()._get_login_attempts_cache_key(request, **credentials)
+        return f"{key}:{self.get_client_ip(request)}"

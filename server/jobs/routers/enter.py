@@ -14,6 +14,7 @@ from api.schemas import REFUSALS, ConflictOut, VersionOut
 from evencoil.base import Inputs
 from evencoil.job import STEPS, JobInputs, step_model, work_out
 from jobs.actions import GiveInputs, ReadPlate
+from jobs.checked import check_calculable
 from jobs.models import JobMotor
 from jobs.routers.place import JOB, Number
 from jobs.stamps import Stamper, stamped
@@ -29,8 +30,10 @@ def _save(caller: Caller, link: JobMotor, step: str, body: Any) -> tuple[Version
     given: Inputs = body.body
     if step == "plate":
         work_out(JobInputs.model_validate({"plate": given}))
+        check_calculable(link, caller.works, step, given)
         return version(ReadPlate(caller, link, body.body, body.based_on).run(), caller.works), given
     own = stamped(step, given, Stamper(link, caller))
+    check_calculable(link, caller.works, step, own)
     row = GiveInputs(caller, link, step, own, body.based_on).run()
     return version(row, caller.works), own
 

@@ -117,7 +117,10 @@ _LISTS: dict[str, Callable[[JobStarter], list[Sequence[str]]]] = {
 
 def _safe(value: str) -> str:
     """Return a cell that no spreadsheet takes for a formula."""
-    return f"'{value}" if value[:1] in {"=", "+", "@", "-"} and len(value) > 1 else value
+    begins = value.strip()[:1]
+    is_formula = begins in {"=", "+", "@", "-"} and len(value.strip()) > 1
+    # a tab or a line end in front makes some programs take the rest for one
+    return f"'{value}" if is_formula or value[:1] in {"\t", "\r", "\n"} else value
 
 
 @router.get(f"{JOB}/list/{{which}}.csv", response=REFUSALS, openapi_extra=_file("text/csv"))

@@ -71,7 +71,7 @@ def test_nobody_signs_up_from_outside(db):
         content_type="application/json",
     )
 
-    assert answer.status_code == 403
+    assert answer.status_code == 404
     assert not User.objects.filter(username="eve").exists()
 
 
@@ -84,3 +84,61 @@ def test_the_page_carries_a_content_policy(client, settings, tmp_path):
     assert "script-src 'self'" in answer.headers["Content-Security-Policy"]
     assert "frame-ancestors 'none'" in answer.headers["Content-Security-Policy"]
     assert "csrftoken" in answer.cookies
+
+
+def test_a_stranger_locks_nobody_out(person):
+    """Ten wrong tries from one address; the person signs in from another."""
+    stranger = Client(HTTP_HOST="localhost", REMOTE_ADDR="10.0.0.66")
+    for _ in range(10):
+        sign_in(stranger, "wrong")
+    assert sign_in(stranger, WORD).status_code in {400, 429}
+    own = Client(HTTP_HOST="localhost", REMOTE_ADDR="10.0.0.7")
+    assert sign_in(own, WORD).status_code == 200
+
+
+@pytest.mark.parametrize(
+    "path",
+    [
+        "auth/password/request",
+        "auth/password/reset",
+        "auth/email/verify",
+        "account/email",
+        "account/password/change",
+        "auth/signup",
+        "account/providers",
+    ],
+)
+@pytest.mark.parametrize("method", ["get", "post", "put", "patch", "delete"])
+def test_no_other_door_of_the_sign_in_package_is_open(client, path, method):
+    """No mail is sent, nothing ends in a 500, signed in or not."""
+    for asking in (client, Client(HTTP_HOST="localhost")):
+        answer = getattr(asking, method)(
+            f"/api/auth/browser/v1/{path}",
+            {"email": "ann@example.com"} if method != "get" else None,
+            content_type="application/json",
+        )
+        assert answer.status_code == 404
+        assert answer.json()["code"] == "not_found"
+
+
+@pytest.mark.parametrize(
+    "path",
+    [
+        "/api/w/here/m/%00/j/1",
+        "/api/w/%00/yard",
+        "/api/w/here/yard?q=%00",
+        "/api/w/here/m/IC-2%00/j/1/history/plate",
+        "/api/w/here/convert/%00",
+        "/api/w/here/m/IC-2/j/1/photos/%00",
+    ],
+)
+def test_a_nul_in_an_address_is_nowhere(client, path):
+    answer = client.get(path)
+    assert answer.status_code == 404
+    assert answer.json()["code"] == "not_found"
+
+
+def test_the_description_of_the_api_is_for_people_who_are_signed_in(client):
+    assert client.get("/api/openapi.json").status_code == 200
+    stranger = Client(HTTP_HOST="localhost").get("/api/openapi.json")
+    assert (stranger.status_code, stranger.json()["code"]) == (401, "sign_in")
