@@ -28,7 +28,7 @@ __all__ = ["Line", "lines_of", "newest_links", "work_out_lines", "work_out_soon"
 
 #: processor time that one request spends on stale lines [s], how many a worker takes at once, and
 #: how long after a request for a plant the next one counts [s]
-BUDGET_S = 0.25
+BUDGET_S = 1.0
 AT_ONCE = 200
 AGAIN_S = 5
 

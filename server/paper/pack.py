@@ -16,7 +16,7 @@ from answers.dead import dead_checks_of
 from answers.pdf import as_svg, printed
 from answers.schemas.terminal_box import free_leads
 from answers.schemas.worked import worked_out
-from evencoil.base import Message, __version__, say
+from evencoil.base import CoreError, Message, __version__, say
 from evencoil.checks import dead_sheet
 from evencoil.drawing import draw_start_branch, draw_winding
 from evencoil.job import JobFile, Worked, fingerprint
@@ -69,11 +69,13 @@ def pack(
     joints = tuple(joint.as_core() for joint in worked.joints) or box.intended
     coils = box.outcome.coils if box.outcome and worked.joints else ()
     ladder, power = starter.ladder().picture, starter.power()
-    sheet = (
-        None
-        if starter.circuit is None
-        else dead_sheet(starter.circuit, dead_checks_of(starter.circuit))
-    )
+    findings = [(found.level, say(found.message)) for found in starter.findings]
+    sheet = None
+    if starter.circuit is not None:
+        try:
+            sheet = dead_sheet(starter.circuit, dead_checks_of(starter.circuit))
+        except CoreError as refused:
+            findings.append(("doubt", f"{refused} {refused.hint}"))
     html = render_to_string(
         "paper/pack.html",
         {
@@ -93,7 +95,7 @@ def pack(
             "issue_n": issue_n,
             "kind": kind,
             "starter": starter,
-            "findings": [(found.level, say(found.message)) for found in starter.findings],
+            "findings": findings,
             "start": None if box.start is None else as_svg(draw_start_branch(box.start)),
             "winding": as_svg(draw_winding(box.winding, joints, coils, box.names))
             if box.winding

@@ -6,11 +6,14 @@ import base64
 import binascii
 import hashlib
 import io
+from collections.abc import Iterator
+from contextlib import contextmanager
+from threading import Lock
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
-from PIL import Image, ImageOps, UnidentifiedImageError
+from PIL import Image, ImageOps
 
 from api.problems import ProblemError
 from api.schemas import REFUSALS
@@ -26,6 +29,9 @@ __all__ = ["router"]
 
 router = Router(tags=["photos"])
 MOST_PIXELS, LONGEST, QUALITY = 40_000_000, 1600, 82
+#: how long one picture waits for another [s]
+WAIT_S = 10
+_decoding = Lock()
 Subject = Literal["plate", "diagram", "box"]
 
 
@@ -61,19 +67,53 @@ def clean(data: str) -> tuple[bytes, int, int]:
         raw = base64.b64decode(data, validate=True)
     except (binascii.Error, ValueError) as wrong:
         raise _refused("This is not a picture file.", "Take the photo again.") from wrong
+    with _one_at_a_time():
+        return _re_encoded(raw)
+
+
+@contextmanager
+def _one_at_a_time() -> Iterator[None]:
+    """Hold every other picture of this process back: each may take some hundred megabytes."""
+    if not _decoding.acquire(timeout=WAIT_S):
+        raise ProblemError(
+            429,
+            code="too_many",
+            detail="Other pictures are being read.",
+            field="photo",
+            hint="Try again in a moment; nothing was lost.",
+        )
+    try:
+        yield
+    finally:
+        _decoding.release()
+
+
+def _need_size(opened: Image.Image) -> None:
+    """Refuse a picture by what its head says, before anything of it is decoded."""
+    if opened.width * opened.height > MOST_PIXELS:
+        raise _refused(
+            f"{opened.width} by {opened.height} pixels is too large.",
+            "Take it at a lower resolution; the limit is 40 megapixels.",
+        )
+
+
+def _re_encoded(raw: bytes) -> tuple[bytes, int, int]:
+    """Return a picture decoded and encoded anew: only its pixels are taken over."""
     try:
         with Image.open(io.BytesIO(raw), formats=("JPEG", "PNG", "WEBP")) as opened:
-            if opened.width * opened.height > MOST_PIXELS:
-                raise _refused(
-                    f"{opened.width} by {opened.height} pixels is too large.",
-                    "Take it at a lower resolution; the limit is 40 megapixels.",
-                )
+            _need_size(opened)
+            # a JPEG is decoded no larger than it is kept
+            opened.draft("RGB", (LONGEST, LONGEST))
             picture = ImageOps.exif_transpose(opened).convert("RGB")
-    except (UnidentifiedImageError, OSError, SyntaxError, Image.DecompressionBombError) as wrong:
+    except ProblemError:
+        raise
+    except Exception as wrong:  # decoders fail in ways of their own
         raise _refused(
             "This picture cannot be read.", "Use JPEG, PNG or WebP, or take it again."
         ) from wrong
     picture.thumbnail((LONGEST, LONGEST))
+    # place, time, maker, comment, color profile: nothing of it is kept
+    picture.info.clear()
     out = io.BytesIO()
     picture.save(out, "JPEG", quality=QUALITY)
     return out.getvalue(), picture.width, picture.height

@@ -225,6 +225,8 @@ SENTENCES: dict[str, str] = {
     "heater.no_code": "{name} has no code {code} for relay {relay}.",
     "heater.no_code.hint": "Codes there: {codes}.",
     "heater.existing": "Code {code} in relay {relay} is for {low} to {high} A: it trips at {low} A × 1.25 = {value} A.",
+    "heaters.too_many": "This chart has {lines} lines; {most} is the most.",
+    "heaters.too_many.hint": "Split it by relay type or starter size, each under a name of its own.",
     "heaters.too_long": "The text is longer than {most} characters.",
     "heaters.too_long.hint": "Paste one chart at a time.",
     "heaters.no_csv": "This is not a CSV with headings: {reason}.",

@@ -23,7 +23,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
-from evencoil.base import Message
+from evencoil.base import Message, RefusedError
 from evencoil.checks.dead.bench import (
     OPEN_OHM,
     ZERO_OHM,
@@ -45,10 +45,12 @@ from evencoil.checks.dead.faults import (
 from evencoil.circuit import Circuit
 from evencoil.solver import Ohms, Pairs, ReadingCover, Run, pairs_of
 
-__all__ = ["LOW_OHM", "Check", "DeadChecks", "dead_checks"]
+__all__ = ["LOW_OHM", "MOST_WIRES", "Check", "DeadChecks", "dead_checks"]
 
 #: a meter's leads and a dead short read less
 LOW_OHM = ZERO_OHM
+#: the work grows faster than the square of the wires: 85 take some 5 s, 130 some 20 s
+MOST_WIRES = 130
 Kind = Literal["zero", "ohms", "open"]
 
 
@@ -222,8 +224,19 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
     -------
     DeadChecks
         Few readings, each with what is held, what it reads and which wires it covers.
+
+    Raises
+    ------
+    RefusedError
+        If there are more wires than can be gone through one by one in reasonable time.
     """
     netlist = circuit.netlist
+    if len(netlist.wires) > MOST_WIRES:
+        raise RefusedError(
+            Message("dead.too_large", {"wires": str(len(netlist.wires)), "most": str(MOST_WIRES)}),
+            field="starter.edits",
+            hint=Message("dead.too_large.hint"),
+        )
     live = live_terminals(netlist)
     line_side = tuple(wire.id for wire in netlist.wires if {wire.start, wire.end} & live)
     sheet = _Sheet(circuit)

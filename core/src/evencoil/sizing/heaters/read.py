@@ -79,13 +79,20 @@ def _lines(text: str) -> list[list[str]]:
     sample = text[:2000]
     sign = max(",;\t", key=sample.count)
     try:
-        return list(csv.reader(io.StringIO(text), delimiter=sign))[: _MOST_LINES + 1]
+        lines = list(csv.reader(io.StringIO(text), delimiter=sign))
     except csv.Error as wrong:
         raise OutOfRangeError(
             Message("heaters.no_csv", {"reason": str(wrong)}),
             field="heaters.text",
             hint=Message("heaters.no_csv.hint"),
         ) from wrong
+    if len(lines) > _MOST_LINES + 1:
+        raise OutOfRangeError(
+            Message("heaters.too_many", {"lines": str(len(lines) - 1), "most": str(_MOST_LINES)}),
+            field="heaters.text",
+            hint=Message("heaters.too_many.hint"),
+        )
+    return lines
 
 
 def headers_of(text: str) -> tuple[str, ...]:
@@ -161,6 +168,7 @@ def read_heaters(
             hint=Message("heaters.factor.hint"),
         )
     good: list[HeaterRow] = []
+    seen: set[tuple[str, ...]] = set()
     bad: list[BadLine] = []
     for line, cells in enumerate(_lines(text)[1:], start=2):
         if not any(cell.strip() for cell in cells):
@@ -171,7 +179,7 @@ def read_heaters(
             for field in FIELDS
         }
         try:
-            good.append(_row(said, good))
+            good.append(_row(said, seen))
         except CoreError as wrong:
             shown = ", ".join(cells)[:80]
             bad.append(BadLine(line=line, text=shown, message=wrong.message))
@@ -193,7 +201,7 @@ def _wrong(which: str, **params: str) -> OutOfRangeError:
     )
 
 
-def _row(said: Mapping[str, str], before: list[HeaterRow]) -> HeaterRow:
+def _row(said: Mapping[str, str], seen: set[tuple[str, ...]]) -> HeaterRow:
     for field in ("relay_type", "code"):
         if not said[field] or len(said[field]) > 40:
             raise _wrong("empty", field=str(Message(f"heater.{field}")))
@@ -212,13 +220,10 @@ def _row(said: Mapping[str, str], before: list[HeaterRow]) -> HeaterRow:
         low_a=low,
         high_a=high,
     )
-    for other in before:
-        same_key = (other.relay_type, other.starter_size, other.elements, other.basis) == (
-            row.relay_type,
-            row.starter_size,
-            row.elements,
-            row.basis,
-        )
-        if same_key and other.code == row.code:
-            raise _wrong("twice", code=row.code)
+    key = tuple(
+        said[field] for field in ("relay_type", "starter_size", "elements", "basis", "code")
+    )
+    if key in seen:
+        raise _wrong("twice", code=row.code)
+    seen.add(key)
     return row
