@@ -12,6 +12,7 @@ import time
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
+from typing import Any
 
 from cluster import Cluster, ClusterError, free_port, memory_folder, throw_away
 from processes import end, serve, work
@@ -155,8 +156,13 @@ def serving(env: Environment, log: Path) -> Iterator[str]:
     """Serve one database for the length of a block and give its address."""
     port = free_port()
     with log.open("w") as file:
-        own = {"cwd": CLONE, "env": {**os.environ, **env}, "stdout": file, "stderr": file}
-        processes = [serve(port, "--workers", "1", "--threads", "8", **own), work(**own)]
+        own: dict[str, Any] = {
+            "cwd": CLONE,
+            "env": {**os.environ, **env},
+            "stdout": file,
+            "stderr": file,
+        }
+        processes = [serve(port, processes=1, threads=8, **own), work(**own)]
         try:
             yield f"http://127.0.0.1:{port}"
         finally:

@@ -117,11 +117,19 @@ class Cluster:
         if made.returncode:
             raise ClusterError(f"initdb failed: {made.stderr.strip()[-400:]}")
 
-    def start(self) -> None:
-        """Start it on a free port; a stale pid file is no hindrance."""
+    def answers(self) -> bool:
+        """Tell whether anything listens on its port."""
+        try:
+            with socket.create_connection(("127.0.0.1", self.port), 1):
+                return True
+        except OSError:
+            return False
+
+    def start(self, port: int = 0) -> None:
+        """Start it on a free port, or on one it had; a stale pid file is no hindrance."""
         self.create()
         self.stop()
-        self.port = free_port()
+        self.port = port or free_port()
         # a throw-away cluster never waits for the disk: nothing in it outlives the run
         keep = "on" if self.is_lasting else "off"
         options = (

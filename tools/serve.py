@@ -6,17 +6,21 @@ import fcntl
 import os
 import secrets
 import signal
+import socket
 import subprocess
 import sys
 import time
 import urllib.request
 from pathlib import Path
 from types import FrameType
+from typing import Any
 
-from cluster import Cluster, ClusterError, free_port, place
-from processes import end, serve, work
+from cluster import Cluster, ClusterError, place
+from processes import Watch, end, serve, work
 
 CLONE = Path(__file__).resolve().parents[1]
+#: looks at half a second each that the database may miss
+MISSED = 4
 PYTHON = str(CLONE / ".venv" / "bin" / "python")
 
 
@@ -57,6 +61,21 @@ def wait_for(url: str, server: subprocess.Popen[bytes]) -> None:
     raise ClusterError("the server does not answer")
 
 
+def own_port() -> int:
+    """Return the port to serve on, or say who has it: never another one in silence."""
+    port = int(os.environ.get("EVENCOIL_PORT", "8765"))
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", port))
+        except OSError as taken:
+            raise ClusterError(
+                f"port {port} is taken by another program; stop it, or name another port:"
+                " EVENCOIL_PORT=8766 ./start"
+            ) from taken
+    return port
+
+
 def main() -> int:
     """Serve until Ctrl-C."""
     stopping = []
@@ -74,9 +93,9 @@ def main() -> int:
         )
         return 1
     cluster = Cluster(place(CLONE))
-    server = worker = None
-    signal.signal(signal.SIGINT, stop)
-    signal.signal(signal.SIGTERM, stop)
+    watched: list[Watch] = []
+    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(number, stop)
     try:
         cluster.start()
         environment = {
@@ -89,11 +108,11 @@ def main() -> int:
         manage(environment, "migrate", "-v", "0", "--skip-checks")
         manage(environment, "createcachetable")
         manage(environment, "demo", "--skip-checks")
-        port = free_port(int(os.environ.get("EVENCOIL_PORT", "8765")))
-        own = {"cwd": CLONE, "env": environment, "start_new_session": True}
-        server = serve(port, "--workers", "2", "--threads", "4", "--timeout", "60", **own)
-        worker = work(**own)
-        wait_for(f"http://127.0.0.1:{port}/api/session", server)
+        port = own_port()
+        own: dict[str, Any] = {"cwd": CLONE, "env": environment, "start_new_session": True}
+        watched.append(Watch("the server", lambda: serve(port, **own)))
+        watched.append(Watch("the worker", lambda: work(**own)))
+        wait_for(f"http://127.0.0.1:{port}/api/session", watched[0].process)
         sys.path.insert(0, str(CLONE / "server"))
         from demo.larkfall import PASSWORD, PEOPLE, WORKS  # after the path
 
@@ -102,14 +121,23 @@ def main() -> int:
         for username, (name, role) in PEOPLE.items():
             print(f"    {username:8} {name}, {role}")
         print("\n  Ctrl-C stops it.", flush=True)
-        while not stopping and server.poll() is None:
-            time.sleep(0.2)
-        return 0 if stopping else 1
+        missed = 0
+        while not stopping:
+            time.sleep(0.5)
+            missed = 0 if cluster.answers() else missed + 1
+            if missed >= MISSED:
+                print("even coil: the database is started again", file=sys.stderr, flush=True)
+                cluster.start(cluster.port)
+                missed = 0
+            # each is looked at, whatever another one does
+            if False in [one.look() for one in watched]:
+                return 1
+        return 0
     except ClusterError as error:
         print(f"even coil: {error}", file=sys.stderr)
         return 1
     finally:
-        end([process for process in (server, worker) if process is not None])
+        end([one.process for one in watched])
         cluster.stop()
 
 

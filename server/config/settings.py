@@ -69,6 +69,8 @@ DATABASES = {
         "PASSWORD": os.environ.get("EVENCOIL_DB_PASSWORD", ""),
         "HOST": "127.0.0.1",
         "PORT": os.environ.get("EVENCOIL_DB_PORT", "5432"),
+        # a database that was started again is met by a fresh connection
+        "CONN_HEALTH_CHECKS": True,
         "CONN_MAX_AGE": int(os.environ.get("EVENCOIL_DB_KEEP_S", "60")),
     }
 }
