@@ -9,7 +9,7 @@ from pydantic import BeforeValidator, Field
 from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import FindingOut
 from answers.schemas.pictures import PictureOut
-from evencoil.base import Message, in_trade_terms, say
+from evencoil.base import Message, in_trade_terms, line_said, say
 from evencoil.circuit import CONTACTS, TURNED, Circuit, links_of, types, usual_devices
 from evencoil.job import JobStarter
 from evencoil.rehearsal import Trace
@@ -280,9 +280,11 @@ def catalogue_out(entries: list[CatalogueEntry]) -> CatalogueOut:
 
 
 def _word(name: str, word: str) -> str:
-    """Return a choice as it is read: figures and lines say themselves."""
-    if word[:1].isdigit() or word.startswith("L"):
+    """Return a choice as it is read: figures say themselves, lines by the plant's names."""
+    if word.isdigit():
         return word
+    if word.startswith("L"):
+        return line_said(word)
     return say(Message(f"option.{name}.{word}"))
 
 

@@ -36,7 +36,7 @@ export const yardWords = {
   noMotorMatches: (filter: Shown) => `No motor matches “${filter}”.`,
   nothingEveryFigure: "Nothing. Every figure is based on a reading.",
   ready: "ready",
-  workingOut: "being worked out",
+  workingOut: "being calculated",
   pageOf: (page: Shown, pages: Shown) => `Page ${page} of ${pages}`,
   pageBefore: "Page before",
   pageAfter: "Next page",

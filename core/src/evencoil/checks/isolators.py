@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from evencoil.checks.reach import SWITCHES, Graph
+from evencoil.checks.reach import SWITCHES, Graph, positions_of
 from evencoil.circuit import CONTACTS
 
 __all__ = ["Isolation", "isolations"]
@@ -59,29 +59,35 @@ def _opened(graph: Graph, device: str) -> Isolation:
         for link in links
         if link.kind in {"pole", *CONTACTS} - {"nc", "nc_late"}
     }
-    left = graph.reached(open_)
+    # a selector stands at one position at a time: what any of them leaves live counts
+    found = [graph.reached(open_, turned) for turned in positions_of(graph.circuit)]
+    hot = frozenset().union(*(one.hot for one in found))
+    lines: dict[int, frozenset[str]] = {}
+    for one in found:
+        for net, names in one.lines.items():
+            lines[net] = lines.get(net, frozenset()) | names
     own = {
         graph.net(device, end) for link in links if link.kind == "pole" for end in (link.a, link.b)
     }
-    lines = {
+    sources = {
         graph.net(one.id, end) for one in graph.of_type("supply", "source") for end in one.terminals
     }
     told: dict[int, str] = {}
     for terminal, net in graph.nets.items():
         owner = terminal.rpartition(".")[0]
-        if net not in left.hot or net in told or net in lines or net in own & left.hot:
+        if net not in hot or net in told or net in sources or net in own & hot:
             continue
         if not graph.is_wired(terminal) or graph.kinds[owner].type in {"supply", "source"}:
             continue
         told[net] = terminal
-    control = tuple(terminal for net, terminal in told.items() if not left.lines.get(net))
+    control = tuple(terminal for net, terminal in told.items() if not lines.get(net))
     motors = tuple(
         motor.id
         for motor in graph.circuit.netlist.devices
         if motor.type.startswith("motor")
-        and any(left.lines.get(graph.net(motor.id, end)) for end in motor.terminals)
+        and any(lines.get(graph.net(motor.id, end)) for end in motor.terminals)
     )
-    coils = tuple(sorted(left.coils))
+    coils = tuple(sorted(set().union(*(one.coils for one in found))))
     return Isolation(
         device=device, live=tuple(told.values()), control=control, coils=coils, motors=motors
     )

@@ -258,6 +258,12 @@ def _other_supplies(circuit: Circuit) -> list[tuple[str, str]]:
     """Return the selectors, with a position each, that put the controls on another source."""
     nets, devices = circuit.netlist.nets(), circuit.netlist.devices
     live = {nets[f"{item.id}.L"] for item in devices if item.type == "source"}
+    for item in devices:
+        ends = (
+            {nets[f"{item.id}.{end}"] for end in item.terminals} if item.type == "fuse" else set()
+        )
+        if ends & live:  # its own fuse stands between
+            live |= ends
     return [
         (item.id, word)
         for item in devices

@@ -538,13 +538,14 @@ def test_feed(sheet: CircuitEditor, word: str) -> None:
         c="13-14:NORMAL,23-24:TEST",
     )
     sheet.add("test_supply", sheet.free_tag("SUP"), "source", before="control_fuse", v=volts)
+    sheet.add("test_fuse", sheet.free_tag("FU"), "fuse", before="control_fuse")
     sheet.change("breaker", aux="21-22")
-    for wire in sheet.at("control_fuse.1"):
-        sheet.shift(wire.id, "control_fuse.1", "test_selector.13")
-    sheet.wire("test_selector.14", "control_fuse.1")
-    sheet.wire("test_supply.L", "test_selector.23")
+    # each source behind a fuse of its own
+    sheet.insert("control_fuse.2", "test_selector.13", "test_selector.14")
+    sheet.wire("test_supply.L", "test_fuse.1")
+    sheet.wire("test_fuse.2", "test_selector.23")
     sheet.wire("test_selector.24", "breaker.21")
-    sheet.wire("breaker.22", "test_selector.14")
+    _join_net(sheet, "test_selector.14", "breaker.22")
     _join_net(sheet, "control_transformer.X2", "test_supply.N")
 
 

@@ -35,6 +35,10 @@ export function Motors() {
     document.getElementById(`motor-${next}`)?.focus();
   };
   const wants = yard?.next ?? [];
+  const turn = (by: number) => {
+    setPage((yard?.page ?? 1) + by);
+    window.scrollTo(0, 0);
+  };
   const keys: Key[] = [
     { press: "j", does: yardWords.nextMotor, run: () => move(1) },
     { press: "k", does: yardWords.previousMotor, run: () => move(-1) },
@@ -167,7 +171,7 @@ export function Motors() {
                   type="button"
                   className="control"
                   disabled={yard.page <= 1}
-                  onClick={() => setPage(yard.page - 1)}
+                  onClick={() => turn(-1)}
                 >
                   {yardWords.pageBefore}
                 </button>
@@ -176,7 +180,7 @@ export function Motors() {
                   type="button"
                   className="control"
                   disabled={yard.page >= yard.pages}
-                  onClick={() => setPage(yard.page + 1)}
+                  onClick={() => turn(1)}
                 >
                   {yardWords.pageAfter}
                 </button>

@@ -23,7 +23,7 @@ SENTENCES: dict[str, str] = {
     "dead.hand.trip": "trip {tag}",
     "dead.hand.on": "{tag} on",
     "dead.hand.turn": "{tag} on {word}",
-    "dead.too_large": "This drawing has {wires} wires; a dead check is worked out for {most} at most.",
+    "dead.too_large": "This drawing has {wires} wires; a dead check is calculated for {most} at most.",
     "dead.too_large.hint": "Draw the part that you check as a panel of its own, or ring its wires out one by one from the wire list.",
     "check.crowded": "{place} has {wires} wires under it; {most} is the most.",
     "check.crowded.change": "Lead the last of them to {to}.",

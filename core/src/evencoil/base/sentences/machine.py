@@ -7,7 +7,7 @@ __all__ = ["SENTENCES"]
 SENTENCES: dict[str, str] = {
     "motors.none": "No motors yet. Start with a nameplate.",
     "motors.waiting": "{waiting} of {all} need attention.",
-    "motors.counting": "{waiting} of {all} need attention, {left} still to be worked out.",
+    "motors.counting": "{waiting} of {all} need attention, {left} still to be calculated.",
     "motors.ready": "{all}, nothing open.",
     "convert.left_large": "The heaters now installed trip at {trip} A on {amps:a} A motor, {percent} %: no protection.",
     "convert.left_small": "The heaters now installed trip at {trip} A on {amps:a} A motor, {percent} %: they trip under normal load.",
