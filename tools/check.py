@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import contextlib
 import os
+import secrets
 import signal
 import subprocess
 import sys
@@ -81,8 +82,10 @@ def web_types(env: Environment) -> str:
 
 
 def api(env: Environment) -> str:
-    """Check that the generated types are those of the OpenAPI file; the server's tests check it."""
-    del env
+    """Check that the generated types are those of the OpenAPI file; the server's tests check it.
+
+    And that the settings of a plant are fit to be served to others.
+    """
     made = run(
         "npx",
         "--no-install",
@@ -93,6 +96,8 @@ def api(env: Environment) -> str:
     types_file = (CLONE / "web" / "src" / "api" / "schema.gen.ts").read_text()
     if types_file.strip() not in made.strip():
         raise PartError("web/src/api/schema.gen.ts is not up to date: run `make api`.")
+    deployed = {**env, "EVENCOIL_HTTPS": "1", "EVENCOIL_SECRET_KEY": secrets.token_urlsafe(64)}
+    run(PYTHON, "server/manage.py", "check", "--deploy", "--fail-level", "WARNING", env=deployed)
     return ""
 
 

@@ -17,11 +17,12 @@ class ProblemOut(Schema):
 
 
 class VersionOut(Schema):
-    """A version of what people gave: its number, who, and when."""
+    """A version of what people gave: its number, who, when, and from where if not entered here."""
 
     n: int
     by: str
     at: str
+    source: str = ""
 
 
 class ConflictOut(ProblemOut):

@@ -121,6 +121,12 @@ HEADLESS_CLIENTS = ("browser",)
 HEADLESS_FRONTEND_URLS: dict[str, str] = {}
 
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = IS_HTTPS
+# behind HTTPS nothing is answered in the clear, and browsers remember that for a year
+SECURE_SSL_REDIRECT = IS_HTTPS
+SECURE_HSTS_SECONDS = 365 * 24 * 3600 if IS_HTTPS else 0
+SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = IS_HTTPS
+# set by the proxy that ends HTTPS in front; a client's own header is dropped there
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if IS_HTTPS else None
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 CSRF_FAILURE_VIEW = "api.problems.csrf_failure"
 SECURE_CONTENT_TYPE_NOSNIFF = True

@@ -179,13 +179,14 @@ class ImportJob(Action[JobMotor]):
         link = JobMotor.objects.select_related("motor", "job").filter(job=job, motor=motor).first()
         link = link or _link(job, motor)
         now = kept(link, works)
-        add_plate(link, file.plate, now.newest_plate_n, self.caller)
+        said = f"job file of {file.motor.motor_tag}"
+        add_plate(link, file.plate, now.newest_plate_n, self.caller, said)
         for step in INPUT_STEPS:
             body = self._size() if step == "size" else getattr(file, step)
             body = stamped(step, body, Stamper(link, self.caller, is_import=True))
             is_empty = body == type(body)()
             if not is_empty or (step not in _LATER and now.versions[step].n):
-                add_input(link, step, body, now.versions[step].n, self.caller)
+                add_input(link, step, body, now.versions[step].n, self.caller, said)
         return link
 
     def _size(self) -> SizeInputs:

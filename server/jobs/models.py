@@ -62,6 +62,8 @@ class InputVersion(models.Model):
     body = models.JSONField()
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     at = models.DateTimeField(auto_now_add=True)
+    #: where it came from, if nobody entered it here
+    source = models.CharField(max_length=200, blank=True)
 
     class Meta:
         constraints = [

@@ -76,7 +76,8 @@ def version(row: PlateRevision | InputVersion | Conversion | None, works: Works)
     if row is None:
         return VersionOut(n=0, by="", at="")
     local = row.at.astimezone(ZoneInfo(works.time_zone))
-    return VersionOut(n=row.n, by=str(row.by), at=f"{local:%Y-%m-%d %H:%M}")
+    said = row.source if isinstance(row, PlateRevision | InputVersion) else ""
+    return VersionOut(n=row.n, by=str(row.by), at=f"{local:%Y-%m-%d %H:%M}", source=said)
 
 
 def motor_job(caller: Caller, tag: str, number: int) -> JobMotor:
@@ -232,7 +233,9 @@ def _conflict(step: str, row: PlateRevision | InputVersion, works: Works) -> Pro
     )
 
 
-def add_plate(link: JobMotor, body: PlateInputs, based_on: int, caller: Caller) -> PlateRevision:
+def add_plate(
+    link: JobMotor, body: PlateInputs, based_on: int, caller: Caller, source: str = ""
+) -> PlateRevision:
     """Add a nameplate revision and pin it to the job.
 
     Raises
@@ -255,7 +258,12 @@ def add_plate(link: JobMotor, body: PlateInputs, based_on: int, caller: Caller) 
     try:
         with transaction.atomic():
             added = PlateRevision.objects.create(
-                motor=link.motor, n=n + 1, schema=SCHEMA, body=given, by=caller.user
+                motor=link.motor,
+                n=n + 1,
+                schema=SCHEMA,
+                body=given,
+                by=caller.user,
+                source=source,
             )
     except IntegrityError as race:
         first = PlateRevision.objects.select_related("by").get(motor=link.motor, n=n + 1)
@@ -266,7 +274,12 @@ def add_plate(link: JobMotor, body: PlateInputs, based_on: int, caller: Caller) 
 
 
 def add_input(
-    link: JobMotor, step: StepName, body: BaseModel, based_on: int, caller: Caller
+    link: JobMotor,
+    step: StepName,
+    body: BaseModel,
+    based_on: int,
+    caller: Caller,
+    source: str = "",
 ) -> InputVersion:
     """Add a version of a step's inputs.
 
@@ -292,6 +305,7 @@ def add_input(
                 schema=SCHEMA,
                 body=given,
                 by=caller.user,
+                source=source,
             )
     except IntegrityError as race:
         first = InputVersion.objects.select_related("by").get(

@@ -55,6 +55,8 @@ class PlateRevision(models.Model):
     body = models.JSONField()
     by = models.ForeignKey(User, on_delete=models.PROTECT)
     at = models.DateTimeField(auto_now_add=True)
+    #: where it came from, if nobody entered it here
+    source = models.CharField(max_length=200, blank=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["motor", "n"], name="plate_n_once")]

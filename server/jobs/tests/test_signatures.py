@@ -154,7 +154,9 @@ def test_a_file_signs_nothing_here(people):
     edit = job["starter"]["edits"][0]
     assert edit["by"] == "marta"
     assert "the file says Nobody" in edit["why"]
-    assert job["versions"]["starter"]["by"] == "marta"
+    for step in ("plate", "starter", "supply"):
+        assert job["versions"][step]["by"] == "marta"
+        assert job["versions"][step]["source"] == "job file of BM-7"
 
 
 def test_a_file_of_the_same_job_takes_nothing_back(people):

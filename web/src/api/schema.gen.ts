@@ -2151,6 +2151,11 @@ export interface components {
             changed: string[];
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * EstimateOut
@@ -4936,6 +4941,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SavedJoints
@@ -4949,6 +4959,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SavedLeads
@@ -4962,6 +4977,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SavedPlate
@@ -4975,6 +4995,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SavedReplace
@@ -4988,6 +5013,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SavedSize
@@ -5001,6 +5031,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SavedStarter
@@ -5014,6 +5049,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SavedSupply
@@ -5027,6 +5067,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SavedTrust
@@ -5040,6 +5085,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * SessionOut
@@ -5861,7 +5911,7 @@ export interface components {
         };
         /**
          * VersionOut
-         * @description A version of what people gave: its number, who, and when.
+         * @description A version of what people gave: its number, who, when, and from where if not entered here.
          */
         VersionOut: {
             /** At */
@@ -5870,6 +5920,11 @@ export interface components {
             by: string;
             /** N */
             n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * VoltsInput

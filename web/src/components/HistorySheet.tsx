@@ -68,7 +68,7 @@ export function HistorySheet({ place, step, state, onClose }: HistorySheetProps)
             <li key={entry.n} className="border-t border-hair pt-2" data-testid="version">
               <div className="flex flex-wrap items-center gap-3">
                 <b className="font-mono">{entry.n}</b>
-                <Tag who={entry.by} when={entry.at} />
+                <Tag who={entry.by} when={entry.at} source={entry.source} />
                 <span className="text-soft">{entry.changed.join(", ") || "begun"}</span>
                 {rows.length > 0 ? (
                   <button

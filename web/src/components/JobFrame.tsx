@@ -156,7 +156,8 @@ export function JobFrame({
           )}
           {version && version.n > 0 && (
             <p className="flex flex-wrap items-center gap-2 text-sm text-soft">
-              {frameWords.version(version.n)} <Tag who={version.by} when={version.at} />
+              {frameWords.version(version.n)}{" "}
+              <Tag who={version.by} when={version.at} source={version.source} />
               <button type="button" className="ask" onClick={() => setHistory(true)}>
                 {frameWords.history}
               </button>

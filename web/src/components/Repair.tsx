@@ -70,7 +70,7 @@ export function Repair({
               className="flex flex-wrap items-center gap-3 border-t border-hair pt-2"
             >
               <b className="font-mono">{entry.n}</b>
-              <Tag who={entry.by} when={entry.at} />
+              <Tag who={entry.by} when={entry.at} source={entry.source} />
               {entry.n === problem.n ? (
                 <span className="text-caution">{frameWords.cannotBeRead}</span>
               ) : (

@@ -98,12 +98,13 @@ export function AskAgain({ query }: { query: { refetch: () => unknown } }) {
 }
 
 /** A person's act: who and when, on a tag with a hole. */
-export function Tag({ who, when }: { who: string; when: string }) {
+export function Tag({ who, when, source }: { who: string; when: string; source?: string }) {
   return (
     <span className="inline-flex items-center gap-2 border-2 border-signed bg-sheet py-0.5 pr-3 pl-2 text-sm [clip-path:polygon(0_0,calc(100%-9px)_0,100%_9px,100%_100%,0_100%)]">
       <span aria-hidden="true" className="size-2.5 rounded-full border-2 border-signed" />
       <span className="font-semibold">{who}</span>
       <span className="font-mono text-soft">{when}</span>
+      {source && <span className="text-caution">{source}</span>}
     </span>
   );
 }

@@ -2,6 +2,7 @@
 import { counted, type Shown } from "./shown";
 
 export const drawingsWords = {
+  changedBy: (who: Shown) => `changed by ${who}`,
   wire: "Wire",
   from: "From",
   to: "To",

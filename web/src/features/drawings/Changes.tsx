@@ -80,6 +80,12 @@ export function Changes({
                   {edit.by && (
                     <Tag who={edit.by} when={(edit.at ?? "").slice(0, 16).replace("T", " ")} />
                   )}
+                  {edit.changed_by && (
+                    <Tag
+                      who={drawingsWords.changedBy(edit.changed_by)}
+                      when={(edit.changed_at ?? "").slice(0, 16).replace("T", " ")}
+                    />
+                  )}
                   {edit.why && <span>{edit.why}</span>}
                   {stale.has(edit.id) && (
                     <span className="text-caution">
