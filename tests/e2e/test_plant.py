@@ -1,0 +1,78 @@
+"""A plant's own names, faults set in a rehearsal, a motor list that is searched on the server."""
+
+import re
+
+from playwright.sync_api import expect
+
+from conftest import violations
+
+REHEARSE = "/w/larkfall/m/IC-2/j/1/rehearse"
+
+
+def rule(page, name):
+    """Choose a plant rule by its words."""
+    page.goto("/w/larkfall/rules")
+    choice = page.get_by_role("radio", name=name, exact=True)
+    choice = choice.or_(page.get_by_role("button", name=name, exact=True)).first
+    with page.expect_response(lambda answer: answer.url.endswith("/rules")):
+        choice.click()
+
+
+def test_lines_and_contactors_are_named_by_the_plants_rule(opened):
+    """R, Y, B and K1 on winding, ladder and power diagram; then as before again."""
+    page = opened("/w/larkfall/rules")
+    try:
+        rule(page, "R, Y, B")
+        rule(page, "K1, K2")
+        page.goto("/w/larkfall/m/BM-3/j/1/leads")
+        winding = page.get_by_test_id("winding")
+        expect(winding.get_by_text("R", exact=True)).to_be_visible()
+        expect(winding.get_by_text("L1", exact=True)).to_have_count(0)
+        page.goto("/w/larkfall/m/IC-2/j/1/drawings")
+        expect(page.get_by_text("K1", exact=True).first).to_be_visible()
+        expect(page.get_by_text("KM1", exact=True)).to_have_count(0)
+        assert violations(page) == []
+    finally:
+        rule(page, "L1, L2, L3")
+        rule(page, "KM1, KM2")
+    page.goto("/w/larkfall/m/BM-3/j/1/leads")
+    expect(page.get_by_test_id("winding").get_by_text("L1", exact=True)).to_be_visible()
+
+
+def test_a_missing_wire_is_told_and_mended_in_the_rehearsal_only(opened):
+    """The seal-in wire is gone until it is wired as drawn; the drawing itself never changes."""
+    page = opened(REHEARSE)
+    page.get_by_role("button", name="Insert a fault").click()
+    seal = page.get_by_label("A wire", exact=True)
+    option = seal.locator("option", has_text="KM1.A1 – KM1.14")
+    seal.select_option(value=option.get_attribute("value"))
+    page.get_by_role("button", name="is missing").click()
+    told = page.get_by_role("alert").filter(has_text="Wired wrong in this rehearsal only")
+    expect(told).to_contain_text("The wire KM1.A1 – KM1.14 is missing.")
+    assert violations(page) == []
+    told.get_by_role("button", name="Wire it as drawn").click()
+    expect(told).to_be_hidden()
+    page.goto("/w/larkfall/m/IC-2/j/1/drawings")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("0 PROBLEMS")
+
+
+def test_a_joint_that_comes_off_is_in_the_events(opened):
+    """A loose joint at the coil: told with its terminal."""
+    page = opened(REHEARSE)
+    page.get_by_role("button", name="Insert a fault").click()
+    page.get_by_label("Joint at").select_option("KM1.A1")
+    page.get_by_role("button", name="comes off").click()
+    page.get_by_text("Events", exact=True).click()
+    expect(page.get_by_text(re.compile(r"KM1\.A1 joint open"))).to_be_visible()
+
+
+def test_motors_are_found_over_all_pages(opened):
+    """What is searched is asked of the server; what is not there says so."""
+    page = opened("/w/larkfall")
+    search = page.get_by_label("Search motors")
+    search.fill("IC-2")
+    listed = page.get_by_role("list", name="Motors")
+    expect(listed.get_by_role("listitem")).to_have_count(1)
+    expect(listed).to_contain_text("incline conveyor")
+    search.fill("no such motor")
+    expect(page.get_by_text("No motor matches “no such motor”.")).to_be_visible()
