@@ -24,6 +24,7 @@ from evencoil.job import FileAmendment
 from people.access import Caller, caller_in
 from people.actions import Action
 from people.models import Member, Role, User, Works
+from people.roles import SIGNERS
 
 __all__ = ["router"]
 
@@ -41,11 +42,12 @@ class AmendmentOut(Schema):
 
 
 class WorksOut(Schema):
-    """A works that the caller belongs to, and as what."""
+    """A works that the caller belongs to, and as what; ``may_sign`` in their own name."""
 
     slug: str
     name: str
     role: str
+    may_sign: bool
     time_zone: str
     edition: int
     rating_rule: str
@@ -112,6 +114,7 @@ def _works(member: Member) -> WorksOut:
         slug=works.slug,
         name=works.name,
         role=member.role,
+        may_sign=member.role in SIGNERS,
         time_zone=works.time_zone,
         edition=works.edition,
         rating_rule=works.rating_rule,

@@ -6018,7 +6018,7 @@ export interface components {
         };
         /**
          * WorksOut
-         * @description A works that the caller belongs to, and as what.
+         * @description A works that the caller belongs to, and as what; ``may_sign`` in their own name.
          */
         WorksOut: {
             /** Amendments */
@@ -6033,6 +6033,8 @@ export interface components {
             ferrules: string;
             /** Line Names */
             line_names: string;
+            /** May Sign */
+            may_sign: boolean;
             /** Name */
             name: string;
             /** Phase Colors */

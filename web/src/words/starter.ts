@@ -3,6 +3,8 @@ import { named } from "./names";
 import type { Shown } from "./shown";
 
 export const starterWords = named({
+  acceptedBySigner:
+    "An electrician or a reviewer accepts it, in their own name and with a reason; or choose a circuit that does not do it.",
   chooseFirst: "choose first",
   needsLeads: (or: Shown) => `Needs ${or} leads.`,
   whyAcceptableHere: "Why it is acceptable here: who can reach it, what guards it",

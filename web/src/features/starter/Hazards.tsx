@@ -33,10 +33,12 @@ function Open({ hazard, onTake }: { hazard: Hazard; onTake: (why: string) => voi
 export function Hazards({
   hazards,
   starter,
+  maySign,
   onChange,
 }: {
   hazards: readonly Hazard[];
   starter: Starter;
+  maySign: boolean;
   onChange: (starter: Starter) => void;
 }) {
   const taken = starter.accepted ?? [];
@@ -77,6 +79,13 @@ export function Hazards({
                 {starterWords.withdraw}
               </button>
             </p>
+          );
+        }
+        if (!maySign) {
+          return (
+            <Stop key={hazard.code} strength="hold" title={hazard.label}>
+              <p>{starterWords.acceptedBySigner}</p>
+            </Stop>
           );
         }
         return (

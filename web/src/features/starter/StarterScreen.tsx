@@ -186,6 +186,7 @@ export function StarterScreen() {
             <Hazards
               hazards={circuit.hazards}
               starter={given.starter}
+              maySign={works?.may_sign ?? false}
               onChange={(starter) => state.change("starter", starter)}
             />
           )}
