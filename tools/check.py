@@ -167,7 +167,7 @@ def serving(env: Environment, log: Path) -> Iterator[str]:
             "stdout": file,
             "stderr": file,
         }
-        processes = [serve(port, processes=2, threads=4, **own), work(**own)]
+        processes = [serve(port, **own), work(**own)]
         try:
             yield f"http://127.0.0.1:{port}"
         finally:

@@ -33,8 +33,7 @@ PANEL = {
     **CALM,
 }
 # how fast a screen is stands in benchmarks/; a loaded machine must not decide what is right
-# a machine that runs the core tests beside it answers late, and still has to answer
-expect.set_options(timeout=60_000)
+expect.set_options(timeout=20_000)
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
 # colors of an element on its way from one to another are no one's choice; no rule asked here
 # needs the style sheets fetched a second time

@@ -1,3 +1,4 @@
+import { same } from "../state/job";
 import type { JobState } from "../state/useJob";
 import { frameWords } from "../words/frame";
 import { Stop } from "./shapes";
@@ -14,7 +15,7 @@ export function differences(
         ? value
         : JSON.stringify(value);
   return [...new Set([...Object.keys(mine), ...Object.keys(theirs)])]
-    .filter((field) => JSON.stringify(mine[field]) !== JSON.stringify(theirs[field]))
+    .filter((field) => !same(mine[field], theirs[field]))
     .map((field) => ({ field, mine: said(mine[field]), theirs: said(theirs[field]) }));
 }
 

@@ -15,9 +15,6 @@ import { renew } from "./renew";
 import type { Draft } from "./useDraft";
 import { AGAIN_AFTER_MS } from "./useWorked";
 
-/** After a change without a fresh answer. */
-const UNANSWERED_MS = 6000;
-
 interface Saving {
   part: Part;
   given: Given;
@@ -136,9 +133,7 @@ export function useKeep(place: Place, jobKey: readonly unknown[], draft: Draft) 
   const typed = useCallback(() => {
     window.clearTimeout(timer.current);
     setLine({ state: "typing" });
-    // an answer that was there already brings no new one: the server checks what it saves anyway
-    timer.current = window.setTimeout(() => void keep(), UNANSWERED_MS);
-  }, [keep]);
+  }, []);
 
   /** Settle a clash: `theirs` drops the own change, `mine` makes it the next version. */
   const settle = useCallback(
