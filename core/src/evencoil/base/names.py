@@ -23,7 +23,9 @@ __all__ = [
     "Names",
     "TradeTerms",
     "in_trade_terms",
+    "is_usual",
     "line_said",
+    "line_typed",
     "names_of",
     "speak",
     "speaking",
@@ -71,6 +73,11 @@ def names_of() -> Names:
     return _NAMES.get()
 
 
+def is_usual() -> bool:
+    """Tell whether the names in use are those that the sentences are written in."""
+    return names_of() == _DEFAULT
+
+
 @contextmanager
 def speaking(names: Names) -> Iterator[None]:
     """Say every sentence inside in a plant's own names.
@@ -112,8 +119,7 @@ def in_trade_terms(text: str) -> str:
     ...     in_trade_terms("Wye, across the line, {wye} on L1; KM1.1L1 stays.")
     'Star, direct on line (DOL), {wye} on R; KM1.1L1 stays.'
     """
-    names = _NAMES.get()
-    return text if names == _DEFAULT else _replaced(text, names)
+    return text if is_usual() else _replaced(text, _NAMES.get())
 
 
 @cache

@@ -13,12 +13,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from evencoil.base.names import Names, in_trade_terms, line_said, names_of
+from evencoil.base.names import in_trade_terms, is_usual, line_said
 from evencoil.base.sentences import ALL_SENTENCES
 
 __all__ = ["Message", "counted", "say", "with_article"]
-
-_DEFAULT = Names()
 
 
 @dataclass(slots=True)
@@ -56,7 +54,7 @@ def say(message: Message) -> str:
     """
     sentence = ALL_SENTENCES[message.id]
     params = message.params
-    if names_of() != _DEFAULT:
+    if not is_usual():
         sentence = in_trade_terms(sentence)
         params = {name: line_said(value) for name, value in params.items()}
     if ":" in sentence:

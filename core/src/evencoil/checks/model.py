@@ -76,9 +76,7 @@ def problem(
     """
     devices = tuple(dict.fromkeys(place.rpartition(".")[0] or place for place in places))
     terminals = tuple(place for place in places if "." in place)
-    said = [
-        circuit.said(place) if "." in place else circuit.tags.get(place, place) for place in places
-    ]
+    said = [circuit.named(place) for place in places]
     filled = {
         "place": said[0] if said else "",
         "places": ", ".join(said),

@@ -63,6 +63,10 @@ class Circuit:
             end = line_said(end)
         return f"{self.tags.get(owner, owner)}.{end}"
 
+    def named(self, place: str) -> str:
+        """Return a device by its tag, or a terminal as people read it."""
+        return self.said(place) if "." in place else self.tags.get(place, place)
+
 
 def wire_id(start: str, end: str) -> str:
     """Return the role of a standard circuit's wire: its two ends as first drawn.

@@ -453,5 +453,5 @@ def _probe(stage: Stage, starts: Starts, family: Family) -> Probe:
 
 
 def _said(circuit: Circuit, act: ScenarioAct) -> Message:
-    on = circuit.said(act.on) if "." in act.on else circuit.tags.get(act.on, act.on)
+    on = circuit.named(act.on)
     return Message(f"probe.act.{act.do}", {"on": on, "word": act.word})

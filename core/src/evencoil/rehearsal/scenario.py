@@ -173,9 +173,7 @@ def trace_as_json(trace: Trace, circuit: Circuit) -> dict[str, Any]:
                 "n": event.n,
                 "t": event.time,
                 "device": event.device,
-                "tag": circuit.said(event.device)
-                if "." in event.device
-                else circuit.tags.get(event.device, event.device),
+                "tag": circuit.named(event.device),
                 "what": event.aspect,
                 "value": event.value,
                 "cause": event.cause,

@@ -22,8 +22,6 @@ from evencoil.solver.shorts import joins_sources
 
 __all__ = ["Run"]
 
-_ENDS = {True: "tight", False: "open"}
-
 MOST_CHANGES = 4000
 _ROUNDS = 60
 _POWER_LINKS = {
@@ -37,6 +35,13 @@ _POWER_LINKS = {
     "9-10",
     "11-12",
 }
+
+
+def _joint_said(siemens: float, ohms: float) -> str:
+    """Return how a joint is: ``tight``, ``open`` or its ohms."""
+    if siemens >= TIGHT_S:
+        return "tight"
+    return f"{ohms:g} ohm" if siemens else "open"
 
 
 class Run:
@@ -66,7 +71,8 @@ class Run:
         self.roots: dict[int, int] = {}
         #: the operator actions, by event number: verb, device
         self.hands: dict[int, tuple[str, str]] = {}
-        self._tighten_all()
+        for branch in plant.joint_of.values():
+            self.switch(branch, complex(TIGHT_S), TIGHT_S)
         for part in plant.parts:
             part.failed, part.meant = {}, {}
             part.begin()
@@ -75,10 +81,6 @@ class Run:
         self.solution = self._solve()
         self.settle()
         self.events.clear()
-
-    def _tighten_all(self) -> None:
-        for branch in self.plant.joint_of.values():
-            self.switch(branch, complex(TIGHT_S), TIGHT_S)
 
     # what parts call
 
@@ -245,7 +247,7 @@ class Run:
             return False
         own = 0.0 if ohms == inf else min(TIGHT_S, 1 / max(ohms, 1 / TIGHT_S))
         self.switch(branch, complex(own), own)
-        self.note(terminal, "joint", f"{ohms:g} ohm" if 0 < own < TIGHT_S else _ENDS[own > 0])
+        self.note(terminal, "joint", _joint_said(own, ohms))
         return True
 
     def _at_terminal(self, verb: str, terminal: str, word: str) -> bool:

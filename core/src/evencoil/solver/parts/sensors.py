@@ -6,6 +6,7 @@ Source: IEC 60947-8 (thermistor relays), NEMA MG 1 (thermostats), IEC 60751.
 from __future__ import annotations
 
 import cmath
+from collections.abc import Callable
 from itertools import pairwise
 from math import pi, sqrt
 from typing import ClassVar
@@ -56,7 +57,25 @@ def _set(part: Part, run: Run, wanted: set[str], which: tuple[str, ...] = ()) ->
             run.tell(part, link.name, "closed" if is_closed else "open")
 
 
-class SpeedSwitch(Part):
+class _HeldByHand(Part):
+    """What follows something of its own, or is held by one of its verbs as a stuck one stays."""
+
+    def begin(self) -> None:
+        """Following."""
+        super().begin()
+        self.held = ""
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Hold it as the verb says, or let it follow again."""
+        del word
+        if verb not in self.verbs:
+            return False
+        self.held = "" if verb == "follow" else verb
+        self.observe(run)
+        return True
+
+
+class SpeedSwitch(_HeldByHand):
     """Closes 13-14 above 10 % forward, 23-24 in reverse; opens 11-12 and 21-22; back at 5 %.
 
     It follows the shaft, or is held by hand as a stuck or loose switch stays.
@@ -68,17 +87,8 @@ class SpeedSwitch(Part):
 
     def begin(self) -> None:
         """Standing, following the shaft."""
+        super().begin()
         self.side = 0
-        self.held = ""
-
-    def act(self, run: Run, verb: str, word: str) -> bool:
-        """Hold it at one side or at rest, or let it follow the shaft again."""
-        del word
-        if verb not in self.verbs:
-            return False
-        self.held = "" if verb == "follow" else verb
-        self.observe(run)
-        return True
 
     def _turned(self, run: Run) -> int | None:
         """Return to which side it is thrown, None where nothing turns it."""
@@ -103,7 +113,7 @@ class SpeedSwitch(Part):
         _set(self, run, wanted)
 
 
-class Thermostat(Part):
+class Thermostat(_HeldByHand):
     """Opens, or closes, at its temperature; back about 25 K lower.
 
     It follows the winding, or is held hot or cool by hand: two in one motor need not agree.
@@ -114,17 +124,8 @@ class Thermostat(Part):
 
     def begin(self) -> None:
         """Cold, following the winding."""
+        super().begin()
         self.is_hot = False
-        self.held = ""
-
-    def act(self, run: Run, verb: str, word: str) -> bool:
-        """Hold it hot or cool, or let it follow the winding again."""
-        del word
-        if verb not in self.verbs:
-            return False
-        self.held = "" if verb == "follow" else verb
-        self.observe(run)
-        return True
 
     def observe(self, run: Run) -> None:
         """See the winding's temperature."""
@@ -161,40 +162,41 @@ def _ptc_ohm(kelvin: float) -> float:
     return _PTC[-1][1]
 
 
-class Thermistor(Part):
-    """Three thermistors in series in the winding; its loop can be cut or shorted."""
+class _Sensor(Part):
+    """A sensor in the winding whose loop can be cut or shorted."""
 
     kept: ClassVar[tuple[str, ...]] = ("loop",)
     verbs: ClassVar[tuple[str, ...]] = ("sensor",)
 
-    def __init__(self, plant: Plant, device: Device, place: int) -> None:
-        super().__init__(plant, device, place)
-        ends = (plant.node(device.id, end) for end in ("TP1", "TP2"))
-        self.branch = plant.branch(*ends)
-
     def begin(self) -> None:
         """Whole."""
         self.loop = "ok"
-
-    def rest(self, run: Run) -> None:
-        """As warm as its motor."""
-        self._put(run)
-
-    def observe(self, run: Run) -> None:
-        """Follow the winding's temperature."""
-        self._put(run)
-
-    def _put(self, run: Run) -> None:
-        own = 1 / max(self.ohms(run), 1e-3)
-        run.switch(self.branch, complex(own), own)
 
     def act(self, run: Run, verb: str, word: str) -> bool:
         """Cut, short or mend the loop."""
         if verb != "sensor" or word not in {"ok", "open", "short"}:
             return False
         self.loop = word
-        self._put(run)
+        self.observe(run)
         return True
+
+
+class Thermistor(_Sensor):
+    """Three thermistors in series in the winding; its loop can be cut or shorted."""
+
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        ends = (plant.node(device.id, end) for end in ("TP1", "TP2"))
+        self.branch = plant.branch(*ends)
+
+    def rest(self, run: Run) -> None:
+        """As warm as its motor."""
+        self.observe(run)
+
+    def observe(self, run: Run) -> None:
+        """Follow the winding's temperature."""
+        own = 1 / max(self.ohms(run), 1e-3)
+        run.switch(self.branch, complex(own), own)
 
     def ohms(self, run: Run) -> float:
         """Return what a meter of 2.5 V or less reads [ohm]."""
@@ -260,6 +262,19 @@ class _Monitor(Part):
         run.tell(self, "relay", "+".join(self.closed) or "out")
         _set(self, run, set(self.closed))
 
+    def between(self, run: Run, one: str, other: str) -> float:
+        """Return what it measures between two of its terminals, whatever is wired there [ohm]."""
+        ends = (self.plant.node(self.id, end) for end in (one, other))
+        return self.plant.ohms(run.conductance, *ends)
+
+    def once(self, run: Run, measure: Callable[[Run], float]) -> float:
+        """Return what is measured, once for each solution of the network [ohm]."""
+        memo = run.solution.memo
+        found = memo.get(self.place)
+        if not isinstance(found, float):
+            found = memo[self.place] = measure(run)
+        return found
+
     def word(self, run: Run) -> str:
         """Return ``1`` while healthy."""
         del run
@@ -278,18 +293,13 @@ class ThermistorRelay(_Monitor):
         self.is_latched = False
 
     def _loop(self, run: Run) -> float:
-        """Return what it measures between T1 and T2, whatever is wired there [ohm]."""
-        memo = run.solution.memo
-        found = memo.get(self.place)
-        if not isinstance(found, float):
-            one, other = (self.plant.node(self.id, end) for end in ("T1", "T2"))
-            found = memo[self.place] = self.plant.ohms(run.conductance, one, other)
-        return found
+        """Return the ohms of its loop [ohm]."""
+        return self.between(run, "T1", "T2")
 
     def observe(self, run: Run) -> None:
         """See loop and supply."""
         known = self.plant.constants
-        ohms = self._loop(run)
+        ohms = self.once(run, self._loop)
         is_bad = ohms > known["thermistor_trip_ohm"] or ohms < known["thermistor_short_ohm"]
         if self.device.parameters.get("reset") == "auto" and ohms < known["thermistor_back_ohm"]:
             self.is_latched = is_bad
@@ -304,7 +314,8 @@ class ThermistorRelay(_Monitor):
         if verb != "reset":
             return False
         known = self.plant.constants
-        if known["thermistor_short_ohm"] < self._loop(run) < known["thermistor_back_ohm"]:
+        ohms = self.once(run, self._loop)
+        if known["thermistor_short_ohm"] < ohms < known["thermistor_back_ohm"]:
             self.is_latched = False
         return True
 
@@ -326,21 +337,14 @@ def _pt_celsius(ohms: float) -> float:
     return (root - _PT_A) / (2 * _PT_B)
 
 
-class Rtd(Part):
+class Rtd(_Sensor):
     """A platinum sensor in the winding on three leads; its element can be cut or shorted."""
-
-    kept: ClassVar[tuple[str, ...]] = ("loop",)
-    verbs: ClassVar[tuple[str, ...]] = ("sensor",)
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
         one, other, second = (plant.node(device.id, end) for end in ("R1", "R2", "R3"))
         self.element = plant.branch(one, other)
         self.lead = plant.branch(other, second)
-
-    def begin(self) -> None:
-        """Whole."""
-        self.loop = "ok"
 
     def rest(self, run: Run) -> None:
         """As warm as its motor; R2 and R3 are one point."""
@@ -356,14 +360,6 @@ class Rtd(Part):
         own = {"open": 1e-9, "short": 1e3}.get(self.loop, 1 / _pt_ohm(now))
         run.switch(self.element, complex(own), own)
 
-    def act(self, run: Run, verb: str, word: str) -> bool:
-        """Cut, short or mend the element."""
-        if verb != "sensor" or word not in {"ok", "open", "short"}:
-            return False
-        self.loop = word
-        self.observe(run)
-        return True
-
 
 class RtdMonitor(_Monitor):
     """Alarm and trip relays, both pulled in when healthy; the trip is latched.
@@ -375,34 +371,28 @@ class RtdMonitor(_Monitor):
     kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "is_latched", "loop")
     verbs: ClassVar[tuple[str, ...]] = ("reset", "sensor")
 
+    def __init__(self, plant: Plant, device: Device, place: int) -> None:
+        super().__init__(plant, device, place)
+        own = {f"{device.id}.T{one}" for one in (1, 2, 3)}
+        #: whether anything is wired to its sensor terminals
+        self._is_drawn = any(own & {wire.start, wire.end} for wire in plant.netlist.wires)
+
     def begin(self) -> None:
         """Healthy, sensor whole."""
         super().begin()
         self.is_latched = False
         self.loop = "ok"
 
-    def _is_drawn(self) -> bool:
-        """Tell whether anything is wired to its sensor terminals."""
-        own = {f"{self.id}.T{place}" for place in (1, 2, 3)}
-        return any(own & {wire.start, wire.end} for wire in self.plant.netlist.wires)
-
     def _loop(self, run: Run) -> float:
         """Return what it measures, less the lead between the two alike [ohm]."""
-        memo = run.solution.memo
-        found = memo.get(self.place)
-        if not isinstance(found, float):
-            one, other, second = (self.plant.node(self.id, end) for end in ("T1", "T2", "T3"))
-            ohms = self.plant.ohms
-            found = ohms(run.conductance, one, other) - ohms(run.conductance, other, second)
-            memo[self.place] = found
-        return found
+        return self.between(run, "T1", "T2") - self.between(run, "T2", "T3")
 
     def _reads(self, run: Run) -> float:
         """Return the temperature it takes for the winding's; a sensor not whole is too hot [C]."""
         if self.loop != "ok":
             return 1e9
-        if self._is_drawn():
-            ohms = self._loop(run)
+        if self._is_drawn:
+            ohms = self.once(run, self._loop)
             return _pt_celsius(ohms) if _PT_LEAST_OHM <= ohms <= _PT_MOST_OHM else 1e9
         motor = watched(run, self.device)
         return motor.temperature_c if motor is not None else 0.0
@@ -440,25 +430,11 @@ class RtdMonitor(_Monitor):
         }
 
 
-class PhaseMonitor(_Monitor):
+class PhaseMonitor(_HeldByHand, _Monitor):
     """Pulls in on right sequence, all phases and enough volts, or is held tripped by hand."""
 
     kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "held")
     verbs: ClassVar[tuple[str, ...]] = ("trip", "follow")
-
-    def begin(self) -> None:
-        """Following the supply."""
-        super().begin()
-        self.held = ""
-
-    def act(self, run: Run, verb: str, word: str) -> bool:
-        """Hold it tripped, or let it follow the supply again."""
-        del word
-        if verb not in self.verbs:
-            return False
-        self.held = "" if verb == "follow" else verb
-        self.observe(run)
-        return True
 
     def observe(self, run: Run) -> None:
         """See the three phases as sequence components."""
