@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { Select } from "../../components/Select";
 import { Sheet } from "../../components/Sheet";
 import type { Circuit } from "../../diagram/useCircuit";
 import { rehearseWords } from "../../words/rehearse";
@@ -122,18 +123,7 @@ function Chosen({
       <label htmlFor={id} className="mr-2 min-w-24 font-semibold">
         {label}
       </label>
-      <select
-        id={id}
-        className="field w-52!"
-        value={value}
-        onChange={(event) => setChosen(event.target.value)}
-      >
-        {options.map(([name, said]) => (
-          <option key={name} value={name}>
-            {said}
-          </option>
-        ))}
-      </select>
+      <Select id={id} wide="w-52!" value={value} options={options} onPick={setChosen} />
       {does.map(([how, said]) => (
         <button key={how} type="button" className="control" onClick={() => onDo(value, how)}>
           {said}

@@ -1,4 +1,5 @@
 import { useId, useState } from "react";
+import { Select } from "../../components/Select";
 import { Stop } from "../../components/shapes";
 import type { Circuit } from "../../diagram/useCircuit";
 import { rehearseWords } from "../../words/rehearse";
@@ -39,18 +40,16 @@ export function WireFaultChoice({
       <label htmlFor={wireField} className="mr-2 min-w-24 font-semibold">
         {rehearseWords.wire}
       </label>
-      <select
+      <Select
         id={wireField}
-        className="field w-72!"
+        wide="w-72!"
         value={wire.id}
-        onChange={(event) => setChosen(event.target.value)}
-      >
-        {wires.map((one) => (
-          <option key={one.id} value={one.id}>
-            {`${one.number ? `${one.number}: ` : ""}${one.start} – ${one.end}`}
-          </option>
-        ))}
-      </select>
+        options={wires.map((one) => [
+          one.id,
+          `${one.number ? `${one.number}: ` : ""}${one.start} – ${one.end}`,
+        ])}
+        onPick={setChosen}
+      />
       <button
         type="button"
         className="control"
@@ -66,28 +65,17 @@ export function WireFaultChoice({
       <label htmlFor={endField} className="sr-only">
         {rehearseWords.whichEnd}
       </label>
-      <select
+      <Select
         id={endField}
-        className="field w-36!"
         value={isEnd ? "end" : "start"}
-        onChange={(event) => setEnd(event.target.value === "end")}
-      >
-        <option value="start">{wire.start}</option>
-        <option value="end">{wire.end}</option>
-      </select>
+        options={[
+          ["start", wire.start],
+          ["end", wire.end],
+        ]}
+        onPick={(end) => setEnd(end === "end")}
+      />
       <label htmlFor={toField}>{rehearseWords.landsOn}</label>
-      <select
-        id={toField}
-        className="field w-36!"
-        value={target}
-        onChange={(event) => setTo(event.target.value)}
-      >
-        {others.map(([place, said]) => (
-          <option key={place} value={place}>
-            {said}
-          </option>
-        ))}
-      </select>
+      <Select id={toField} value={target} options={others} onPick={setTo} />
       <button
         type="button"
         className="control"
