@@ -3,7 +3,7 @@
     benchmarks/home.py URL [motors]
 
 Signs in as the demo's administrator, imports motors until there are so many, waits until every
-line is worked out, and asks each question many times over one kept connection. The ratio holds
+line is calculated, and asks each question many times over one kept connection. The ratio holds
 on other machines: requests a second of the question to those of `GET /api/session`, the ceiling.
 """
 
@@ -90,7 +90,7 @@ def main(url: str, wanted: int) -> None:
             ]
         ):
             time.sleep(0.2)
-    print(f"every line worked out {time.perf_counter() - began:.1f} s after the import")
+    print(f"every line calculated {time.perf_counter() - began:.1f} s after the import")
     ceiling = caller.timed("/api/session")
     for name, path in (
         ("home page, first of its pages", f"/api/w/{WORKS}/yard"),

@@ -7,7 +7,7 @@ from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 
-__all__ = ["CONTENT_TYPE", "ProblemError", "csrf_failure", "problem"]
+__all__ = ["CONTENT_TYPE", "NeedsRepairError", "ProblemError", "csrf_failure", "problem"]
 
 CONTENT_TYPE = "application/problem+json"
 
@@ -21,6 +21,24 @@ class ProblemError(Exception):
         super().__init__(detail)
         self.status = status
         self.body = {"code": code, "detail": detail, "field": field, "hint": hint, **more}
+
+
+class NeedsRepairError(ProblemError):
+    """409: a stored version cannot be read any more; which one, and what is stored."""
+
+    def __init__(
+        self, *, detail: str, field: str, hint: str, step: str, n: int, body: object
+    ) -> None:
+        super().__init__(
+            409,
+            code="needs_repair",
+            detail=detail,
+            field=field,
+            hint=hint,
+            step=step,
+            n=n,
+            body=body,
+        )
 
 
 def problem(status: int, body: dict[str, Any]) -> HttpResponse:

@@ -49,8 +49,8 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
 
     Raises
     ------
-    ProblemError
-        409 ``needs_repair`` if a row cannot be read any more.
+    NeedsRepairError
+        If a row cannot be read any more.
     """
     rows = {
         row.step: row

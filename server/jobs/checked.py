@@ -1,4 +1,4 @@
-"""What is about to be kept is worked out first: what cannot be calculated is refused on write.
+"""What is about to be kept is calculated first: what cannot be calculated is refused on write.
 
 So nothing that is kept can break reading it. A setting that a device cannot have is refused with
 the edit and what the device takes; a fault of our own is refused too, and written to the log.
@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import logging
 
-from api.problems import ProblemError
+from api.problems import NeedsRepairError, ProblemError
 from evencoil.base import CoreError, Inputs, say
 from evencoil.job import StepName, work_out
 from evencoil.starters import StarterInputs
@@ -25,14 +25,14 @@ _NEVER_RIGHT = ("device.", "netlist.")
 
 
 def check_calculable(link: JobMotor, works: Works, step: StepName, given: Inputs) -> None:
-    """Work the job out as it would stand, and draw its starter.
+    """Calculate the job as it would stand, and draw its starter.
 
     Parameters
     ----------
     link : JobMotor
         Where it is to be kept.
     works : Works
-        Whose rules it is worked out by.
+        Whose rules it is calculated by.
     step : str
         The step that changes.
     given : Inputs
@@ -47,8 +47,8 @@ def check_calculable(link: JobMotor, works: Works, step: StepName, given: Inputs
     """
     try:
         before = kept(link, works).inputs
-    except ProblemError:
-        return  # another step needs repair first: nothing can be worked out yet
+    except NeedsRepairError:
+        return  # another step needs repair first: nothing can be calculated yet
     try:
         starter = work_out(before.model_copy(update={step: given}), profile_of(works)).starter
     except CoreError:

@@ -26,7 +26,7 @@ __all__ = ["ANSWER_FORM", "BODY_MD5", "key_of", "keys_of", "rules_of"]
 ANSWER_FORM = 1
 
 
-#: of a stored body, worked out by the database
+#: of a stored body, calculated by the database
 BODY_MD5 = MD5(Cast("body", TextField()))
 
 
@@ -48,7 +48,7 @@ def keys_of(links: Sequence[JobMotor], works: Works) -> dict[int, str]:
     links : sequence of JobMotor
         Of one plant.
     works : Works
-        Whose rules they are worked out by.
+        Whose rules they are calculated by.
     """
     rules = rules_of(works)
     parts: dict[int, list[str]] = defaultdict(list)

@@ -1,7 +1,7 @@
-"""Lines of the motor list: kept with their key, worked out anew where the key changed.
+"""Lines of the motor list: kept with their key, calculated anew where the key changed.
 
-A page works out as many stale lines as a request may cost; what is left goes to a worker, and is
-shown as it was last, marked so, or as not worked out yet.
+A page calculates as many stale lines as a request may cost; what is left goes to a worker, and is
+shown as it was last, marked so, or as not calculated yet.
 """
 
 from __future__ import annotations
@@ -14,7 +14,7 @@ from typing import Any
 from django.core.cache import cache
 from django_tasks import task
 
-from api.problems import ProblemError
+from api.problems import NeedsRepairError
 from evencoil.base import say, speaking
 from evencoil.job import next_up, starter_states
 from jobs.keys import keys_of
@@ -35,7 +35,7 @@ AGAIN_S = 5
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """What the motor list shows of a motor; ``is_old`` until its line is worked out anew."""
+    """What the motor list shows of a motor; ``is_old`` until its line is calculated anew."""
 
     link: JobMotor
     body: dict[str, Any]
@@ -50,9 +50,7 @@ def _worked_out(link: JobMotor, works: Works) -> dict[str, Any]:
     try:
         now = kept(link, works)
         worked = work_out_kept(now, works)
-    except ProblemError as broken:
-        if broken.body.get("code") != "needs_repair":
-            raise
+    except NeedsRepairError as broken:
         return {
             **_EMPTY,
             "headline": "Needs repair",
@@ -107,7 +105,7 @@ def newest_links(motors: Sequence[int]) -> list[JobMotor]:
 
 
 def lines_of(links: Sequence[JobMotor], works: Works) -> list[Line]:
-    """Return the line of each motor, worked out anew as far as one request may cost.
+    """Return the line of each motor, calculated anew as far as one request may cost.
 
     Parameters
     ----------

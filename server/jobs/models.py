@@ -80,10 +80,10 @@ class InputVersion(models.Model):
 
 
 class Summary(models.Model):
-    """A motor's line in the motor list as it was worked out last, for its newest job.
+    """A motor's line in the motor list as it was calculated last, for its newest job.
 
     ``key`` stands for everything that decides it: inputs, plant rules, version of the core. A
-    line whose key is another's is worked out anew before it is shown.
+    line whose key is another's is calculated anew before it is shown.
     """
 
     motor = models.OneToOneField(Motor, on_delete=models.CASCADE, related_name="summary")

@@ -7,9 +7,9 @@ decided, measured or torqued here: only what was recorded here already stays so.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from typing import Any, cast
+from typing import Any, TypeVar, cast
 
 from django.utils import timezone
 
@@ -24,6 +24,7 @@ from people.roles import need_signer
 
 __all__ = ["Stamper", "stamped"]
 
+Record = TypeVar("Record", bound=Inputs)
 _STAMPED_FIELDS = {"by", "at", "changed_by", "changed_at"}
 
 
@@ -61,6 +62,17 @@ class Stamper:
             }
         )
 
+    def record(self, given: Record, known: Record | None) -> Record | None:
+        """Return a record as it was kept, else in the caller's name; none where a file says it."""
+        if known is not None:
+            return known
+        return None if self.is_import else given.model_copy(update=self.own)
+
+    def records(self, pairs: Iterable[tuple[Record, Record | None]]) -> tuple[Record, ...]:
+        """Return every record that stands, each given with the one that was kept."""
+        found = (self.record(given, known) for given, known in pairs)
+        return tuple(one for one in found if one is not None)
+
     def starter(self, given: StarterInputs) -> StarterInputs:
         """Return a starter with its edits, accepted hazards and readings in whose name they are.
 
@@ -73,25 +85,17 @@ class Stamper:
         edits = {edit.id: edit for edit in before.edits}
         taken = {(one.hazard, one.why): one for one in before.accepted}
         read = {(one.start, one.end, one.hands, one.ohms): one for one in before.readings}
-        accepted, readings = [], []
-        for one in given.accepted:
-            known = taken.get((one.hazard, one.why))
-            if known is None and not self.is_import:
-                need_signer(self.caller, "Accepting a hazard", "starter.accepted")
-                known = one.model_copy(update=self.own)
-            if known is not None:
-                accepted.append(known)
-        for reading in given.readings:
-            found = read.get((reading.start, reading.end, reading.hands, reading.ohms))
-            if found is None and not self.is_import:
-                found = reading.model_copy(update=self.own)
-            if found is not None:
-                readings.append(found)
+        accepted = [(one, taken.get((one.hazard, one.why))) for one in given.accepted]
+        readings = [
+            (one, read.get((one.start, one.end, one.hands, one.ohms))) for one in given.readings
+        ]
+        if not self.is_import and any(known is None for _, known in accepted):
+            need_signer(self.caller, "Accepting a hazard", "starter.accepted")
         return given.model_copy(
             update={
                 "edits": tuple(self.edit(edit, edits.get(edit.id)) for edit in given.edits),
-                "accepted": tuple(accepted),
-                "readings": tuple(readings),
+                "accepted": self.records(accepted),
+                "readings": self.records(readings),
                 # numbers are frozen by an issue for wiring, and by nothing else
                 "frozen": before.frozen,
             }
@@ -101,15 +105,10 @@ class Stamper:
         """Return leads whose decision between maker and derivation carries who and when."""
         if given.followed is None:
             return given
-        before = cast("LeadsInputs", newest_of(self.link, "leads")).followed
-        if before is not None and (before.side, before.reason) == (
-            given.followed.side,
-            given.followed.reason,
-        ):
-            return given.model_copy(update={"followed": before})
-        if self.is_import:
-            return given.model_copy(update={"followed": None})
-        return given.model_copy(update={"followed": given.followed.model_copy(update=self.own)})
+        now, before = given.followed, cast("LeadsInputs", newest_of(self.link, "leads")).followed
+        if before is not None and (before.side, before.reason) != (now.side, now.reason):
+            before = None
+        return given.model_copy(update={"followed": self.record(now, before)})
 
     def joints(self, given: JointsInputs) -> JointsInputs:
         """Return joints whose torque and tug records carry who and when."""
@@ -136,11 +135,9 @@ class Stamper:
         if given.no_start is None:
             return given
         before = cast("SizeInputs", newest_of(self.link, "size")).no_start
-        if before is not None and before.reason == given.no_start.reason:
-            return given.model_copy(update={"no_start": before})
-        if self.is_import:
-            return given.model_copy(update={"no_start": None})
-        return given.model_copy(update={"no_start": given.no_start.model_copy(update=self.own)})
+        if before is not None and before.reason != given.no_start.reason:
+            before = None
+        return given.model_copy(update={"no_start": self.record(given.no_start, before)})
 
 
 _BY_STEP: dict[str, Callable[[Stamper, Any], Inputs]] = {

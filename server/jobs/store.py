@@ -10,7 +10,7 @@ from django.db import IntegrityError, transaction
 from django.db.models import Max
 from pydantic import BaseModel, ValidationError
 
-from api.problems import ProblemError
+from api.problems import NeedsRepairError, ProblemError
 from api.schemas import VersionOut
 from evencoil.base import CoreError, Inputs
 from evencoil.job import (
@@ -143,7 +143,7 @@ def newest_of(link: JobMotor, step: StepName) -> Inputs:
     row = _newest_input(link, step)
     try:
         return step_model(step)() if row is None else read_row(row)
-    except ProblemError:
+    except NeedsRepairError:
         return step_model(step)()
 
 
@@ -157,8 +157,8 @@ def read_row(row: PlateRevision | InputVersion, tag: str = "") -> Inputs:
 
     Raises
     ------
-    ProblemError
-        409 ``needs_repair`` with the field that cannot be read and what is stored: it was
+    NeedsRepairError
+        With the field that cannot be read and what is stored: it was
         written by older code or changed by hand, and nothing is calculated from a guess.
     """
     step = step_of(row)
@@ -166,9 +166,7 @@ def read_row(row: PlateRevision | InputVersion, tag: str = "") -> Inputs:
         return step_model(step).model_validate(inputs_in(row))
     except (CoreError, ValidationError, *_UNREADABLE) as bad:
         field, reason = _wrong_in(bad)
-        raise ProblemError(
-            409,
-            code="needs_repair",
+        raise NeedsRepairError(
             detail=f"{tag or 'This job'}: version {row.n} of the {step} step cannot be read any"
             f" more: {reason}",
             field=".".join(part for part in (step, field) if part),
@@ -195,8 +193,8 @@ def kept(link: JobMotor, works: Works) -> Kept:
 
     Raises
     ------
-    ProblemError
-        409 ``needs_repair`` if a row cannot be read any more.
+    NeedsRepairError
+        If a row cannot be read any more.
     """
     plate = (
         PlateRevision.objects.select_related("by").filter(motor=link.motor, n=link.plate_n).first()

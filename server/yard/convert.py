@@ -9,7 +9,7 @@ from pydantic import Field, ValidationError
 
 from answers.schemas.base import Answer, Label, Plain, Refused, Sentence
 from answers.schemas.terminal_box import JointOut, connection_name
-from api.problems import ProblemError
+from api.problems import NeedsRepairError, ProblemError
 from api.schemas import REFUSALS, ConflictOut, VersionOut
 from evencoil.base import CoreError, Message, say, show
 from evencoil.machine import (
@@ -265,9 +265,7 @@ def _read(row: Conversion | None, machine: str) -> ConversionInputs:
         return ConversionInputs.model_validate(row.body)
     except ValidationError as wrong:
         first = wrong.errors()[0]
-        raise ProblemError(
-            409,
-            code="needs_repair",
+        raise NeedsRepairError(
             detail=f"Version {row.n} of the plan of {machine} cannot be read any more:"
             f" {first['msg']}",
             field="conversion." + ".".join(str(part) for part in first["loc"]),

@@ -10,7 +10,7 @@ from pydantic import BeforeValidator
 
 from answers.schemas.base import Answer, Plain, Refused, Sentence
 from answers.schemas.parts import StepOut
-from api.problems import ProblemError
+from api.problems import NeedsRepairError
 from api.schemas import REFUSALS
 from evencoil.base import Message, Refusal, Trail, show
 from evencoil.codebook import edition_of
@@ -79,7 +79,7 @@ def _members(
     for link in links:
         try:
             now = kept(link, caller.works)
-        except ProblemError as wrong:
+        except NeedsRepairError as wrong:
             broken.append((link, _unreadable(wrong)))
             continue
         text = now.inputs.supply.text
@@ -91,11 +91,9 @@ def _members(
     return members, supplies, broken
 
 
-def _unreadable(wrong: ProblemError) -> Refusal:
-    """Return why a motor whose job needs repair does not count yet, or pass anything else on."""
+def _unreadable(wrong: NeedsRepairError) -> Refusal:
+    """Return why a motor whose job needs repair does not count yet."""
     said = wrong.body
-    if said.get("code") != "needs_repair":
-        raise wrong
     return Refusal(code="refused", detail=said["detail"], field=said["field"], hint=said["hint"])
 
 

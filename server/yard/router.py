@@ -33,7 +33,7 @@ class ArchOut(Schema):
 
 
 class MotorOut(Schema):
-    """A motor's line in the motor list; ``is_old`` while it is being worked out anew."""
+    """A motor's line in the motor list; ``is_old`` while it is being calculated anew."""
 
     tag: str
     name: str
@@ -99,7 +99,7 @@ def _line(motor: Motor, number: int, body: dict[str, Any], *, is_old: bool) -> d
 
 
 def _headline(every: int, works: Works) -> str:
-    """Return how many motors need attention, of those whose line is worked out."""
+    """Return how many motors need attention, of those whose line is calculated."""
     known = Summary.objects.filter(motor__works=works).aggregate(
         all=Count("pk"), waiting=Count("pk", filter=Q(is_waiting=True))
     )

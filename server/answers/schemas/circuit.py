@@ -417,11 +417,6 @@ def circuit_out(starter: JobStarter) -> CircuitOut:
     )
 
 
-def _tag_at(place: str, circuit: Circuit) -> str:
-    """Return the tag of a device, or a terminal as people read it."""
-    return circuit.said(place) if "." in place else circuit.tags.get(place, place)
-
-
 def trace_out(trace: Trace, circuit: Circuit, snapshots: list[str]) -> TraceOut:
     """Return a trace with its snapshots sealed."""
     tags = circuit.tags
@@ -438,7 +433,7 @@ def trace_out(trace: Trace, circuit: Circuit, snapshots: list[str]) -> TraceOut:
                 n=event.n,
                 t=event.time,
                 device=event.device,
-                tag=_tag_at(event.device, circuit),
+                tag=circuit.named(event.device),
                 what=event.aspect,
                 value=event.value,
                 cause=event.cause,

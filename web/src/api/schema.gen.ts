@@ -4144,7 +4144,7 @@ export interface components {
         };
         /**
          * MotorOut
-         * @description A motor's line in the motor list; ``is_old`` while it is being worked out anew.
+         * @description A motor's line in the motor list; ``is_old`` while it is being calculated anew.
          */
         MotorOut: {
             /** Arches */

@@ -4,7 +4,7 @@ import { renew } from "../../state/renew";
 
 export type ListedMotor = Schemas["MotorOut"];
 
-/** One page of the plant's motors; asked again while some are being worked out anew. */
+/** One page of the plant's motors; asked again while some are being calculated anew. */
 export function useMotors(works: string, page: number, q: string) {
   const client = useQueryClient();
   const yard = useQuery({
