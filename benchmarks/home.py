@@ -26,13 +26,13 @@ TIMES = 60
 class Caller:
     """One signed-in person on one kept connection."""
 
-    def __init__(self, url: str) -> None:
+    def __init__(self, url: str, username: str = "dov") -> None:
         at = urlsplit(url)
         self.line = http.client.HTTPConnection(at.hostname or "", at.port)
         self.cookies: dict[str, str] = {}
         self.ask("GET", "/api/auth/browser/v1/config")
         self.ask("GET", "/api/session")
-        body = {"username": "dov", "password": PASSWORD}
+        body = {"username": username, "password": PASSWORD}
         self.ask("POST", "/api/auth/browser/v1/auth/login", body)
 
     def ask(self, method: str, path: str, body: object = None, **more: str) -> tuple[int, bytes]:

@@ -17,6 +17,15 @@ def _static_folder(tmp_path_factory):
     settings.STATIC_ROOT = Path(tmp_path_factory.mktemp("static"))
 
 
+@pytest.fixture(scope="session", autouse=True)
+def _no_seats():
+    """Heavy questions are answered in place; `desk/tests` tests the processes."""
+    from desk import answer
+    from desk.desk import Desk
+
+    answer.desk = Desk(0)
+
+
 @pytest.fixture(scope="session")
 def django_db_modify_db_settings(django_db_modify_db_settings):
     """Copy a database that has the tables already, where `./check` has made one."""

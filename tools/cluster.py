@@ -135,7 +135,7 @@ class Cluster:
         options = (
             f"-c listen_addresses=127.0.0.1 -p {self.port} -c unix_socket_directories= "
             f"-c fsync={keep} -c synchronous_commit={keep} -c full_page_writes={keep} "
-            "-c max_connections=60"
+            "-c max_connections=100"
         )
         log = self.folder / "log"
         started = self._run(

@@ -1,4 +1,4 @@
-"""The two processes that serve the application: the web server and the worker of proofs."""
+"""The two processes that serve the application: the web server and the worker."""
 
 from __future__ import annotations
 
@@ -24,7 +24,7 @@ def _tied(*command: str, **how: Any) -> subprocess.Popen[bytes]:
 
 
 def serve(
-    port: int, *, processes: int = 2, threads: int = 4, **how: Any
+    port: int, *, processes: int = 2, threads: int = 20, **how: Any
 ) -> subprocess.Popen[bytes]:
     """Start the application server on a loopback port; `how` goes to the process as it is."""
     return _tied(str(_HERE / "web.py"), str(port), str(processes), str(threads), **how)
@@ -34,7 +34,7 @@ def work(**how: Any) -> subprocess.Popen[bytes]:
     """Start the worker; Django's checks of the code itself are made by ``./check``."""
     return _tied(
         "server/manage.py",
-        "db_worker",
+        "worker",
         "--interval",
         "0.3",
         "-v",

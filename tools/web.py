@@ -35,7 +35,9 @@ def serve(listening: socket.socket, threads: int) -> None:
     import waitress
 
     from config.wsgi import application
+    from desk.answer import desk
 
+    desk.open()
     waitress.serve(
         application,
         sockets=[listening],

@@ -2,28 +2,32 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
-from threading import Lock
+import hashlib
+from collections.abc import Callable
 
+from django.core.cache import caches
+
+from api.build import build
 from evencoil.checks import DeadChecks, dead_checks
 from evencoil.circuit import Circuit, netlist_fingerprint
 
 __all__ = ["dead_checks_of"]
 
-_KEPT = 48
-_known: OrderedDict[tuple[str, tuple[str, ...]], DeadChecks] = OrderedDict()
-_lock = Lock()
 
+def dead_checks_of(circuit: Circuit, tell: Callable[[int, int], None] | None = None) -> DeadChecks:
+    """Return the checks of a netlist; the same netlist under the same tags is kept.
 
-def dead_checks_of(circuit: Circuit) -> DeadChecks:
-    """Return the checks of a netlist; the same netlist under the same tags is kept."""
-    key = (netlist_fingerprint(circuit), tuple(circuit.tags.values()))
-    with _lock:
-        found = _known.get(key)
-    if found is None:
-        found = dead_checks(circuit)
-        with _lock:
-            _known[key] = found
-            while len(_known) > _KEPT:
-                _known.popitem(last=False)
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    tell : callable, optional
+        Told how many mistakes were gone through, of how many.
+    """
+    said = f"{build()} {netlist_fingerprint(circuit)} {list(circuit.tags.values())!r}"
+    key = f"dead.{hashlib.sha256(said.encode()).hexdigest()}"
+    found = caches["answers"].get(key)
+    if not isinstance(found, DeadChecks):
+        found = dead_checks(circuit, tell)
+        caches["answers"].set(key, found)
     return found

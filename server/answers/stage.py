@@ -8,12 +8,11 @@ netlist, so a changed rule that changes the circuit never meets the old one.
 from __future__ import annotations
 
 import hashlib
-from collections import OrderedDict
 from collections.abc import Iterator
 from contextlib import contextmanager
-from threading import Lock
 
 from answers.given import GivenIn, worked
+from api.recent import Recent
 from evencoil.checks import with_expectations
 from evencoil.circuit import Circuit, netlist_fingerprint
 from evencoil.rehearsal import Stage
@@ -23,24 +22,19 @@ from plant.profile import profile_of
 __all__ = ["lent_stage"]
 
 _MOST = 32
-_circuits: OrderedDict[str, Circuit] = OrderedDict()
-_stages: OrderedDict[str, Stage] = OrderedDict()
-_lock = Lock()
+_circuits: Recent[str, Circuit] = Recent(_MOST)
+_stages: Recent[str, Stage] = Recent(_MOST)
 
 
 def _circuit(given: GivenIn, works: Works) -> Circuit:
     """Return the drawn starter of what is entered under the plant rules of today."""
     body = f"{profile_of(works)!r} {given.model_dump_json()}"
     key = hashlib.sha256(body.encode()).hexdigest()
-    with _lock:
-        known = _circuits.get(key)
+    known = _circuits.get(key)
     if known is not None:
         return known
     circuit = with_expectations(worked(given, works).starter.required())
-    with _lock:
-        _circuits[key] = circuit
-        while len(_circuits) > _MOST:
-            _circuits.popitem(last=False)
+    _circuits.keep(key, circuit)
     return circuit
 
 
@@ -58,13 +52,7 @@ def lent_stage(given: GivenIn, works: Works) -> Iterator[Stage]:
     """
     circuit = _circuit(given, works)
     key = netlist_fingerprint(circuit)
-    with _lock:
-        stage = _stages.pop(key, None)
-    if stage is None:
-        stage = Stage(circuit)
+    stage = _stages.take(key) or Stage(circuit)
     stage.circuit = circuit  # tags are labels: they may have changed, the netlist has not
     yield stage
-    with _lock:
-        _stages[key] = stage
-        while len(_stages) > _MOST:
-            _stages.popitem(last=False)
+    _stages.keep(key, stage)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ninja import Schema
 
-__all__ = ["REFUSALS", "ConflictOut", "ProblemOut", "VersionOut"]
+__all__ = ["HEAVY", "REFUSALS", "ConflictOut", "ProblemOut", "VersionOut"]
 
 
 class ProblemOut(Schema):
@@ -33,3 +33,5 @@ class ConflictOut(ProblemOut):
 
 
 REFUSALS = {401: ProblemOut, 403: ProblemOut, 404: ProblemOut, 422: ProblemOut, 400: ProblemOut}
+#: of a question that waits for its turn: too many wait, or its process ended
+HEAVY = {**REFUSALS, 429: ProblemOut, 503: ProblemOut}

@@ -24,6 +24,9 @@ from answers.routers.probes import router as probes
 from answers.routers.sizes import router as curves
 from answers.routers.starter import router as choosing
 from api.problems import ProblemError, problem
+from desk.answer import nobody_waits
+from desk.router import router as questions
+from desk.seat import GoneError
 from evencoil.base import CoreError
 from jobs.routers.enter import router as enter
 from jobs.routers.files import router as files
@@ -108,6 +111,7 @@ api.add_router("", curves)
 api.add_router("", dead)
 api.add_router("", probes)
 api.add_router("", checks)
+api.add_router("", questions)
 api.add_router("", choosing)
 api.add_router("", files)
 api.add_router("", proving)
@@ -120,6 +124,12 @@ Answer = Callable[[HttpRequest, Any], HttpResponse]
 def _told(request: HttpRequest, error: ProblemError) -> HttpResponse:
     del request
     return problem(error.status, error.body)
+
+
+@api.exception_handler(GoneError)
+def _gone(request: HttpRequest, error: GoneError) -> HttpResponse:
+    del request, error
+    return nobody_waits()
 
 
 @api.exception_handler(CoreError)

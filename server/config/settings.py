@@ -95,6 +95,8 @@ TASKS = {
         "ENQUEUE_ON_COMMIT": False,
     }
 }
+# processes that answer heavy questions, of each serving process; 0 answers them in place
+DESK_SEATS = int(os.environ.get("EVENCOIL_SEATS", "3"))
 USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en"

@@ -1,4 +1,4 @@
-"""The application object that gunicorn serves."""
+"""The application object that `tools/web.py` serves."""
 
 import os
 

@@ -7,41 +7,35 @@ version, and where the job stands, are read each time: they are cheap and change
 from __future__ import annotations
 
 import json
-import zlib
 from typing import Any
 
-from django.core.cache import caches
 from django.http import HttpResponse
 
 from answers.schemas.worked import worked_out
+from api.answers import JSON
+from api.kept import kept_or_made
 from evencoil.job import JobInputs
-from jobs.keys import BODY_MD5, key_of, rules_of
+from jobs.keys import BODY_MD5, key_of
 from jobs.models import InputVersion, JobMotor
 from jobs.store import INPUT_STEPS, kept, version, work_out_kept
 from people.models import Works
 from plant.models import PlateRevision
+from plant.profile import rules_of
 
 __all__ = ["job_answer"]
-
-_TYPE = "application/json; charset=utf-8"
 
 
 def _as_json(value: Any) -> str:
     return json.dumps(value, ensure_ascii=False, allow_nan=False)
 
 
-def _calculated(link: JobMotor, works: Works, key: str) -> str:
+def _calculated(link: JobMotor, works: Works) -> bytes:
     """Return inputs and answer as members of a JSON object, without its braces."""
-    known = caches["answers"].get(f"job.{key}")
-    if isinstance(known, bytes):
-        return zlib.decompress(known).decode()
     now = kept(link, works)
     body = {step: getattr(now.inputs, step) for step in JobInputs.model_fields}
     said = {step: one.model_dump(mode="json") for step, one in body.items()}
     said["worked"] = worked_out(work_out_kept(now, works)).model_dump(mode="json", by_alias=True)
-    text = _as_json(said)[1:-1]
-    caches["answers"].set(f"job.{key}", zlib.compress(text.encode(), 3))
-    return text
+    return _as_json(said)[1:-1].encode()
 
 
 def job_answer(link: JobMotor, works: Works) -> HttpResponse:
@@ -72,7 +66,8 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
     plate = next((row for row in plates if row.n == link.plate_n), None)
     stored = [f"{step} {row.n} {row.schema} {row.md5}" for step, row in sorted(rows.items())]
     stored.append("no plate" if plate is None else f"plate {plate.n} {plate.schema} {plate.md5}")
-    text = _calculated(link, works, key_of(rules_of(works), stored))
+    key = f"job.{key_of(rules_of(works), stored)}"
+    text = kept_or_made(key, lambda: _calculated(link, works)).decode()
     versions = {"plate": version(plate, works).dict()} | {
         step: version(rows.get(step), works).dict() for step in INPUT_STEPS
     }
@@ -89,4 +84,4 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
             "versions": versions,
         }
     )
-    return HttpResponse(f"{head[:-1]}, {text}}}", content_type=_TYPE)
+    return HttpResponse(f"{head[:-1]}, {text}}}", content_type=JSON)

@@ -14,25 +14,15 @@ from collections.abc import Sequence
 from django.db.models import Max, OuterRef, Subquery, TextField
 from django.db.models.functions import MD5, Cast
 
-from evencoil.base import __version__
 from jobs.models import InputVersion, JobMotor
 from people.models import Works
 from plant.models import PlateRevision
-from plant.profile import profile_of
+from plant.profile import rules_of
 
-__all__ = ["ANSWER_FORM", "BODY_MD5", "key_of", "keys_of", "rules_of"]
-
-#: goes up when what is kept under a key changes its form
-ANSWER_FORM = 1
-
+__all__ = ["BODY_MD5", "key_of", "keys_of"]
 
 #: of a stored body, calculated by the database
 BODY_MD5 = MD5(Cast("body", TextField()))
-
-
-def rules_of(works: Works) -> str:
-    """Return what decides every answer of a plant: form, core and plant rules."""
-    return f"{ANSWER_FORM} {__version__} {profile_of(works)!r}"
 
 
 def key_of(rules: str, parts: Sequence[str]) -> str:

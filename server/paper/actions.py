@@ -4,24 +4,34 @@ from __future__ import annotations
 
 import hashlib
 import json
+from collections.abc import Callable
+from typing import Any
 
 from django.db.models import Max
 
 from api.problems import ProblemError
+from desk.child import Reply, answered
 from evencoil.base import __version__, say
 from evencoil.codebook import digests
 from evencoil.job import SCHEMA, canonical, fingerprint
 from jobs.models import JobMotor
 from jobs.store import add_input, as_job_file, kept, work_out_kept
 from paper.models import Issue
-from paper.pack import pack
-from paper.results import results_of
+from paper.pack import Head, printed_pack
 from people.access import Caller
 from people.actions import Action
 from people.models import Role
 from people.roles import need_signer
 
 __all__ = ["IssueForWiring", "PrintPack"]
+
+#: does a piece of heavy work with what it is given, and returns status and body
+InTurn = Callable[..., Reply]
+
+
+def at_once(work: Callable[..., Any], *args: Any) -> Reply:
+    """Do it here and now."""
+    return answered(work, args, lambda *_: None)
 
 
 class PrintPack(Action[Issue]):
@@ -30,9 +40,10 @@ class PrintPack(Action[Issue]):
     name = "print"
     kind = "print"
 
-    def __init__(self, caller: Caller, link: JobMotor) -> None:
+    def __init__(self, caller: Caller, link: JobMotor, in_turn: InTurn = at_once) -> None:
         super().__init__(caller)
         self.link = link
+        self.in_turn = in_turn
 
     @property
     def target(self) -> str:
@@ -43,24 +54,25 @@ class PrintPack(Action[Issue]):
         """Calculate, print, store."""
         works = self.caller.works
         file = as_job_file(self.link, works)
-        worked = work_out_kept(kept(self.link, works), works)
         last = Issue.objects.filter(link=self.link).aggregate(n=Max("n"))["n"] or 0
-        data = pack(
+        head = Head(
             works=works,
             by=str(self.caller.user),
-            file=file,
             number=self.link.number,
-            worked=worked,
             issue_n=last + 1,
             kind=self.kind,
         )
+        status, body = self.in_turn(printed_pack, head, file, kept(self.link, works).inputs)
+        if status != 200:
+            raise ProblemError(status, **body)
+        data, results = body
         return Issue.objects.create(
             link=self.link,
             n=last + 1,
             kind=self.kind,
             schema=SCHEMA,
             inputs=json.loads(canonical(file)),
-            results=results_of(worked),
+            results=results,
             fingerprint=fingerprint(file),
             core_version=__version__,
             table_digests=dict(digests()),

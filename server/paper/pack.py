@@ -8,6 +8,8 @@ mark, so the page says them in words.
 from __future__ import annotations
 
 import datetime as dt
+from dataclasses import dataclass
+from typing import Any
 from zoneinfo import ZoneInfo
 
 from django.template.loader import render_to_string
@@ -16,55 +18,71 @@ from answers.dead import dead_checks_of
 from answers.pdf import as_svg, printed
 from answers.schemas.terminal_box import free_leads
 from answers.schemas.worked import worked_out
+from desk.answer import Tell
 from evencoil.base import CoreError, Message, __version__, say
 from evencoil.checks import dead_sheet
 from evencoil.drawing import draw_start_branch, draw_winding
-from evencoil.job import JobFile, Worked, fingerprint
+from evencoil.job import JobFile, JobInputs, Worked, fingerprint, work_out
+from paper.results import results_of
 from people.models import Works
+from plant.profile import profile_of
 
-__all__ = ["pack"]
+__all__ = ["Head", "printed_pack"]
 
 
-def pack(
-    *,
-    works: Works,
-    by: str,
-    file: JobFile,
-    number: int,
-    worked: Worked,
-    issue_n: int,
-    kind: str,
-) -> bytes:
-    """Return a job's field pack as PDF.
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Head:
+    """Whose pack it is.
 
-    Parameters
+    Attributes
     ----------
     works : Works
-        Its name and time zone stand on the pack.
+        Its name, time zone and plant rules.
     by : str
         Who prints it.
-    file : JobFile
-        What people gave.
     number : int
         The job's number at its motor.
-    worked : Worked
-        What comes out.
     issue_n : int
         Number of this issue.
     kind : str
         ``print`` or ``wiring``.
-
-    Returns
-    -------
-    bytes
-        Cover, plate, leads, sizes with their Why, drawings, wire list.
     """
+
+    works: Works
+    by: str
+    number: int
+    issue_n: int
+    kind: str
+
+
+def printed_pack(
+    head: Head, file: JobFile, inputs: JobInputs, tell: Tell
+) -> tuple[bytes, dict[str, Any]]:
+    """Return a job's field pack as PDF, and what is in it as plain values.
+
+    Parameters
+    ----------
+    head : Head
+        Whose it is.
+    file : JobFile
+        What people gave, as it goes to others.
+    inputs : JobInputs
+        The same as the core takes it.
+    tell : callable
+        Told how far it is.
+    """
+    worked = work_out(inputs, profile_of(head.works))
+    return _pack(head, file, worked, tell), results_of(worked)
+
+
+def _pack(head: Head, file: JobFile, worked: Worked, tell: Tell) -> bytes:
+    """Return cover, plate, leads, sizes with their Why, drawings, wire list."""
     said, starter = worked_out(worked), worked.starter
     if starter.circuit is not None:
         starter.issuable()
     steps = {step.id: step for step in said.steps}
     notes = {step.id: place + 1 for place, step in enumerate(said.steps)}
-    now = dt.datetime.now(ZoneInfo(works.time_zone))
+    now = dt.datetime.now(ZoneInfo(head.works.time_zone))
     box = worked.box
     joints = tuple(joint.as_core() for joint in worked.joints) or box.intended
     coils = box.outcome.coils if box.outcome and worked.joints else ()
@@ -73,16 +91,16 @@ def pack(
     sheet = None
     if starter.circuit is not None:
         try:
-            sheet = dead_sheet(starter.circuit, dead_checks_of(starter.circuit))
+            sheet = dead_sheet(starter.circuit, dead_checks_of(starter.circuit, tell))
         except CoreError as refused:
             findings.append(("doubt", f"{refused} {refused.hint}"))
     html = render_to_string(
         "paper/pack.html",
         {
-            "works": works,
-            "by": by,
+            "works": head.works,
+            "by": head.by,
             "file": file,
-            "number": number,
+            "number": head.number,
             "worked": said,
             "figures": [
                 (figure, steps.get(figure.step or ""), notes.get(figure.step or ""))
@@ -92,8 +110,8 @@ def pack(
             "printed": f"{now:%Y-%m-%d %H:%M}",
             "print_id": fingerprint(file),
             "core": __version__,
-            "issue_n": issue_n,
-            "kind": kind,
+            "issue_n": head.issue_n,
+            "kind": head.kind,
             "starter": starter,
             "findings": findings,
             "start": None if box.start is None else as_svg(draw_start_branch(box.start)),

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from functools import partial
 from zoneinfo import ZoneInfo
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
 from api.files import attachment
-from api.schemas import REFUSALS, ConflictOut
+from api.schemas import HEAVY, REFUSALS, ConflictOut
+from desk.answer import in_turn
 from evencoil.base import Message, __version__, say
 from evencoil.codebook import digests
 from evencoil.job import fingerprint
@@ -47,7 +49,7 @@ def _issue(caller: Caller, tag: str, number: int, n: int) -> Issue:
     return found
 
 
-@router.post(ISSUES, response={201: IssueOut, 409: ConflictOut, **REFUSALS})
+@router.post(ISSUES, response={201: IssueOut, 409: ConflictOut, **HEAVY})
 def issue(
     request: HttpRequest, works: str, tag: str, number: Number, body: IssueIn
 ) -> Status[IssueOut]:
@@ -55,7 +57,7 @@ def issue(
     caller = caller_in(request, works)
     link = motor_job(caller, tag, number)
     action = IssueForWiring if body.is_for_wiring else PrintPack
-    return Status(201, _out(action(caller, link).run(), caller))
+    return Status(201, _out(action(caller, link, partial(in_turn, request, caller)).run(), caller))
 
 
 @router.get(ISSUES, response={200: list[IssueOut], **REFUSALS})

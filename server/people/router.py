@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from django.http import HttpRequest
+from django.utils import timezone
 from ninja import Router, Schema
 from pydantic import Field
 
 from api.schemas import REFUSALS
 from evencoil.base import ConductorSize, LineNames, Message, Text, TradeTerms, say
 from evencoil.codebook import (
-    Amendment,
     DeviceNames,
     Edition,
     Ferrules,
@@ -38,6 +38,8 @@ class AmendmentOut(Schema):
     value: str
     author: str
     reason: str
+    by: str = ""
+    at: str = ""
     label: str
 
 
@@ -164,12 +166,25 @@ class SetRules(Action[Works]):
             if size is not None:
                 ConductorSize(size)
         for amendment in self.rules.amendments or ():
-            check_amendment(Amendment(**amendment.model_dump()))
+            check_amendment(amendment.as_core())
         said = self.rules.model_dump(mode="json", exclude_none=True)
+        if self.rules.amendments is not None:
+            said["amendments"] = [
+                self._entered(one).model_dump(mode="json") for one in self.rules.amendments
+            ]
         for name, value in said.items():
             setattr(works, name, value)
         works.save(update_fields=list(said))
         return works
+
+    def _entered(self, amendment: FileAmendment) -> FileAmendment:
+        """Return an amendment with who entered it: as before if it was there, else the caller."""
+        for item in self.caller.works.amendments:
+            before = FileAmendment.model_validate(item)
+            if before.as_core() == amendment.as_core():
+                return before
+        own = {"by": str(self.caller.user), "at": f"{timezone.now():%Y-%m-%dT%H:%M:%SZ}"}
+        return amendment.model_copy(update=own)
 
 
 @router.patch("/w/{works}/rules", response={200: WorksOut, **REFUSALS})

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from api.build import build
+from evencoil.base import __version__
 from evencoil.codebook import Profile, edition_of
 from evencoil.job import FileProfile
 from people.models import Works
 
-__all__ = ["profile_of"]
+__all__ = ["profile_of", "rules_of"]
 
 
 def profile_of(works: Works) -> Profile:
@@ -30,3 +32,8 @@ def profile_of(works: Works) -> Profile:
         }
     )
     return said.as_core()
+
+
+def rules_of(works: Works) -> str:
+    """Return what decides every answer of a plant: the code and the plant rules."""
+    return f"{__version__} {build()} {profile_of(works)!r}"

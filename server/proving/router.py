@@ -1,32 +1,30 @@
-"""Proofs of the drawn circuit: asked for once, looked at until they are done."""
+"""Proofs of the drawn circuit: every settled state that hands can bring it to."""
 
 from __future__ import annotations
 
-from datetime import timedelta
+from collections.abc import Sequence
 from typing import get_args
 
-from django.db import transaction
-from django.http import HttpRequest
-from django.utils import timezone
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BaseModel
 
 from answers.given import GivenIn, worked
-from api.schemas import REFUSALS
-from evencoil.base import Message, __version__, say
-from evencoil.checks import ProofKind, with_expectations
-from evencoil.circuit import netlist_fingerprint
+from api.answers import as_json
+from api.schemas import HEAVY
+from desk.answer import Tell, answer
+from evencoil.base import Message, say
+from evencoil.checks import Proof, ProofKind, prove, with_expectations
+from evencoil.circuit import Circuit
 from people.access import caller_in
 from people.models import Works
-from proving.models import ProofRun
-from proving.tasks import run_proof
 
-__all__ = ["router"]
+__all__ = ["MOST_TRANSITIONS", "proven", "router"]
 
 router = Router(tags=["proving"])
 KINDS: tuple[ProofKind, ...] = get_args(ProofKind)
-#: a worker that died leaves its run behind; after this it is asked for again
-_LOST = timedelta(minutes=3)
+#: actions after which a search is cut off, and says so
+MOST_TRANSITIONS = 20_000
 
 
 class BrokenOut(BaseModel):
@@ -40,13 +38,11 @@ class BrokenOut(BaseModel):
 
 
 class ProofOut(BaseModel):
-    """One search: how far it is, and what it found when it is done."""
+    """One search and what it found; cut off where it is not exhausted."""
 
     kind: str
     asks: str
-    state: str
     transitions: int
-    left: int
     states: int
     depth: int
     whole_depth: int
@@ -56,54 +52,58 @@ class ProofOut(BaseModel):
     broken: list[BrokenOut]
 
 
-def _out(run: ProofRun, tags: dict[str, str]) -> ProofOut:
-    result = run.result or {}
+def _out(found: Proof, circuit: Circuit) -> ProofOut:
     return ProofOut(
-        kind=run.kind,
-        asks=say(Message(f"proof.{run.kind}")),
-        state=run.state,
-        transitions=run.transitions,
-        left=run.left,
-        states=result.get("states", 0),
-        depth=result.get("depth", 0),
-        whole_depth=result.get("whole_depth", 0),
-        exhausted=result.get("exhausted", False),
-        holds=result.get("holds", False),
-        faults=[tags.get(one, one) for one in result.get("faults", [])],
-        broken=[BrokenOut(**one) for one in result.get("broken", [])],
+        kind=found.kind,
+        asks=say(Message(f"proof.{found.kind}")),
+        transitions=found.transitions,
+        states=found.states,
+        depth=found.depth,
+        whole_depth=found.whole_depth,
+        exhausted=found.is_exhausted,
+        holds=found.holds,
+        faults=[circuit.tags.get(one, one) for one in found.faults],
+        broken=[
+            BrokenOut(
+                code=one.code,
+                name=say(Message(f"hazard.{one.code}")),
+                sequence=[say(act) for act in one.acts],
+                chain=[say(part) for part in one.hazard.chain],
+                device=one.hazard.device,
+            )
+            for one in found.broken
+        ],
     )
 
 
-@transaction.atomic
-def _asked(works: Works, key: str, kind: str, body: GivenIn) -> ProofRun:
-    """Return the run of a netlist; a new one, or one whose worker is lost, is queued."""
-    run, is_new = ProofRun.objects.select_for_update().get_or_create(
-        works=works,
-        fingerprint=key,
-        kind=kind,
-        core=__version__,
-        defaults={"body": body.model_dump(mode="json")},
-    )
-    is_lost = (
-        run.state in {ProofRun.State.RUNNING, ProofRun.State.FAILED}
-        and timezone.now() - run.at > _LOST
-    )
-    if is_lost:
-        run.state = ProofRun.State.WAITING
-        run.save()
-    if is_new or is_lost:
-        run_proof.enqueue(run.pk)
-    return run
+def _searched(circuit: Circuit, kinds: Sequence[ProofKind], tell: Tell) -> list[ProofOut]:
+    """Search one kind after the other, and tell over all of them how many actions were tried."""
+    done: list[ProofOut] = []
+    before = 0
+
+    def said(transitions: int, left: int) -> None:
+        del left
+        tell(before + transitions, len(kinds) * MOST_TRANSITIONS)
+
+    for kind in kinds:
+        found = prove(circuit, kind, most=MOST_TRANSITIONS, tell=said)
+        before += found.transitions
+        done.append(_out(found, circuit))
+    return done
 
 
-@router.post("/w/{works}/proofs", response={200: list[ProofOut], **REFUSALS})
-def proofs(request: HttpRequest, works: str, body: GivenIn) -> list[ProofOut]:
-    """Ask for the proofs of the starter of what is given, and tell how far they are."""
-    caller = caller_in(request, works)
-    starter = worked(body, caller.works).starter
-    if starter.circuit is None:
-        return []
-    circuit = with_expectations(starter.circuit)
-    key = netlist_fingerprint(circuit)
+def proven(given: GivenIn, works: Works, tell: Tell) -> bytes:
+    """Return what the searches over the starter of what is given find."""
+    drawn = worked(given, works).starter.circuit
+    if drawn is None:
+        return as_json([])
+    circuit = with_expectations(drawn)
     kinds = KINDS if circuit.never_together else KINDS[:1]
-    return [_out(_asked(caller.works, key, kind, body), dict(circuit.tags)) for kind in kinds]
+    return as_json(_searched(circuit, kinds, tell))
+
+
+@router.post("/w/{works}/proofs", response={200: list[ProofOut], **HEAVY})
+def proofs(request: HttpRequest, works: str, body: GivenIn) -> HttpResponse:
+    """Prove the starter of what is given; nothing is saved."""
+    caller = caller_in(request, works)
+    return answer(request, caller, proven, body, caller.works, decided_by=body)

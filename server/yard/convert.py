@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 from django.db import IntegrityError, transaction
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field, ValidationError
 
 from answers.schemas.base import Answer, Label, Plain, Refused, Sentence
 from answers.schemas.terminal_box import JointOut, connection_name
+from api.answers import as_json
 from api.problems import NeedsRepairError, ProblemError
-from api.schemas import REFUSALS, ConflictOut, VersionOut
+from api.schemas import HEAVY, ConflictOut, VersionOut
+from desk.answer import Tell, answer
 from evencoil.base import CoreError, Message, say, show
 from evencoil.machine import (
     ConversionInputs,
@@ -120,7 +122,7 @@ def _newest(machine: Machine) -> Conversion | None:
     return machine.conversions.select_related("by").order_by("-n").first()
 
 
-def _links(caller: Caller, machine: Machine) -> list[tuple[JobMotor, MachineMotor]]:
+def _links(caller: Caller, machine: Machine, tell: Tell) -> list[tuple[JobMotor, MachineMotor]]:
     """Return every motor of a machine with its newest job, as the core takes it."""
     links = (
         JobMotor.objects.select_related("job", "motor", "motor__machine")
@@ -129,7 +131,8 @@ def _links(caller: Caller, machine: Machine) -> list[tuple[JobMotor, MachineMoto
         .distinct("motor__tag")
     )
     found = []
-    for link in links:
+    for place, link in enumerate(links):
+        tell(place, len(links))
         now = kept(link, caller.works).inputs
         motor = MachineMotor(
             tag=link.motor.tag, plate=now.plate, supply=now.supply, leads=now.leads, size=now.size
@@ -169,15 +172,16 @@ def _transformer(item: PlannedTransformer) -> TransformerOut:
     )
 
 
-def _plan(caller: Caller, machine: Machine, given: ConversionInputs) -> PlanOut:
-    links = _links(caller, machine)
+def planned(caller: Caller, machine: Machine, given: ConversionInputs, tell: Tell) -> bytes:
+    """Return a machine's plan for another supply, calculated from the motors as they are."""
+    links = _links(caller, machine, tell)
     refusal: CoreError | None = None
     made = MachinePlan(headline=Message("convert.headline_open"))
     try:
         made = plan_machine([motor for _, motor in links], given, profile_of(caller.works))
     except CoreError as error:
         refusal = error
-    return PlanOut(
+    said = PlanOut(
         machine=machine.name,
         machines=list(
             Machine.objects.filter(works=caller.works)
@@ -193,6 +197,7 @@ def _plan(caller: Caller, machine: Machine, given: ConversionInputs) -> PlanOut:
         named=made.named,
         refusal=refusal,
     )
+    return as_json(said)
 
 
 class KeepConversion(Action[Conversion]):
@@ -248,13 +253,13 @@ class KeepConversion(Action[Conversion]):
         )
 
 
-@router.get("/w/{works}/convert/{machine}", response={200: PlanOut, **REFUSALS})
-def plan(request: HttpRequest, works: str, machine: str) -> PlanOut:
+@router.get("/w/{works}/convert/{machine}", response={200: PlanOut, **HEAVY})
+def plan(request: HttpRequest, works: str, machine: str) -> HttpResponse:
     """Return a machine's plan as kept."""
     caller = caller_in(request, works)
     found = _machine(caller, machine)
     newest = _newest(found)
-    return _plan(caller, found, _read(newest, found.name))
+    return answer(request, caller, planned, caller, found, _read(newest, found.name))
 
 
 def _read(row: Conversion | None, machine: str) -> ConversionInputs:
@@ -276,17 +281,19 @@ def _read(row: Conversion | None, machine: str) -> ConversionInputs:
         ) from wrong
 
 
-@router.post("/w/{works}/convert/{machine}", response={200: PlanOut, **REFUSALS})
-def try_plan(request: HttpRequest, works: str, machine: str, body: ConversionInputs) -> PlanOut:
-    """Work a plan out without keeping it."""
+@router.post("/w/{works}/convert/{machine}", response={200: PlanOut, **HEAVY})
+def try_plan(
+    request: HttpRequest, works: str, machine: str, body: ConversionInputs
+) -> HttpResponse:
+    """Calculate a plan without saving it."""
     caller = caller_in(request, works)
-    return _plan(caller, _machine(caller, machine), body)
+    return answer(request, caller, planned, caller, _machine(caller, machine), body)
 
 
-@router.put("/w/{works}/convert/{machine}", response={200: PlanOut, 409: ConflictOut, **REFUSALS})
-def keep_plan(request: HttpRequest, works: str, machine: str, body: ConversionIn) -> PlanOut:
+@router.put("/w/{works}/convert/{machine}", response={200: PlanOut, 409: ConflictOut, **HEAVY})
+def keep_plan(request: HttpRequest, works: str, machine: str, body: ConversionIn) -> HttpResponse:
     """Save a machine's plan; a stale one gets what differs."""
     caller = caller_in(request, works)
     found = _machine(caller, machine)
     KeepConversion(caller, found, body.body, body.based_on).run()
-    return _plan(caller, found, body.body)
+    return answer(request, caller, planned, caller, found, body.body)

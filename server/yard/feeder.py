@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import BeforeValidator
 
 from answers.schemas.base import Answer, Plain, Refused, Sentence
 from answers.schemas.parts import StepOut
+from api.answers import as_json
 from api.problems import NeedsRepairError
-from api.schemas import REFUSALS
+from api.schemas import HEAVY
+from desk.answer import Tell, answer
 from evencoil.base import Message, Refusal, Trail, show
 from evencoil.codebook import edition_of
 from evencoil.machine import FeederInputs, FeederMember, FeederRow, feeder_sheet
@@ -65,7 +67,7 @@ class FeederOut(Answer):
 
 
 def _members(
-    caller: Caller, machine: Machine, supply: str
+    caller: Caller, machine: Machine, supply: str, tell: Tell
 ) -> tuple[list[tuple[JobMotor, str, FeederMember]], list[str], list[tuple[JobMotor, Refusal]]]:
     """Return the motors on a supply calculated, every supply there is, and what needs repair."""
     links = (
@@ -76,7 +78,8 @@ def _members(
     )
     members, supplies = [], []
     broken: list[tuple[JobMotor, Refusal]] = []
-    for link in links:
+    for place, link in enumerate(links):
+        tell(place, len(links))
         try:
             now = kept(link, caller.works)
         except NeedsRepairError as wrong:
@@ -128,20 +131,15 @@ def _row(link: JobMotor, supply: str, row: FeederRow) -> FeederMotorOut:
     )
 
 
-@router.post("/w/{works}/feeder/{machine}", response={200: FeederOut, **REFUSALS})
-def feeder(request: HttpRequest, works: str, machine: str, body: FeederInputs) -> FeederOut:
-    """Size the feeder of a machine from its motors as they are sized today."""
-    caller = caller_in(request, works)
-    found = Machine.objects.filter(works=caller.works, name=machine).first()
-    if found is None:
-        raise not_found("machine")
-    members, supplies, broken = _members(caller, found, body.supply)
+def sized(caller: Caller, found: Machine, body: FeederInputs, tell: Tell) -> bytes:
+    """Return the feeder of a machine, sized from its motors as they are today."""
+    members, supplies, broken = _members(caller, found, body.supply, tell)
     sheet = feeder_sheet(
         [member for _, _, member in members], body, edition_of(caller.works.edition)
     )
     # a feeder without one of its motors is no feeder: nothing is sized until it can be read
     is_whole = not broken
-    return FeederOut(
+    said = FeederOut(
         machine=found.name,
         headline=sheet.headline if is_whole else Message("feeder.headline_open"),
         supplies=supplies,
@@ -158,3 +156,14 @@ def feeder(request: HttpRequest, works: str, machine: str, body: FeederInputs) -
         several=sheet.several if is_whole else Trail(),
         several_refusal=sheet.several_refusal,
     )
+    return as_json(said)
+
+
+@router.post("/w/{works}/feeder/{machine}", response={200: FeederOut, **HEAVY})
+def feeder(request: HttpRequest, works: str, machine: str, body: FeederInputs) -> HttpResponse:
+    """Size the feeder of a machine from its motors as they are sized today."""
+    caller = caller_in(request, works)
+    found = Machine.objects.filter(works=caller.works, name=machine).first()
+    if found is None:
+        raise not_found("machine")
+    return answer(request, caller, sized, caller, found, body)

@@ -2,20 +2,25 @@
 
 from __future__ import annotations
 
+import json
 from typing import Any
 
-from django.db.models import Count, Q
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.db.models import Count, Q, QuerySet
+from django.http import HttpRequest, HttpResponse
 from ninja import Field, Query, Router, Schema, Status
 
+from api.answers import JSON
+from api.recent import Recent
 from api.schemas import REFUSALS, ProblemOut
 from evencoil.base import Message, MotorTag, ShortText, Text, counted, say
 from jobs.actions import AddMotor
 from jobs.lines import lines_of, newest_links
-from jobs.models import Summary
-from people.access import caller_in
+from jobs.models import InputVersion, JobMotor, Summary
+from jobs.written import written_of
+from people.access import Caller, caller_in
 from people.models import Role, Works
-from plant.models import Motor
+from plant.models import Motor, PlateRevision
+from plant.profile import rules_of
 
 __all__ = ["YardOut", "router"]
 
@@ -23,6 +28,8 @@ router = Router(tags=["plant"])
 #: motors on a page, and what is shown of those that need attention
 PAGE = 50
 MOST_NEXT = 5
+#: pages as they were answered last, of this process; found by everything that decides them
+PAGES: Recent[tuple[object, ...], str] = Recent(64)
 
 
 class ArchOut(Schema):
@@ -115,49 +122,76 @@ def _headline(every: int, works: Works) -> str:
     return say(Message("motors.waiting" if known["waiting"] else "motors.ready", counts))
 
 
+def _found(works: Works, words: str) -> QuerySet[Motor]:
+    """Return the motors whose tag, name or machine has words in it, in the order they came."""
+    every = Motor.objects.filter(works=works).order_by("at", "pk")
+    if not words:
+        return every
+    return every.filter(
+        Q(tag__icontains=words) | Q(name__icontains=words) | Q(machine__name__icontains=words)
+    )
+
+
+def _page(caller: Caller, words: str, place: int, total: int) -> tuple[str, bool]:
+    """Return a page of the motor list as JSON, and whether it holds until a row is written."""
+    works = caller.works
+    found = _found(works, words)
+    count = found.count() if words else total
+    shown = list(found.values_list("pk", flat=True)[(place - 1) * PAGE : place * PAGE])
+    lines = lines_of(newest_links(shown), works)
+    waiting = Summary.objects.filter(motor__works=works, is_waiting=True)
+    waiting = waiting.select_related("motor", "motor__machine").order_by("motor__at", "motor__pk")
+    may_add = caller.may(Role.ELECTRICIAN)
+    body = {
+        "works": works.name,
+        "headline": _headline(total, works),
+        "may_add": may_add,
+        "why_not_add": "" if may_add else "Only an electrician or above can add a motor.",
+        "machines": list(works.machines.order_by("name").values_list("name", flat=True)),
+        "motors": [
+            _line(one.link.motor, one.link.number, one.body, is_old=one.is_old) for one in lines
+        ],
+        "next": [
+            _line(row.motor, row.number, row.body, is_old=False) for row in waiting[:MOST_NEXT]
+        ],
+        "page": place,
+        "pages": _pages(count),
+        "found": count,
+    }
+    # the kept lines are JSON already: no model goes over them again; the database keeps their
+    # members in an order of its own
+    text = json.dumps(body, ensure_ascii=False, sort_keys=True)
+    return text, not any(one.is_old for one in lines)
+
+
+def _pages(count: int) -> int:
+    return max(1, -(-count // PAGE))
+
+
 @router.get("/w/{works}/yard", response={200: YardOut, **REFUSALS})
 def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse:
     """Return a page of the motors of a plant, the newest job of each, found by tag or name."""
     caller = caller_in(request, works)
-    every = Motor.objects.filter(works=caller.works)
-    total = count = every.count()
-    found = every.order_by("at", "pk")
-    if asked.q:
-        found = found.filter(
-            Q(tag__icontains=asked.q)
-            | Q(name__icontains=asked.q)
-            | Q(machine__name__icontains=asked.q)
-        )
-        count = found.count()
-    pages = max(1, -(-count // PAGE))
-    page = min(asked.page, pages)
-    shown = list(found.values_list("pk", flat=True)[(page - 1) * PAGE : page * PAGE])
-    lines = lines_of(newest_links(shown), caller.works)
-    waiting = Summary.objects.filter(motor__works=caller.works, is_waiting=True)
-    waiting = waiting.select_related("motor", "motor__machine").order_by("motor__at", "motor__pk")
-    may_add = caller.may(Role.ELECTRICIAN)
-    machines = caller.works.machines.order_by("name").values_list("name", flat=True)
-    # the kept lines are JSON already: no model goes over them again
-    return JsonResponse(
-        {
-            "works": caller.works.name,
-            "headline": _headline(total, caller.works),
-            "may_add": may_add,
-            "why_not_add": "" if may_add else "Only an electrician or above can add a motor.",
-            "machines": list(machines),
-            "motors": [
-                _line(one.link.motor, one.link.number, one.body, is_old=one.is_old) for one in lines
-            ],
-            "next": [
-                _line(row.motor, row.number, row.body, is_old=False) for row in waiting[:MOST_NEXT]
-            ],
-            "page": page,
-            "pages": pages,
-            "found": count,
-        },
-        # the database keeps a line's members in an order of its own
-        json_dumps_params={"ensure_ascii": False, "sort_keys": True},
+    motors = written_of(Motor.objects.filter(works=caller.works), "tag", "machine__name")
+    found = _found(caller.works, asked.q)
+    place = min(asked.page, _pages(found.count() if asked.q else motors[0]))
+    shown = found.values("pk")[(place - 1) * PAGE : place * PAGE]
+    # everything that decides the page; the lines' own keys come on top where it is made anew
+    key = (
+        (caller.works.pk, caller.works.name, caller.role, asked.q, place, rules_of(caller.works)),
+        motors,
+        written_of(caller.works.machines.all(), "name"),
+        written_of(Summary.objects.filter(motor__works=caller.works), "key"),
+        written_of(JobMotor.objects.filter(motor__in=shown), "number"),
+        written_of(InputVersion.objects.filter(motor__in=shown), "n"),
+        written_of(PlateRevision.objects.filter(motor__in=shown), "n"),
     )
+    text = PAGES.get(key)
+    if text is None:
+        text, holds = _page(caller, asked.q, place, motors[0])
+        if holds:
+            PAGES.keep(key, text)
+    return HttpResponse(text, content_type=JSON)
 
 
 @router.post("/w/{works}/motors", response={201: PlaceOut, 409: ProblemOut, **REFUSALS})

@@ -14,7 +14,8 @@ from evencoil.checks.dead.faults import wiring_faults
 from evencoil.checks.dead.plan import dead_checks
 from evencoil.checks.dead.suspects import readings_hold, suspects
 from evencoil.solver.compile import compile_plant
-from evencoil.solver.dead import every_ohm
+from evencoil.solver.cover import pairs_at
+from evencoil.solver.dead import Positions
 from evencoil.solver.run import Run
 from evencoil.starters.catalogue import catalogue
 from evencoil.starters.standard_circuit import draw
@@ -149,11 +150,34 @@ def test_every_ohm_is_what_the_two_probes_read_one_by_one():
     run = Run(plant)
     run.look(run.time)
     names = circuit.netlist.terminals()[::5]
-    table = every_ohm(plant, run.conductance, names)
-    for row, one in enumerate(names):
-        for column, other in enumerate(names):
-            wanted = plant.ohms(run.conductance, plant.node_of[one], plant.node_of[other])
-            assert table[row, column] == pytest.approx(wanted, rel=1e-3, abs=1e-3)
+    ends = [(one, other) for one in range(len(names)) for other in range(one)]
+    (read,) = Positions(plant, names, pairs_at(ends), lambda _: run.conductance).ohms([0])
+    for (one, other), ohms in zip(ends, read, strict=True):
+        nodes = plant.node_of[names[one]], plant.node_of[names[other]]
+        assert ohms == pytest.approx(plant.ohms(run.conductance, *nodes), rel=1e-3, abs=1e-3)
+
+
+def _resting(netlist, names, ends, joint=None):
+    """Return readings with nothing held."""
+    plant = compile_plant(netlist)
+    run = Run(plant)
+    run.look(run.time)
+    return Positions(plant, names, ends, lambda _: run.conductance).ohms([0], joint)[0]
+
+
+@pytest.mark.parametrize("name", ["3A", "7A", "9A"])
+def test_a_wire_that_is_added_reads_as_the_netlist_with_it(name):
+    """Each moved wire and each bridge, as a wire more, against the whole netlist solved anew."""
+    circuit = circuit_of(name)
+    names = circuit.netlist.terminals()[::7]
+    ends = pairs_at([(one, other) for one in range(len(names)) for other in range(one)])
+    faults = [one for one in wiring_faults(circuit) if one.joint]
+    for fault in faults[::9]:
+        added = _resting(fault.base, names, ends, fault.joint)
+        whole = _resting(fault.netlist, names, ends)
+        for ours, theirs in zip(added, whole, strict=True):
+            # open is some hundred megohms: how many is the leak's
+            assert min(ours, 1e7) == pytest.approx(min(theirs, 1e7), rel=1e-3, abs=1e-2)
 
 
 @pytest.mark.many

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
-from api.schemas import REFUSALS
+from api.answers import as_json
+from api.schemas import HEAVY
+from desk.answer import Tell, answer
 from evencoil.base import Message, say
 from evencoil.checks import Isolation, Problem, isolations_of
 from evencoil.circuit import Circuit
 from people.access import caller_in
+from people.models import Works
 
 __all__ = ["router"]
 
@@ -100,15 +103,24 @@ def _isolation(circuit: Circuit, one: Isolation) -> IsolationOut:
     return IsolationOut(device=one.device, tag=tag, clean=not one.live, lines=lines)
 
 
-@router.post("/w/{works}/checks", response={200: ChecksOut, **REFUSALS})
-def checks(request: HttpRequest, works: str, body: GivenIn) -> ChecksOut:
-    """Check the starter of what is given; nothing is saved."""
-    starter = worked(body, caller_in(request, works).works).starter
+def checked(given: GivenIn, works: Works, tell: Tell) -> bytes:
+    """Return what the checks say of the starter of what is given."""
+    del tell
+    starter = worked(given, works).starter
     circuit, numbered = starter.circuit, starter.numbered
     if circuit is None or numbered is None:
-        return ChecksOut(found=[], isolations=[])
+        return as_json(ChecksOut(found=[], isolations=[]))
     nets = {end: numbered.id_at(end) for end in circuit.netlist.terminals()}
-    return ChecksOut(
-        found=[_check(one, nets) for one in starter.problems()],
-        isolations=[_isolation(circuit, one) for one in isolations_of(circuit)],
+    return as_json(
+        ChecksOut(
+            found=[_check(one, nets) for one in starter.problems()],
+            isolations=[_isolation(circuit, one) for one in isolations_of(circuit)],
+        )
     )
+
+
+@router.post("/w/{works}/checks", response={200: ChecksOut, **HEAVY})
+def checks(request: HttpRequest, works: str, body: GivenIn) -> HttpResponse:
+    """Check the starter of what is given; nothing is saved."""
+    caller = caller_in(request, works)
+    return answer(request, caller, checked, body, caller.works, decided_by=body)

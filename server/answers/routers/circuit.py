@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from django.core import signing
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field, StringConstraints
 
@@ -19,17 +19,23 @@ from answers.schemas.circuit import (
     trace_out,
 )
 from answers.stage import lent_stage
+from api.answers import JSON, as_json
+from api.kept import kept_or_made, key_for
+from api.recent import Recent
 from api.schemas import REFUSALS
 from evencoil.base import Message, RefusedError, Text
 from evencoil.rehearsal import MOST_ACTS, ScenarioAct
 from evencoil.starters import catalogue
 from people.access import caller_in
+from plant.profile import rules_of
 
 __all__ = ["router"]
 
 router = Router(tags=["circuits"])
 SALT = "evencoil.rehearsal"
 Word = Annotated[Text, StringConstraints(max_length=60)]
+#: the catalogue in the names of a plant
+_catalogues: Recent[str, bytes] = Recent(16)
 MOST_US = 4 * 3600 * 1_000_000
 
 
@@ -52,17 +58,28 @@ class RehearseIn(Schema):
 
 
 @router.get("/w/{works}/catalogue", response={200: CatalogueOut, **REFUSALS})
-def circuits(request: HttpRequest, works: str) -> CatalogueOut:
+def circuits(request: HttpRequest, works: str) -> HttpResponse:
     """Return every starter of the catalogue with what it is for."""
-    caller_in(request, works)
-    return catalogue_out(list(catalogue().values()))
+    place = caller_in(request, works).works
+    rules = rules_of(place)
+    text = _catalogues.get(rules)
+    if text is None:
+        text = as_json(catalogue_out(list(catalogue().values())))
+        _catalogues.keep(rules, text)
+    return HttpResponse(text, content_type=JSON)
 
 
 @router.post("/w/{works}/circuit", response={200: CircuitOut, **REFUSALS})
-def circuit(request: HttpRequest, works: str, body: GivenIn) -> CircuitOut:
-    """Draw the starter of what is given without keeping anything."""
-    starter = worked(body, caller_in(request, works).works).starter
-    return circuit_out(starter)
+def circuit(request: HttpRequest, works: str, body: GivenIn) -> HttpResponse:
+    """Draw the starter of what is given; nothing is saved."""
+    place = caller_in(request, works).works
+    return HttpResponse(
+        kept_or_made(
+            key_for("circuit", rules_of(place), body.model_dump_json()),
+            lambda: as_json(circuit_out(worked(body, place).starter)),
+        ),
+        content_type=JSON,
+    )
 
 
 def _opened(sealed: str) -> dict[str, Any] | None:

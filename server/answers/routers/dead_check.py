@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from collections.abc import Collection
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import Field
 
 from answers.dead import dead_checks_of
 from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
-from api.schemas import REFUSALS
+from api.answers import as_json
+from api.schemas import HEAVY
+from desk.answer import Tell, answer
 from evencoil.checks import (
     Check,
     Hand,
@@ -22,7 +24,9 @@ from evencoil.checks import (
     wire_evidence,
 )
 from evencoil.circuit import Circuit
+from evencoil.job import JobStarter
 from people.access import caller_in
+from people.models import Works
 
 __all__ = ["router"]
 
@@ -117,26 +121,29 @@ def _check(
     )
 
 
-@router.post("/w/{works}/dead", response={200: DeadOut, **REFUSALS})
-def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
-    """Calculate which ohms to read, judge those that were, and name what explains a wrong one."""
-    starter = worked(body, caller_in(request, works).works).starter
-    circuit = starter.circuit
-    if circuit is None:
-        return DeadOut(
-            checks=[],
-            readings=[],
-            suspects=[],
-            evidence=[],
-            apart=[],
-            line_side=[],
-            untold=[],
-            blind=[],
-            shown=0,
-            mistakes=0,
-            states=0,
-        )
-    found = dead_checks_of(circuit)
+_EMPTY = DeadOut(
+    checks=[],
+    readings=[],
+    suspects=[],
+    evidence=[],
+    apart=[],
+    line_side=[],
+    untold=[],
+    blind=[],
+    shown=0,
+    mistakes=0,
+    states=0,
+)
+
+
+def checked_dead(given: GivenIn, works: Works, tell: Tell) -> bytes:
+    """Return which ohms to read, how those that were hold, and what explains a wrong one."""
+    starter = worked(given, works).starter
+    return as_json(_EMPTY if starter.circuit is None else _dead(starter, starter.circuit, tell))
+
+
+def _dead(starter: JobStarter, circuit: Circuit, tell: Tell) -> DeadOut:
+    found = dead_checks_of(circuit, tell)
     ends = {
         wire.id: f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
         for wire in circuit.netlist.wires
@@ -161,3 +168,10 @@ def dead(request: HttpRequest, works: str, body: GivenIn) -> DeadOut:
         mistakes=found.mistakes,
         states=found.states,
     )
+
+
+@router.post("/w/{works}/dead", response={200: DeadOut, **HEAVY})
+def dead(request: HttpRequest, works: str, body: GivenIn) -> HttpResponse:
+    """Calculate which ohms to read, judge those that were, and name what explains a wrong one."""
+    caller = caller_in(request, works)
+    return answer(request, caller, checked_dead, body, caller.works, decided_by=body)

@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
-from api.schemas import REFUSALS
+from api.answers import as_json
+from api.schemas import HEAVY
+from desk.answer import Tell, answer
 from evencoil.base import Message, say
 from evencoil.checks import with_expectations
 from evencoil.rehearsal import Probe, probes
 from people.access import caller_in
+from people.models import Works
 
 __all__ = ["router"]
 
@@ -40,9 +43,16 @@ def _out(found: Probe) -> ProbeOut:
     )
 
 
-@router.post("/w/{works}/probes", response={200: list[ProbeOut], **REFUSALS})
-def play(request: HttpRequest, works: str, body: GivenIn) -> list[ProbeOut]:
+def played(given: GivenIn, works: Works, tell: Tell) -> bytes:
+    """Return what every family of scenarios finds on the starter of what is given."""
+    del tell
+    circuit = worked(given, works).starter.circuit
+    found = [] if circuit is None else probes(with_expectations(circuit))
+    return as_json([_out(one) for one in found])
+
+
+@router.post("/w/{works}/probes", response={200: list[ProbeOut], **HEAVY})
+def play(request: HttpRequest, works: str, body: GivenIn) -> HttpResponse:
     """Play every family on the starter of what is given; nothing is saved."""
-    starter = worked(body, caller_in(request, works).works).starter
-    circuit = starter.circuit
-    return [] if circuit is None else [_out(found) for found in probes(with_expectations(circuit))]
+    caller = caller_in(request, works)
+    return answer(request, caller, played, body, caller.works, decided_by=body)

@@ -12,11 +12,13 @@ from ninja import Router
 
 from answers.pdf import sheet_pdf
 from api.files import attachment
+from api.kept import kept_or_made, key_for
 from api.schemas import REFUSALS
 from evencoil.base import Message, say
 from evencoil.circuit import write_netlist
-from evencoil.drawing import Picture, strip_rows, to_svg
+from evencoil.drawing import strip_rows, to_svg
 from evencoil.job import JobStarter
+from jobs.keys import keys_of
 from jobs.routers.place import JOB, Number
 from jobs.store import motor_job, starter_of
 from people.access import caller_in
@@ -34,28 +36,51 @@ def _file(kind: str) -> dict[str, object]:
     return {"responses": {200: {"description": "The file", "content": {kind: body}}}}
 
 
-def _starter(request: HttpRequest, works: str, tag: str, number: int) -> JobStarter:
-    """Return the kept starter, or say that there is none."""
+def _made(
+    request: HttpRequest, at: tuple[str, str, int], name: str, make: Callable[[JobStarter], bytes]
+) -> bytes:
+    """Return a file of the saved starter, kept by everything that decides it.
+
+    Raises
+    ------
+    CoreError
+        If there is no starter, or it must not be printed.
+    """
+    works, tag, number = at
     caller = caller_in(request, works)
-    starter = starter_of(motor_job(caller, tag, number), caller.works)
-    starter.issuable()
-    return starter
+    link = motor_job(caller, tag, number)
+
+    def made() -> bytes:
+        starter = starter_of(link, caller.works)
+        starter.issuable()
+        return make(starter)
+
+    return kept_or_made(key_for("file", name, tag, keys_of([link], caller.works)[link.pk]), made)
 
 
 @router.get(f"{JOB}/drawing/{{which}}.svg", response=REFUSALS, openapi_extra=_file("image/svg+xml"))
 def svg(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as SVG."""
-    picture = _starter(request, works, tag, number).sheet(which)
-    return attachment(to_svg(picture, f"{tag} {which}").encode(), "image/svg+xml", f"{tag}-{which}")
+    body = _made(
+        request,
+        (works, tag, number),
+        f"{which}.svg",
+        lambda starter: to_svg(starter.sheet(which), f"{tag} {which}").encode(),
+    )
+    return attachment(body, "image/svg+xml", f"{tag}-{which}")
 
 
 @router.get(f"{JOB}/drawing/{{which}}.dxf", response=REFUSALS, openapi_extra=_file("image/vnd.dxf"))
 def dxf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as DXF, in millimetres."""
-    picture = _starter(request, works, tag, number).sheet(which)
-    from answers.dxf import to_dxf  # noqa: PLC0415 - its library is slow to load, and seldom needed
 
-    return attachment(to_dxf(picture), "image/vnd.dxf", f"{tag}-{which}", "dxf")
+    def made(starter: JobStarter) -> bytes:
+        from answers.dxf import to_dxf  # noqa: PLC0415 - slow to load, and seldom needed
+
+        return to_dxf(starter.sheet(which))
+
+    body = _made(request, (works, tag, number), f"{which}.dxf", made)
+    return attachment(body, "image/vnd.dxf", f"{tag}-{which}", "dxf")
 
 
 @router.get(
@@ -63,8 +88,13 @@ def dxf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet
 )
 def pdf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as PDF, on a page of its own shape."""
-    picture: Picture = _starter(request, works, tag, number).sheet(which)
-    return attachment(sheet_pdf(picture, f"{tag} {which}"), "application/pdf", f"{tag}-{which}")
+    body = _made(
+        request,
+        (works, tag, number),
+        f"{which}.pdf",
+        lambda starter: sheet_pdf(starter.sheet(which), f"{tag} {which}"),
+    )
+    return attachment(body, "application/pdf", f"{tag}-{which}")
 
 
 def _wires(starter: JobStarter) -> list[Sequence[str]]:
@@ -126,15 +156,24 @@ def _safe(value: str) -> str:
 @router.get(f"{JOB}/list/{{which}}.csv", response=REFUSALS, openapi_extra=_file("text/csv"))
 def listed(request: HttpRequest, works: str, tag: str, number: Number, which: List) -> HttpResponse:
     """Return wire list, bill of material or terminal strip of the kept starter as CSV."""
-    text = io.StringIO()
-    rows = _LISTS[which](_starter(request, works, tag, number))
-    csv.writer(text, lineterminator="\n").writerows([_safe(cell) for cell in row] for row in rows)
-    return attachment(text.getvalue().encode(), "text/csv", f"{tag}-{which}")
+
+    def made(starter: JobStarter) -> bytes:
+        text = io.StringIO()
+        rows = _LISTS[which](starter)
+        lines = csv.writer(text, lineterminator="\n")
+        lines.writerows([_safe(cell) for cell in row] for row in rows)
+        return text.getvalue().encode()
+
+    body = _made(request, (works, tag, number), f"{which}.csv", made)
+    return attachment(body, "text/csv", f"{tag}-{which}")
 
 
 @router.get(f"{JOB}/netlist.txt", response=REFUSALS, openapi_extra=_file("text/plain"))
 def netlist_file(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
     """Return the kept starter's netlist as a text file."""
-    circuit = _starter(request, works, tag, number).circuit
-    text = "" if circuit is None else write_netlist(circuit)
-    return attachment(text.encode(), "text/plain", f"{tag}-netlist", "txt")
+
+    def made(starter: JobStarter) -> bytes:
+        return b"" if starter.circuit is None else write_netlist(starter.circuit).encode()
+
+    body = _made(request, (works, tag, number), "netlist", made)
+    return attachment(body, "text/plain", f"{tag}-netlist", "txt")

@@ -103,3 +103,33 @@ def test_answers_are_said_in_the_plants_own_names(here):
     assert {"SUP.R", "K1.1L1"} <= ends(ruth, "here")
     assert {"SUP.L1", "KM1.1L1"} <= ends(there, "there")
     assert {"SUP.R", "K1.1L1"} <= ends(ruth, "here")
+
+
+def test_an_amendment_says_who_entered_it_whatever_the_request_says(here):
+    """A forged name and time are dropped; another reviewer's later entry leaves the first alone."""
+    path = "/api/w/here/rules"
+    town = {"subject": "smallest_conductor", "value": "10", "author": "town", "reason": "ordinance"}
+    forged = {**town, "by": "somebody else", "at": "1999-01-01T00:00:00Z"}
+    ruth = signed_in(caller("here", "ruth", "reviewer"))
+    (said,) = ruth.patch(path, {"amendments": [forged]}, content_type="application/json").json()[
+        "amendments"
+    ]
+    assert said["by"] == "ruth"
+    assert said["at"] > "2026"
+    insurer = {
+        "subject": "conductor_percent",
+        "value": "150",
+        "author": "insurer",
+        "reason": "heat in the trays",
+    }
+    abel = signed_in(caller("here", "abel", "admin"))
+    first, second = abel.patch(
+        path, {"amendments": [town, insurer]}, content_type="application/json"
+    ).json()["amendments"]
+    assert first == said
+    assert second["by"] == "abel"
+    # a changed one is entered anew
+    (changed,) = abel.patch(
+        path, {"amendments": [{**town, "value": "8"}]}, content_type="application/json"
+    ).json()["amendments"]
+    assert changed["by"] == "abel"

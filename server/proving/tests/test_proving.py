@@ -1,10 +1,6 @@
-"""Proofs asked for, worked on, and told: once for each netlist."""
+"""Proofs asked for and told: what holds, what breaks it, and nothing without a circuit."""
 
 import pytest
-from django_tasks.backends.database.models import DBTaskResult
-
-from proving.models import ProofRun
-from proving.tasks import run_proof
 
 BODY = {"plate": {"text": "15 HP 460 V 19.3 A 3 PH"}, "starter": {"standard_circuit": "6C"}}
 
@@ -17,32 +13,20 @@ def asked(client, body):
 
 
 @pytest.mark.django_db
-def test_a_proof_waits_is_done_by_a_worker_and_is_told(client):
-    """Two searches for a circuit with exclusive contactors; each is queued once."""
-    first = asked(client, BODY)
-    assert {one["state"] for one in first.values()} == {"waiting"}
-    assert set(first) == {"hands", "weld"}
-    asked(client, BODY)
-    assert DBTaskResult.objects.count() == 2
-    for run in ProofRun.objects.all():
-        run_proof.func(run.pk)
-        assert run_proof.func(run.pk) == "nothing to do"
+def test_two_searches_for_a_circuit_with_exclusive_contactors(client):
+    """By hand, and with a weld as well; every state is tried, and both hold."""
     done = asked(client, BODY)
-    assert all(one["state"] == "done" and one["holds"] for one in done.values())
-    assert done["hands"]["exhausted"]
+    assert set(done) == {"hands", "weld"}
+    assert all(one["holds"] and one["exhausted"] for one in done.values())
     assert done["weld"]["faults"] == ["KF", "KR"]
     assert done["weld"]["transitions"] > done["hands"]["transitions"] > 100
-    assert DBTaskResult.objects.count() == 2
+    assert asked(client, BODY) == done
 
 
 @pytest.mark.django_db
 def test_a_changed_circuit_is_proven_anew_and_says_what_breaks_it(client):
     """The button interlock alone, with one contactor welded: forward, weld, reverse."""
-    body = {**BODY, "starter": {"standard_circuit": "6B"}}
-    asked(client, body)
-    for run in ProofRun.objects.all():
-        run_proof.func(run.pk)
-    weld = asked(client, body)["weld"]
+    weld = asked(client, {**BODY, "starter": {"standard_circuit": "6B"}})["weld"]
     assert not weld["holds"]
     (both, short) = weld["broken"]
     assert both["code"] == "both_ways"
@@ -51,7 +35,6 @@ def test_a_changed_circuit_is_proven_anew_and_says_what_breaks_it(client):
 
 
 @pytest.mark.django_db
-def test_without_a_circuit_nothing_is_queued(client):
-    """No starter chosen: an empty answer, and nothing for a worker."""
+def test_without_a_circuit_nothing_is_searched(client):
+    """No starter chosen: an empty answer."""
     assert asked(client, {}) == {}
-    assert not DBTaskResult.objects.exists()

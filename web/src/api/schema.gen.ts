@@ -135,7 +135,7 @@ export interface paths {
         put?: never;
         /**
          * Circuit
-         * @description Draw the starter of what is given without keeping anything.
+         * @description Draw the starter of what is given; nothing is saved.
          */
         post: operations["answers_routers_circuit_circuit"];
         delete?: never;
@@ -163,7 +163,7 @@ export interface paths {
         put: operations["yard_convert_keep_plan"];
         /**
          * Try Plan
-         * @description Work a plan out without keeping it.
+         * @description Calculate a plan without saving it.
          */
         post: operations["yard_convert_try_plan"];
         delete?: never;
@@ -891,9 +891,29 @@ export interface paths {
         put?: never;
         /**
          * Proofs
-         * @description Ask for the proofs of the starter of what is given, and tell how far they are.
+         * @description Prove the starter of what is given; nothing is saved.
          */
         post: operations["proving_router_proofs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/questions/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How Far
+         * @description Return how far a question of this person is, by the name it was asked under.
+         */
+        get: operations["desk_router_how_far"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1112,8 +1132,18 @@ export interface components {
          * @description What the place asks for beyond the code, with its name in words.
          */
         AmendmentOut: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
             /** Author */
             author: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
             /** Label */
             label: string;
             /** Reason */
@@ -2398,11 +2428,21 @@ export interface components {
         };
         /**
          * FileAmendment
-         * @description What the place asks for beyond the code: by whom, and why.
+         * @description What the place asks for beyond the code: by whom, and why; who entered it, and when.
          */
         FileAmendment: {
+            /**
+             * At
+             * @default
+             */
+            at: string;
             /** Author */
             author: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
             /** Reason */
             reason: string;
             /**
@@ -4572,8 +4612,20 @@ export interface components {
             hint: string;
         };
         /**
+         * ProgressOut
+         * @description Waiting with how many ahead, or running and how far of how much; 0 where that is unknown.
+         */
+        ProgressOut: {
+            /** Done */
+            done: number;
+            /** Of */
+            of: number;
+            /** State */
+            state: string;
+        };
+        /**
          * ProofOut
-         * @description One search: how far it is, and what it found when it is done.
+         * @description One search and what it found; cut off where it is not exhausted.
          */
         ProofOut: {
             /** Asks */
@@ -4590,10 +4642,6 @@ export interface components {
             holds: boolean;
             /** Kind */
             kind: string;
-            /** Left */
-            left: number;
-            /** State */
-            state: string;
             /** States */
             states: number;
             /** Transitions */
@@ -6409,6 +6457,24 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     answers_routers_starter_choose: {
@@ -6619,6 +6685,24 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     yard_convert_keep_plan: {
@@ -6700,6 +6784,24 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     yard_convert_try_plan: {
@@ -6765,6 +6867,24 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6914,6 +7034,24 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     yard_feeder_feeder: {
@@ -6979,6 +7117,24 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8056,6 +8212,24 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9503,6 +9677,24 @@ export interface operations {
                     "application/json": components["schemas"]["ProblemOut"];
                 };
             };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
         };
     };
     proving_router_proofs: {
@@ -9527,6 +9719,92 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProofOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    desk_router_how_far: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgressOut"];
                 };
             };
             /** @description Bad Request */

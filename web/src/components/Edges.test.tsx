@@ -8,11 +8,12 @@ afterEach(cleanup);
 
 it("says why a part cannot be calculated, and asks again", () => {
   const refetch = vi.fn();
-  const { rerender } = render(<Working query={{ error: null, refetch }} />);
+  const way = { refetch, fetchStatus: "fetching" };
+  const { rerender } = render(<Working query={{ error: null, ...way }} />);
   expect(screen.getByRole("status").textContent).toBe("Calculating…");
 
   const lost = { code: "no_line", detail: "No line.", field: "", hint: "Later." };
-  rerender(<Working query={{ error: new Refused(lost, 0), refetch }} />);
+  rerender(<Working query={{ error: new Refused(lost, 0), ...way }} />);
   expect(screen.queryByRole("status")).toBeNull();
   expect(screen.getByRole("alert").textContent).toContain("Later.");
   fireEvent.click(screen.getByRole("button", { name: "Try again" }));

@@ -1,9 +1,12 @@
 import { useEffect } from "react";
 import { Link, Navigate, useLocation, useRouteError } from "react-router";
 import { Refused } from "../api/client";
+import type { Question } from "../api/question";
 import { useSession } from "../state/session";
 import { frameWords } from "../words/frame";
+import { HowFar } from "./HowFar";
 import { AskAgain, ProblemSlab, Shout, Stop } from "./shapes";
+import { useLong } from "./useLong";
 
 /** While the first screen loads: words, no spinner. */
 export function Waiting() {
@@ -14,8 +17,15 @@ export function Waiting() {
   );
 }
 
-/** While a part of a screen is worked out; if it cannot be, why, and a way to ask again. */
-export function Working({ query }: { query: { error: Error | null; refetch: () => unknown } }) {
+interface WorkingProps {
+  query: { error: Error | null; refetch: () => unknown; fetchStatus: string };
+  /** A heavy one: told how far it is, and can be stopped. */
+  question?: Question;
+}
+
+/** While a part of a screen is calculated; if it cannot be, why, and a way to ask again. */
+export function Working({ query, question }: WorkingProps) {
+  const isLong = useLong(query.fetchStatus === "fetching");
   if (query.error instanceof Refused) {
     return (
       <ProblemSlab problem={query.error.problem}>
@@ -23,6 +33,15 @@ export function Working({ query }: { query: { error: Error | null; refetch: () =
       </ProblemSlab>
     );
   }
+  if (question && query.fetchStatus === "idle") {
+    return (
+      <p className="flex flex-wrap items-center gap-3" role="status">
+        {frameWords.stoppedCalculating}
+        <AskAgain query={query} />
+      </p>
+    );
+  }
+  if (question && isLong) return <HowFar question={question} />;
   return <p role="status">{frameWords.calculating}</p>;
 }
 

@@ -1,10 +1,12 @@
 import type { UseQueryResult } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useRef, useState } from "react";
+import { type ReactNode, useRef } from "react";
 import { Refused } from "../api/client";
+import type { Question } from "../api/question";
 import { frameWords } from "../words/frame";
+import { HowFar } from "./HowFar";
 import { AskAgain, ProblemSlab, Stop } from "./shapes";
+import { useLong } from "./useLong";
 
-const LONG_MS = 1000;
 /** Said wherever an answer is not of what is given now. */
 export const OLD = frameWords.figuresShownStill;
 
@@ -19,19 +21,39 @@ export interface Answer<T> {
 /**
  * An answer of the server to what is given, with what a person must know of it.
  * The last answer stays while the next one is made, and also if none can be had:
- * then it is said to be old. `before` stands until there is a first one.
+ * then it is said to be old. `before` stands until there is a first one. A heavy `question`
+ * is told how far it is, and can be stopped.
  */
-export function useAnswer<T>(query: UseQueryResult<T, Error>, before?: T): Answer<T> {
+export function useAnswer<T>(
+  query: UseQueryResult<T, Error>,
+  before?: T,
+  question?: Question,
+): Answer<T> {
   const last = useRef<T>(undefined);
   if (query.data !== undefined) last.current = query.data;
   const data = query.data ?? last.current ?? before;
   const isComing = query.isPlaceholderData || query.isPending;
   const isOld = data !== undefined && (isComing || query.isError);
   const isLate = useLong(isComing && query.fetchStatus !== "idle") || query.failureCount > 0;
-  return { data, isOld, slab: slabOf(query, isComing && isLate, isOld) };
+  const isStopped = question !== undefined && isComing && query.fetchStatus === "idle";
+  return {
+    data,
+    isOld,
+    slab: slabOf(query, { isLate: isComing && isLate, isStopped, isOld, question }),
+  };
 }
 
-function slabOf(query: UseQueryResult<unknown, Error>, isLate: boolean, isOld: boolean): ReactNode {
+interface How {
+  isLate: boolean;
+  isStopped: boolean;
+  isOld: boolean;
+  question: Question | undefined;
+}
+
+function slabOf(
+  query: UseQueryResult<unknown, Error>,
+  { isLate, isStopped, isOld, question }: How,
+): ReactNode {
   if (query.error instanceof Refused) {
     return (
       <ProblemSlab problem={query.error.problem}>
@@ -40,24 +62,12 @@ function slabOf(query: UseQueryResult<unknown, Error>, isLate: boolean, isOld: b
       </ProblemSlab>
     );
   }
-  if (!isLate) return null;
+  if (!isLate && !isStopped) return null;
   return (
     <Stop strength="hold" title={frameWords.notCalculatedYet}>
       {isOld && <p>{OLD}</p>}
+      {isStopped && <AskAgain query={query} />}
+      {isLate && question && <HowFar question={question} />}
     </Stop>
   );
-}
-
-/** Whether something has been so for a second. */
-function useLong(isSo: boolean): boolean {
-  const [isLong, setLong] = useState(false);
-  useEffect(() => {
-    if (!isSo) return;
-    const timer = window.setTimeout(() => setLong(true), LONG_MS);
-    return () => {
-      window.clearTimeout(timer);
-      setLong(false);
-    };
-  }, [isSo]);
-  return isSo && isLong;
 }

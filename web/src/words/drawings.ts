@@ -81,10 +81,7 @@ export const drawingsWords = {
   noneFound: "none found",
   happens: "it happens",
   tested: "tested",
-  stoppedEarly: "stopped early",
   searchNotComplete: "search not complete",
-  actionsTriedStates: (transitions: Shown, left: Shown) =>
-    `${counted(transitions, "action")} tried, ${counted(left, "state")} still to look at`,
   statesActionsDeep: (states: Shown, transitions: Shown, depth: Shown, off: Shown, faults: Shown) =>
     `${counted(states, "state")}, ${counted(transitions, "action")}, ${depth} deep, ${off}${faults}`,
   rung: (place: Shown, rungs: Shown) => `Rung ${place} of ${rungs}`,

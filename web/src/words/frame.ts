@@ -12,6 +12,13 @@ export const frameWords = {
   bothStayHistory: "Both stay in the history, whichever you choose.",
   opening: "Opening…",
   calculating: "Calculating…",
+  stopCalculating: "Stop",
+  stoppedCalculating: "Stopped: not calculated.",
+  waitsFor: (ahead: number) =>
+    ahead === 0
+      ? "Waiting for a free place: next."
+      : `Waiting: ${ahead} ${ahead === 1 ? "question" : "questions"} ahead.`,
+  calculatedOf: (percent: number) => `Calculating: ${percent} %`,
   youNotMember: "You are not a member of any plant yet.",
   askAdministratorYour: "Ask an administrator of your plant to add you.",
   thereNothingAddress: "There is nothing at this address.",

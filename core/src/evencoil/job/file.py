@@ -162,12 +162,20 @@ class FileMotor(_Model):
 
 
 class FileAmendment(_Model):
-    """What the place asks for beyond the code: by whom, and why."""
+    """What the place asks for beyond the code: by whom, and why; who entered it, and when."""
 
     subject: AmendmentSubject
     value: Text = ""
     author: Text = Field(min_length=1)
     reason: Text = Field(min_length=1)
+    by: Text = ""
+    at: Text = ""
+
+    def as_core(self) -> Amendment:
+        """Return it as the calculation takes it."""
+        return Amendment(
+            subject=self.subject, value=self.value, author=self.author, reason=self.reason
+        )
 
 
 class FileProfile(_Model):
@@ -191,7 +199,7 @@ class FileProfile(_Model):
     def as_core(self) -> Profile:
         """Return it as the rules take it."""
         said = self.model_dump(exclude={"amendments"})
-        more = tuple(Amendment(**item.model_dump()) for item in self.amendments)
+        more = tuple(item.as_core() for item in self.amendments)
         return Profile(**said, amendments=more)
 
 

@@ -5,8 +5,8 @@ Knows devices and wires; the only room that uses NumPy.
 
 from evencoil.solver.compile import compile_plant
 from evencoil.solver.constants import CATALOGUE, constants
-from evencoil.solver.cover import TIMES, ZERO_TIMES, Pairs, ReadingCover, pairs_of
-from evencoil.solver.dead import DeadNetwork, Ohms
+from evencoil.solver.cover import TIMES, ZERO_TIMES, Pairs, ReadingCover, pairs_at, pairs_of
+from evencoil.solver.dead import Ohms, Positions
 from evencoil.solver.events import Action, Event, expand
 from evencoil.solver.network import Network
 from evencoil.solver.parts import PARTS
@@ -36,7 +36,6 @@ __all__ = [
     "Action",
     "Armature",
     "CoilReading",
-    "DeadNetwork",
     "Event",
     "Motor",
     "Network",
@@ -44,6 +43,7 @@ __all__ = [
     "Overload",
     "Pairs",
     "Plant",
+    "Positions",
     "ReadingCover",
     "Run",
     "SpeedSwitch",
@@ -53,6 +53,7 @@ __all__ = [
     "constants",
     "expand",
     "motors_of",
+    "pairs_at",
     "pairs_of",
     "solve_caged",
     "solve_stator",

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from evencoil.circuit import Netlist
 
-__all__ = ["TIMES", "ZERO_TIMES", "Pairs", "ReadingCover", "pairs_of"]
+__all__ = ["TIMES", "ZERO_TIMES", "Pairs", "ReadingCover", "pairs_at", "pairs_of"]
 
 #: coils of one voltage differ that much from maker to maker; less tells nothing
 TIMES = 5.0
@@ -54,6 +54,18 @@ def pairs_of(netlist: Netlist, terminals: Sequence[str]) -> Pairs:
     return one[kept], other[kept]
 
 
+def pairs_at(ends: Sequence[tuple[int, int]]) -> Pairs:
+    """Return given pairs of places in a list of terminals.
+
+    Parameters
+    ----------
+    ends : sequence of (int, int)
+        Places of the first and the second probe.
+    """
+    both = np.array(ends, dtype=np.int64).reshape(-1, 2)
+    return both[:, 0], both[:, 1]
+
+
 class ReadingCover:
     """What a right circuit reads, and which fault would change which of its readings."""
 
@@ -64,22 +76,22 @@ class ReadingCover:
         self._right = np.clip(ohms, low_ohm, open_ohm)
         self._covers = np.zeros((faults, *ohms.shape), dtype=bool)
 
-    def compare(self, fault: int, states: slice, ohms: NDArray[np.float64]) -> None:
+    def compare(self, fault: int, states: Sequence[int], ohms: NDArray[np.float64]) -> None:
         """Keep which readings a fault changes.
 
         Parameters
         ----------
         fault : int
             Its place in the list of faults.
-        states : slice
-            The positions that were read.
+        states : sequence of int
+            Places of the positions that were read.
         ohms : array, positions x pairs
             What the meter reads with the fault. [ohm]
         """
-        wrong, right = np.clip(ohms, *self._range), self._right[states]
+        wrong, right = np.clip(ohms, *self._range), self._right[list(states)]
         low, high = np.minimum(wrong, right), np.maximum(wrong, right)
         times = np.where(low <= self._range[0], ZERO_TIMES, TIMES)
-        self._covers[fault, states] = high > low * times
+        self._covers[fault, list(states)] = high > low * times
 
     def is_detected(self, fault: int) -> bool:
         """Tell whether any reading so far shows a fault."""
@@ -99,12 +111,15 @@ class ReadingCover:
         held : sequence of int
             How many things are held in each position.
         """
-        weights = np.array(held)
+        weights = np.array(held)[:, None] * 0.01
         left = self._covers.any(axis=(1, 2))
+        shows = self._covers[left].sum(axis=0)
         found = []
         while left.any():
-            gains = self._covers[left].sum(axis=0).astype(float) - weights[:, None] * 0.01
+            gains = shows - weights
             state, pair = np.unravel_index(int(np.argmax(gains)), gains.shape)
             found.append((int(state), int(pair)))
-            left &= ~self._covers[:, state, pair]
+            shown = left & self._covers[:, state, pair]
+            shows -= self._covers[shown].sum(axis=0)
+            left &= ~shown
         return sorted(found, key=lambda item: (held[item[0]], item[0], item[1]))

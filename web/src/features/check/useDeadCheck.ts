@@ -1,5 +1,6 @@
 import { keepPreviousData, skipToken, useQuery } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
+import { named } from "../../api/question";
 import { useAnswer } from "../../components/useAnswer";
 import type { JobState } from "../../state/useJob";
 import { checkWords } from "../../words/check";
@@ -19,17 +20,27 @@ export const keyOf = (item: {
 /** The readings a dead check needs, grouped by what is operated, and those taken so far. */
 export function useDeadCheck(works: string, state: JobState) {
   const { given } = state;
+  const key = ["dead", works, given];
   const query = useQuery({
-    queryKey: ["dead", works, given],
+    queryKey: key,
     placeholderData: keepPreviousData,
     queryFn: given
       ? ({ signal }) =>
           told(
-            api.POST("/api/w/{works}/dead", { params: { path: { works } }, body: given, signal }),
+            api.POST("/api/w/{works}/dead", {
+              params: { path: { works } },
+              body: given,
+              signal,
+              ...named(key),
+            }),
           )
       : skipToken,
   });
-  const { data: found, isOld, slab } = useAnswer(query);
+  const {
+    data: found,
+    isOld,
+    slab,
+  } = useAnswer(query, undefined, given ? { works, key } : undefined);
   const taken = given?.starter.readings ?? [];
   const take = (check: Check, ohms: string | null | undefined) => {
     if (!given) return;

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, type Schemas, told } from "../../api/client";
+import { named } from "../../api/question";
 import { useAnswer } from "../../components/useAnswer";
 
 export type Conversion = Schemas["ConversionInputs"];
@@ -19,8 +20,9 @@ export function useConvert(works: string, machine: string) {
     refetchOnWindowFocus: false,
   });
   const given = draft ?? kept.data?.given ?? null;
+  const key = ["try-convert", works, machine, given];
   const tried = useQuery({
-    queryKey: ["try-convert", works, machine, given],
+    queryKey: key,
     enabled: draft !== null,
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
@@ -29,10 +31,11 @@ export function useConvert(works: string, machine: string) {
           params: { path },
           body: given as Conversion,
           signal,
+          ...named(key),
         }),
       ),
   });
-  const answered = useAnswer(tried, kept.data);
+  const answered = useAnswer(tried, kept.data, draft === null ? undefined : { works, key });
   const set = (change: Partial<Conversion>) => {
     if (given) setDraft({ ...given, ...change });
   };

@@ -1,49 +1,40 @@
 import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
 import { drawingsWords } from "../../words/drawings";
-import { OPEN, useProofs } from "./useAnswers";
+import { proofsOf, useProofs } from "./useAnswers";
 
-/** Every settled state that hands can bring the circuit to, searched in the background. */
+/** Every settled state that hands can bring the circuit to. */
 export function Proofs({ works, given }: { works: string; given: Given }) {
   const query = useProofs(works, given);
-  if (!query.data) return <Working query={query} />;
+  if (!query.data) return <Working query={query} question={proofsOf(works, given)} />;
   return (
     <ul className="space-y-2" data-testid="proofs">
       {query.data.map((one) => {
-        const isOpen = OPEN.has(one.state);
-        const tone = isOpen ? "border-hair" : one.holds ? "border-proven" : "border-live";
-        const word = isOpen
-          ? "searching"
-          : one.state === "failed"
-            ? drawingsWords.stoppedEarly
-            : one.holds
-              ? "proven"
-              : one.broken.length > 0
-                ? drawingsWords.happens
-                : drawingsWords.searchNotComplete;
+        const tone = one.holds ? "border-proven" : "border-live";
+        const word = one.holds
+          ? "proven"
+          : one.broken.length > 0
+            ? drawingsWords.happens
+            : drawingsWords.searchNotComplete;
         return (
           <li key={one.kind} className={`border-l-8 px-4 py-1.5 ${tone}`}>
             <p className="flex flex-wrap items-baseline gap-x-3">
               <b>{one.asks}</b>
               <b
-                className={`stamp ${isOpen ? "text-soft" : one.holds ? "text-proven" : "text-live"}`}
+                className={`stamp ${one.holds ? "text-proven" : "text-live"}`}
                 data-testid={`proof-${one.kind}`}
               >
                 {word}
               </b>
             </p>
             <p className="text-sm text-soft">
-              {isOpen
-                ? drawingsWords.actionsTriedStates(one.transitions, one.left)
-                : drawingsWords.statesActionsDeep(
-                    one.states,
-                    one.transitions,
-                    one.depth,
-                    one.exhausted
-                      ? drawingsWords.nothingLeft
-                      : drawingsWords.cutOff(one.whole_depth),
-                    one.faults.length > 0 ? drawingsWords.weldedOneTime(one.faults.join(", ")) : "",
-                  )}
+              {drawingsWords.statesActionsDeep(
+                one.states,
+                one.transitions,
+                one.depth,
+                one.exhausted ? drawingsWords.nothingLeft : drawingsWords.cutOff(one.whole_depth),
+                one.faults.length > 0 ? drawingsWords.weldedOneTime(one.faults.join(", ")) : "",
+              )}
             </p>
             {one.broken.map((broken) => (
               <div key={broken.code}>

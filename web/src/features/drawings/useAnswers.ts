@@ -1,21 +1,34 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, told } from "../../api/client";
+import { named, type Question } from "../../api/question";
 import type { Given } from "../../state/useJob";
 
-const PAUSE_MS = 700;
-/** States of a proof that still runs. */
-export const OPEN = new Set(["waiting", "running"]);
+/** A heavy question about a starter: its key is its name at the server too. */
+export const checksOf = (works: string, given: Given | null): Question => ({
+  works,
+  key: ["checks", works, given],
+});
+export const proofsOf = (works: string, given: Given): Question => ({
+  works,
+  key: ["proofs", works, given],
+});
+export const probesOf = (works: string, given: Given): Question => ({
+  works,
+  key: ["probes", works, given],
+});
 
 /** What the checks say of a circuit. */
 export function useChecks(works: string, given: Given | null) {
+  const { key } = checksOf(works, given);
   return useQuery({
-    queryKey: ["checks", works, given],
+    queryKey: key,
     queryFn: ({ signal }) =>
       told(
         api.POST("/api/w/{works}/checks", {
           params: { path: { works } },
           body: given as Given,
           signal,
+          ...named(key),
         }),
       ),
     enabled: given !== null,
@@ -33,22 +46,36 @@ export function useNearest(works: string, given: Given) {
   });
 }
 
-/** The proofs of a circuit, asked again while one still runs. */
+/** The proofs of a circuit. */
 export function useProofs(works: string, given: Given) {
+  const { key } = proofsOf(works, given);
   return useQuery({
-    queryKey: ["proofs", works, given],
+    queryKey: key,
     queryFn: ({ signal }) =>
-      told(api.POST("/api/w/{works}/proofs", { params: { path: { works } }, body: given, signal })),
-    refetchInterval: ({ state }) =>
-      state.data?.some((one) => OPEN.has(one.state)) ? PAUSE_MS : false,
+      told(
+        api.POST("/api/w/{works}/proofs", {
+          params: { path: { works } },
+          body: given,
+          signal,
+          ...named(key),
+        }),
+      ),
   });
 }
 
 /** The scenario tests of a circuit. */
 export function useProbes(works: string, given: Given) {
+  const { key } = probesOf(works, given);
   return useQuery({
-    queryKey: ["probes", works, given],
+    queryKey: key,
     queryFn: ({ signal }) =>
-      told(api.POST("/api/w/{works}/probes", { params: { path: { works } }, body: given, signal })),
+      told(
+        api.POST("/api/w/{works}/probes", {
+          params: { path: { works } },
+          body: given,
+          signal,
+          ...named(key),
+        }),
+      ),
   });
 }

@@ -1,6 +1,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, told } from "../../api/client";
+import { named } from "../../api/question";
 import { useAnswer } from "../../components/useAnswer";
 
 export type FeederGiven = Schemas["FeederInputs"];
@@ -21,8 +22,9 @@ const AT_FIRST: FeederGiven = {
 /** What is entered for a machine's feeder, and the answer to it. */
 export function useFeeder(works: string, machine: string) {
   const [asked, setAsked] = useState<FeederGiven>(AT_FIRST);
+  const key = ["feeder", works, machine, asked];
   const query = useQuery({
-    queryKey: ["feeder", works, machine, asked],
+    queryKey: key,
     placeholderData: keepPreviousData,
     queryFn: ({ signal }) =>
       told(
@@ -30,10 +32,11 @@ export function useFeeder(works: string, machine: string) {
           params: { path: { works, machine } },
           body: asked,
           signal,
+          ...named(key),
         }),
       ),
   });
-  const { data: found, slab } = useAnswer(query);
+  const { data: found, slab } = useAnswer(query, undefined, { works, key });
   const set = (change: Partial<FeederGiven>) => setAsked({ ...asked, ...change });
   return { asked, set, query, found, slab };
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Choice, Words } from "../../components/inputs";
+import { Tag } from "../../components/shapes";
 import { rulesWords } from "../../words/rules";
 
 type Amendment = NonNullable<Schemas["RulesIn"]["amendments"]>[number];
@@ -66,6 +67,7 @@ export function Amendments({
             <span>
               {item.author}: {item.reason}
             </span>
+            {item.by && <Tag who={item.by} when={(item.at ?? "").slice(0, 16).replace("T", " ")} />}
             <button
               type="button"
               className="ask text-sm"

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -11,12 +11,12 @@ from evencoil.solver import (
     TIMES,
     ZERO_TIMES,
     Action,
-    DeadNetwork,
-    Ohms,
     Pairs,
     Plant,
+    Positions,
     Run,
     compile_plant,
+    pairs_at,
 )
 
 __all__ = [
@@ -43,7 +43,7 @@ _SETTLES_US = 20_000
 _UNPLUGGED = {"timer", "sdtimer", "ptcrelay", "rtdmon", "phasemon", "thermostat", "zss"}
 _HANDLES = {"isolator", "cb3", "fdisc", "mms", "manual"}
 _MOST_STATES = 24
-_MANY_STATES = 16
+_AT_FIRST = 16
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,23 +139,40 @@ def states_to_read(circuit: Circuit, run: Run) -> list[tuple[Hand, ...]]:
     return [(*apart, *hands) for hands in held[: max(_MOST_STATES, len(single) + 1)]]
 
 
-def stages_of(few: int, count: int) -> tuple[slice, ...]:
+def stages_of(states: Sequence[tuple[Hand, ...]], devices: frozenset[str]) -> Iterator[list[int]]:
     """Return the positions in the order in which they are tried for a fault.
 
-    A large machine has many buttons: there the later ones serve only for what the first
-    do not detect, which costs a reading now and then and halves the work.
+    One thing held comes before two. On a large machine the first are nothing held and what is
+    held on the devices that the fault is on; the others serve, some at a time, only for what
+    these do not show. That costs a reading now and then, and most of the work is never done.
 
     Parameters
     ----------
-    few : int
-        How many positions hold one thing at most.
-    count : int
-        How many there are.
+    states : sequence
+        What is held in each position, nothing in the first.
+    devices : frozenset of str
+        What the fault is on.
+
+    Returns
+    -------
+    iterator of list of int
+        Positions; each comes once.
     """
-    if few <= _MANY_STATES:
-        return slice(0, few), slice(few, count)
-    half = few // 2
-    return slice(0, half), slice(half, few), slice(few, count)
+    apart = len(states[0])
+    few = [place for place, hands in enumerate(states) if len(hands) - apart < 2]
+    many = [place for place, hands in enumerate(states) if len(hands) - apart > 1]
+    if len(few) > _AT_FIRST:
+        near = [
+            place
+            for place in few
+            if not place or any(hand.device in devices for hand in states[place][apart:])
+        ]
+        yield near
+        few = [place for place in few if place not in set(near)]
+    for first in range(0, len(few), _AT_FIRST):
+        yield few[first : first + _AT_FIRST]
+    if many:
+        yield many
 
 
 def fuses_of(circuit: Circuit) -> tuple[str, ...]:
@@ -233,7 +250,6 @@ class Bench:
         self.plant: Plant = compile_plant(netlist)
         self.pulled = pulled
         self.known = {} if known is None else known
-        self.network = DeadNetwork(self.plant)
 
     def set(self, hands: tuple[Hand, ...]) -> list[float]:
         """Return the conductance of every branch with the given devices operated [S]."""
@@ -248,16 +264,28 @@ class Bench:
             self.known[hands] = list(run.conductance)
         return self.known[hands]
 
-    def ohms(
+    def positions(
         self, states: Sequence[tuple[Hand, ...]], terminals: Sequence[str], pairs: Pairs
-    ) -> Ohms:
-        """Return readings, positions x pairs [ohm]."""
-        return self.network.ohms([self.set(hands) for hands in states], terminals, pairs)
+    ) -> Positions:
+        """Return the netlist ready to be read in positions, between pairs of terminals."""
+        return Positions(self.plant, terminals, pairs, lambda place: self.set(states[place]))
 
     def read(self, observed: Sequence[Observed]) -> list[float]:
         """Return what the meter reads at each place; positions are set once for all alike."""
+        if not observed:
+            return []
         states = list(dict.fromkeys(one.hands for one in observed))
-        return self.network.ohms_between(
-            [self.set(hands) for hands in states],
-            [(states.index(one.hands), one.start, one.end) for one in observed],
+        names = list(dict.fromkeys(end for one in observed for end in (one.start, one.end)))
+        ends = list(
+            dict.fromkeys((names.index(one.start), names.index(one.end)) for one in observed)
         )
+        ohms = self.positions(states, names, pairs_at(ends)).ohms(range(len(states)))
+        return [
+            float(
+                ohms[
+                    states.index(one.hands),
+                    ends.index((names.index(one.start), names.index(one.end))),
+                ]
+            )
+            for one in observed
+        ]

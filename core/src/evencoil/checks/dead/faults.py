@@ -23,12 +23,40 @@ def _without(netlist: Netlist, wire: str) -> Netlist:
     return replace(netlist, wires=tuple(item for item in netlist.wires if item.id != wire))
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, kw_only=True)
 class WiringFault:
+    """A netlist with one thing wired wrong.
+
+    Attributes
+    ----------
+    kind : str
+        What it is.
+    message : Message
+        Its words.
+    wire : str
+        The wire that is wrong; empty where none is.
+    base : Netlist
+        Without the wrong wire, or with the contacts exchanged.
+    devices : frozenset of str
+        What the wrong wire, or the exchanged contacts, are on.
+    joint : (str, str), optional
+        Where a wire is that should not be: with it, the base is the netlist of the fault.
+    """
+
     kind: FaultKind
-    netlist: Netlist
     message: Message
     wire: str
+    base: Netlist
+    devices: frozenset[str]
+    joint: tuple[str, str] | None = None
+
+    @property
+    def netlist(self) -> Netlist:
+        """Return the whole of it."""
+        if self.joint is None:
+            return self.base
+        extra = Wire(f"{self.wire or self.joint[0]}.wrong", *self.joint)
+        return replace(self.base, wires=(*self.base.wires, extra))
 
 
 def wiring_faults(circuit: Circuit) -> Iterator[WiringFault]:
@@ -56,7 +84,11 @@ def missing_wires(circuit: Circuit) -> Iterator[WiringFault]:
     for wire in netlist.wires:
         params = {"start": circuit.said(wire.start), "end": circuit.said(wire.end)}
         yield WiringFault(
-            "missing", _without(netlist, wire.id), Message("dead.missing", params), wire.id
+            kind="missing",
+            message=Message("dead.missing", params),
+            wire=wire.id,
+            base=_without(netlist, wire.id),
+            devices=_owners(wire.start, wire.end),
         )
 
 
@@ -82,15 +114,28 @@ def contact_faults(circuit: Circuit) -> Iterator[WiringFault]:
                     "dead.swapped",
                     {"tag": tag, "one": f"{one.a}-{one.b}", "other": f"{other.a}-{other.b}"},
                 )
-                yield WiringFault("swapped", turned, said, "")
+                yield WiringFault(
+                    kind="swapped",
+                    message=said,
+                    wire="",
+                    base=turned,
+                    devices=frozenset({item.id}),
+                )
         for link in links_of(item):
             if link.kind not in {*CONTACTS, "fuse", "pole", "heat"}:
                 continue
-            if not wired.issuperset({f"{item.id}.{link.a}", f"{item.id}.{link.b}"}):
+            joint = (f"{item.id}.{link.a}", f"{item.id}.{link.b}")
+            if not wired.issuperset(joint):
                 continue
-            bridge = Wire(f"{item.id}.bridge", f"{item.id}.{link.a}", f"{item.id}.{link.b}")
             said = Message("dead.jumper", {"tag": tag, "one": link.a, "other": link.b})
-            yield WiringFault("jumper", replace(netlist, wires=(*netlist.wires, bridge)), said, "")
+            yield WiringFault(
+                kind="jumper",
+                message=said,
+                wire="",
+                base=netlist,
+                joint=joint,
+                devices=frozenset({item.id}),
+            )
 
 
 def _swapped(netlist: Netlist, device: str, pairs: Mapping[str, str]) -> Netlist:
@@ -121,27 +166,37 @@ def moved_wires(circuit: Circuit) -> Iterator[WiringFault]:
     netlist = circuit.netlist
     devices = {item.id: item for item in netlist.devices}
     for wire in netlist.wires:
-        for end in ("start", "end"):
-            at = getattr(wire, end)
+        base = _without(netlist, wire.id)
+        nets = base.nets()
+        as_drawn = {nets[wire.start], nets[wire.end]}
+        for at, far in ((wire.start, wire.end), (wire.end, wire.start)):
             owner, _, name = at.rpartition(".")
             item = devices.get(owner)
             if item is None or item.type in {"joint", "supply"}:
                 continue
             for other in item.terminals:
+                landed = f"{owner}.{other}"
                 if other == name or (other in _POLES) != (name in _POLES):
                     continue
-                landed = replace(wire, **{end: f"{owner}.{other}"})
-                wires = tuple(landed if one.id == wire.id else one for one in netlist.wires)
-                wrong = replace(netlist, wires=wires)
-                if _parts_alike(netlist, wrong):
+                joins = {nets[far], nets[landed]}
+                # joined as drawn, or no new joint where the wire was one too many
+                if joins == as_drawn or len(joins) == len(as_drawn) == 1:
                     continue
-                far = wire.end if end == "start" else wire.start
-                said = Message(
-                    "dead.moved",
-                    {
-                        "far": circuit.said(far),
-                        "at": circuit.said(at),
-                        "other": circuit.said(f"{owner}.{other}"),
-                    },
+                params = {
+                    "far": circuit.said(far),
+                    "at": circuit.said(at),
+                    "other": circuit.said(landed),
+                }
+                yield WiringFault(
+                    kind="moved",
+                    message=Message("dead.moved", params),
+                    wire=wire.id,
+                    base=base,
+                    joint=(far, landed),
+                    devices=_owners(at, far),
                 )
-                yield WiringFault("moved", wrong, said, wire.id)
+
+
+def _owners(*terminals: str) -> frozenset[str]:
+    """Return the devices that terminals stand on."""
+    return frozenset(name.rpartition(".")[0] for name in terminals)

@@ -19,7 +19,7 @@ near it (textbook topics).
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
@@ -42,15 +42,15 @@ from evencoil.checks.dead.faults import (
     missing_wires,
     moved_wires,
 )
-from evencoil.circuit import Circuit
-from evencoil.solver import Ohms, Pairs, ReadingCover, Run, pairs_of
+from evencoil.circuit import Circuit, Netlist
+from evencoil.solver import Ohms, Pairs, Positions, ReadingCover, Run, pairs_at, pairs_of
 
 __all__ = ["LOW_OHM", "MOST_WIRES", "Check", "DeadChecks", "dead_checks"]
 
 #: a meter's leads and a dead short read less
 LOW_OHM = ZERO_OHM
-#: the work grows faster than the square of the wires: 85 take some 5 s, 130 some 20 s
-MOST_WIRES = 130
+#: the work grows with the square of the wires, then faster: 85 take a second, 200 some ten
+MOST_WIRES = 200
 Kind = Literal["zero", "ohms", "open"]
 
 
@@ -146,6 +146,7 @@ class _Sheet:
     states: list[tuple[Hand, ...]] = field(init=False)
     terminals: list[str] = field(init=False)
     pairs: Pairs = field(init=False)
+    drawn: Positions = field(init=False)
     reads: Ohms = field(init=False)
     held: list[int] = field(init=False)
 
@@ -159,7 +160,8 @@ class _Sheet:
         wired = {end for wire in netlist.wires for end in (wire.start, wire.end)} - live
         self.terminals = [name for name in netlist.terminals() if name in wired]
         self.pairs = pairs_of(netlist, self.terminals)
-        self.reads = self.right.ohms(self.states, self.terminals, self.pairs)
+        self.drawn = self.right.positions(self.states, self.terminals, self.pairs)
+        self.reads = self.drawn.ohms(range(len(self.states)))
 
     def check(self, number: int, pair: int, faults: Sequence[WiringFault]) -> Check:
         """Return one reading with what it covers."""
@@ -174,42 +176,72 @@ class _Sheet:
             guards=tuple(one.message for one in faults if one.kind != "missing"),
         )
 
-    def covered(self, faults: Sequence[WiringFault]) -> tuple[list[Check], list[WiringFault]]:
+    def covered(
+        self, faults: Sequence[WiringFault], tell: Callable[[int], None]
+    ) -> tuple[list[Check], list[WiringFault]]:
         """Return the readings that show faults, and the faults that none shows."""
         cover = ReadingCover(self.reads, len(faults), low_ohm=LOW_OHM, open_ohm=OPEN_OHM)
-        # two devices operated at once only for what one does not show
-        few = sum(count < 2 for count in self.held)
+        base, read = self.circuit.netlist, self.drawn
         for place, fault in enumerate(faults):
-            bench = Bench(fault.netlist, (), self.right.known)
-            for part in stages_of(few, len(self.states)):
-                if self.states[part] and not cover.is_detected(place):
-                    ohms = bench.ohms(self.states[part], self.terminals, self.pairs)
-                    cover.compare(place, part, ohms)
+            tell(place)
+            if fault.base is not base:
+                base = fault.base
+                read = self._bench(base).positions(self.states, self.terminals, self.pairs)
+            for stage in stages_of(self.states, fault.devices):
+                cover.compare(place, stage, read.ohms(stage, fault.joint))
+                if cover.is_detected(place):
+                    break
         checks = [
             self.check(number, pair, [faults[place] for place in cover.faults_of(number, pair)])
             for number, pair in cover.chosen(self.held)
         ]
         return checks, [one for place, one in enumerate(faults) if not cover.is_detected(place)]
 
-    def is_shown(self, fault: WiringFault, groups: Sequence[Sequence[Observed]]) -> bool:
-        """Tell whether a fault changes a reading; positions are read one after the other."""
-        bench = Bench(fault.netlist, (), self.right.known)
-        return any(
-            not agrees(found, one.ohms)
-            for group in groups
-            for found, one in zip(bench.read(group), group, strict=True)
-        )
+    def _bench(self, netlist: Netlist) -> Bench:
+        return Bench(netlist, (), self.right.known)
+
+    def not_shown(
+        self,
+        faults: Sequence[WiringFault],
+        checks: Sequence[Check],
+        tell: Callable[[int], None],
+    ) -> list[WiringFault]:
+        """Return the faults that change none of some readings.
+
+        Readings are taken position by position: most mistakes need only the first.
+        """
+        groups = _by_position(checks)
+        states = list(groups)
+        names = sorted({end for one in checks for end in (one.start, one.end)})
+        ends = sorted({(names.index(one.start), names.index(one.end)) for one in checks})
+        column = {(names[one], names[other]): place for place, (one, other) in enumerate(ends)}
+        pairs = pairs_at(ends)
+        base: Netlist | None = None
+        left = []
+        for place, fault in enumerate(faults):
+            tell(place)
+            if fault.base is not base:
+                base = fault.base
+                read = self._bench(base).positions(states, names, pairs)
+            if not any(
+                not agrees(float(row[column[one.start, one.end]]), one.ohms)
+                for number, group in enumerate(groups.values())
+                for row in read.ohms([number], fault.joint)
+                for one in group
+            ):
+                left.append(fault)
+        return left
 
 
-def _by_position(checks: Sequence[Check]) -> list[list[Observed]]:
-    """Return readings by what is held, so that most mistakes need only the first position."""
+def _by_position(checks: Sequence[Check]) -> dict[tuple[Hand, ...], list[Observed]]:
+    """Return readings by what is held."""
     found: dict[tuple[Hand, ...], list[Observed]] = {}
     for one in checks:
         found.setdefault(one.hands, []).append(one.as_drawn)
-    return list(found.values())
+    return found
 
 
-def dead_checks(circuit: Circuit) -> DeadChecks:
+def dead_checks(circuit: Circuit, tell: Callable[[int, int], None] | None = None) -> DeadChecks:
     """Return the readings that together tell every wire of a circuit.
 
     First those that show every missing wire and every exchanged or bridged contact; then more
@@ -219,6 +251,8 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
     ----------
     circuit : Circuit
         As drawn or as found.
+    tell : callable, optional
+        Called with how many single mistakes were gone through, and of how many.
 
     Returns
     -------
@@ -245,11 +279,16 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
         for fault in (*missing_wires(circuit), *contact_faults(circuit))
         if fault.wire not in line_side
     ]
-    checks, unseen = sheet.covered(hard)
     moved = [fault for fault in moved_wires(circuit) if fault.wire not in line_side]
-    groups = _by_position(checks)
-    left = [fault for fault in moved if not sheet.is_shown(fault, groups)]
-    more, blind = sheet.covered(left)
+    of = len(hard) + len(moved)
+
+    def told(done: int) -> None:
+        if tell is not None:
+            tell(done, of)
+
+    checks, unseen = sheet.covered(hard, told)
+    left = sheet.not_shown(moved, checks, lambda place: told(len(hard) + place))
+    more, blind = sheet.covered(left, lambda place: told(of - len(left) + place))
     checks = [*_frames(circuit), *checks, *more]
     seen = {wire for check in checks for wire in check.covers}
     return DeadChecks(
@@ -259,5 +298,5 @@ def dead_checks(circuit: Circuit) -> DeadChecks:
         blind=tuple(one.message for one in (*unseen, *blind) if one.kind != "missing"),
         apart=prepared(circuit),
         states=len(sheet.states),
-        mistakes=len(hard) + len(moved),
+        mistakes=of,
     )

@@ -1,0 +1,205 @@
+"""Kill -9 of everything that serves, at random, while people save: nothing acknowledged is lost.
+
+    benchmarks/kills.py [kills]
+
+Starts this clone's own server on a free port, adds motors and saves their supply on four
+connections, kills one process of it after the other - a serving process, the one that watches
+them, a worker, a process of the desk, a database connection, the whole database - and then counts
+what was acknowledged: every motor once, with the last supply that was acknowledged or one that was
+under way when it was lost.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import http.client
+import json
+import os
+import random
+import signal
+import subprocess
+import sys
+import threading
+import time
+from collections import Counter
+from pathlib import Path
+
+sys.path[:0] = ["benchmarks", "tools"]
+from cluster import free_port, place
+from home import WORKS, Caller
+
+CLONE = Path(__file__).resolve().parents[1]
+PAUSE_S = 0.4
+WRITERS = 4
+#: what is killed, by words in its command line, and how often of a hundred
+TARGETS = {
+    "serving process": ("tools/web.py", 40),
+    "worker": ("manage.py worker", 18),
+    "desk": ("desk.child", 18),
+    "database connection": ("postgres: evencoil", 18),
+    "database": ("bin/postgres -D", 6),
+}
+
+
+def postmaster() -> int:
+    """Return the process of this clone's database; 0 while there is none."""
+    with contextlib.suppress(OSError, ValueError):
+        return int((place(CLONE) / "data" / "postmaster.pid").read_text().splitlines()[0])
+    return 0
+
+
+def family(*roots: int) -> dict[int, str]:
+    """Return some processes and every process below them, with their command lines."""
+    parents: dict[int, int] = {}
+    lines: dict[int, str] = {}
+    for entry in Path("/proc").iterdir():
+        if entry.name.isdigit():
+            with contextlib.suppress(OSError):
+                fields = (entry / "stat").read_text().rpartition(")")[2].split()
+                parents[int(entry.name)] = int(fields[1])
+                lines[int(entry.name)] = (
+                    (entry / "cmdline").read_bytes().replace(b"\0", b" ").decode()
+                )
+    found: dict[int, str] = {}
+    for pid in parents:
+        at = pid
+        while at in parents and at not in roots:
+            at = parents[at]
+        if at in roots:
+            found[pid] = lines[pid]
+    return found
+
+
+class Writer(threading.Thread):
+    """One person who saves without a pause and notes what was acknowledged."""
+
+    def __init__(self, url: str, number: int, stopping: threading.Event) -> None:
+        super().__init__(daemon=True)
+        self.url, self.number, self.stopping = url, number, stopping
+        #: tag to the supplies that may stand: the last acknowledged, then those without an answer
+        self.known: dict[str, list[str]] = {}
+        self.acknowledged = self.lost = 0
+
+    def run(self) -> None:
+        """Save until told to stop."""
+        caller: Caller | None = None
+        number = 0
+        while not self.stopping.is_set():
+            try:
+                caller = caller or Caller(self.url)
+                tag = f"KILL {os.getpid()}-{self.number}-{number}"
+                status, _ = caller.ask(
+                    "POST",
+                    f"/api/w/{WORKS}/motors",
+                    {"tag": tag, "name": "kill test", "machine": f"Kill {self.number}"},
+                )
+                if status not in {201, 409}:
+                    caller = None if status in {401, 403, 404} else caller
+                    time.sleep(0.2)
+                    continue
+                # 409: it was added, and the answer was lost
+                self.acknowledged += 1
+                self.known[tag] = [""]
+                self._save(caller, tag)
+                number += 1
+            except (OSError, http.client.HTTPException):
+                caller = None
+                self.lost += 1
+                time.sleep(0.2)
+
+    def _save(self, caller: Caller, tag: str) -> None:
+        for n, text in enumerate(("480Y/277", "240 delta", "208Y/120")):
+            may = self.known[tag]
+            may.append(text)
+            status, _ = caller.ask(
+                "PUT",
+                f"/api/w/{WORKS}/m/{tag.replace(' ', '%20')}/j/1/supply",
+                {"based_on": n, "body": {"text": text}},
+            )
+            if status != 200:
+                return
+            self.known[tag] = [text]
+            self.acknowledged += 1
+
+
+def stands(caller: Caller, tag: str) -> tuple[int, str]:
+    """Return how many motors of a tag there are, and the supply of the one."""
+    said = tag.replace(" ", "%20")
+    _, page = caller.ask("GET", f"/api/w/{WORKS}/yard?q={said}")
+    count = sum(one["tag"] == tag for one in json.loads(page)["motors"])
+    _, job = caller.ask("GET", f"/api/w/{WORKS}/m/{said}/j/1")
+    return count, json.loads(job)["supply"]["text"]
+
+
+def answers(url: str, within_s: float) -> float:
+    """Return how long it takes until the server answers [s]."""
+    since = time.monotonic()
+    while time.monotonic() - since < within_s:
+        with contextlib.suppress(OSError, http.client.HTTPException, ValueError):
+            caller = Caller(url)
+            if caller.ask("GET", f"/api/w/{WORKS}/yard")[0] == 200:
+                return time.monotonic() - since
+        time.sleep(0.1)
+    raise SystemExit(f"no answer within {within_s:.0f} s")
+
+
+def main(kills: int) -> None:
+    """Serve, save, kill, count."""
+    port = free_port()
+    url = f"http://127.0.0.1:{port}"
+    server = subprocess.Popen(
+        [sys.executable, "tools/serve.py"],
+        env={**os.environ, "EVENCOIL_PORT": str(port)},
+        stdout=subprocess.DEVNULL,
+        stderr=subprocess.DEVNULL,
+    )
+    stopping = threading.Event()
+    done: Counter[str] = Counter()
+    try:
+        answers(url, 120)
+        writers = [Writer(url, number, stopping) for number in range(WRITERS)]
+        for writer in writers:
+            writer.start()
+        names, weights = list(TARGETS), [often for _, often in TARGETS.values()]
+        while sum(done.values()) < kills:
+            time.sleep(PAUSE_S)
+            if server.poll() is not None:
+                raise SystemExit("the server gave up")
+            what = random.choices(names, weights)[0]  # noqa: S311 - no secret
+            found = [
+                pid
+                for pid, line in family(server.pid, postmaster()).items()
+                if TARGETS[what][0] in line
+            ]
+            if found:
+                with contextlib.suppress(ProcessLookupError):
+                    os.kill(random.choice(found), signal.SIGKILL)  # noqa: S311 - no secret
+                    done[what] += 1
+            if sum(done.values()) % 100 == 0:
+                print(f"{sum(done.values())} kills", flush=True)
+        back = answers(url, 60)
+        stopping.set()
+        for writer in writers:
+            writer.join(30)
+        caller = Caller(url)
+        every = {tag: may for writer in writers for tag, may in writer.known.items()}
+        wrong = []
+        for tag, may in every.items():
+            count, supply = stands(caller, tag)
+            if count != 1 or supply not in may:
+                wrong.append(f"{tag}: {count} motors, supply {supply!r}, not one of {may}")
+        print(
+            f"{sum(done.values())} kills ({', '.join(f'{n} {what}' for what, n in done.items())});"
+            f" {sum(one.acknowledged for one in writers)} acknowledged writes,"
+            f" {sum(one.lost for one in writers)} requests without an answer;"
+            f" {len(wrong)} wrong; back {back:.1f} s after the last"
+        )
+        print("\n".join(wrong))
+    finally:
+        stopping.set()
+        server.terminate()
+        server.wait(60)
+
+
+if __name__ == "__main__":
+    main(int(sys.argv[1]) if len(sys.argv) > 1 else 1000)
