@@ -39,12 +39,17 @@ export function Amendments({
     value: "",
     author: "",
     reason: "",
+    // who entered it and when is set by the server
+    by: "",
+    at: "",
   });
-  const kept: Amendment[] = amendments.map(({ subject, value, author, reason }) => ({
+  const kept: Amendment[] = amendments.map(({ subject, value, author, reason, by, at }) => ({
     subject: subject as Amendment["subject"],
     value,
     author,
     reason,
+    by: by ?? "",
+    at: at ?? "",
   }));
   const unit = SUBJECTS.find((item) => item.value === draft.subject)?.unit ?? "";
   const isReady =
