@@ -8,7 +8,13 @@ from collections.abc import Callable
 
 from django.core.cache import caches
 
+from api.recent import Recent
+
 __all__ = ["keep", "kept", "kept_or_made", "key_for"]
+
+#: of answers asked for last, what this process holds itself: so many, and none larger [byte]
+_near: Recent[str, bytes] = Recent(200)
+MOST_NEAR = 100_000
 
 
 def key_for(kind: str, *decided_by: str) -> str:
@@ -19,13 +25,24 @@ def key_for(kind: str, *decided_by: str) -> str:
 
 def kept(key: str) -> bytes | None:
     """Return what is kept under a key, if anything is."""
-    known = caches["answers"].get(key)
-    return zlib.decompress(known) if isinstance(known, bytes) else None
+    found = _near.get(key)
+    if found is None:
+        known = caches["answers"].get(key)
+        if isinstance(known, bytes):
+            found = zlib.decompress(known)
+            _keep_near(key, found)
+    return found
 
 
 def keep(key: str, body: bytes) -> None:
     """Keep an answer."""
     caches["answers"].set(key, zlib.compress(body, 3))
+    _keep_near(key, body)
+
+
+def _keep_near(key: str, body: bytes) -> None:
+    if len(body) <= MOST_NEAR:
+        _near.keep(key, body)
 
 
 def kept_or_made(key: str, make: Callable[[], bytes]) -> bytes:

@@ -34,7 +34,7 @@ Tell = Callable[[int, int], None]
 #: of this serving process
 desk = Desk(settings.DESK_SEATS)
 #: how long what was told of a question is of use, and the least time between two words [s]
-_TOLD_S, _TELLS_S = 30, 0.4
+_TOLD_S, _TELLS_S = 30, 0.9
 _log = logging.getLogger("evencoil.desk")
 
 

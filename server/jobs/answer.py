@@ -6,8 +6,10 @@ version, and where the job stands, are read each time: they are cheap and change
 
 from __future__ import annotations
 
+import datetime as dt
 import json
-from typing import Any
+from typing import Any, NamedTuple
+from zoneinfo import ZoneInfo
 
 from django.http import HttpResponse
 
@@ -15,14 +17,51 @@ from answers.schemas.worked import worked_out
 from api.answers import JSON
 from api.kept import kept_or_made
 from evencoil.job import JobInputs
-from jobs.keys import BODY_MD5, key_of
+from jobs.keys import key_of
 from jobs.models import InputVersion, JobMotor
-from jobs.store import INPUT_STEPS, kept, version, work_out_kept
+from jobs.store import INPUT_STEPS, kept, work_out_kept
+from jobs.written import Written
 from people.models import Works
 from plant.models import PlateRevision
 from plant.profile import rules_of
 
 __all__ = ["job_answer"]
+
+
+#: what is read of a stored version: all but its body
+_COLUMNS = ("n", "schema", "pk", "at", "source", "by__display_name", "by__username", Written("n"))
+
+
+class _Row(NamedTuple):
+    """A stored version without its body."""
+
+    step: str
+    n: int
+    schema: int
+    pk: int
+    at: dt.datetime
+    source: str
+    by_name: str
+    by_login: str
+    written: int
+
+    @property
+    def key(self) -> str:
+        """Return what changes when it is written, however that is done."""
+        return f"{self.step} {self.n} {self.schema} {self.pk} {self.written}"
+
+
+def _version(row: _Row | None, works: Works) -> dict[str, object]:
+    """Return number, author and local time of a version; 0 for none."""
+    if row is None:
+        return {"n": 0, "by": "", "at": "", "source": ""}
+    local = row.at.astimezone(ZoneInfo(works.time_zone))
+    return {
+        "n": row.n,
+        "by": row.by_name or row.by_login,
+        "at": f"{local:%Y-%m-%d %H:%M}",
+        "source": row.source,
+    }
 
 
 def _as_json(value: Any) -> str:
@@ -48,28 +87,28 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
     """
     rows = {
         row.step: row
-        for row in InputVersion.objects.select_related("by")
-        .filter(job=link.job_id, motor=link.motor_id)
-        .order_by("step", "-n")
-        .distinct("step")
-        .defer("body")
-        .annotate(md5=BODY_MD5)
+        for row in map(
+            _Row._make,
+            InputVersion.objects.filter(job=link.job_id, motor=link.motor_id)
+            .order_by("step", "-n")
+            .distinct("step")
+            .values_list("step", *_COLUMNS),
+        )
     }
-    plates = list(
-        PlateRevision.objects.select_related("by")
-        .filter(motor=link.motor_id)
+    plates = [
+        _Row("plate", *said)
+        for said in PlateRevision.objects.filter(motor=link.motor_id)
         .order_by("-n")
-        .defer("body")
-        .annotate(md5=BODY_MD5)
-    )
+        .values_list(*_COLUMNS)
+    ]
     newest = plates[0].n if plates else 0
     plate = next((row for row in plates if row.n == link.plate_n), None)
-    stored = [f"{step} {row.n} {row.schema} {row.md5}" for step, row in sorted(rows.items())]
-    stored.append("no plate" if plate is None else f"plate {plate.n} {plate.schema} {plate.md5}")
+    stored = [row.key for _, row in sorted(rows.items())]
+    stored.append("no plate" if plate is None else plate.key)
     key = f"job.{key_of(rules_of(works), stored)}"
-    text = kept_or_made(key, lambda: _calculated(link, works)).decode()
-    versions = {"plate": version(plate, works).dict()} | {
-        step: version(rows.get(step), works).dict() for step in INPUT_STEPS
+    text = kept_or_made(key, lambda: _calculated(link, works))
+    versions = {"plate": _version(plate, works)} | {
+        step: _version(rows.get(step), works) for step in INPUT_STEPS
     }
     head = _as_json(
         {
@@ -79,9 +118,10 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
             "machine": link.motor.machine.name,
             "job": link.number,
             "kind": link.job.kind,
-            "is_stale": newest > versions["plate"]["n"],
+            "is_stale": newest > (0 if plate is None else plate.n),
             "newest_plate_n": newest,
             "versions": versions,
         }
     )
-    return HttpResponse(f"{head[:-1]}, {text}}}", content_type=JSON)
+    body = b"".join([head[:-1].encode(), b", ", text, b"}"])
+    return HttpResponse(body, content_type=JSON)

@@ -11,22 +11,19 @@ import hashlib
 from collections import defaultdict
 from collections.abc import Sequence
 
-from django.db.models import Max, OuterRef, Subquery, TextField
-from django.db.models.functions import MD5, Cast
+from django.db.models import Max, OuterRef, Subquery
 
 from jobs.models import InputVersion, JobMotor
+from jobs.written import Written
 from people.models import Works
 from plant.models import PlateRevision
 from plant.profile import rules_of
 
-__all__ = ["BODY_MD5", "key_of", "keys_of"]
-
-#: of a stored body, calculated by the database
-BODY_MD5 = MD5(Cast("body", TextField()))
+__all__ = ["key_of", "keys_of"]
 
 
 def key_of(rules: str, parts: Sequence[str]) -> str:
-    """Return one key for plant rules and stored rows, each told by step, version and digest."""
+    """Return one key for plant rules and stored rows, each told by its writing."""
     return hashlib.sha256("\n".join([rules, *parts]).encode()).hexdigest()
 
 
@@ -49,7 +46,7 @@ def keys_of(links: Sequence[JobMotor], works: Works) -> dict[int, str]:
         )
         .order_by("job_id", "motor_id", "step", "-n")
         .distinct("job_id", "motor_id", "step")
-        .values_list("job_id", "motor_id", "step", "n", "schema", BODY_MD5)
+        .values_list("job_id", "motor_id", "step", "n", "schema", "pk", Written("n"))
     )
     for job, motor, *said in rows:
         if (job, motor) in own:
@@ -58,8 +55,8 @@ def keys_of(links: Sequence[JobMotor], works: Works) -> dict[int, str]:
     plates = JobMotor.objects.filter(pk__in=own.values()).values_list(
         "pk",
         "plate_n",
-        Subquery(pinned.values_list(BODY_MD5)[:1]),
-        Subquery(pinned.values("schema")[:1]),
+        Subquery(pinned.values("pk")[:1]),
+        Subquery(pinned.annotate(written=Written("n")).values("written")[:1]),
         Max("motor__plates__n"),
     )
     for pk, *said in plates:

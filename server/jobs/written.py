@@ -1,8 +1,8 @@
 """Which rows were written since: one number for any set of rows, whoever wrote them and how.
 
-PostgreSQL notes with every row the transaction that wrote it (system column ``xmin``). Count and
-sum of these numbers change with every row that is added, changed or taken away, also by hand in
-the database, and reading them touches no stored body.
+PostgreSQL notes with every row the transaction that wrote it (system column ``xmin``), and numbers
+transactions upward. Count and sum of these numbers change with every row that is added, changed or
+taken away, also by hand in the database, and reading them touches no stored body.
 """
 
 from __future__ import annotations
@@ -10,7 +10,7 @@ from __future__ import annotations
 from typing import Any, cast
 
 from django.db.backends.base.base import BaseDatabaseWrapper
-from django.db.models import BigIntegerField, Count, Func, Max, Model, QuerySet, Sum
+from django.db.models import BigIntegerField, Count, Func, Model, QuerySet, Sum
 from django.db.models.expressions import Col
 from django.db.models.sql.compiler import SQLCompiler
 
@@ -34,17 +34,18 @@ class Written(Func):
 
 
 def written_of(rows: QuerySet[Model], *columns: str) -> tuple[int, ...]:
-    """Return a number for the count and for each table of rows, another one once any was written.
+    """Return a count and a sum for each table of rows, other ones once any was written.
 
     Parameters
     ----------
     rows : QuerySet
         Of any table, not sliced.
     columns : str
-        One of each table that counts, through its relations; a column, not a key.
+        One of each table that counts, through its relations; a column, not a key. Of a table
+        beyond a relation, each row counts as often as it is met, and one that is missing not.
     """
-    asked: dict[str, Any] = {"rows": Count("pk")}
+    asked: dict[str, Any] = {}
     for place, column in enumerate(columns):
+        asked[f"count{place}"] = Count(column)
         asked[f"sum{place}"] = Sum(Written(column))
-        asked[f"max{place}"] = Max(Written(column))
     return tuple(value or 0 for value in rows.aggregate(**asked).values())

@@ -55,7 +55,7 @@ def caller_in(request: HttpRequest, works: str) -> Caller:
     if request.user.pk is None:
         raise not_found("plant")
     member = (
-        Member.objects.select_related("works", "user")
+        Member.objects.select_related("works")
         .filter(works__slug=works, user__pk=request.user.pk)
         .first()
     )
@@ -66,4 +66,5 @@ def caller_in(request: HttpRequest, works: str) -> Caller:
             cast("TradeTerms", member.works.trade_terms), cast("LineNames", member.works.line_names)
         )
     )
-    return Caller(user=member.user, works=member.works, role=member.role)
+    # who is signed in was read with the session
+    return Caller(user=request.user, works=member.works, role=member.role)

@@ -15,11 +15,11 @@ from api.schemas import REFUSALS, ProblemOut
 from evencoil.base import Message, MotorTag, ShortText, Text, counted, say
 from jobs.actions import AddMotor
 from jobs.lines import lines_of, newest_links
-from jobs.models import InputVersion, JobMotor, Summary
+from jobs.models import Summary
 from jobs.written import written_of
 from people.access import Caller, caller_in
 from people.models import Role, Works
-from plant.models import Motor, PlateRevision
+from plant.models import Motor
 from plant.profile import rules_of
 
 __all__ = ["YardOut", "router"]
@@ -172,23 +172,22 @@ def _pages(count: int) -> int:
 def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse:
     """Return a page of the motors of a plant, the newest job of each, found by tag or name."""
     caller = caller_in(request, works)
-    motors = written_of(Motor.objects.filter(works=caller.works), "tag", "machine__name")
+    works_wide = written_of(
+        caller.works.machines.all(), "name", "motors__tag", "motors__summary__key"
+    )
+    total = works_wide[2]
     found = _found(caller.works, asked.q)
-    place = min(asked.page, _pages(found.count() if asked.q else motors[0]))
+    place = min(asked.page, _pages(found.count() if asked.q else total))
     shown = found.values("pk")[(place - 1) * PAGE : place * PAGE]
     # everything that decides the page; the lines' own keys come on top where it is made anew
     key = (
         (caller.works.pk, caller.works.name, caller.role, asked.q, place, rules_of(caller.works)),
-        motors,
-        written_of(caller.works.machines.all(), "name"),
-        written_of(Summary.objects.filter(motor__works=caller.works), "key"),
-        written_of(JobMotor.objects.filter(motor__in=shown), "number"),
-        written_of(InputVersion.objects.filter(motor__in=shown), "n"),
-        written_of(PlateRevision.objects.filter(motor__in=shown), "n"),
+        works_wide,
+        written_of(Motor.objects.filter(pk__in=shown), "jobs__number", "inputs__n", "plates__n"),
     )
     text = PAGES.get(key)
     if text is None:
-        text, holds = _page(caller, asked.q, place, motors[0])
+        text, holds = _page(caller, asked.q, place, total)
         if holds:
             PAGES.keep(key, text)
     return HttpResponse(text, content_type=JSON)

@@ -8,6 +8,8 @@ from django.core.management import BaseCommand, CommandParser, call_command
 from django_tasks import ResultStatus
 from django_tasks.backends.database.models import DBTaskResult
 
+from desk.child import stand_back
+
 __all__ = ["TRIES", "Command", "take_up"]
 
 #: a task whose worker died under it so often is left as failed
@@ -39,6 +41,7 @@ class Command(BaseCommand):
     def handle(self, *args: Any, **options: Any) -> None:
         """Work until told to end."""
         del args
+        stand_back()
         take_up()
         call_command("prune_db_task_results", verbosity=0)
         call_command("db_worker", interval=options["interval"], verbosity=options["verbosity"])
