@@ -1,6 +1,6 @@
 """Kill -9 of everything that serves, at random, while people save: nothing acknowledged is lost.
 
-    benchmarks/kills.py [kills]
+    benchmarks/kills.py [kills] [pause_s]
 
 Starts this clone's own server on a free port, adds motors and saves their supply on four
 connections, kills one process of it after the other - a serving process, the one that watches
@@ -16,6 +16,7 @@ import http.client
 import json
 import os
 import random
+import re
 import signal
 import subprocess
 import sys
@@ -29,15 +30,18 @@ from cluster import free_port, place
 from home import WORKS, Caller
 
 CLONE = Path(__file__).resolve().parents[1]
-PAUSE_S = 0.4
+LOG = CLONE / ".run" / "kills.log"
+#: between two kills [s]
+PAUSE_S = 1.5
 WRITERS = 4
-#: what is killed, by words in its command line, and how often of a hundred
+#: what is killed, by a pattern of its command line, and how often of a hundred
 TARGETS = {
-    "serving process": ("tools/web.py", 40),
-    "worker": ("manage.py worker", 18),
-    "desk": ("desk.child", 18),
-    "database connection": ("postgres: evencoil", 18),
-    "database": ("bin/postgres -D", 6),
+    "serving process": (r"tools/web\.py .* fork$", 40),
+    "server": (r"tools/web\.py [\d ]*$", 3),
+    "worker": (r"manage\.py worker", 17),
+    "desk": (r"desk\.child", 17),
+    "database connection": (r"^postgres: evencoil", 20),
+    "database": (r"bin/postgres -D", 3),
 }
 
 
@@ -61,12 +65,14 @@ def family(*roots: int) -> dict[int, str]:
                     (entry / "cmdline").read_bytes().replace(b"\0", b" ").decode()
                 )
     found: dict[int, str] = {}
-    for pid in parents:
+    for pid, parent in parents.items():
         at = pid
         while at in parents and at not in roots:
             at = parents[at]
         if at in roots:
-            found[pid] = lines[pid]
+            # a serving process is a fork of the one that watches it
+            is_fork = lines[pid] and lines[pid] == lines.get(parent)
+            found[pid] = f"{lines[pid]}{' fork' if is_fork else ''}"
     return found
 
 
@@ -143,15 +149,15 @@ def answers(url: str, within_s: float) -> float:
     raise SystemExit(f"no answer within {within_s:.0f} s")
 
 
-def main(kills: int) -> None:
+def main(kills: int, pause_s: float) -> None:
     """Serve, save, kill, count."""
     port = free_port()
     url = f"http://127.0.0.1:{port}"
     server = subprocess.Popen(
         [sys.executable, "tools/serve.py"],
         env={**os.environ, "EVENCOIL_PORT": str(port)},
-        stdout=subprocess.DEVNULL,
-        stderr=subprocess.DEVNULL,
+        stdout=LOG.open("w"),
+        stderr=subprocess.STDOUT,
     )
     stopping = threading.Event()
     done: Counter[str] = Counter()
@@ -162,21 +168,21 @@ def main(kills: int) -> None:
             writer.start()
         names, weights = list(TARGETS), [often for _, often in TARGETS.values()]
         while sum(done.values()) < kills:
-            time.sleep(PAUSE_S)
+            time.sleep(pause_s)
             if server.poll() is not None:
                 raise SystemExit("the server gave up")
             what = random.choices(names, weights)[0]  # noqa: S311 - no secret
             found = [
                 pid
                 for pid, line in family(server.pid, postmaster()).items()
-                if TARGETS[what][0] in line
+                if re.search(TARGETS[what][0], line)
             ]
             if found:
                 with contextlib.suppress(ProcessLookupError):
                     os.kill(random.choice(found), signal.SIGKILL)  # noqa: S311 - no secret
                     done[what] += 1
-            if sum(done.values()) % 100 == 0:
-                print(f"{sum(done.values())} kills", flush=True)
+                    if sum(done.values()) % 100 == 0:
+                        print(f"{sum(done.values())} kills", flush=True)
         back = answers(url, 60)
         stopping.set()
         for writer in writers:
@@ -202,4 +208,5 @@ def main(kills: int) -> None:
 
 
 if __name__ == "__main__":
-    main(int(sys.argv[1]) if len(sys.argv) > 1 else 1000)
+    words = sys.argv[1:]
+    main(int(words[0]) if words else 1000, float(words[1]) if len(words) > 1 else PAUSE_S)

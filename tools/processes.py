@@ -11,8 +11,8 @@ from typing import Any
 
 __all__ = ["Watch", "end", "serve", "work"]
 
-#: a process that lives less ended at once [s], and how often in a row it may
-AT_ONCE_S, MOST_AT_ONCE = 5.0, 5
+#: a process that lives less ended at once [s], and the longest wait for the next one [s]
+AT_ONCE_S, MOST_WAIT_S = 5.0, 5.0
 _HERE = Path(__file__).parent
 
 
@@ -45,7 +45,7 @@ def work(**how: Any) -> subprocess.Popen[bytes]:
 
 
 class Watch:
-    """A process that is started again when it ends, unless it ends at once several times."""
+    """A process that is started again when it ends: later each time that it ended at once."""
 
     def __init__(self, name: str, start: Callable[[], subprocess.Popen[bytes]]) -> None:
         self.name = name
@@ -53,21 +53,23 @@ class Watch:
         self.process = start()
         self._since = time.monotonic()
         self._at_once = 0
+        self._again: float | None = None
 
-    def look(self) -> bool:
-        """Start it again if it ended; False once it does not stay up."""
+    def look(self) -> None:
+        """Start it again if it ended, at once or after a while; the others go on meanwhile."""
         if self.process.poll() is None:
-            return True
-        lived = time.monotonic() - self._since
-        self._at_once = self._at_once + 1 if lived < AT_ONCE_S else 0
-        if self._at_once > MOST_AT_ONCE:
-            print(f"even coil: {self.name} does not stay up", file=sys.stderr, flush=True)
-            return False
-        print(f"even coil: {self.name} ended and is started again", file=sys.stderr, flush=True)
-        time.sleep(min(self._at_once, 5))
-        self._since = time.monotonic()
-        self.process = self._start()
-        return True
+            return
+        now = time.monotonic()
+        if self._again is None:
+            lived = now - self._since
+            self._at_once = self._at_once + 1 if lived < AT_ONCE_S else 0
+            wait = min(MOST_WAIT_S, float(self._at_once))
+            self._again = now + wait
+            said = f"is started again in {wait:.0f} s" if wait else "is started again"
+            print(f"even coil: {self.name} ended and {said}", file=sys.stderr, flush=True)
+        if now >= self._again:
+            self._since, self._again = now, None
+            self.process = self._start()
 
 
 def end(processes: Iterable[subprocess.Popen[bytes]]) -> None:

@@ -4,7 +4,7 @@
 
 A request is handed to a thread only when all of it has come, and an answer is taken off a thread
 at once, however slowly it is read: a slow or silent client costs a connection and no worker. A
-process that ends is started again, unless it ends at once.
+process that ends is started again, unless several in a row end at once.
 """
 
 from __future__ import annotations
@@ -24,8 +24,8 @@ SERVER = Path(__file__).resolve().parents[1] / "server"
 MOST_BODY, MOST_HEAD = 1_300_000, 32_768
 #: connections of one process, and how long one may say nothing [s]
 MOST_CONNECTIONS, SILENT_S = 600, 30
-#: a process that lives less is not started again [s]
-LEAST_LIFE_S = 2.0
+#: a process that lives less ended at once [s]; how often in a row one may, and when the next starts
+LEAST_LIFE_S, MOST_AT_ONCE, AGAIN_S = 2.0, 8, 0.3
 
 
 def serve(listening: socket.socket, threads: int) -> None:
@@ -78,6 +78,7 @@ def main(port: int, processes: int, threads: int) -> int:
     signal.signal(signal.SIGTERM, stop)
     signal.signal(signal.SIGINT, stop)
     alive = {start(listening, threads): time.monotonic() for _ in range(processes)}
+    at_once = 0
     while alive and not stopping:
         try:
             ended, _ = os.waitpid(-1, os.WNOHANG)
@@ -87,9 +88,12 @@ def main(port: int, processes: int, threads: int) -> int:
             time.sleep(0.2)
             continue
         lived = time.monotonic() - alive.pop(ended)
-        if lived < LEAST_LIFE_S:
-            print("even coil: a server process ended at once", file=sys.stderr, flush=True)
+        at_once = at_once + 1 if lived < LEAST_LIFE_S else 0
+        if at_once > MOST_AT_ONCE:
+            print("even coil: server processes end at once", file=sys.stderr, flush=True)
             break
+        if at_once:
+            time.sleep(AGAIN_S)
         alive[start(listening, threads)] = time.monotonic()
     for child in alive:
         os.kill(child, signal.SIGTERM)

@@ -186,3 +186,50 @@ def test_a_drum_switch_is_turned_and_plugs(opened):
     expect(headline(page)).to_contain_text("RUNNING FORWARD")
     page.locator("[data-hand=drum]").click()
     expect(headline(page)).to_contain_text("REVERSED WHILE RUNNING (PLUGGING) AT")
+
+
+#: saves as a screen does: the page's own token, the newest version
+SAVE = """async ([path, body]) => {
+  const token = document.cookie.match(/csrftoken=([^;]+)/)[1];
+  const answer = await fetch(path, {
+    method: path.endsWith("/motors") ? "POST" : "PUT",
+    headers: {"Content-Type": "application/json", "X-CSRFToken": token},
+    body: JSON.stringify(body),
+  });
+  return answer.status;
+}"""
+
+
+def test_a_long_calculation_says_how_far_it_is_and_can_be_stopped(opened):
+    """A panel with seventy more relays: percent of the dead check, Stop, and asked again."""
+    page = opened("/w/larkfall")
+    place = "/api/w/larkfall/m/SLOW-1/j/1"
+    relays = [
+        {"id": f"d{n}", "kind": "add_device", "type": "relay", "tag": f"KA{n + 10}"}
+        for n in range(70)
+    ]
+    wires = [
+        {"id": f"w{n}{end}", "kind": "add_wire", "start": start, "end": f"d{n}.{end}"}
+        for n in range(70)
+        for start, end in (("control_fuse.2", "A1"), ("control_transformer.X2", "A2"))
+    ]
+    for path, body in (
+        ("/api/w/larkfall/motors", {"tag": "SLOW-1", "name": "many relays"}),
+        (f"{place}/plate", {"based_on": 0, "body": {"text": "15 HP 460 V 19.3 A 3 PH 3 LEADS"}}),
+        (f"{place}/supply", {"based_on": 0, "body": {"text": "480Y/277"}}),
+        (
+            f"{place}/starter",
+            {"based_on": 0, "body": {"standard_circuit": "3A", "edits": relays + wires}},
+        ),
+    ):
+        assert page.evaluate(SAVE, [path, body]) in {200, 201}, path
+    page.goto("/w/larkfall/m/SLOW-1/j/1/check")
+    expect(page.get_by_test_id("how-far")).to_contain_text(re.compile(r"Calculating: \\d+ %"))
+    assert violations(page) == []
+    page.get_by_role("button", name="Stop", exact=True).click()
+    expect(page.get_by_test_id("how-far")).to_have_count(0)
+    expect(page.get_by_text("Not calculated yet")).to_be_visible()
+    page.get_by_role("button", name="Try again").click()
+    expect(page.get_by_test_id("how-far")).to_be_visible()
+    expect(page.get_by_test_id("how-far")).to_have_count(0, timeout=90_000)
+    expect(page.get_by_text("Not calculated yet")).to_have_count(0)
