@@ -105,7 +105,7 @@ class Writer(threading.Thread):
                     continue
                 # 409: it was added, and the answer was lost
                 self.acknowledged += 1
-                self.known[tag] = [""]
+                self.known.setdefault(tag, [""])
                 self._save(caller, tag)
                 number += 1
             except (OSError, http.client.HTTPException):

@@ -75,7 +75,7 @@ def from_plate_to_sizes(page, tag):
     expect(page.get_by_test_id("slip-table_flc_a")).to_contain_text("21 A")
     expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("10 AWG")
     expect(page.get_by_test_id("slip-conductor_size")).to_contain_text("ASSUMED")
-    page.get_by_test_id("slip-table_flc_a").click()
+    page.get_by_test_id("why-of-table_flc_a").click()
     why = page.get_by_test_id("why")
     expect(why).to_contain_text("Table 430.250, row 15 hp, column 460 V: 21 A.")
     expect(why.get_by_role("row").filter(has_text="(read here)")).to_contain_text("15")

@@ -1,6 +1,6 @@
 import { type ReactNode, useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import { useDevice } from "../state/device";
+import { useDevice, useIsNarrow } from "../state/device";
 import type { Key } from "../state/keys";
 import { useKeys } from "../state/keys";
 import { useSession } from "../state/session";
@@ -36,7 +36,7 @@ export interface JobFrameProps {
   margin: ReactNode;
   /** The one thing to do next. */
   primary: ReactNode;
-  /** What else can be done here: in the bar at the desk, under the work at the panel. */
+  /** What else can be done here: beside the answer at the desk, under the work at the panel. */
   others: ReactNode;
   /** Said first instead of the step's own sentence. */
   headline?: ReactNode;
@@ -66,6 +66,9 @@ export function JobFrame({
   const [isHistory, setHistory] = useState(false);
   const [isPrint, setPrint] = useState(false);
   const isPanel = useDevice().seat === "panel";
+  const isNarrow = useIsNarrow();
+  // at the desk the actions stand beside the answer; at the panel the next one is at the thumb
+  const isBar = isPanel || isNarrow;
   const { job, worked, line, refusal } = state;
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const steps = worked?.states.map((item) => item.step) ?? [];
@@ -125,10 +128,24 @@ export function JobFrame({
       />
       <div
         data-make-believe={isMakeBelieve}
-        className={`mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-3 pb-32 ${isWide ? "" : "lg:grid-cols-[minmax(0,1fr)_400px]"}`}
+        className={`mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-3 ${isBar ? "pb-32" : "pb-10"} ${isWide ? "" : "lg:grid-cols-[minmax(0,1fr)_400px]"}`}
       >
+        <section
+          aria-label={frameWords.answer}
+          className="flex min-w-0 items-start gap-x-6 pb-3 lg:col-span-full"
+        >
+          <div className="min-w-0 flex-1">
+            <Shout>{headline ?? shown?.headline}</Shout>
+          </div>
+          {!isBar && (
+            <div className="flex shrink-0 items-center gap-2 print:hidden" data-testid="actions">
+              {others}
+              {printButton}
+              {primary}
+            </div>
+          )}
+        </section>
         <main className="min-w-0 space-y-4">
-          <Shout>{headline ?? shown?.headline}</Shout>
           {job.is_stale && (
             <Stop strength="hold" title={frameWords.nameplateWasRead}>
               <button
@@ -168,14 +185,16 @@ export function JobFrame({
           {margin}
         </aside>
       </div>
-      <footer className="fixed inset-x-0 bottom-0 z-10 border-t-2 border-ink bg-sheet print:hidden">
-        <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
-          {primary}
-          {!isPanel && others}
-          {/* in a place of its own: what comes before it may appear under a finger on its way */}
-          {!isPanel && <div className="ml-auto">{printButton}</div>}
-        </div>
-      </footer>
+      {isBar && (
+        <footer className="fixed inset-x-0 bottom-0 z-10 border-t-2 border-ink bg-sheet print:hidden">
+          <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
+            {primary}
+            {!isPanel && others}
+            {/* in a place of its own: what comes before it may appear under a finger on its way */}
+            {!isPanel && <div className="ml-auto">{printButton}</div>}
+          </div>
+        </footer>
+      )}
       {isHistory && (
         <HistorySheet place={place} step={step} state={state} onClose={() => setHistory(false)} />
       )}

@@ -11,6 +11,7 @@ export const frameWords = {
   keepMineNext: "Keep mine as the next version",
   bothStayHistory: "Both stay in the history, whichever you choose.",
   opening: "Opening…",
+  answer: "Answer",
   calculating: "Calculating…",
   stopCalculating: "Stop",
   stoppedCalculating: "Stopped: not calculated.",

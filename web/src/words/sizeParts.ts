@@ -3,6 +3,7 @@ import { named } from "./names";
 import type { Shown } from "./shown";
 
 export const sizePartsWords = named({
+  movedRows: (rows: Shown) => `${rows} moved`,
   enterCoilsLamps: "Enter coils and lamps",
   coil: (at: Shown) => `Coil ${at}`,
   marked: "Marked",

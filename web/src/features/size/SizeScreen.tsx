@@ -1,42 +1,43 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useLocation, useNavigate, useSearchParams } from "react-router";
+import type { Worked } from "../../api/client";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Sheet } from "../../components/Sheet";
 import { Stop } from "../../components/shapes";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
+import type { Given } from "../../state/useJob";
 import { sizeWords } from "../../words/size";
-import { Decides } from "./Decides";
-import { Figures } from "./Figures";
+import { BranchRows } from "./ledger/BranchRows";
+import { Fold } from "./ledger/Fold";
+import { PartRows } from "./ledger/PartRows";
+import { useMoved } from "./ledger/useMoved";
 import { OwnSizes } from "./OwnSizes";
 import { PartInputs } from "./parts/PartInputs";
-import { PartPicker } from "./parts/PartPicker";
-import { figuresOf, isPart, type PartId } from "./parts/parts";
+import { failsOf, figuresOf, isPart, PARTS, type PartId, type Size } from "./parts/parts";
 import { RatingRules } from "./parts/RatingRules";
 import { TimePart } from "./parts/TimePart";
-import { Slip } from "./Slip";
 import { WhySheet } from "./WhySheet";
 
-/** Which conductor, and why; what decides it can be changed in place. */
+/** What do I install, and by which rule? One ledger: every figure with what decides it. */
 export function SizeScreen() {
   const { place, state } = useRoom();
-  const { given, worked } = state;
+  const { given, worked, job } = state;
   const navigate = useNavigate();
   const location = useLocation();
   const isNarrow = useIsNarrow();
   const [seen, setSeen] = useState<string | null>(null);
+  const moved = useMoved(worked);
   const asked = location.hash.slice(1) || (isNarrow ? null : seen);
   const [search, setSearch] = useSearchParams();
-  const named = search.get("part");
-  const part: PartId = isPart(named) ? named : "branch";
-  const onPartChange = (next: PartId) => {
-    setSeen(null);
-    setSearch(next === "branch" ? {} : { part: next }, { replace: true });
-  };
-  const figures = worked ? figuresOf(worked, part) : [];
+  const { opened, set } = useFolds(worked, search.get("part"));
   const steps = worked?.steps ?? [];
-  const first = figures.find((figure) => figure.step)?.step ?? null;
+  const figures = worked ? figuresOf(worked, "branch") : [];
+  const first =
+    figures.find((figure) => figure.id === "conductor_size" && figure.step)?.step ??
+    figures.find((figure) => figure.step)?.step ??
+    null;
   const shown = steps.find((step) => step.id === (asked ?? (isNarrow ? "" : first)));
   const onWhy = (id: string) => {
     setSeen(id);
@@ -45,10 +46,17 @@ export function SizeScreen() {
   useEffect(() => {
     if (worked && asked && !worked.steps.some((step) => step.id === asked)) setSeen(null);
   }, [worked, asked]);
-  const chain = steps.filter(
-    (step) =>
-      step.kind === "calculated" && !worked?.figures.some((figure) => figure.step === step.id),
-  );
+  const named = search.get("part");
+  const isThere = Boolean(worked);
+  const arrived = useRef(false);
+  useEffect(() => {
+    // a link to a section shows it; later folds stay where they are
+    if (!isThere || arrived.current) return;
+    arrived.current = true;
+    if (isPart(named)) {
+      document.querySelector(`[data-testid=part-${named}]`)?.scrollIntoView({ block: "start" });
+    }
+  }, [isThere, named]);
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const focused = () => {
     const id = document.activeElement?.id;
@@ -78,12 +86,29 @@ export function SizeScreen() {
     {
       press: "e",
       does: sizeWords.changeInputs,
-      run: () => document.querySelector<HTMLElement>("[aria-labelledby=decides] button")?.focus(),
+      run: () => document.querySelector<HTMLElement>(".ledger-row select")?.focus(),
+    },
+    {
+      press: "c",
+      does: sizeWords.openCurve,
+      run: () => onOpen("time", true),
     },
   ];
-  const why = worked && shown && <WhySheet worked={worked} step={shown} onStepChange={onWhy} />;
+  const onOpen = (part: PartId, isOpen: boolean) => {
+    set(part, isOpen);
+    if (part === "branch") return;
+    setSearch(isOpen ? { part } : {}, { replace: true });
+  };
+  const why = worked && shown && (
+    <>
+      <WhySheet worked={worked} step={shown} onStepChange={onWhy} />
+      {shown.id === "protection_device_a" && <RatingRules worked={worked} />}
+    </>
+  );
   const isOther = given?.supply.territory === "other";
   const title = shown ? sizeWords.why(shown.said) : "";
+  const onSizeChange = (size: Size) => state.change("size", size);
+  const onRest = () => void state.keep();
   return (
     <JobFrame
       place={place}
@@ -95,7 +120,7 @@ export function SizeScreen() {
         why && (
           <section
             aria-label={title}
-            className="border-2 border-ink bg-ground p-4 lg:sticky lg:top-20 lg:max-h-[calc(100dvh-11rem)] lg:overflow-y-auto"
+            className="border-2 border-ink bg-ground p-4 lg:sticky lg:top-20 lg:max-h-[calc(100dvh-6rem)] lg:overflow-y-auto"
           >
             <h2 className="font-headline text-xl font-bold text-plum uppercase">{title}</h2>
             {why}
@@ -123,80 +148,76 @@ export function SizeScreen() {
       }
     >
       {given && worked && (
-        <div className="space-y-6">
-          <PartPicker worked={worked} part={part} onPartChange={onPartChange} />
-          {part === "branch" && isOther && (
-            <OwnSizes
-              figures={figures.filter((figure) => figure.group === "branch")}
-              steps={steps}
-              size={given.size}
-              onSizeChange={(size) => state.change("size", size)}
-            />
-          )}
-          <Figures
-            figures={isOther ? figures.filter((figure) => !figure.refusal) : figures}
-            steps={steps}
-            shown={shown}
-            base={base}
-            onWhy={onWhy}
-          />
-          {part === "branch" && worked.steps.some((step) => step.id === "flc_for_maximum_a") && (
-            <Stop strength="hold" title={sizeWords.powerBetweenRows}>
-              <p>{sizeWords.minimumsFollowRow}</p>
-              <button
-                type="button"
-                className="control"
-                onClick={() => state.change("size", { ...given.size, between_rows: "next_row_up" })}
-              >
-                {sizeWords.allowNextRow}
-              </button>
-            </Stop>
-          )}
-          {part === "time" && <TimePart works={place.works} given={given} />}
-          {part !== "branch" && part !== "time" && (
-            <PartInputs
-              part={part}
-              works={place.works}
-              size={given.size}
+        <div data-testid="ledger">
+          {PARTS.map(({ id, name }) => (
+            <Fold
+              key={id}
+              part={id}
+              name={name}
               worked={worked}
-              onSizeChange={(size) => state.change("size", size)}
-              onRest={() => void state.keep()}
-            />
-          )}
-          {part === "branch" && <RatingRules worked={worked} />}
-          {part === "branch" && chain.length > 0 && (
-            <section aria-labelledby="chain">
-              <h2 id="chain" className="stamp mb-2 text-soft">
-                {sizeWords.howWasCalculated}
-              </h2>
-              <div className="grid gap-x-4 gap-y-2 sm:grid-cols-2 md:grid-cols-3">
-                {chain.map((step) => (
-                  <Slip key={step.id} step={step} isOpen={shown?.id === step.id} onWhy={onWhy} />
-                ))}
-              </div>
-            </section>
-          )}
-          {part === "branch" && (
-            <Decides
-              plateText={given.plate.text ?? ""}
-              onPlateTextChange={(text) => state.change("plate", { ...given.plate, text })}
-              size={given.size}
-              isOther={isOther}
-              worked={worked}
-              onSizeChange={(size) => state.change("size", size)}
-              onRest={() => void state.keep()}
-            />
-          )}
-          {given.size.between_rows === "next_row_up" && (
-            <p>
-              {sizeWords.nextTableRow}{" "}
-              <button
-                type="button"
+              moved={
+                figuresOf(worked, id).filter((figure) => figure.step && moved.has(figure.step))
+                  .length
+              }
+              isOpen={opened.has(id)}
+              onOpenChange={(isOpen) => onOpen(id, isOpen)}
+            >
+              {id === "branch" ? (
+                <>
+                  <BetweenRows given={given} worked={worked} onSizeChange={onSizeChange} />
+                  {isOther && (
+                    <OwnSizes
+                      figures={figures}
+                      steps={steps}
+                      size={given.size}
+                      onSizeChange={onSizeChange}
+                    />
+                  )}
+                  <BranchRows
+                    given={given}
+                    worked={worked}
+                    base={base}
+                    shown={shown?.id}
+                    moved={moved}
+                    isOther={isOther}
+                    onWhy={onWhy}
+                    onSizeChange={onSizeChange}
+                    onPlateTextChange={(text) => state.change("plate", { ...given.plate, text })}
+                    onRest={onRest}
+                  />
+                </>
+              ) : id === "time" ? (
+                <TimePart works={place.works} given={given} />
+              ) : (
+                <>
+                  <PartRows
+                    part={id}
+                    worked={worked}
+                    base={base}
+                    shown={shown?.id}
+                    moved={moved}
+                    onWhy={onWhy}
+                  />
+                  <PartInputs
+                    part={id}
+                    works={place.works}
+                    size={given.size}
+                    worked={worked}
+                    onSizeChange={onSizeChange}
+                    onRest={onRest}
+                  />
+                </>
+              )}
+            </Fold>
+          ))}
+          {job && (
+            <p className="border-t-2 border-ink py-1.5">
+              <Link
                 className="ask"
-                onClick={() => state.change("size", { ...given.size, between_rows: "ask" })}
+                to={`/w/${place.works}/feeder/${encodeURIComponent(job.machine)}`}
               >
-                {sizeWords.undo}
-              </button>
+                {sizeWords.feederOf(job.machine)}
+              </Link>
             </p>
           )}
         </div>
@@ -216,5 +237,70 @@ export function SizeScreen() {
         </Sheet>
       )}
     </JobFrame>
+  );
+}
+
+/** Which sections are open: the branch circuit, the named one, and each as soon as it fails. */
+function useFolds(worked: Worked | null | undefined, named: string | null) {
+  const [opened, setOpened] = useState<ReadonlySet<PartId>>(
+    () => new Set<PartId>(isPart(named) ? ["branch", named] : ["branch"]),
+  );
+  const failing = worked
+    ? PARTS.filter(({ id }) => failsOf(worked, id) > 0)
+        .map(({ id }) => id)
+        .join(" ")
+    : "";
+  useEffect(() => {
+    // what fails opens by itself, and never closes under a hand
+    const fresh = failing.split(" ").filter(isPart);
+    if (fresh.length > 0) setOpened((before) => new Set([...before, ...fresh]));
+  }, [failing]);
+  const set = (part: PartId, isOpen: boolean) =>
+    setOpened((before) => {
+      const next = new Set(before);
+      if (isOpen) next.add(part);
+      else next.delete(part);
+      return next;
+    });
+  return { opened, set };
+}
+
+/** A horsepower between two rows of the table: marked, and settled with one tap. */
+function BetweenRows({
+  given,
+  worked,
+  onSizeChange,
+}: {
+  given: Given;
+  worked: Worked;
+  onSizeChange: (size: Size) => void;
+}) {
+  const { size } = given;
+  if (size.between_rows === "next_row_up") {
+    return (
+      <p>
+        {sizeWords.nextTableRow}{" "}
+        <button
+          type="button"
+          className="ask"
+          onClick={() => onSizeChange({ ...size, between_rows: "ask" })}
+        >
+          {sizeWords.undo}
+        </button>
+      </p>
+    );
+  }
+  if (!worked.steps.some((step) => step.id === "flc_for_maximum_a")) return null;
+  return (
+    <Stop strength="hold" title={sizeWords.powerBetweenRows}>
+      <p>{sizeWords.minimumsFollowRow}</p>
+      <button
+        type="button"
+        className="control"
+        onClick={() => onSizeChange({ ...size, between_rows: "next_row_up" })}
+      >
+        {sizeWords.allowNextRow}
+      </button>
+    </Stop>
   );
 }

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { Figure, Step } from "../../api/client";
+import type { Step } from "../../api/client";
 import { Ghosted } from "../../components/Ghost";
 import { Notches } from "../../components/shapes";
 import { words } from "../../words/common";
@@ -77,20 +77,5 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
       </span>
       <Notches />
     </button>
-  );
-}
-
-/** A figure that is withheld, with the reason and the next step. */
-export function Withheld({ figure, action }: { figure: Figure; action?: React.ReactNode }) {
-  return (
-    <div
-      className="border-[1.5px] border-edge bg-sunk px-5 py-3"
-      data-testid={`withheld-${figure.id}`}
-    >
-      <p className="text-soft">{figure.label}</p>
-      <p className="font-semibold">{figure.refusal?.detail}</p>
-      <p className="text-soft">{figure.refusal?.hint}</p>
-      {action}
-    </div>
   );
 }
