@@ -267,6 +267,7 @@ def main(words: list[str]) -> int:
     chosen = words or list(PARTS)
     base = {
         "EVENCOIL_SECRET_KEY": "check",
+        "EVENCOIL_DEMO": "1",
         "PYTHONPATH": f"{CLONE}/server:{CLONE}/core/src",
         # every part starts its own Python: compile once, outside the source tree
         "PYTHONDONTWRITEBYTECODE": "",

@@ -103,6 +103,8 @@ def main() -> int:
             **cluster.environment(),
             "EVENCOIL_SECRET_KEY": secret_key(),
             "PYTHONUNBUFFERED": "1",
+            # what ./start serves is the demo, unless told otherwise
+            "EVENCOIL_DEMO": os.environ.get("EVENCOIL_DEMO", "1"),
         }
         # Django's checks of the code itself are made by ./check
         manage(environment, "migrate", "-v", "0", "--skip-checks")

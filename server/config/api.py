@@ -24,6 +24,7 @@ from answers.routers.probes import router as probes
 from answers.routers.sizes import router as curves
 from answers.routers.starter import router as choosing
 from api.problems import ProblemError, problem
+from demo.router import router as demo
 from desk.answer import nobody_waits
 from desk.router import router as questions
 from desk.seat import GoneError
@@ -98,6 +99,7 @@ api = NinjaAPI(
     parser=_Parser(),
 )
 api.add_router("", people)
+api.add_router("", demo)
 api.add_router("", plant)
 api.add_router("", jobs)
 api.add_router("", enter)

@@ -16,6 +16,8 @@ SECRET_KEY = os.environ.get("EVENCOIL_SECRET_KEY", "")
 DEBUG = False
 ALLOWED_HOSTS = os.environ.get("EVENCOIL_HOSTS", "127.0.0.1,localhost").split(",")
 IS_HTTPS = os.environ.get("EVENCOIL_HTTPS") == "1"
+# made-up people may be tapped to sign in; a plant's own server never says anybody's password
+IS_DEMO = os.environ.get("EVENCOIL_DEMO") == "1" and not IS_HTTPS
 
 INSTALLED_APPS = [
     "django.contrib.auth",

@@ -201,6 +201,18 @@ def test_no_screen_has_a_barrier(opened, browser, base_url, seat):
     assert {path: items for path, items in found.items() if items} == {}
 
 
+def test_a_person_of_the_demo_signs_in_with_one_tap(browser, base_url, complaints):
+    """The made-up people stand on the sign-in page, with name and role."""
+    complaints.allowed.append("401")
+    context = browser.new_context(base_url=base_url)
+    page = context.new_page()
+    complaints.watch(page)
+    page.goto("/sign-in")
+    page.get_by_role("button", name="Pim Tarrow, apprentice").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("motors")
+    context.close()
+
+
 def test_a_wrong_password_and_a_foreign_address(browser, base_url, complaints):
     """The refusal says what to do; a plant that is not yours is not there."""
     complaints.allowed += ["400", "404", "401"]

@@ -138,14 +138,19 @@ def test_a_foreign_works_answers_404_on_every_operation(two_works, db, method, p
 
 
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
-def test_nobody_gets_in_without_a_session(two_works, db, method, path, operation):
-    """Signed out: 401 in the one shape, except for the question who is signed in."""
+def test_nobody_gets_in_without_a_session(two_works, db, settings, method, path, operation):
+    """Signed out: 401 in the one shape, but for who is signed in and who plays in the demo."""
+    settings.IS_DEMO = False
     answer = Client(HTTP_HOST="localhost").generic(
         method.upper(), filled(path, "here"), "{}", content_type="application/json"
     )
 
     if path == "/api/session":
         assert answer.json()["is_signed_in"] is False
+        return
+    if path == "/api/demo":
+        # this is no demo: `demo/tests` has what one says
+        assert answer.json() == {"password": "", "people": []}
         return
     assert answer.status_code == 401
     assert answer.json()["code"] == "sign_in"

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/demo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Demo
+         * @description Return who plays in the demo; nobody in a plant of its own, nor ever behind HTTPS.
+         */
+        get: operations["demo_router_demo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1976,6 +1996,22 @@ export interface components {
             ohms?: string | null;
             /** Start */
             start: string;
+        };
+        /**
+         * DemoOut
+         * @description The made-up people of the demo with their password; nobody where there is no demo.
+         */
+        DemoOut: {
+            /**
+             * Password
+             * @default
+             */
+            password: string;
+            /**
+             * People
+             * @default []
+             */
+            people: components["schemas"]["PlayerOut"][];
         };
         /**
          * DeviceOut
@@ -4570,6 +4606,18 @@ export interface components {
             takes_down: string[];
         };
         /**
+         * PlayerOut
+         * @description A made-up person: the name to sign in with, the name others see, and the role.
+         */
+        PlayerOut: {
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Username */
+            username: string;
+        };
+        /**
          * PointOut
          * @description Where an end is drawn [px].
          */
@@ -6159,6 +6207,26 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    demo_router_demo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DemoOut"];
+                };
+            };
+        };
+    };
     people_router_session: {
         parameters: {
             query?: never;

@@ -1,4 +1,5 @@
 /** Words of the signIn screen. */
+import type { Shown } from "./shown";
 
 export const signInWords = {
   signEvenCoil: "Sign in · Even Coil",
@@ -9,4 +10,6 @@ export const signInWords = {
   name: "Name",
   password: "Password",
   signing: "Signing in…",
+  madeUpPeople: "Demo: sign in as",
+  player: (name: Shown, role: Shown) => `${name}, ${role}`,
 };

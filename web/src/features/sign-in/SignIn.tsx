@@ -1,7 +1,7 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useId, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
-import { Refused, signIn } from "../../api/client";
+import { api, Refused, signIn, told } from "../../api/client";
 import { Plate, ProblemSlab, Shout } from "../../components/shapes";
 import { signInWords } from "../../words/signIn";
 
@@ -16,12 +16,20 @@ export function SignIn() {
   useEffect(() => {
     document.title = signInWords.signEvenCoil;
   }, []);
-  const submit = async (event: FormEvent<HTMLFormElement>) => {
+  const demo = useQuery({
+    queryKey: ["demo"],
+    queryFn: ({ signal }) => told(api.GET("/api/demo", { signal })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
+    void enter(String(form.get("username")), String(form.get("password")));
+  };
+  const enter = async (username: string, password: string) => {
     setBusy(true);
     try {
-      await signIn(String(form.get("username")), String(form.get("password")));
+      await signIn(username, password);
       client.clear();
       navigate((location.state as { from?: string } | null)?.from ?? "/", { replace: true });
     } catch (error) {
@@ -99,6 +107,25 @@ export function SignIn() {
             </button>
           </form>
         </Plate>
+        {demo.data && demo.data.people.length > 0 && (
+          <section aria-labelledby="players" className="mt-6 space-y-2">
+            <h2 id="players" className="stamp text-soft">
+              {signInWords.madeUpPeople}
+            </h2>
+            <div className="flex flex-wrap gap-2">
+              {demo.data.people.map((one) => (
+                <button
+                  key={one.username}
+                  type="button"
+                  className="control"
+                  onClick={() => void enter(one.username, demo.data.password)}
+                >
+                  {signInWords.player(one.name, one.role)}
+                </button>
+              ))}
+            </div>
+          </section>
+        )}
       </div>
     </main>
   );
