@@ -81,6 +81,8 @@ CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.db.DatabaseCache",
         "LOCATION": "cache_entries",
+        # wrong tries at a password are counted here: nothing may crowd them out
+        "OPTIONS": {"MAX_ENTRIES": 50_000},
     },
     # calculated answers, found by everything that decides them: never stale, only dropped
     "answers": {

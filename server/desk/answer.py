@@ -8,6 +8,7 @@ given up: leaving a screen, or its stop button, ends the calculation.
 from __future__ import annotations
 
 import logging
+import re
 import time
 from collections.abc import Callable
 from typing import Any
@@ -27,12 +28,14 @@ from evencoil.base import Names, speaking
 from people.access import Caller
 from plant.profile import profile_of, rules_of
 
-__all__ = ["Tell", "answer", "desk", "in_turn", "nobody_waits", "progress"]
+__all__ = ["NAME", "Tell", "answer", "desk", "in_turn", "nobody_waits", "progress"]
 
 #: told how far a calculation is, and of how much
 Tell = Callable[[int, int], None]
 #: of this serving process
 desk = Desk(settings.DESK_SEATS)
+#: what a question may be called by whoever asks it
+NAME = re.compile("[0-9A-Za-z-]{1,64}")
 #: how long what was told of a question is of use, and the least time between two words [s]
 _TOLD_S, _TELLS_S = 30, 0.9
 _log = logging.getLogger("evencoil.desk")
@@ -56,7 +59,8 @@ def progress(caller: Caller, name: str) -> dict[str, Any]:
 
 def _teller(request: HttpRequest, caller: Caller) -> Callable[[str, int, int], None]:
     """Return what tells whoever asks for it how far this question is."""
-    name = request.headers.get("X-Question", "")[:64]
+    said = request.headers.get("X-Question", "")
+    name = said if NAME.fullmatch(said) else ""
     last = time.monotonic()
 
     def tell(state: str, done: int, of: int) -> None:

@@ -9,7 +9,7 @@ from ninja import Path, Router, Schema
 from pydantic import Field
 
 from api.schemas import REFUSALS
-from desk.answer import progress
+from desk.answer import NAME, progress
 from people.access import caller_in
 
 __all__ = ["router"]
@@ -25,7 +25,7 @@ class ProgressOut(Schema):
     of: int
 
 
-Name = Annotated[str, Path(...), Field(pattern="^[0-9A-Za-z-]{1,64}$")]
+Name = Annotated[str, Path(...), Field(pattern=f"^{NAME.pattern}$")]
 
 
 @router.get("/w/{works}/questions/{name}", response={200: ProgressOut, **REFUSALS})

@@ -71,10 +71,12 @@ class YardOut(Schema):
 
 
 class YardIn(Schema):
-    """Which page, and what to look for in tag, name and machine."""
+    """Which page, what to look for in tag, name and machine, and which motors count."""
 
     page: int = Field(default=1, ge=1, le=100_000)
     q: Text = Field(default="", max_length=60)
+    machine: Text = Field(default="", max_length=120)
+    needs: bool = False
 
 
 class MotorIn(Schema):
@@ -122,21 +124,27 @@ def _headline(every: int, works: Works) -> str:
     return say(Message("motors.waiting" if known["waiting"] else "motors.ready", counts))
 
 
-def _found(works: Works, words: str) -> QuerySet[Motor]:
-    """Return the motors whose tag, name or machine has words in it, in the order they came."""
-    every = Motor.objects.filter(works=works).order_by("at", "pk")
-    if not words:
-        return every
-    return every.filter(
-        Q(tag__icontains=words) | Q(name__icontains=words) | Q(machine__name__icontains=words)
-    )
+def _found(works: Works, asked: YardIn) -> QuerySet[Motor]:
+    """Return the motors that are asked for, machine by machine, in the order they came."""
+    found = Motor.objects.filter(works=works).order_by("machine__name", "at", "pk")
+    if asked.q:
+        found = found.filter(
+            Q(tag__icontains=asked.q)
+            | Q(name__icontains=asked.q)
+            | Q(machine__name__icontains=asked.q)
+        )
+    if asked.machine:
+        found = found.filter(machine__name=asked.machine)
+    if asked.needs:
+        found = found.filter(summary__is_waiting=True)
+    return found
 
 
-def _page(caller: Caller, words: str, place: int, total: int) -> tuple[str, bool]:
+def _page(caller: Caller, asked: YardIn, place: int, total: int) -> tuple[str, bool]:
     """Return a page of the motor list as JSON, and whether it holds until a row is written."""
     works = caller.works
-    found = _found(works, words)
-    count = found.count() if words else total
+    found = _found(works, asked)
+    count = found.count()
     shown = list(found.values_list("pk", flat=True)[(place - 1) * PAGE : place * PAGE])
     lines = lines_of(newest_links(shown), works)
     waiting = Summary.objects.filter(motor__works=works, is_waiting=True)
@@ -176,18 +184,20 @@ def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse
         caller.works.machines.all(), "name", "motors__tag", "motors__summary__key"
     )
     total = works_wide[2]
-    found = _found(caller.works, asked.q)
-    place = min(asked.page, _pages(found.count() if asked.q else total))
+    found = _found(caller.works, asked)
+    is_all = not (asked.q or asked.machine or asked.needs)
+    place = min(asked.page, _pages(total if is_all else found.count()))
     shown = found.values("pk")[(place - 1) * PAGE : place * PAGE]
     # everything that decides the page; the lines' own keys come on top where it is made anew
     key = (
-        (caller.works.pk, caller.works.name, caller.role, asked.q, place, rules_of(caller.works)),
+        (caller.works.pk, caller.works.name, caller.role, rules_of(caller.works)),
+        (asked.q, asked.machine, asked.needs, place),
         works_wide,
         written_of(Motor.objects.filter(pk__in=shown), "jobs__number", "inputs__n", "plates__n"),
     )
     text = PAGES.get(key)
     if text is None:
-        text, holds = _page(caller, asked.q, place, total)
+        text, holds = _page(caller, asked, place, total)
         if holds:
             PAGES.keep(key, text)
     return HttpResponse(text, content_type=JSON)

@@ -76,3 +76,19 @@ def test_motors_are_found_over_all_pages(opened):
     expect(listed).to_contain_text("incline conveyor")
     search.fill("no such motor")
     expect(page.get_by_text("No motor matches “no such motor”.")).to_be_visible()
+
+
+def test_the_list_is_narrowed_to_what_needs_attention_and_goes_by_machine(opened):
+    """Each machine has its actions; the toggle leaves only motors that wait for something."""
+    page = opened("/w/larkfall")
+    line = page.get_by_test_id("machine").filter(has_text="Lime Line 1")
+    expect(line.get_by_role("link", name="Convert Lime Line 1")).to_be_visible()
+    expect(line.get_by_role("link", name="Feeder Lime Line 1")).to_be_visible()
+    toggle = page.get_by_role("button", name="Needs attention", exact=True)
+    with page.expect_response(lambda answer: "needs=true" in answer.url):
+        toggle.click()
+    expect(toggle).to_have_attribute("aria-pressed", "true")
+    expect(line.get_by_role("listitem").filter(has_text="LS-4")).to_contain_text("burn out")
+    assert violations(page) == []
+    toggle.click()
+    expect(toggle).to_have_attribute("aria-pressed", "false")

@@ -150,6 +150,18 @@ def test_a_question_is_told_to_whoever_asked_it(client, here):
     assert client.get("/api/w/there/questions/a1-b2").status_code == 404
 
 
+@pytest.mark.parametrize("name", ["", "a b", "x" * 65, "né", "../x"])
+def test_a_name_that_is_none_is_told_nothing_of(here, name, rf, monkeypatch):
+    """Whatever stands in the header: no key of the cache is made of it."""
+    kept = []
+    monkeypatch.setattr(module, "_TELLS_S", 0)
+    monkeypatch.setattr(module.cache, "set", lambda key, *_: kept.append(key), raising=False)
+    module._teller(rf.get("/", headers={"X-Question": name}), here)("running", 1, 2)
+    assert kept == []
+    module._teller(rf.get("/", headers={"X-Question": "a1-B2"}), here)("running", 1, 2)
+    assert len(kept) == 1
+
+
 def test_who_closed_the_connection_gets_no_answer(client):
     """Given up while it waits; nothing is kept."""
     body = {**BODY, "supply": {"text": "208Y/120"}}

@@ -148,3 +148,25 @@ def test_pages_hold_fifty_and_search_finds_over_all(
     with django_assert_max_num_queries(20):
         warm = client.get("/api/w/here/yard").json()
     assert not any(one["is_old"] for one in warm["motors"])
+
+
+def test_the_list_goes_machine_by_machine_and_is_narrowed_on_the_server(client):
+    """By machine, by what needs attention, and both with words; pages are kept apart."""
+    who = caller("here", "ann", "admin")
+    for tag, machine in (("P-1", "Line 2"), ("P-2", "Hydrator"), ("P-3", "Line 2")):
+        AddMotor(who, tag=tag, called="pump", machine=machine).run()
+
+    def tags(**asked):
+        said = client.get("/api/w/here/yard", asked).json()
+        assert said["found"] == len(said["motors"])
+        return [one["tag"] for one in said["motors"]]
+
+    assert tags() == ["P-2", "IC-2", "P-1", "P-3"]
+    assert tags(machine="Line 2") == ["P-1", "P-3"]
+    assert tags(machine="Line 2", q="p-3") == ["P-3"]
+    assert tags(machine="nowhere") == []
+    every = client.get("/api/w/here/yard").json()["motors"]
+    waiting = [one["tag"] for one in every if one["wants"]]
+    assert waiting
+    assert tags(needs="true") == waiting
+    assert tags(needs="false") == tags()

@@ -6158,9 +6158,19 @@ export interface components {
         };
         /**
          * YardIn
-         * @description Which page, and what to look for in tag, name and machine.
+         * @description Which page, what to look for in tag, name and machine, and which motors count.
          */
         YardIn: {
+            /**
+             * Machine
+             * @default
+             */
+            machine: string;
+            /**
+             * Needs
+             * @default false
+             */
+            needs: boolean;
             /**
              * Page
              * @default 1
@@ -10282,6 +10292,8 @@ export interface operations {
             query?: {
                 page?: number;
                 q?: string;
+                machine?: string;
+                needs?: boolean;
             };
             header?: never;
             path: {

@@ -4,12 +4,12 @@ import { Failure, Waiting } from "../../components/Edges";
 import { KeySheet } from "../../components/KeySheet";
 import { Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
-import { WindingMark } from "../../components/Winding";
+import { useIsNarrow } from "../../state/device";
 import { type Key, useKeys } from "../../state/keys";
 import { useSession } from "../../state/session";
 import { yardWords } from "../../words/yard";
 import { Intake } from "./Intake";
-import { OneLine } from "./OneLine";
+import { groupsOf, Machine } from "./Machine";
 import { type ListedMotor, useMotors } from "./useMotors";
 
 /** Every motor of the works: where its job stands and what it wants next. */
@@ -17,8 +17,11 @@ export function Motors() {
   const { works = "" } = useParams();
   const [filter, setFilter] = useState("");
   const [page, setPage] = useState(1);
+  const [machine, setMachine] = useState("");
+  const [needs, setNeeds] = useState(false);
   const asked = useDeferredValue(filter.trim());
-  const state = useMotors(works, page, asked);
+  const isNarrow = useIsNarrow();
+  const state = useMotors(works, { page, q: asked, machine, needs });
   const session = useSession();
   const navigate = useNavigate();
   const [at, setAt] = useState(0);
@@ -58,6 +61,19 @@ export function Motors() {
   }, []);
   if (state.yard.error) return <Failure error={state.yard.error} />;
   if (!yard) return <Waiting />;
+  const others = (
+    <>
+      <Link className="control" to={`/w/${works}/heaters`}>
+        {yardWords.heaterCharts}
+      </Link>
+      <Link className="control" to={`/w/${works}/rules`}>
+        {yardWords.plantRules}
+      </Link>
+      <button type="button" className="control" onClick={() => setMode("import")}>
+        {yardWords.importFile}
+      </button>
+    </>
+  );
   return (
     <>
       <TopBar
@@ -83,33 +99,38 @@ export function Motors() {
                 }}
               />
             </label>
-            {yard.machines.map((machine) => (
-              <Link
-                key={machine}
-                className="control"
-                to={`/w/${works}/convert/${encodeURIComponent(machine)}`}
-              >
-                {yardWords.convert(machine)}
-              </Link>
-            ))}
-            {yard.machines.map((machine) => (
-              <Link
-                key={machine}
-                className="control"
-                to={`/w/${works}/feeder/${encodeURIComponent(machine)}`}
-              >
-                {yardWords.feeder(machine)}
-              </Link>
-            ))}
-            <Link className="control" to={`/w/${works}/heaters`}>
-              {yardWords.heaterCharts}
-            </Link>
-            <Link className="control" to={`/w/${works}/rules`}>
-              {yardWords.plantRules}
-            </Link>
-            <button type="button" className="control" onClick={() => setMode("import")}>
-              {yardWords.importFile}
+            <button
+              type="button"
+              className="control"
+              aria-pressed={needs}
+              onClick={() => {
+                setNeeds(!needs);
+                setPage(1);
+              }}
+            >
+              {yardWords.needsAttentionOnly}
             </button>
+            {yard.machines.length > 1 && (
+              <label className="flex items-center">
+                <span className="sr-only">{yardWords.machine}</span>
+                <select
+                  className="field w-auto"
+                  value={machine}
+                  onChange={(event) => {
+                    setMachine(event.target.value);
+                    setPage(1);
+                  }}
+                >
+                  <option value="">{yardWords.allMachines}</option>
+                  {yard.machines.map((name) => (
+                    <option key={name} value={name}>
+                      {name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            )}
+            {!isNarrow && others}
             <button
               type="button"
               className="control md:w-auto!"
@@ -128,43 +149,12 @@ export function Motors() {
         </div>
         <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_340px]">
           <div className="min-w-0 space-y-4">
-            {yard.motors.length > 0 && <OneLine motors={yard.motors} to={to} />}
-            <ul className="space-y-2" aria-label={yardWords.motors}>
-              {motors.map((motor, place) => (
-                <li key={motor.tag}>
-                  <Link
-                    id={`motor-${place}`}
-                    to={to(motor)}
-                    onFocus={() => setAt(place)}
-                    className="grid grid-cols-[auto_1fr] items-center gap-x-4 gap-y-1 border-[1.5px] border-edge bg-sheet px-3 py-2.5 text-ink no-underline hover:border-plum md:grid-cols-[5.2rem_minmax(0,1fr)_auto]"
-                  >
-                    <span className="font-headline text-2xl leading-none font-bold">
-                      {motor.tag}
-                    </span>
-                    <span className="min-w-0">
-                      <span className="block">
-                        <b>{motor.name || yardWords.notNamed}</b>
-                        <span className="text-soft"> · {motor.machine}</span>
-                      </span>
-                      <span className="block truncate font-mono text-sm text-soft">
-                        {motor.arches[0]?.state === "open"
-                          ? yardWords.noNameplateYet
-                          : motor.headline}
-                        {motor.supply && yardWords.on(motor.supply)}
-                      </span>
-                      {motor.wants && <span className="block text-caution">{motor.wants}</span>}
-                      {motor.is_old && (
-                        <span className="block text-soft">{yardWords.workingOut}</span>
-                      )}
-                    </span>
-                    <span className="col-span-2 md:col-span-1">
-                      <WindingMark arches={motor.arches} />
-                    </span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
-            {motors.length === 0 && asked && <p>{yardWords.noMotorMatches(asked)}</p>}
+            {groupsOf(motors).map((group) => (
+              <Machine key={group.machine} works={works} group={group} to={to} onFocus={setAt} />
+            ))}
+            {motors.length === 0 && (asked || needs || machine) && (
+              <p>{asked ? yardWords.noMotorMatches(asked) : yardWords.noneSo}</p>
+            )}
             {yard.pages > 1 && (
               <nav aria-label={yardWords.pages} className="flex items-center gap-3">
                 <button
@@ -210,6 +200,7 @@ export function Motors() {
             )}
           </section>
         </div>
+        {isNarrow && <div className="flex flex-wrap gap-3">{others}</div>}
       </main>
       <Intake
         works={works}

@@ -5,14 +5,23 @@ import { renew } from "../../state/renew";
 export type ListedMotor = Schemas["MotorOut"];
 
 /** One page of the plant's motors; asked again while some are being calculated anew. */
-export function useMotors(works: string, page: number, q: string) {
+export interface Asked {
+  page: number;
+  q: string;
+  /** Of one machine only; empty for all. */
+  machine: string;
+  /** Only what needs attention. */
+  needs: boolean;
+}
+
+export function useMotors(works: string, asked: Asked) {
   const client = useQueryClient();
   const yard = useQuery({
-    queryKey: ["yard", works, page, q],
+    queryKey: ["yard", works, asked],
     queryFn: ({ signal }) =>
       told(
         api.GET("/api/w/{works}/yard", {
-          params: { path: { works }, query: { page, q } },
+          params: { path: { works }, query: asked },
           signal,
         }),
       ),

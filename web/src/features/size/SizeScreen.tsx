@@ -54,7 +54,7 @@ export function SizeScreen() {
     if (!isThere || arrived.current) return;
     arrived.current = true;
     if (isPart(named)) {
-      document.querySelector(`[data-testid=part-${named}]`)?.scrollIntoView({ block: "start" });
+      document.getElementById(`part-${named}`)?.scrollIntoView({ block: "start" });
     }
   }, [isThere, named]);
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
@@ -187,7 +187,10 @@ export function SizeScreen() {
                   />
                 </>
               ) : id === "time" ? (
-                <TimePart works={place.works} given={given} />
+                // as tall as a screen at once: what comes later moves nothing
+                <div className="min-h-[calc(100dvh-8rem)]">
+                  <TimePart works={place.works} given={given} />
+                </div>
               ) : (
                 <>
                   <PartRows

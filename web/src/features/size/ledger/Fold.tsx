@@ -40,7 +40,7 @@ export function Fold({ part, name, worked, moved, isOpen, onOpenChange, children
   const fails = failsOf(worked, part);
   const withheld = part === "branch" ? 0 : withheldOf(worked, part);
   return (
-    <section aria-label={name} className="border-t-2 border-ink">
+    <section aria-label={name} className="scroll-mt-16 border-t-2 border-ink" id={`part-${part}`}>
       <h2>
         <button
           type="button"
