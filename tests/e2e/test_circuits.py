@@ -233,3 +233,21 @@ def test_a_long_calculation_says_how_far_it_is_and_can_be_stopped(opened):
     expect(page.get_by_test_id("how-far")).to_be_visible()
     expect(page.get_by_test_id("how-far")).to_have_count(0, timeout=90_000)
     expect(page.get_by_text("Not calculated yet")).to_have_count(0)
+
+
+def test_a_wire_and_a_device_are_found_by_what_is_typed(opened):
+    """The key opens the search; a wire number shows its wires, a tag lights the device."""
+    page = opened("/w/larkfall/m/IC-2/j/1/drawings")
+    page.get_by_test_id("actions").wait_for()
+    page.keyboard.press("/")
+    field = page.get_by_label("Find a wire or a device")
+    expect(field).to_be_focused()
+    field.fill("KM1.A1")
+    page.keyboard.press("Enter")
+    expect(page.get_by_test_id("wire-card")).to_contain_text("KM1.A1")
+    field.fill("no such")
+    expect(page.get_by_text("No wire, terminal or device is called “no such”.")).to_be_visible()
+    field.fill("H1")
+    page.get_by_role("list", name="Found").get_by_role("button").first.click()
+    expect(page.locator("[data-lit=true]").first).to_be_visible()
+    assert violations(page) == []

@@ -14,7 +14,9 @@ import { CheckCard } from "./CheckCard";
 import { type Check, Checks } from "./Checks";
 import { type Edit, withEdits, withoutEdit } from "./edits";
 import { Files } from "./Files";
+import { FIND, Find } from "./Find";
 import { MaterialTable, WireTable } from "./Lists";
+import type { Match } from "./matches";
 import { Rungs } from "./Rungs";
 import { isSheet, SheetView } from "./SheetView";
 import { WireCard } from "./WireCard";
@@ -39,10 +41,19 @@ export function DrawingsScreen() {
   const [view, setView] = useState<View>("ladder");
   const [net, pickNet] = useState<string | null>(null);
   const [check, setCheck] = useState<Check | null>(null);
-  const lit = useMemo(() => (check ? new Set(check.devices) : undefined), [check]);
+  const [device, setDevice] = useState<string | null>(null);
+  const lit = useMemo(
+    () => (check ? new Set(check.devices) : device ? new Set([device]) : undefined),
+    [check, device],
+  );
   const setNet = (next: string | null) => {
     setCheck(null);
+    setDevice(null);
     pickNet(next);
+  };
+  const pick = (match: Match) => {
+    setNet(match.kind === "wire" ? match.net : null);
+    if (match.kind === "device") setDevice(match.device);
   };
   const known = useCatalogue(place.works).data;
   const { given } = state;
@@ -78,6 +89,11 @@ export function DrawingsScreen() {
     })),
     { press: "j", does: drawingsWords.nextWire, run: () => step(1) },
     { press: "k", does: drawingsWords.wireBefore, run: () => step(-1) },
+    {
+      press: "/",
+      does: drawingsWords.find,
+      run: () => document.getElementById(FIND)?.focus(),
+    },
     { press: "0", does: drawingsWords.clearHighlight, run: () => setNet(null) },
     {
       press: "u",
@@ -96,6 +112,7 @@ export function DrawingsScreen() {
         circuit &&
         hasOne && (
           <div className="space-y-4">
+            <Find circuit={circuit} onPick={pick} />
             {check && (
               <CheckCard
                 check={check}
