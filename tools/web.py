@@ -47,6 +47,8 @@ def serve(listening: socket.socket, threads: int) -> None:
         connection_limit=MOST_CONNECTIONS,
         max_request_body_size=MOST_BODY,
         max_request_header_size=MOST_HEAD,
+        # a connection is read while its request is answered: one that closes is noticed
+        channel_request_lookahead=2,
         ident=None,
         _quiet=True,
     )

@@ -223,12 +223,19 @@ def test_a_long_calculation_says_how_far_it_is_and_can_be_stopped(opened):
         ),
     ):
         assert page.evaluate(SAVE, [path, body]) in {200, 201}, path
-    page.goto("/w/larkfall/m/SLOW-1/j/1/check")
+    with page.expect_request("**/dead") as asked:
+        page.goto("/w/larkfall/m/SLOW-1/j/1/check")
+    question = f"/api/w/larkfall/questions/{asked.value.headers['x-question']}"
     expect(page.get_by_test_id("how-far")).to_contain_text(re.compile(r"Calculating: \d+ %"))
     assert violations(page) == []
     page.get_by_role("button", name="Stop", exact=True).click()
     expect(page.get_by_test_id("how-far")).to_have_count(0)
     expect(page.get_by_text("Not calculated yet")).to_be_visible()
+    # the server noticed: it gets no further
+    page.wait_for_timeout(2500)
+    before = page.request.get(question).json()
+    page.wait_for_timeout(2500)
+    assert page.request.get(question).json() == before
     page.get_by_role("button", name="Try again").click()
     expect(page.get_by_test_id("how-far")).to_be_visible()
     expect(page.get_by_test_id("how-far")).to_have_count(0, timeout=90_000)
