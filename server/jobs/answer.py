@@ -21,11 +21,12 @@ from jobs.keys import key_of
 from jobs.models import InputVersion, JobMotor
 from jobs.store import INPUT_STEPS, kept, work_out_kept
 from jobs.written import Written
+from people.access import Caller, not_found
 from people.models import Works
 from plant.models import PlateRevision
 from plant.profile import rules_of
 
-__all__ = ["job_answer"]
+__all__ = ["JobPlace", "job_answer", "job_place"]
 
 
 #: what is read of a stored version: all but its body
@@ -64,12 +65,53 @@ def _version(row: _Row | None, works: Works) -> dict[str, object]:
     }
 
 
+class JobPlace(NamedTuple):
+    """A motor's job, as far as its answer needs it: no model is made of it."""
+
+    pk: int
+    job: int
+    motor: int
+    number: int
+    plate_n: int
+    kind: str
+    tag: str
+    name: str
+    machine: str
+
+
+def job_place(caller: Caller, tag: str, number: int) -> JobPlace:
+    """Return where a motor's job stands in the caller's plant.
+
+    Raises
+    ------
+    ProblemError
+        404 if there is none there.
+    """
+    found = JobMotor.objects.filter(
+        motor__works=caller.works, motor__tag=tag, number=number
+    ).values_list(
+        "pk",
+        "job_id",
+        "motor_id",
+        "number",
+        "plate_n",
+        "job__kind",
+        "motor__tag",
+        "motor__name",
+        "motor__machine__name",
+    )[:1]
+    for row in found:
+        return JobPlace(*row)
+    raise not_found("job")
+
+
 def _as_json(value: Any) -> str:
     return json.dumps(value, ensure_ascii=False, allow_nan=False)
 
 
-def _calculated(link: JobMotor, works: Works) -> bytes:
+def _calculated(place: JobPlace, works: Works) -> bytes:
     """Return inputs and answer as members of a JSON object, without its braces."""
+    link = JobMotor.objects.select_related("job", "motor", "motor__machine").get(pk=place.pk)
     now = kept(link, works)
     body = {step: getattr(now.inputs, step) for step in JobInputs.model_fields}
     said = {step: one.model_dump(mode="json") for step, one in body.items()}
@@ -77,7 +119,7 @@ def _calculated(link: JobMotor, works: Works) -> bytes:
     return _as_json(said)[1:-1].encode()
 
 
-def job_answer(link: JobMotor, works: Works) -> HttpResponse:
+def job_answer(place: JobPlace, works: Works) -> HttpResponse:
     """Return a motor's job: what was entered, by whom, and what comes out.
 
     Raises
@@ -89,7 +131,7 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
         row.step: row
         for row in map(
             _Row._make,
-            InputVersion.objects.filter(job=link.job_id, motor=link.motor_id)
+            InputVersion.objects.filter(job=place.job, motor=place.motor)
             .order_by("step", "-n")
             .distinct("step")
             .values_list("step", *_COLUMNS),
@@ -97,27 +139,27 @@ def job_answer(link: JobMotor, works: Works) -> HttpResponse:
     }
     plates = [
         _Row("plate", *said)
-        for said in PlateRevision.objects.filter(motor=link.motor_id)
+        for said in PlateRevision.objects.filter(motor=place.motor)
         .order_by("-n")
         .values_list(*_COLUMNS)
     ]
     newest = plates[0].n if plates else 0
-    plate = next((row for row in plates if row.n == link.plate_n), None)
+    plate = next((row for row in plates if row.n == place.plate_n), None)
     stored = [row.key for _, row in sorted(rows.items())]
     stored.append("no plate" if plate is None else plate.key)
     key = f"job.{key_of(rules_of(works), stored)}"
-    text = kept_or_made(key, lambda: _calculated(link, works))
+    text = kept_or_made(key, lambda: _calculated(place, works))
     versions = {"plate": _version(plate, works)} | {
         step: _version(rows.get(step), works) for step in INPUT_STEPS
     }
     head = _as_json(
         {
             "works": works.name,
-            "tag": link.motor.tag,
-            "name": link.motor.name,
-            "machine": link.motor.machine.name,
-            "job": link.number,
-            "kind": link.job.kind,
+            "tag": place.tag,
+            "name": place.name,
+            "machine": place.machine,
+            "job": place.number,
+            "kind": place.kind,
             "is_stale": newest > (0 if plate is None else plate.n),
             "newest_plate_n": newest,
             "versions": versions,

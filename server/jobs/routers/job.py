@@ -12,7 +12,7 @@ from api.schemas import REFUSALS, ProblemOut, VersionOut
 from evencoil.base import MotorTag
 from evencoil.job import JobFile, JobInputs, StepName, dump, load, step_model, work_out_job
 from jobs.actions import ImportJob, UsePlate
-from jobs.answer import job_answer
+from jobs.answer import job_answer, job_place
 from jobs.routers.place import JOB, Number
 from jobs.store import as_job_file, motor_job, stored_of, version, versions_of
 from people.access import caller_in
@@ -69,15 +69,15 @@ def work(request: HttpRequest, works: str, body: GivenIn) -> WorkedOut:
 def job(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
     """Return a motor's job."""
     caller = caller_in(request, works)
-    return job_answer(motor_job(caller, tag, number), caller.works)
+    return job_answer(job_place(caller, tag, number), caller.works)
 
 
 @router.post(f"{JOB}/plate/newest", response={200: JobOut, **REFUSALS})
 def use_newest_plate(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
     """Let the job use the newest nameplate revision of its motor."""
     caller = caller_in(request, works)
-    link = UsePlate(caller, motor_job(caller, tag, number)).run()
-    return job_answer(link, caller.works)
+    UsePlate(caller, motor_job(caller, tag, number)).run()
+    return job_answer(job_place(caller, tag, number), caller.works)
 
 
 @router.get(f"{JOB}/history/{{step}}", response={200: list[EntryOut], **REFUSALS})
