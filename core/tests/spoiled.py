@@ -45,29 +45,32 @@ def _places(value, path=()):
         yield from _places(item, (*path, key))
 
 
+def _junk(random):
+    """Return a value of its own each time: what is spoiled next may lie within it."""
+    return copy.deepcopy(random.choice(JUNK))
+
+
 def spoiled(random, body):
     """Return a JSON value with one to three places exchanged, taken out, added or doubled."""
     body = copy.deepcopy(body)
     for _ in range(random.randint(1, 3)):
         path = random.choice([path for path in _places(body) if path] or [()])
         if not path:
-            return random.choice(JUNK)
+            return _junk(random)
         inside = body
         for key in path[:-1]:
             inside = inside[key]
         act = random.choice(("exchange", "exchange", "take", "add", "double"))
         if act == "exchange":
-            inside[path[-1]] = copy.deepcopy(random.choice(JUNK))
+            inside[path[-1]] = _junk(random)
         elif act == "take":
             del inside[path[-1]]
         elif isinstance(inside, dict):
-            inside[random.choice(("id", "kind", "text", "n", "unheard_of", ""))] = random.choice(
-                JUNK
-            )
+            inside[random.choice(("id", "kind", "text", "n", "unheard_of", ""))] = _junk(random)
         elif act == "double":
             inside.append(copy.deepcopy(inside[path[-1]]))
         else:
-            inside.insert(0, random.choice(JUNK))
+            inside.insert(0, _junk(random))
     return body
 
 

@@ -72,8 +72,8 @@ def test_no_stored_body_takes_a_page_with_it(client):
     for _ in range(60 * TIMES):
         step = random.choice(sorted(rows))
         body = spoiled(random, BODIES[step])
-        if "\\u0000" in json.dumps(body):
-            continue  # the database takes none
+        if body is None or "\\u0000" in json.dumps(body):
+            continue  # the database takes neither
         InputVersion.objects.filter(pk=rows[step].pk).update(body=body)
         for place in (
             "/api/w/here/yard",
