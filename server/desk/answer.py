@@ -24,9 +24,9 @@ from api.problems import problem
 from desk.child import Reply
 from desk.desk import Desk
 from desk.seat import GoneError
-from evencoil.base import Names, speaking
+from evencoil.base import Names, names_of, speaking
 from people.access import Caller
-from plant.profile import profile_of, rules_of
+from plant.profile import rules_of
 
 __all__ = ["NAME", "Tell", "answer", "desk", "in_turn", "nobody_waits", "progress"]
 
@@ -86,7 +86,7 @@ def in_turn(request: HttpRequest, caller: Caller, work: Callable[..., Any], *arg
     """
     status, body = desk.ask(
         _said,
-        (profile_of(caller.works).names, work, args),
+        (names_of(), work, args),
         person=caller.user.pk,
         plant=caller.works.pk,
         is_gone=request.META.get("waitress.client_disconnected", lambda: False),

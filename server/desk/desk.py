@@ -50,12 +50,6 @@ class Desk:
         if self._idle:
             self._idle[-1].start()
 
-    def close(self) -> None:
-        """End the processes that do nothing now."""
-        with self._turn:
-            for seat in self._idle:
-                seat.end()
-
     def ahead(self, ticket: Ticket) -> int:
         """Return how many questions are answered before this one, as it looks now."""
         with self._turn:

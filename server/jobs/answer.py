@@ -9,7 +9,6 @@ from __future__ import annotations
 import datetime as dt
 import json
 from typing import Any, NamedTuple
-from zoneinfo import ZoneInfo
 
 from django.http import HttpResponse
 
@@ -19,7 +18,7 @@ from api.kept import kept_or_made
 from evencoil.job import JobInputs
 from jobs.keys import key_of
 from jobs.models import InputVersion, JobMotor
-from jobs.store import INPUT_STEPS, kept, work_out_kept
+from jobs.store import INPUT_STEPS, jobs_at, kept, version, work_out_kept
 from jobs.written import Written
 from people.access import Caller, not_found
 from people.models import Works
@@ -47,22 +46,14 @@ class _Row(NamedTuple):
     written: int
 
     @property
+    def by(self) -> str:
+        """Return who saved it, as others see them."""
+        return self.by_name or self.by_login
+
+    @property
     def key(self) -> str:
         """Return what changes when it is written, however that is done."""
         return f"{self.step} {self.n} {self.schema} {self.pk} {self.written}"
-
-
-def _version(row: _Row | None, works: Works) -> dict[str, object]:
-    """Return number, author and local time of a version; 0 for none."""
-    if row is None:
-        return {"n": 0, "by": "", "at": "", "source": ""}
-    local = row.at.astimezone(ZoneInfo(works.time_zone))
-    return {
-        "n": row.n,
-        "by": row.by_name or row.by_login,
-        "at": f"{local:%Y-%m-%d %H:%M}",
-        "source": row.source,
-    }
 
 
 class JobPlace(NamedTuple):
@@ -87,9 +78,7 @@ def job_place(caller: Caller, tag: str, number: int) -> JobPlace:
     ProblemError
         404 if there is none there.
     """
-    found = JobMotor.objects.filter(
-        motor__works=caller.works, motor__tag=tag, number=number
-    ).values_list(
+    found = jobs_at(caller, tag, number).values_list(
         "pk",
         "job_id",
         "motor_id",
@@ -149,8 +138,8 @@ def job_answer(place: JobPlace, works: Works) -> HttpResponse:
     stored.append("no plate" if plate is None else plate.key)
     key = f"job.{key_of(rules_of(works), stored)}"
     text = kept_or_made(key, lambda: _calculated(place, works))
-    versions = {"plate": _version(plate, works)} | {
-        step: _version(rows.get(step), works) for step in INPUT_STEPS
+    versions = {"plate": version(plate, works).dict()} | {
+        step: version(rows.get(step), works).dict() for step in INPUT_STEPS
     }
     head = _as_json(
         {

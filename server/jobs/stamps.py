@@ -11,8 +11,6 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Any, TypeVar, cast
 
-from django.utils import timezone
-
 from evencoil.base import Inputs
 from evencoil.leads import JointsInputs, LeadsInputs
 from evencoil.sizing import SizeInputs
@@ -36,14 +34,9 @@ class Stamper:
     caller: Caller
     is_import: bool = False
 
-    @property
-    def own(self) -> dict[str, str]:
-        """Return the caller's name and the time of the change."""
-        return {"by": str(self.caller.user), "at": f"{timezone.now():%Y-%m-%dT%H:%M:%SZ}"}
-
     def edit(self, edit: EditInput, known: EditInput | None) -> EditInput:
         """Return an edit with who added it, and who changed it since."""
-        own = self.own
+        own = self.caller.stamp
         if known is None:
             why = edit.why
             if self.is_import:
@@ -66,7 +59,7 @@ class Stamper:
         """Return a record as it was kept, else in the caller's name; none where a file says it."""
         if known is not None:
             return known
-        return None if self.is_import else given.model_copy(update=self.own)
+        return None if self.is_import else given.model_copy(update=self.caller.stamp)
 
     def records(self, pairs: Iterable[tuple[Record, Record | None]]) -> tuple[Record, ...]:
         """Return every record that stands, each given with the one that was kept."""
@@ -126,7 +119,7 @@ class Stamper:
             elif self.is_import:
                 own = {"torque_in_lb": None, "tug_held": None, "by": "", "at": ""}
             else:
-                own = self.own
+                own = self.caller.stamp
             work.append(item.model_copy(update=own))
         return given.model_copy(update={"work": tuple(work)})
 

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
+import datetime as dt
 from dataclasses import asdict, dataclass
-from typing import Any, TypeVar, get_args
-from zoneinfo import ZoneInfo
+from typing import Any, Protocol, TypeVar, get_args
 
 from django.db import IntegrityError, transaction
-from django.db.models import Max
+from django.db.models import Max, QuerySet
 from pydantic import BaseModel, ValidationError
 
 from api.problems import NeedsRepairError, ProblemError
@@ -32,7 +32,7 @@ from evencoil.plate import PlateInputs
 from jobs.models import InputVersion, JobMotor
 from people.access import Caller, not_found
 from people.models import Works
-from plant.models import Conversion, Motor, PlateRevision
+from plant.models import Motor, PlateRevision
 from plant.profile import profile_of
 
 __all__ = [
@@ -43,6 +43,7 @@ __all__ = [
     "as_job_file",
     "inputs_in",
     "job_kind",
+    "jobs_at",
     "kept",
     "motor_job",
     "newest_of",
@@ -71,13 +72,29 @@ class Kept:
     newest_plate_n: int
 
 
-def version(row: PlateRevision | InputVersion | Conversion | None, works: Works) -> VersionOut:
+class Saved(Protocol):
+    """A saved version as far as it says who and when."""
+
+    @property
+    def n(self) -> int: ...
+    @property
+    def by(self) -> object: ...
+    @property
+    def at(self) -> dt.datetime: ...
+
+
+def version(row: Saved | None, works: Works) -> VersionOut:
     """Return number, author and local time of a version; 0 for none."""
     if row is None:
         return VersionOut(n=0, by="", at="")
-    local = row.at.astimezone(ZoneInfo(works.time_zone))
-    said = row.source if isinstance(row, PlateRevision | InputVersion) else ""
-    return VersionOut(n=row.n, by=str(row.by), at=f"{local:%Y-%m-%d %H:%M}", source=said)
+    # a plan of a machine comes from nowhere else
+    said = getattr(row, "source", "")
+    return VersionOut(n=row.n, by=str(row.by), at=works.local(row.at), source=said)
+
+
+def jobs_at(caller: Caller, tag: str, number: int) -> QuerySet[JobMotor]:
+    """Return a motor's job in the caller's works, if it is there."""
+    return JobMotor.objects.filter(motor__works=caller.works, motor__tag=tag, number=number)
 
 
 def motor_job(caller: Caller, tag: str, number: int) -> JobMotor:
@@ -88,11 +105,7 @@ def motor_job(caller: Caller, tag: str, number: int) -> JobMotor:
     ProblemError
         404 if there is none there.
     """
-    found = (
-        JobMotor.objects.select_related("job", "motor", "motor__machine")
-        .filter(motor__works=caller.works, motor__tag=tag, number=number)
-        .first()
-    )
+    found = jobs_at(caller, tag, number).select_related("job", "motor", "motor__machine").first()
     if found is None:
         raise not_found("job")
     return found

@@ -10,7 +10,6 @@ from __future__ import annotations
 import datetime as dt
 from dataclasses import dataclass
 from typing import Any
-from zoneinfo import ZoneInfo
 
 from django.template.loader import render_to_string
 
@@ -82,7 +81,6 @@ def _pack(head: Head, file: JobFile, worked: Worked, tell: Tell) -> bytes:
         starter.issuable()
     steps = {step.id: step for step in said.steps}
     notes = {step.id: place + 1 for place, step in enumerate(said.steps)}
-    now = dt.datetime.now(ZoneInfo(head.works.time_zone))
     box = worked.box
     joints = tuple(joint.as_core() for joint in worked.joints) or box.intended
     coils = box.outcome.coils if box.outcome and worked.joints else ()
@@ -107,7 +105,7 @@ def _pack(head: Head, file: JobFile, worked: Worked, tell: Tell) -> bytes:
                 for figure in said.figures
             ],
             "notes": [(notes[step.id], step) for step in said.steps],
-            "printed": f"{now:%Y-%m-%d %H:%M}",
+            "printed": head.works.local(dt.datetime.now(dt.UTC)),
             "print_id": fingerprint(file),
             "core": __version__,
             "issue_n": head.issue_n,

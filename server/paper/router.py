@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from functools import partial
-from zoneinfo import ZoneInfo
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
@@ -29,12 +28,11 @@ ISSUES = f"{JOB}/issues"
 
 
 def _out(issue: Issue, caller: Caller) -> IssueOut:
-    local = issue.at.astimezone(ZoneInfo(caller.works.time_zone))
     return IssueOut(
         n=issue.n,
         kind=issue.kind,
         by=str(issue.by),
-        at=f"{local:%Y-%m-%d %H:%M}",
+        at=caller.works.local(issue.at),
         core_version=issue.core_version,
         fingerprint=issue.fingerprint,
         sha256=issue.sha256,

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import cast
 
 from django.http import HttpRequest
+from django.utils import timezone
 
 from api.problems import ProblemError
 from evencoil.base import LineNames, Names, TradeTerms, speak
@@ -27,6 +28,11 @@ class Caller:
     user: User
     works: Works
     role: str
+
+    @property
+    def stamp(self) -> dict[str, str]:
+        """Return who does something now, and when, as a record carries it."""
+        return {"by": str(self.user), "at": f"{timezone.now():%Y-%m-%dT%H:%M:%SZ}"}
 
     def may(self, least: str) -> bool:
         """Tell whether the caller's role is at least this one."""

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import datetime as dt
+from zoneinfo import ZoneInfo
+
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
@@ -52,6 +55,10 @@ class Works(models.Model):
     def __str__(self) -> str:
         """Return the plant's name."""
         return self.name
+
+    def local(self, at: dt.datetime) -> str:
+        """Return a time as the plant's own clocks show it, to the minute."""
+        return f"{at.astimezone(ZoneInfo(self.time_zone)):%Y-%m-%d %H:%M}"
 
 
 class Member(models.Model):

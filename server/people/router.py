@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from django.http import HttpRequest
-from django.utils import timezone
 from ninja import Router, Schema
 from pydantic import Field
 
@@ -183,8 +182,7 @@ class SetRules(Action[Works]):
             before = FileAmendment.model_validate(item)
             if before.as_core() == amendment.as_core():
                 return before
-        own = {"by": str(self.caller.user), "at": f"{timezone.now():%Y-%m-%dT%H:%M:%SZ}"}
-        return amendment.model_copy(update=own)
+        return amendment.model_copy(update=self.caller.stamp)
 
 
 @router.patch("/w/{works}/rules", response={200: WorksOut, **REFUSALS})

@@ -140,11 +140,11 @@ def _found(works: Works, asked: YardIn) -> QuerySet[Motor]:
     return found
 
 
-def _page(caller: Caller, asked: YardIn, place: int, total: int) -> tuple[str, bool]:
+def _page(
+    caller: Caller, found: QuerySet[Motor], place: int, *, count: int, total: int
+) -> tuple[str, bool]:
     """Return a page of the motor list as JSON, and whether it holds until a row is written."""
     works = caller.works
-    found = _found(works, asked)
-    count = found.count()
     shown = list(found.values_list("pk", flat=True)[(place - 1) * PAGE : place * PAGE])
     lines = lines_of(newest_links(shown), works)
     waiting = Summary.objects.filter(motor__works=works, is_waiting=True)
@@ -186,7 +186,8 @@ def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse
     total = works_wide[2]
     found = _found(caller.works, asked)
     is_all = not (asked.q or asked.machine or asked.needs)
-    place = min(asked.page, _pages(total if is_all else found.count()))
+    count = total if is_all else found.count()
+    place = min(asked.page, _pages(count))
     shown = found.values("pk")[(place - 1) * PAGE : place * PAGE]
     # everything that decides the page; the lines' own keys come on top where it is made anew
     key = (
@@ -197,7 +198,7 @@ def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse
     )
     text = PAGES.get(key)
     if text is None:
-        text, holds = _page(caller, asked, place, total)
+        text, holds = _page(caller, found, place, count=count, total=total)
         if holds:
             PAGES.keep(key, text)
     return HttpResponse(text, content_type=JSON)

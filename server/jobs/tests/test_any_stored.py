@@ -2,11 +2,10 @@
 
 import json
 import os
-import sys
-from pathlib import Path
 from random import Random
 
 import pytest
+from spoiled import spoiled
 
 from api.problems import NeedsRepairError
 from evencoil.job import STEPS
@@ -15,9 +14,6 @@ from jobs.models import InputVersion
 from jobs.store import read_row, stored_of
 from plant.models import PlateRevision
 from tests_support import JOB, put
-
-sys.path.append(str(Path(__file__).parents[3] / "core" / "tests"))
-from spoiled import spoiled
 
 #: `EVENCOIL_FUZZ=10` looks ten times as long
 TIMES = int(os.environ.get("EVENCOIL_FUZZ", "1"))

@@ -76,22 +76,22 @@ class ReadingCover:
         self._right = np.clip(ohms, low_ohm, open_ohm)
         self._covers = np.zeros((faults, *ohms.shape), dtype=bool)
 
-    def compare(self, fault: int, states: Sequence[int], ohms: NDArray[np.float64]) -> None:
+    def compare(self, fault: int, states: list[int], ohms: NDArray[np.float64]) -> None:
         """Keep which readings a fault changes.
 
         Parameters
         ----------
         fault : int
             Its place in the list of faults.
-        states : sequence of int
+        states : list of int
             Places of the positions that were read.
         ohms : array, positions x pairs
             What the meter reads with the fault. [ohm]
         """
-        wrong, right = np.clip(ohms, *self._range), self._right[list(states)]
+        wrong, right = np.clip(ohms, *self._range), self._right[states]
         low, high = np.minimum(wrong, right), np.maximum(wrong, right)
         times = np.where(low <= self._range[0], ZERO_TIMES, TIMES)
-        self._covers[fault, list(states)] = high > low * times
+        self._covers[fault, states] = high > low * times
 
     def is_detected(self, fault: int) -> bool:
         """Tell whether any reading so far shows a fault."""

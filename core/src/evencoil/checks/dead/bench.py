@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import combinations
 
@@ -30,6 +30,7 @@ __all__ = [
     "fuses_of",
     "live_terminals",
     "prepared",
+    "spots_of",
     "stages_of",
     "states_to_read",
 ]
@@ -162,13 +163,12 @@ def stages_of(states: Sequence[tuple[Hand, ...]], devices: frozenset[str]) -> It
     few = [place for place, hands in enumerate(states) if len(hands) - apart < 2]
     many = [place for place, hands in enumerate(states) if len(hands) - apart > 1]
     if len(few) > _AT_FIRST:
-        near = [
-            place
+        is_near = [
+            not place or any(hand.device in devices for hand in states[place][apart:])
             for place in few
-            if not place or any(hand.device in devices for hand in states[place][apart:])
         ]
-        yield near
-        few = [place for place in few if place not in set(near)]
+        yield [place for place, near in zip(few, is_near, strict=True) if near]
+        few = [place for place, near in zip(few, is_near, strict=True) if not near]
     for first in range(0, len(few), _AT_FIRST):
         yield few[first : first + _AT_FIRST]
     if many:
@@ -234,6 +234,16 @@ def agrees(solved: float, read: float) -> bool:
     return high <= low * (ZERO_TIMES if low <= ZERO_OHM else TIMES)
 
 
+def spots_of(
+    observed: Sequence[Observed],
+) -> tuple[list[str], Pairs, dict[tuple[str, str], int]]:
+    """Return the terminals of some readings, their pairs, and which pair each reading is."""
+    terminals = list(dict.fromkeys(end for one in observed for end in (one.start, one.end)))
+    ends = list(dict.fromkeys((one.start, one.end) for one in observed))
+    pairs = pairs_at([(terminals.index(one), terminals.index(other)) for one, other in ends])
+    return terminals, pairs, {pair: place for place, pair in enumerate(ends)}
+
+
 class Bench:
     """A netlist on the bench: supply off, its buttons and armatures operated by hand.
 
@@ -270,22 +280,24 @@ class Bench:
         """Return the netlist ready to be read in positions, between pairs of terminals."""
         return Positions(self.plant, terminals, pairs, lambda place: self.set(states[place]))
 
+    def reader(
+        self, observed: Sequence[Observed]
+    ) -> Callable[[tuple[str, str] | None], list[float]]:
+        """Return what reads each place, with one more wire or None; positions are solved once."""
+        states = list(dict.fromkeys(one.hands for one in observed))
+        terminals, pairs, column = spots_of(observed)
+        read = self.positions(states, terminals, pairs)
+
+        def with_joint(joint: tuple[str, str] | None) -> list[float]:
+            if not observed:
+                return []
+            ohms = read.ohms(range(len(states)), joint)
+            return [
+                float(ohms[states.index(one.hands), column[one.start, one.end]]) for one in observed
+            ]
+
+        return with_joint
+
     def read(self, observed: Sequence[Observed]) -> list[float]:
         """Return what the meter reads at each place; positions are set once for all alike."""
-        if not observed:
-            return []
-        states = list(dict.fromkeys(one.hands for one in observed))
-        names = list(dict.fromkeys(end for one in observed for end in (one.start, one.end)))
-        ends = list(
-            dict.fromkeys((names.index(one.start), names.index(one.end)) for one in observed)
-        )
-        ohms = self.positions(states, names, pairs_at(ends)).ohms(range(len(states)))
-        return [
-            float(
-                ohms[
-                    states.index(one.hands),
-                    ends.index((names.index(one.start), names.index(one.end))),
-                ]
-            )
-            for one in observed
-        ]
+        return self.reader(observed)(None)

@@ -44,7 +44,7 @@ def wire_evidence(circuit: Circuit, observed: Sequence[Observed]) -> Mapping[str
     drawn = Bench(circuit.netlist, pulled, hands).read(readings)
     found: dict[str, WireEvidence] = {}
     for fault in missing_wires(circuit):
-        without = Bench(fault.netlist, pulled, hands).read(readings)
+        without = Bench(fault.base, pulled, hands).read(readings)
         for one, right, gone in zip(readings, drawn, without, strict=True):
             if agrees(right, gone):
                 continue

@@ -33,6 +33,7 @@ from evencoil.checks.dead.bench import (
     agrees,
     live_terminals,
     prepared,
+    spots_of,
     stages_of,
     states_to_read,
 )
@@ -43,7 +44,7 @@ from evencoil.checks.dead.faults import (
     moved_wires,
 )
 from evencoil.circuit import Circuit, Netlist
-from evencoil.solver import Ohms, Pairs, Positions, ReadingCover, Run, pairs_at, pairs_of
+from evencoil.solver import Ohms, Pairs, Positions, ReadingCover, Run, pairs_of
 
 __all__ = ["LOW_OHM", "MOST_WIRES", "Check", "DeadChecks", "dead_checks"]
 
@@ -212,17 +213,14 @@ class _Sheet:
         """
         groups = _by_position(checks)
         states = list(groups)
-        names = sorted({end for one in checks for end in (one.start, one.end)})
-        ends = sorted({(names.index(one.start), names.index(one.end)) for one in checks})
-        column = {(names[one], names[other]): place for place, (one, other) in enumerate(ends)}
-        pairs = pairs_at(ends)
+        terminals, pairs, column = spots_of([one.as_drawn for one in checks])
         base: Netlist | None = None
         left = []
         for place, fault in enumerate(faults):
             tell(place)
             if fault.base is not base:
                 base = fault.base
-                read = self._bench(base).positions(states, names, pairs)
+                read = self._bench(base).positions(states, terminals, pairs)
             if not any(
                 not agrees(float(row[column[one.start, one.end]]), one.ohms)
                 for number, group in enumerate(groups.values())

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from evencoil.base import Message
 from evencoil.checks.dead.bench import Bench, Hand, Observed, agrees, can_be_read, fuses_of
 from evencoil.checks.dead.faults import FaultKind, wiring_faults
-from evencoil.circuit import Circuit, Netlist
+from evencoil.circuit import Circuit
 
 __all__ = ["Suspect", "readings_hold", "suspects"]
 
@@ -51,15 +51,19 @@ def suspects(circuit: Circuit, observed: Sequence[Observed], most: int = 8) -> t
 
     known_hands: dict[tuple[Hand, ...], list[float]] = {}
 
-    def explained(netlist: Netlist) -> int:
-        solved = Bench(netlist, pulled, known_hands).read(readings)
+    def explained(solved: Sequence[float]) -> int:
         return sum(map(agrees, solved, (one.ohms for one in readings)))
 
-    if not readings or explained(circuit.netlist) == len(readings):
+    base = circuit.netlist
+    read = Bench(base, pulled, known_hands).reader(readings)
+    if not readings or explained(read(None)) == len(readings):
         return ()
     found = []
     for fault in wiring_faults(circuit):
-        count = explained(fault.netlist)
+        if fault.base is not base:
+            base = fault.base
+            read = Bench(base, pulled, known_hands).reader(readings)
+        count = explained(read(fault.joint))
         if count:
             found.append(
                 Suspect(
