@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useId, useState } from "react";
 import { frameWords } from "../words/frame";
+import { useTyped } from "./useTyped";
 
 /** A few ways to choose one, as buttons; the one that holds is dark. */
 export function Choice<T extends string | number | boolean | null>({
@@ -54,33 +55,14 @@ export function Reading({
   className = "w-24",
 }: ReadingProps) {
   const id = useId();
-  const [typed, setTyped] = useState<string | null>(null);
-  const text = typed ?? value ?? "";
-  const isWrong = text.trim() !== "" && !NUMBER.test(text.trim());
+  const { text, isWrong, field } = useTyped(value ?? "", NUMBER, onValueChange, onRest);
   return (
     <div className="min-w-0">
       <label htmlFor={id} className="block text-sm text-soft">
         {label}
       </label>
       <span className="flex items-center gap-1.5">
-        <input
-          id={id}
-          className={`field text-lg font-semibold ${className}`}
-          inputMode="decimal"
-          autoComplete="off"
-          value={text}
-          aria-invalid={isWrong}
-          onChange={(event) => {
-            const next = event.target.value;
-            setTyped(next);
-            if (next.trim() === "") onValueChange(null);
-            else if (NUMBER.test(next.trim())) onValueChange(next.trim().replace(",", "."));
-          }}
-          onBlur={() => {
-            if (!isWrong) setTyped(null);
-            onRest?.();
-          }}
-        />
+        <input id={id} className={`field text-lg font-semibold ${className}`} {...field} />
         <span>{unit}</span>
       </span>
       {isWrong && (

@@ -73,7 +73,6 @@ export const sizeWords = {
   assumedWord: "assumed",
   number: "number",
   whyOf: (label: Shown) => `Why? ${label}`,
-  folded: "open",
   fullLoadCurrent: "Full-load current",
   conductor: "Conductor",
   voltageDrop: "Voltage drop",

@@ -5,7 +5,7 @@ import type { Given } from "../../state/useJob";
 import { drawingsWords } from "../../words/drawings";
 import { Probes } from "./Probes";
 import { Proofs } from "./Proofs";
-import { checksOf, useChecks } from "./useAnswers";
+import { questionOf, useChecks } from "./useAnswers";
 
 export type Check = Schemas["CheckOut"];
 
@@ -76,7 +76,7 @@ export function Checks({
 }) {
   const query = useChecks(works, given);
   const checks = query.data;
-  if (!checks) return <Working query={query} question={checksOf(works, given)} />;
+  if (!checks) return <Working query={query} question={questionOf("checks", works, given)} />;
   const wrong = checks.found.filter((check) => check.level !== "note");
   const drawn = wrong.filter((check) => !check.played);
   const played = wrong.filter((check) => check.played);

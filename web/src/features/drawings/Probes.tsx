@@ -1,12 +1,12 @@
 import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
 import { drawingsWords } from "../../words/drawings";
-import { probesOf, useProbes } from "./useAnswers";
+import { questionOf, useProbes } from "./useAnswers";
 
 /** What could start it, hold it or cross it unasked: played on this circuit, told with the count. */
 export function Probes({ works, given }: { works: string; given: Given }) {
   const query = useProbes(works, given);
-  if (!query.data) return <Working query={query} question={probesOf(works, given)} />;
+  if (!query.data) return <Working query={query} question={questionOf("probes", works, given)} />;
   return (
     <ul className="space-y-2" data-testid="probes">
       {query.data.map((one) => {

@@ -1,12 +1,12 @@
 import { Working } from "../../components/Edges";
 import type { Given } from "../../state/useJob";
 import { drawingsWords } from "../../words/drawings";
-import { proofsOf, useProofs } from "./useAnswers";
+import { questionOf, useProofs } from "./useAnswers";
 
 /** Every settled state that hands can bring the circuit to. */
 export function Proofs({ works, given }: { works: string; given: Given }) {
   const query = useProofs(works, given);
-  if (!query.data) return <Working query={query} question={proofsOf(works, given)} />;
+  if (!query.data) return <Working query={query} question={questionOf("proofs", works, given)} />;
   return (
     <ul className="space-y-2" data-testid="proofs">
       {query.data.map((one) => {

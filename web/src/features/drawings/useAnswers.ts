@@ -4,22 +4,15 @@ import { named, type Question } from "../../api/question";
 import type { Given } from "../../state/useJob";
 
 /** A heavy question about a starter: its key is its name at the server too. */
-export const checksOf = (works: string, given: Given | null): Question => ({
-  works,
-  key: ["checks", works, given],
-});
-export const proofsOf = (works: string, given: Given): Question => ({
-  works,
-  key: ["proofs", works, given],
-});
-export const probesOf = (works: string, given: Given): Question => ({
-  works,
-  key: ["probes", works, given],
-});
+export const questionOf = (
+  kind: "checks" | "proofs" | "probes",
+  works: string,
+  given: Given | null,
+): Question => ({ works, key: [kind, works, given] });
 
 /** What the checks say of a circuit. */
 export function useChecks(works: string, given: Given | null) {
-  const { key } = checksOf(works, given);
+  const { key } = questionOf("checks", works, given);
   return useQuery({
     queryKey: key,
     queryFn: ({ signal }) =>
@@ -48,7 +41,7 @@ export function useNearest(works: string, given: Given) {
 
 /** The proofs of a circuit. */
 export function useProofs(works: string, given: Given) {
-  const { key } = proofsOf(works, given);
+  const { key } = questionOf("proofs", works, given);
   return useQuery({
     queryKey: key,
     queryFn: ({ signal }) =>
@@ -65,7 +58,7 @@ export function useProofs(works: string, given: Given) {
 
 /** The scenario tests of a circuit. */
 export function useProbes(works: string, given: Given) {
-  const { key } = probesOf(works, given);
+  const { key } = questionOf("probes", works, given);
   return useQuery({
     queryKey: key,
     queryFn: ({ signal }) =>

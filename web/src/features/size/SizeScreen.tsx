@@ -10,8 +10,8 @@ import type { Key } from "../../state/keys";
 import type { Given } from "../../state/useJob";
 import { sizeWords } from "../../words/size";
 import { BranchRows } from "./ledger/BranchRows";
+import { FigureRows } from "./ledger/FigureRows";
 import { Fold } from "./ledger/Fold";
-import { PartRows } from "./ledger/PartRows";
 import { useMoved } from "./ledger/useMoved";
 import { OwnSizes } from "./OwnSizes";
 import { PartInputs } from "./parts/PartInputs";
@@ -193,14 +193,18 @@ export function SizeScreen() {
                 </div>
               ) : (
                 <>
-                  <PartRows
-                    part={id}
-                    worked={worked}
-                    base={base}
-                    shown={shown?.id}
-                    moved={moved}
-                    onWhy={onWhy}
-                  />
+                  {figuresOf(worked, id).length > 0 && (
+                    <ul>
+                      <FigureRows
+                        part={id}
+                        worked={worked}
+                        base={base}
+                        shown={shown?.id}
+                        moved={moved}
+                        onWhy={onWhy}
+                      />
+                    </ul>
+                  )}
                   <PartInputs
                     part={id}
                     works={place.works}

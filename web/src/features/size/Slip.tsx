@@ -2,8 +2,8 @@ import { useEffect, useRef, useState } from "react";
 import type { Step } from "../../api/client";
 import { Ghosted } from "../../components/Ghost";
 import { Notches } from "../../components/shapes";
-import { words } from "../../words/common";
 import { sizeWords } from "../../words/size";
+import { Marks, Verdict } from "./Stamps";
 
 /** True from a change of the figure until its Why is opened. */
 function useMoved(value: string, isOpen: boolean): boolean {
@@ -54,19 +54,8 @@ export function Slip({ step, isOpen, isLarge = false, onWhy }: SlipProps) {
         className={`block font-mono font-semibold ${isLarge && !step.verdict ? "text-[2.1rem] leading-tight" : "text-xl"}`}
       />
       <span className="mt-0.5 flex items-center gap-2 text-sm">
-        {step.verdict === "fails" && (
-          <b className="stamp bg-live px-1.5 py-0.5 text-on-live">{sizeWords.doesNotHold}</b>
-        )}
-        {step.verdict === "holds" && <b className="stamp text-proven">{sizeWords.holds}</b>}
-        {step.marks.map((mark) => mark.kind).includes("assumed") && (
-          <b className="stamp text-caution">{words.marks.assumed}</b>
-        )}
-        {step.marks.map((mark) => mark.kind).includes("doubted") && (
-          <b className="stamp text-caution">{words.marks.doubted}</b>
-        )}
-        {step.marks.map((mark) => mark.kind).includes("check_the_book") && (
-          <b className="stamp text-caution">{words.marks.check_the_book}</b>
-        )}
+        <Verdict step={step} />
+        <Marks step={step} />
         {hasMoved && <b className="stamp text-plum">{sizeWords.moved}</b>}
         {step.rating_rules && (
           <span className="font-mono text-xs">{`< ${step.rating_rules} >`}</span>

@@ -5,7 +5,8 @@ import { sizeWords } from "../../../words/size";
 import { Limits } from "../Limits";
 import { figuresOf, type Size } from "../parts/parts";
 import { ChipChoice, ChipFigure } from "./Chip";
-import { InputRow, Row, WithheldRow } from "./Row";
+import { FigureRows } from "./FigureRows";
+import { InputRow } from "./Row";
 
 const INSULATIONS = [
   "TW",
@@ -43,43 +44,27 @@ export interface BranchRowsProps {
 /** The branch circuit: a row for each figure, with what decides it right there. */
 export function BranchRows(props: BranchRowsProps) {
   const { given, worked, base, shown, moved, isOther, onWhy } = props;
-  const figures = figuresOf(worked, "branch");
-  const steps = new Map(worked.steps.map((step) => [step.id, step]));
   const inputs = inputsOf(props);
-  const ids = new Set(figures.map((figure) => figure.id));
+  const ids = new Set(figuresOf(worked, "branch").map((figure) => figure.id));
   return (
     <ul>
-      {figures.map((figure) => {
-        const step = figure.step ? steps.get(figure.step) : undefined;
-        if (step) {
-          return (
-            <Row
-              key={figure.id}
-              step={step}
-              isOpen={shown === step.id}
-              before={moved.get(step.id) ?? null}
-              onWhy={onWhy}
-            >
-              {inputs[figure.id]}
-            </Row>
-          );
-        }
-        return isOther ? null : (
-          <WithheldRow key={figure.id} figure={figure} base={base}>
-            {inputs[figure.id]}
-          </WithheldRow>
-        );
-      })}
-      {(["table_flc_a", "conductor_size", "protection_device_a"] as const).map(
-        (id) =>
+      <FigureRows
+        part="branch"
+        worked={worked}
+        base={base}
+        shown={shown}
+        moved={moved}
+        onWhy={onWhy}
+        inputs={inputs}
+        isKnownOnly={isOther}
+      />
+      {Object.entries(NAMES).map(
+        ([id, name]) =>
           !ids.has(id) && (
-            <InputRow key={id} name={NAMES[id]}>
+            <InputRow key={id} name={name}>
               {inputs[id]}
             </InputRow>
           ),
-      )}
-      {!ids.has("voltage_drop_percent") && (
-        <InputRow name={sizeWords.voltageDrop}>{inputs.voltage_drop_percent}</InputRow>
       )}
       <InputRow name={sizeWords.edition}>
         <ChipChoice
@@ -105,10 +90,12 @@ export function BranchRows(props: BranchRowsProps) {
   );
 }
 
+/** What a row of inputs is called while its figure is not there. */
 const NAMES = {
   table_flc_a: sizeWords.fullLoadCurrent,
   conductor_size: sizeWords.conductor,
   protection_device_a: sizeWords.fuseBreaker,
+  voltage_drop_percent: sizeWords.voltageDrop,
 };
 
 /** What decides each figure, by the figure's id. */

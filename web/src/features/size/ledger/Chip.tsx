@@ -1,4 +1,5 @@
-import { type ReactNode, useId, useState } from "react";
+import { type ReactNode, useId } from "react";
+import { useTyped } from "../../../components/useTyped";
 import { sizeWords } from "../../../words/size";
 
 interface Framed {
@@ -87,10 +88,8 @@ export function ChipFigure({
   onFigureChange: (text: string | null) => void;
   onRest: () => void;
 }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const text = typed ?? value;
   const pattern = isWhole ? /^\d{1,3}$/ : /^-?\d{1,6}([.,]\d{1,4})?$/;
-  const isWrong = text.trim() !== "" && !pattern.test(text.trim());
+  const { text, isWrong, field } = useTyped(value, pattern, onFigureChange, onRest);
   return (
     <Frame label={label} guess={guess}>
       {(id) => (
@@ -98,22 +97,9 @@ export function ChipFigure({
           <input
             id={id}
             className={width}
-            inputMode="decimal"
-            autoComplete="off"
-            value={text}
             placeholder={guess === null ? "–" : (guess.match(/-?[\d.]+/)?.[0] ?? "")}
-            aria-invalid={isWrong}
             aria-describedby={`${id}-said`}
-            onChange={(event) => {
-              const next = event.target.value;
-              setTyped(next);
-              if (next.trim() === "") onFigureChange(null);
-              else if (pattern.test(next.trim())) onFigureChange(next.trim().replace(",", "."));
-            }}
-            onBlur={() => {
-              if (!isWrong) setTyped(null);
-              onRest();
-            }}
+            {...field}
           />
           <span>{unit}</span>
           <span id={`${id}-said`} role="status" className="text-caution">

@@ -1,6 +1,5 @@
 import type { ReactNode } from "react";
 import type { Worked } from "../../../api/client";
-import { sizeWords } from "../../../words/size";
 import { sizePartsWords } from "../../../words/sizeParts";
 import { failsOf, figuresOf, type PartId, withheldOf } from "../parts/parts";
 
@@ -72,7 +71,6 @@ export function Fold({ part, name, worked, moved, isOpen, onOpenChange, children
               <b className="stamp text-caution">{sizePartsWords.withheld(withheld)}</b>
             )
           )}
-          <span className="sr-only">{isOpen ? sizeWords.folded : ""}</span>
         </button>
       </h2>
       {isOpen && <div className="space-y-3 pb-4">{children}</div>}

@@ -2,14 +2,13 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Figure, Step } from "../../../api/client";
 import { Stop } from "../../../components/shapes";
-import { words } from "../../../words/common";
 import { frameWords } from "../../../words/frame";
 import { sizeWords } from "../../../words/size";
+import { Marks, Verdict } from "../Stamps";
 
 const PLATE_FIELDS = new Set(["supply.text", "power_hp", "volts_v", "amps_a", "rated_load_amps_a"]);
 /** Signs of a value that stands in large letters. */
 const MOST_LARGE = 11;
-const MARKS = ["assumed", "doubted", "check_the_book"] as const;
 
 /** A row of the ledger: name, value, what decides it, rule, Why. */
 function Frame({
@@ -50,7 +49,6 @@ export interface RowProps {
 
 /** A figure with its rule; the old value struck beside the new where the last change moved it. */
 export function Row({ step, isOpen, before, children, onWhy }: RowProps) {
-  const kinds = new Set(step.marks.map((mark) => mark.kind));
   return (
     <Frame
       data-testid={`slip-${step.id}`}
@@ -97,19 +95,9 @@ export function Row({ step, isOpen, before, children, onWhy }: RowProps) {
         </>
       }
     >
-      {step.verdict === "fails" && (
-        <b className="stamp bg-live px-1.5 py-0.5 text-on-live">{sizeWords.doesNotHold}</b>
-      )}
-      {step.verdict === "holds" && <b className="stamp text-proven">{sizeWords.holds}</b>}
+      <Verdict step={step} />
       {step.verdict && <span className="text-sm">{step.working}</span>}
-      {MARKS.map(
-        (mark) =>
-          kinds.has(mark) && (
-            <b key={mark} className="stamp text-caution">
-              {words.marks[mark]}
-            </b>
-          ),
-      )}
+      <Marks step={step} />
       {children}
       {step.rating_rules && <span className="font-mono text-xs">{`< ${step.rating_rules} >`}</span>}
     </Frame>
