@@ -4,8 +4,8 @@
 
 Readers keep their connections and ask again as soon as they are answered. The ceiling is what the
 same server answers of `GET /api/session`, a signed-in person's cheapest question, in the same run;
-ratios to it hold on other machines. Then eight connections ask for checks and dead checks of
-starters that nobody asked for yet, while one person reads a job as before.
+ratios to it hold on other machines. Then eight connections request checks and dead checks of
+starters not requested before, while one person reads a job as usual.
 """
 
 from __future__ import annotations
@@ -96,7 +96,7 @@ class Crowd:
         return told
 
     async def heavy(self, bodies: list[dict[str, object]], until: float) -> Told:
-        """Ask for checks and dead checks nobody asked for yet, on eight connections."""
+        """Request checks and dead checks not requested before, on eight connections."""
         told = Told("heavy")
 
         async def one(who: int) -> None:
