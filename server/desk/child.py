@@ -32,7 +32,7 @@ NICE, HELD = 15, 3 * 1024**3
 #: how often it looks whether whoever started it is there [s], and the least between two words
 LOOKS_S, TELLS_S = 1.0, 0.2
 #: what is there before the first question comes
-FIRST = ("answers.routers.checks", "paper.pack")
+FIRST = ("answers.routers.checks", "paper.pack", "weasyprint")
 #: status and body of an answer; 0 where the process itself is at fault, with its words
 Reply = tuple[int, Any]
 _log = logging.getLogger("evencoil.desk")

@@ -7,7 +7,7 @@ import subprocess
 import pytest
 from playwright.sync_api import expect
 
-from conftest import DESK, PANEL, ROOT, enter, violations
+from conftest import DESK, PANEL, PRINT_MS, ROOT, enter, violations
 
 SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 PLATE = (
@@ -125,8 +125,7 @@ def issue_for_wiring(page):
     """Print the pack, freeze its numbers, compare it with today."""
     page.get_by_role("button", name="Print", exact=True).click()
     page.get_by_role("button", name="Issue for wiring").click()
-    # a pack of many pages is set while other tests load the machine
-    expect(page.get_by_test_id("issue")).to_contain_text("issued for wiring", timeout=90_000)
+    expect(page.get_by_test_id("issue")).to_contain_text("issued for wiring", timeout=PRINT_MS)
     paper = page.get_by_role("link", name="Open issue 1").get_attribute("href")
     printed = page.request.get(paper)
     assert printed.headers["content-type"] == "application/pdf"
@@ -168,7 +167,8 @@ def test_a_choice_in_place_makes_the_issue_differ(opened):
     page = opened("/w/larkfall/m/IC-2/j/1/starter")
     page.get_by_role("button", name="Print", exact=True).click()
     page.get_by_role("button", name="Print now").click()
-    expect(page.get_by_role("link", name=re.compile("Open issue"))).to_be_visible()
+    paper = page.get_by_role("link", name=re.compile("Open issue"))
+    expect(paper).to_be_visible(timeout=PRINT_MS)
     page.keyboard.press("Escape")
     lamps = page.get_by_role("group", name="Pilot lights")
     lamps.get_by_role("button", name="none").click()

@@ -1,6 +1,7 @@
 """The field pack: complete, immutable, beside what is computed today."""
 
 import hashlib
+import re
 import subprocess
 import tempfile
 
@@ -62,10 +63,24 @@ def text_of(data):
             ("fonts", ["pdffonts", file.name]),
             ("text", ["pdftotext", "-layout", file.name, "-"]),
             ("info", ["pdfinfo", file.name]),
+            ("places", ["pdftotext", "-bbox", file.name, "-"]),
         ):
             done = subprocess.run(command, check=True, capture_output=True, text=True)
             said[name] = done.stdout
     return said
+
+
+def beyond_the_margin(places):
+    """Return the words that reach into the last 10 mm of their page or beyond it."""
+    found, width = [], 0.0
+    for line in places.splitlines():
+        if page := re.search(r'<page width="([\d.]+)"', line):
+            width = float(page[1])
+        elif (word := re.search(r'xMax="([\d.]+)".*>(.*)</word>', line)) and (
+            float(word[1]) > width - 10 * 72 / 25.4
+        ):
+            found.append(word[2])
+    return found
 
 
 def test_the_pack_holds_everything_in_its_own_fonts(client):
@@ -97,6 +112,7 @@ def test_the_pack_holds_everything_in_its_own_fonts(client):
     ):
         assert word.lower() in said["text"].lower(), word
     assert "Pages:" in said["info"]
+    assert beyond_the_margin(said["places"]) == []
 
 
 def test_it_prints_also_when_figures_are_withheld_and_no_starter_is_chosen(db):
