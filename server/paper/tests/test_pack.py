@@ -86,6 +86,8 @@ def beyond_the_margin(places):
 def test_the_pack_holds_everything_in_its_own_fonts(client):
     """Cover, plate, leads, sizes, both drawings, wire list with ticks, material, Why."""
     Motor.objects.update(name="<script>alert(1)</script> & “conveyor”")
+    # the longest figures a pack holds
+    give(client, "size", 1, {"existing": {"cable": "raceway", "cable_size": "1", "trip_a": "20"}})
     assert issue(client).status_code == 201
     answer = client.get(f"{JOB}/issues/1/pdf")
     assert answer.headers["Content-Type"] == "application/pdf"
