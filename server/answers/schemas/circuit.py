@@ -185,6 +185,24 @@ class RestartOut(Answer):
     never: bool
 
 
+class NetOut(Answer):
+    """What one wire number does, and what is on it."""
+
+    id: str
+    does: str
+    on: list[str]
+
+
+class DrawnProblemOut(Answer):
+    """A problem the drawing alone shows, with what to light."""
+
+    rule: str
+    level: str
+    text: Sentence = Field(validation_alias="message")
+    devices: list[str]
+    nets: list[str]
+
+
 class CircuitOut(Answer):
     """A starter drawn for a job."""
 
@@ -197,6 +215,8 @@ class CircuitOut(Answer):
     hazards: list[RestartOut]
     devices: list[DeviceOut]
     wires: list[WireOut]
+    nets: list[NetOut]
+    problems: list[DrawnProblemOut]
     material: list[MaterialOut]
     ladder: PictureOut
     power: PictureOut
@@ -341,6 +361,36 @@ def _hazards(starter: JobStarter) -> list[RestartOut]:
     ]
 
 
+def _nets(starter: JobStarter) -> list[NetOut]:
+    if starter.circuit is None or starter.numbered is None:
+        return []
+    on: dict[str, list[str]] = {}
+    for wire in starter.circuit.netlist.wires:
+        here = on.setdefault(starter.numbered.id_at(wire.start), [])
+        ends = map(starter.circuit.said, (wire.start, wire.end))
+        here += [said for said in ends if said not in here]
+    return [
+        NetOut(id=net, does=say(does), on=on.get(net, [])) for net, does in starter.nets().items()
+    ]
+
+
+def _problems(starter: JobStarter) -> list[DrawnProblemOut]:
+    if starter.circuit is None or starter.numbered is None:
+        return []
+    numbered = starter.numbered
+    wired = {end for wire in starter.circuit.netlist.wires for end in (wire.start, wire.end)}
+    return [
+        DrawnProblemOut(
+            rule=one.rule,
+            level=one.level,
+            text=one.message,
+            devices=one.devices,
+            nets=sorted({numbered.id_at(end) for end in one.terminals if end in wired}),
+        )
+        for one in starter.drawn_problems
+    ]
+
+
 def _wires(starter: JobStarter) -> list[WireOut]:
     if starter.circuit is None:
         return []
@@ -406,6 +456,8 @@ def circuit_out(starter: JobStarter) -> CircuitOut:
         hazards=_hazards(starter),
         devices=[] if starter.circuit is None else _devices(starter.circuit),
         wires=_wires(starter),
+        nets=_nets(starter),
+        problems=_problems(starter),
         material=_material(starter),
         ladder=ladder.picture,
         power=starter.power(),

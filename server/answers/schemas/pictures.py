@@ -8,7 +8,7 @@ from pydantic import BeforeValidator, Field
 
 from answers.schemas.base import Answer
 
-__all__ = ["PictureOut", "ShapeOut"]
+__all__ = ["PictureOut", "ShapeOut", "TouchOut"]
 
 
 def _flat(points: Any) -> Any:
@@ -34,6 +34,14 @@ class ShapeOut(Answer):
     role: str = ""
 
 
+class TouchOut(Answer):
+    """Where a terminal can be touched on a drawing [px]."""
+
+    terminal: str
+    x: float
+    y: float
+
+
 class PictureOut(Answer):
     """A drawing: its size, its shapes, and the same in words."""
 
@@ -41,3 +49,4 @@ class PictureOut(Answer):
     height: float
     shapes: list[ShapeOut]
     twin: list[str]
+    touches: list[TouchOut] = []

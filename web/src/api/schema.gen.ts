@@ -1587,10 +1587,14 @@ export interface components {
             ladder: components["schemas"]["PictureOut"];
             /** Material */
             material: components["schemas"]["MaterialOut"][];
+            /** Nets */
+            nets: components["schemas"]["NetOut"][];
             /** Options */
             options: components["schemas"]["OptionOut"][];
             panel: components["schemas"]["PictureOut"];
             power: components["schemas"]["PictureOut"];
+            /** Problems */
+            problems: components["schemas"]["DrawnProblemOut"][];
             refusal: components["schemas"]["RefusalOut"] | null;
             /** Rungs */
             rungs: components["schemas"]["PictureOut"][];
@@ -2083,6 +2087,22 @@ export interface components {
             today: string;
             /** What */
             what: string;
+        };
+        /**
+         * DrawnProblemOut
+         * @description A problem the drawing alone shows, with what to light.
+         */
+        DrawnProblemOut: {
+            /** Devices */
+            devices: string[];
+            /** Level */
+            level: string;
+            /** Nets */
+            nets: string[];
+            /** Rule */
+            rule: string;
+            /** Text */
+            text: string;
         };
         /**
          * DriveInput
@@ -4289,6 +4309,18 @@ export interface components {
             title: string;
         };
         /**
+         * NetOut
+         * @description What one wire number does, and what is on it.
+         */
+        NetOut: {
+            /** Does */
+            does: string;
+            /** Id */
+            id: string;
+            /** On */
+            on: string[];
+        };
+        /**
          * NetlistIn
          * @description A netlist as text.
          */
@@ -4464,6 +4496,11 @@ export interface components {
             height: number;
             /** Shapes */
             shapes: components["schemas"]["ShapeOut"][];
+            /**
+             * Touches
+             * @default []
+             */
+            touches: components["schemas"]["TouchOut"][];
             /** Twin */
             twin: string[];
             /** Width */
@@ -5825,6 +5862,18 @@ export interface components {
              * @enum {string}
              */
             what: "touch";
+        };
+        /**
+         * TouchOut
+         * @description Where a terminal can be touched on a drawing [px].
+         */
+        TouchOut: {
+            /** Terminal */
+            terminal: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * TraceIn

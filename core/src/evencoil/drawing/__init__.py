@@ -3,10 +3,11 @@
 Knows netlists; computes no rule.
 """
 
-from evencoil.drawing.geometry import MM_PER_PX, Pen, Picture, Shape, text_size
+from evencoil.drawing.geometry import MM_PER_PX, Pen, Picture, Shape, Touch, text_size
 from evencoil.drawing.ladder import Ladder, draw_ladder
 from evencoil.drawing.panel import draw_panel, draw_strip, strip_rows
 from evencoil.drawing.power import draw_power
+from evencoil.drawing.purpose import purposes
 from evencoil.drawing.start_branch import draw_start_branch
 from evencoil.drawing.svg import to_svg
 from evencoil.drawing.symbols import Style
@@ -20,6 +21,7 @@ __all__ = [
     "Picture",
     "Shape",
     "Style",
+    "Touch",
     "draw_ladder",
     "draw_panel",
     "draw_power",
@@ -27,6 +29,7 @@ __all__ = [
     "draw_start_branch",
     "draw_strip",
     "draw_winding",
+    "purposes",
     "strip_rows",
     "text_size",
     "to_svg",

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field, replace
 from typing import Literal
 
-__all__ = ["MM_PER_PX", "Pen", "Picture", "Shape", "at", "text_size", "turned"]
+__all__ = ["MM_PER_PX", "Pen", "Picture", "Shape", "Touch", "at", "text_size", "turned"]
 
 #: length of a pixel on paper [mm]
 MM_PER_PX = 0.25
@@ -108,6 +108,15 @@ class Pen:
 
 
 @dataclass(frozen=True, slots=True)
+class Touch:
+    """Where a terminal stands on a sheet [px], by ``device.terminal``."""
+
+    terminal: str
+    x: float
+    y: float
+
+
+@dataclass(frozen=True, slots=True)
 class Picture:
     """A finished drawing: its size, its shapes, and the same in words.
 
@@ -117,12 +126,15 @@ class Picture:
         Size. [px]
     twin : tuple of str
         One line a rung or device, for reading without sight.
+    touches : tuple of Touch
+        Where each terminal can be touched; nothing is drawn there.
     """
 
     width: float
     height: float
     shapes: tuple[Shape, ...]
     twin: tuple[str, ...]
+    touches: tuple[Touch, ...] = ()
 
 
 def text_size(shape: Shape) -> int:

@@ -12,14 +12,14 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from evencoil.circuit import Circuit, Numbered, links_of
-from evencoil.drawing.geometry import Pen, Picture, Shape, at
+from evencoil.drawing.geometry import Pen, Picture, Shape, Touch, at
 from evencoil.drawing.rungs import Element, Rails, Rung, control_elements, find_rails, find_rungs
 from evencoil.drawing.symbols import LENGTH, Style, symbol
 
 __all__ = ["Ladder", "draw_ladder"]
 
 COLUMN, ROW, LEFT, TOP = 96.0, 64.0, 56.0, 48.0
-LANE = 14.0
+LANE, APART = 14.0, 16.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -201,6 +201,9 @@ class _Drawer:
         self.shapes: list[Shape] = []
         self.twin: list[str] = []
         self.row_of: dict[str, int] = {}
+        self.touches: dict[str, Touch] = {}
+        #: where each row lies; rungs that hang together stand apart from the others [px]
+        self.rows: list[float] = []
 
     def name(self, net: int) -> str:
         return self.numbered.number_of.get(net, "")
@@ -220,11 +223,15 @@ class _Drawer:
         }
 
     def draw(self, groups: list[tuple[list[Rung], dict[int, int], dict[int, int]]]) -> Ladder:
+        y = TOP
+        for rungs, _, _ in groups:
+            self.rows += [y + place * ROW for place in range(len(rungs))]
+            y = self.rows[-1] + ROW + APART
         row = 0
         for rungs, column, tail in groups:
             self._group(rungs, column, tail, row)
             row += len(rungs)
-        bottom = TOP + row * ROW
+        bottom = y - APART
         for net, x in ((self.rails.hot, LEFT), (self.rails.common, self.right)):
             pen = self.pen(net)
             pen.line((x, TOP - 22), (x, bottom - ROW + 26), weight="heavy")
@@ -235,7 +242,13 @@ class _Drawer:
                     pen.line((x - half, y), (x + half, y))
             self.shapes += pen.shapes
         self._uses()
-        picture = Picture(self.right + 132, bottom + 8, tuple(self.shapes), tuple(self.twin))
+        picture = Picture(
+            self.right + 132,
+            bottom + 8,
+            tuple(self.shapes),
+            tuple(self.twin),
+            tuple(self.touches.values()),
+        )
         drawn = tuple(rung for rungs, _, _ in groups for rung in rungs)
         return Ladder(picture, self.row_of, drawn)
 
@@ -252,7 +265,7 @@ class _Drawer:
         place |= {self.rails.hot: LEFT, self.rails.common: self.right}
         spans: dict[int, list[float]] = defaultdict(list)
         for offset, rung in enumerate(rungs):
-            y = TOP + (first + offset) * ROW
+            y = self.rows[first + offset]
             for net in rung.nets:
                 spans[net].append(y)
         self._lanes(place, spans)
@@ -285,7 +298,7 @@ class _Drawer:
             taken.append((x, min(rows), max(rows)))
 
     def _rung(self, rung: Rung, place: dict[int, float], row: int) -> None:
-        y = TOP + row * ROW
+        y = self.rows[row]
         pen = Pen()
         pen.text((LEFT - 34, y + 5), str(row + 1), role="row")
         self.shapes += pen.shapes
@@ -301,6 +314,7 @@ class _Drawer:
             start = right - LENGTH - 26 if is_last else (left + right - LENGTH) / 2
             start = max(start, left + 6)
             self._element(element, start, y, row)
+            self._touchable(element, net_left, (start, y))
             for net, one, other in ((net_left, left, start), (net_right, start + LENGTH, right)):
                 line = self.pen(net)
                 line.line((one, y), (other, y))
@@ -330,6 +344,14 @@ class _Drawer:
         pen.text((x + LENGTH / 2, y + 24), ends, role="ends")
         self.shapes += pen.shapes
 
+    def _touchable(self, element: Element, net_left: int, place: tuple[float, float]) -> None:
+        """Note where both ends of an element can be touched."""
+        link, (x, y) = element.link, place
+        ends = (link.a, link.b) if element.a == net_left else (link.b, link.a)
+        for end, across in zip(ends, (x + 4, x + LENGTH - 4), strict=True):
+            terminal = f"{element.device.id}.{end}"
+            self.touches.setdefault(terminal, Touch(terminal, across, y))
+
     def _said(self, element: Element) -> str:
         tag = self.circuit.tags.get(element.device.id, element.device.id)
         return f"[{tag} {element.link.name} {element.link.kind}]"
@@ -347,7 +369,7 @@ class _Drawer:
                 used = self.row_of.get(f"{device.id}:{link.name}")
                 if used is None or link.kind == "coil":
                     continue
-                y = TOP + (row - 1) * ROW
+                y = self.rows[row - 1]
                 pen.text((x, y + 5), str(used), "start", role="use")
                 if link.kind in {"nc", "nc_late", "timed_nc"}:
                     pen.line((x, y + 9), (x + 9 * len(str(used)), y + 9), weight="thin")

@@ -15,7 +15,7 @@ from typing import Literal
 
 from evencoil.base import line_said
 from evencoil.circuit import Circuit, Device, Numbered
-from evencoil.drawing.geometry import Pen, Picture, Shape
+from evencoil.drawing.geometry import Pen, Picture, Shape, Touch
 
 __all__ = ["StripRow", "Where", "draw_panel", "draw_strip", "strip_rows", "where_of"]
 
@@ -70,7 +70,7 @@ class StripRow:
     """One terminal of the strip: a wire number, what comes from inside, what goes out.
 
     ``net`` is the net's id; ``inside`` and ``outside`` are terminals as people read them;
-    ``to`` is where it goes.
+    ``to`` is where it goes; ``ends`` are the first terminal inside, if any, and outside.
     """
 
     net: str
@@ -78,6 +78,7 @@ class StripRow:
     inside: tuple[str, ...]
     outside: tuple[str, ...]
     to: tuple[Where, ...]
+    ends: tuple[str, str]
 
 
 def strip_rows(circuit: Circuit, numbered: Numbered) -> tuple[StripRow, ...]:
@@ -109,6 +110,7 @@ def strip_rows(circuit: Circuit, numbered: Numbered) -> tuple[StripRow, ...]:
                 inside=tuple(map(circuit.said, places.get("panel", []))),
                 outside=tuple(circuit.said(end) for place in out for end in places[place]),
                 to=tuple(out),
+                ends=(next(iter(places.get("panel", [])), ""), places[out[-1]][0]),
             )
         )
 
@@ -179,7 +181,10 @@ def draw_panel(circuit: Circuit, numbered: Numbered, *, with_field: bool = False
         pen.rect((8, top), (sheet + 12, y - 4))
         pen.text((16, top + 14), title.upper(), "start", "use")
         y += 34
-    return Picture(sheet + 20, max(y - 20, 60), tuple(pen.shapes), tuple(twin))
+    touches = tuple(
+        Touch(shape.text, *shape.points[0]) for shape in pen.shapes if shape.role == "terminal"
+    )
+    return Picture(sheet + 20, max(y - 20, 60), tuple(pen.shapes), tuple(twin), touches)
 
 
 def _needed(inside: list[Device], door: list[Device]) -> float:
@@ -266,6 +271,7 @@ def draw_strip(circuit: Circuit, numbered: Numbered) -> Picture:
     pen = Pen()
     rows = strip_rows(circuit, numbered)
     twin = []
+    touches: list[Touch] = []
     height, left, right = 26.0, 380.0, 480.0
     y = 40.0
     pen.text((left - 14, 22), "FROM THE PANEL", "end", "use")
@@ -278,6 +284,11 @@ def draw_strip(circuit: Circuit, numbered: Numbered) -> Picture:
         pen.text((right + 14, y + 18), "  ".join(row.outside), "start", "row")
         pen.line((left - 10, y + height / 2), (left, y + height / 2))
         pen.line((right, y + height / 2), (right + 10, y + height / 2))
+        touches += [
+            Touch(end, across, y + height / 2)
+            for end, across in zip(row.ends, (left - 5, right + 5), strict=True)
+            if end
+        ]
         twin.append(
             f"{place}: {row.number}, {', '.join(row.inside) or 'nothing'} – "
             f"{', '.join(row.outside)} ({' and '.join(row.to)})"
@@ -289,7 +300,8 @@ def draw_strip(circuit: Circuit, numbered: Numbered) -> Picture:
     width = max(860.0, 2 * (longest * 7.4 + 80))
     shift = width / 2 - (left + right) / 2
     shapes = tuple(_moved(shape, shift) for shape in pen.shapes)
-    return Picture(width, y + 12, shapes, tuple(twin))
+    moved = tuple(replace(touch, x=touch.x + shift) for touch in touches)
+    return Picture(width, y + 12, shapes, tuple(twin), moved)
 
 
 def _moved(shape: Shape, by: float) -> Shape:

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 
 from evencoil.base import line_said
 from evencoil.circuit import Circuit, Device, Link, Numbered, links_of, types
-from evencoil.drawing.geometry import Pen, Picture, Shape, at
+from evencoil.drawing.geometry import Pen, Picture, Shape, Touch, at
 from evencoil.drawing.symbols import LENGTH, Style, symbol
 
 __all__ = ["draw_power"]
@@ -175,10 +175,18 @@ class _Sheet:
         widest = 0.0
         home: dict[int, float] = {}
         hanging: list[tuple[float, int]] = []
+        spine = self._spine()
         for listed in layers:
             wishes = {id(block): self._wish(block, home) for block in listed}
             x = LEFT
-            order = sorted(listed, key=lambda item: (wishes[id(item)], self.blocks.index(item)))
+            order = sorted(
+                listed,
+                key=lambda item: (
+                    wishes[id(item)],
+                    id(item) not in spine,
+                    self.blocks.index(item),
+                ),
+            )
             for block in order:
                 wish = wishes[id(block)]
                 block.x = max(x, wish) if wish < FAR else x
@@ -192,6 +200,25 @@ class _Sheet:
             ]
             widest = max(widest, x)
         return widest
+
+    def _spine(self) -> set[int]:
+        """Return the blocks on the way to a motor: they stand straight below each other."""
+        found = {id(block) for block in self.blocks if block.device.type.startswith("motor")}
+        while True:
+            fed = {
+                self.net(block, name)
+                for block in self.blocks
+                if id(block) in found
+                for name in block.above
+            }
+            more = {
+                id(block)
+                for block in self.blocks
+                if any(self.net(block, name) in fed for name in block.below)
+            }
+            if more <= found:
+                return found
+            found |= more
 
     def _wish(self, block: _Block, home: Mapping[int, float]) -> float:
         """Return where a block would stand to hang straight below what feeds it."""
@@ -231,7 +258,13 @@ class _Sheet:
         for net, ends in tops.items():
             self._draw_net(net, ends, tracks, row_y, lanes.get(net))
         far = max((shape.points[0][0] for shape in self.shapes), default=0.0)
-        return Picture(max(width, far + 30), y + 4, tuple(self.shapes), tuple(twin))
+        touches = [
+            Touch(f"{block.device.id}.{name}", block.x_of(name), row_y[block.layer] + down)
+            for block in self.blocks
+            for names, down in ((block.above, 4.0), (block.below, LENGTH - 4.0))
+            for name in names
+        ]
+        return Picture(max(width, far + 30), y + 4, tuple(self.shapes), tuple(twin), tuple(touches))
 
     def _lanes(
         self, tops: dict[int, list[tuple[int, float, _Block, str]]], width: float

@@ -11,7 +11,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from evencoil.circuit import Circuit, Numbered
-from evencoil.drawing.geometry import Pen, Picture, Shape, at
+from evencoil.drawing.geometry import Pen, Picture, Shape, Touch, at
 from evencoil.drawing.ladder import Ladder
 from evencoil.drawing.symbols import LENGTH, Style, symbol
 
@@ -57,6 +57,7 @@ def _one(
 ) -> Picture:
     rung = ladder.rungs[row - 1]
     shapes: list[Shape] = []
+    touches: list[Touch] = []
     y = _TOP
     for place, net in enumerate(rung.nets):
         number = numbered.number_of.get(net, "")
@@ -81,6 +82,12 @@ def _one(
             shapes += line.shapes
         drawn = symbol(element.device, element.link, style)
         shapes += at((_AXIS, start), is_upright=True, shapes=drawn)
+        link = element.link
+        ends = (link.a, link.b) if element.a == net else (link.b, link.a)
+        touches += [
+            Touch(f"{element.device.id}.{end}", _AXIS, down)
+            for end, down in zip(ends, (start, start + LENGTH), strict=True)
+        ]
         name = Pen(link=element.key, device=element.device.id)
         tag = circuit.tags.get(element.device.id, element.device.id)
         name.text((_AXIS + 36, start + LENGTH / 2), tag, "start", "tag")
@@ -88,7 +95,7 @@ def _one(
         shapes += name.shapes
         y += _STEP
     twin = ladder.picture.twin[row - 1 : row]
-    return Picture(_WIDTH, y + 22, tuple(shapes), twin)
+    return Picture(_WIDTH, y + 22, tuple(shapes), twin, tuple(touches))
 
 
 def _listed(rows: Sequence[int]) -> str:

@@ -32,6 +32,7 @@ from evencoil.drawing import (
     draw_power,
     draw_rungs,
     draw_strip,
+    purposes,
 )
 from evencoil.starters import (
     CatalogueEntry,
@@ -229,6 +230,12 @@ class JobStarter:
         if self.circuit is None or self.numbered is None:
             return ()
         return draw_rungs(ladder, self.circuit, self.numbered, self.style)
+
+    def nets(self) -> Mapping[str, Message]:
+        """Return what every wire number does, by net id."""
+        if self.circuit is None or self.numbered is None:
+            return {}
+        return purposes(self.circuit, self.numbered)
 
     def sheet(self, which: str) -> Picture:
         """Return one sheet by its name; the others are not drawn."""

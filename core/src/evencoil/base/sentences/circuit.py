@@ -5,6 +5,19 @@ from __future__ import annotations
 __all__ = ["SENTENCES"]
 
 SENTENCES: dict[str, str] = {
+    "net.hot": "Control supply: the whole ladder is fed from it.",
+    "net.common": "Return of the control circuit: every coil and lamp ends on it.",
+    "net.control": "Live through {path}. Feeds {outputs}.",
+    "net.control.idle": "Live through {path}. Feeds no coil or lamp.",
+    "net.return": "Return of {outputs} through {path}.",
+    "net.return.idle": "Leads to the return through {path}. No coil or lamp is on it.",
+    "net.line": "{line} through {path}.",
+    "net.line.direct": "{line} as the supply brings it.",
+    "net.ground": "Equipment grounding conductor.",
+    "net.source": "{end} of {tag}.",
+    "net.leads": "Motor leads; no line reaches them through closed poles alone.",
+    "net.behind": "Joined when {tag} closes; no line reaches it through closed poles alone.",
+    "net.unreached": "No way from a supply or from the ladder was found.",
     "device.no_type": "{type} is not a device in the library.",
     "device.no_type.hint": "In the library: {types}.",
     "device.no_parameter": "{type} has no setting called {name}.",
