@@ -16,7 +16,8 @@ from django_tasks import task
 
 from api.problems import NeedsRepairError
 from evencoil.base import say, speaking
-from evencoil.job import next_up, starter_states
+from evencoil.job import Worked, next_up, starter_states
+from evencoil.sizing import horsepower_from_kw
 from jobs.keys import keys_of
 from jobs.models import JobMotor, Summary
 from jobs.store import kept, work_out_kept
@@ -45,22 +46,23 @@ class Line:
 _EMPTY: dict[str, Any] = {"headline": "", "supply": "", "arches": [], "wants": "", "next_step": ""}
 
 
-def _worked_out(link: JobMotor, works: Works) -> dict[str, Any]:
-    """Return a motor's line; a job that cannot be read says so and where."""
+def _worked_out(link: JobMotor, works: Works) -> tuple[dict[str, Any], dict[str, Any]]:
+    """Return a motor's line and what it is found by; an unreadable job says so and where."""
     try:
         now = kept(link, works)
         worked = work_out_kept(now, works)
     except NeedsRepairError as broken:
-        return {
+        body = {
             **_EMPTY,
             "headline": "Needs repair",
             "wants": broken.body["detail"],
             "next_step": broken.body["step"],
             "needs_repair": True,
         }
+        return body, {"line_volts_v": None, "power_hp": None, "plate_text": "", "wires": ""}
     is_stale = now.newest_plate_n > now.versions["plate"].n
     todo = next_up(worked, is_stale=is_stale)
-    return {
+    body = {
         "headline": say(worked.states[0].headline),
         "supply": now.inputs.supply.text,
         "arches": [
@@ -70,10 +72,26 @@ def _worked_out(link: JobMotor, works: Works) -> dict[str, Any]:
         "wants": "" if todo is None else say(todo.message),
         "next_step": "" if todo is None else todo.step,
     }
+    return body, _found_by(worked, now.inputs.plate.text)
+
+
+def _found_by(worked: Worked, plate: str) -> dict[str, Any]:
+    """Return what a motor is filtered and searched by."""
+    stamped = worked.reading.plate
+    powers = (*stamped.power_hp, *map(horsepower_from_kw, stamped.power_kw))
+    rows = worked.starter.rows() if worked.starter.circuit is not None else ()
+    wires = {said for row in rows for said in (row.number, row.start, row.end)}
+    return {
+        "line_volts_v": None if worked.supply is None else float(worked.supply.line_volts_v),
+        "power_hp": max(map(float, powers), default=None),
+        "plate_text": plate,
+        # between bars each is one word: 12 does not find 112
+        "wires": f"|{'|'.join(sorted(wires))}|",
+    }
 
 
 def _keep(link: JobMotor, works: Works, key: str) -> dict[str, Any]:
-    body = _worked_out(link, works)
+    body, found_by = _worked_out(link, works)
     Summary.objects.update_or_create(
         motor=link.motor,
         defaults={
@@ -81,6 +99,8 @@ def _keep(link: JobMotor, works: Works, key: str) -> dict[str, Any]:
             "key": key,
             "body": body,
             "is_waiting": bool(body["wants"]),
+            "next_step": body["next_step"],
+            **found_by,
         },
     )
     return body

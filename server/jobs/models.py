@@ -91,6 +91,14 @@ class Summary(models.Model):
     key = models.CharField(max_length=64)
     body = models.JSONField()
     is_waiting = models.BooleanField()
+    #: what the list is filtered by: supply between lines [V], largest power stamped [hp], the step
+    #: that waits; and what it is searched by: plate text, wire numbers and wired terminals, each
+    #: between bars
+    line_volts_v = models.FloatField(null=True)
+    power_hp = models.FloatField(null=True)
+    next_step = models.CharField(max_length=20, blank=True)
+    plate_text = models.TextField(blank=True)
+    wires = models.TextField(blank=True)
     at = models.DateTimeField(auto_now=True)
 
     def __str__(self) -> str:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from typing import Any
+from typing import Any, Literal
 
 from django.db.models import Count, Q, QuerySet
 from django.http import HttpRequest, HttpResponse
@@ -28,6 +28,13 @@ router = Router(tags=["plant"])
 #: motors on a page, and what is shown of those that need attention
 PAGE = 50
 MOST_NEXT = 5
+#: sizes to choose from: above and up to [hp]
+SIZES = {
+    "to_5": (0.0, 5.0),
+    "to_25": (5.0, 25.0),
+    "to_100": (25.0, 100.0),
+    "over_100": (100.0, 1e9),
+}
 #: pages as they were answered last, of this process; found by everything that decides them
 PAGES: Recent[tuple[object, ...], str] = Recent(64)
 
@@ -65,18 +72,32 @@ class YardOut(Schema):
     machines: list[str]
     motors: list[MotorOut]
     next: list[MotorOut]
+    volts: list[int]
     page: int
     pages: int
     found: int
 
 
 class YardIn(Schema):
-    """Which page, what to look for in tag, name and machine, and which motors count."""
+    """Which page, what to look for, and which motors count.
+
+    ``q`` is looked for in tag, name, machine, plate text, and among wire numbers and terminals.
+    """
 
     page: int = Field(default=1, ge=1, le=100_000)
     q: Text = Field(default="", max_length=60)
     machine: Text = Field(default="", max_length=120)
     needs: bool = False
+    #: supply between lines [V]; 0 for any
+    volts: int = Field(default=0, ge=0, le=20_000)
+    size: Literal["", "to_5", "to_25", "to_100", "over_100"] = ""
+    #: the step that waits; empty for any
+    step: Text = Field(default="", max_length=20)
+
+    @property
+    def is_all(self) -> bool:
+        """Tell whether nothing is left out."""
+        return not (self.q or self.machine or self.needs or self.volts or self.size or self.step)
 
 
 class MotorIn(Schema):
@@ -132,11 +153,31 @@ def _found(works: Works, asked: YardIn) -> QuerySet[Motor]:
             Q(tag__icontains=asked.q)
             | Q(name__icontains=asked.q)
             | Q(machine__name__icontains=asked.q)
+            | _in_words(asked.q)
         )
     if asked.machine:
         found = found.filter(machine__name=asked.machine)
     if asked.needs:
         found = found.filter(summary__is_waiting=True)
+    if asked.volts:
+        found = found.filter(summary__line_volts_v=asked.volts)
+    if asked.size:
+        above, to = SIZES[asked.size]
+        found = found.filter(summary__power_hp__gt=above, summary__power_hp__lte=to)
+    if asked.step:
+        found = found.filter(summary__next_step=asked.step)
+    return found
+
+
+def _in_words(asked: str) -> Q:
+    """Return who has this on the nameplate, or this wire number or terminal in the drawing.
+
+    A number alone is looked for on nameplates; ``wire 12`` and ``KM1 A1`` in drawings.
+    """
+    found = Q(summary__plate_text__icontains=asked)
+    wire = asked.lower().removeprefix("wire ").strip().replace(" ", ".").replace("|", "")
+    if wire and (wire != asked.lower() or "." in wire):
+        found |= Q(summary__wires__icontains=f"|{wire}|")
     return found
 
 
@@ -162,6 +203,13 @@ def _page(
         "next": [
             _line(row.motor, row.number, row.body, is_old=False) for row in waiting[:MOST_NEXT]
         ],
+        "volts": sorted(
+            int(volts or 0)
+            for volts in Summary.objects.filter(motor__works=works, line_volts_v__isnull=False)
+            .order_by()
+            .values_list("line_volts_v", flat=True)
+            .distinct()
+        ),
         "page": place,
         "pages": _pages(count),
         "found": count,
@@ -185,14 +233,13 @@ def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse
     )
     total = works_wide[2]
     found = _found(caller.works, asked)
-    is_all = not (asked.q or asked.machine or asked.needs)
-    count = total if is_all else found.count()
+    count = total if asked.is_all else found.count()
     place = min(asked.page, _pages(count))
     shown = found.values("pk")[(place - 1) * PAGE : place * PAGE]
     # everything that decides the page; the lines' own keys come on top where it is made anew
     key = (
         (caller.works.pk, caller.works.name, caller.role, rules_of(caller.works)),
-        (asked.q, asked.machine, asked.needs, place),
+        (asked.model_dump_json(exclude={"page"}), place),
         works_wide,
         written_of(Motor.objects.filter(pk__in=shown), "jobs__number", "inputs__n", "plates__n"),
     )

@@ -63,10 +63,11 @@ def test_a_wrong_wire_is_found_lit_and_put_right(opened, seat):
     page.get_by_role("button", name="4", exact=True).click()
     card = page.get_by_test_id("wire-card")
     card.get_by_role("button", name="Edit this wire").click()
-    card.get_by_role("button", name="off OL1.95").click()
-    card.get_by_label("on to").select_option("overload.96")
     card.get_by_label("Reason").fill("tried on the bench")
-    card.get_by_role("button", name="Move this end").click()
+    card.get_by_role("button", name="Move the end at OL1.95").click()
+    tap = page.locator("[data-terminal='overload.96']")
+    tap.click() if seat is DESK else tap.tap()
+    expect(page.get_by_test_id("verdict")).to_contain_text("OL1")
     page.get_by_role("button", name="Checks", exact=True).click()
     finding = page.get_by_test_id("check-H07")
     expect(finding).to_contain_text("With OL1 tripped a contactor of M1 can still be energized")
@@ -258,3 +259,50 @@ def test_a_wire_and_a_device_are_found_by_what_is_typed(opened):
     page.get_by_role("list", name="Found").get_by_role("button").first.click()
     expect(page.locator("[data-lit=true]").first).to_be_visible()
     assert violations(page) == []
+
+
+def test_a_wire_is_drawn_by_touching_two_terminals_and_taken_back(opened):
+    """Tapped or dragged in ladder and power; what the drawing says of it; undo and redo by key."""
+    page = opened("/w/larkfall/m/IC-2/j/1/drawings")
+    page.get_by_test_id("actions").wait_for()
+    page.keyboard.press("e")
+    expect(page.get_by_text("Tap the terminal where the wire begins")).to_be_visible()
+    page.locator("[data-terminal='start.13']").click()
+    expect(page.get_by_text("From S2.13: tap where it goes")).to_be_visible()
+    page.locator("[data-terminal='start.14']").click()
+    # START is bridged: the drawing says so at once
+    verdict = page.get_by_test_id("verdict")
+    expect(verdict.get_by_role("button").first).to_contain_text("S2")
+    page.keyboard.press("Control+z")
+    expect(verdict).to_contain_text("0 problems in the drawing")
+    page.keyboard.press("Control+y")
+    expect(verdict.get_by_role("button").first).to_contain_text("S2")
+    page.keyboard.press("Control+z")
+    page.get_by_role("button", name="Power", exact=True).click()
+    page.locator("[data-terminal='contactor.1L1']").drag_to(
+        page.locator("[data-terminal='contactor.3L2']"), force=True
+    )
+    expect(verdict.get_by_role("button").first).to_be_visible()
+    assert violations(page) == []
+    page.keyboard.press("Control+z")
+    expect(page.get_by_text(SAVED)).to_be_visible()
+    # a device by its name
+    page.keyboard.press("Escape")
+    page.keyboard.press("d")
+    page.get_by_label("Search devices by their trade name").fill("stop")
+    page.keyboard.press("Enter")
+    page.get_by_label("Tag", exact=True).fill("S9")
+    page.get_by_role("button", name="Add device", exact=True).last.click()
+    expect(page.get_by_test_id("viewer")).to_contain_text("S9")
+    page.keyboard.press("Escape")
+    page.locator("body").press("Control+z")
+    expect(page.get_by_test_id("viewer")).not_to_contain_text("S9")
+    # closer, further, moved: the sheet stays where it was left
+    box = page.get_by_test_id("viewer").locator("svg").get_attribute("viewBox")
+    page.get_by_role("button", name="Closer (+)").click()
+    near = page.get_by_test_id("viewer").locator("svg").get_attribute("viewBox")
+    assert near != box
+    page.get_by_role("button", name="Ladder", exact=True).click()
+    page.get_by_role("button", name="Panel", exact=True).last.click()
+    expect(page.get_by_test_id("viewer").locator("svg")).to_have_attribute("viewBox", near)
+    expect(page.get_by_text(SAVED)).to_be_visible()

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from collections import Counter
+from dataclasses import replace
+from typing import Annotated, Any, Literal
 
 from django.core import signing
 from django.http import HttpRequest, HttpResponse
@@ -13,6 +15,7 @@ from answers.given import GivenIn, worked
 from answers.schemas.circuit import (
     CatalogueOut,
     CircuitOut,
+    StandardPictureOut,
     TraceOut,
     catalogue_out,
     circuit_out,
@@ -23,10 +26,12 @@ from api.answers import JSON, as_json
 from api.kept import kept_or_made, key_for
 from api.recent import Recent
 from api.schemas import REFUSALS
-from evencoil.base import Message, RefusedError, Text
+from evencoil.base import Message, RefusedError, Text, say
+from evencoil.circuit import number_nets, types
+from evencoil.drawing import Picture, draw_ladder, draw_power
 from evencoil.rehearsal import MOST_ACTS, ScenarioAct
-from evencoil.starters import catalogue
-from people.access import caller_in
+from evencoil.starters import catalogue, draw
+from people.access import caller_in, not_found
 from plant.profile import rules_of
 
 __all__ = ["router"]
@@ -36,6 +41,8 @@ SALT = "evencoil.rehearsal"
 Word = Annotated[Text, StringConstraints(max_length=60)]
 #: the catalogue in the names of a plant
 _catalogues: Recent[str, bytes] = Recent(16)
+#: standard circuits as drawn, by circuit and standard of the symbols
+_pictures: Recent[str, bytes] = Recent(128)
 MOST_US = 4 * 3600 * 1_000_000
 
 
@@ -66,6 +73,45 @@ def circuits(request: HttpRequest, works: str) -> HttpResponse:
     if text is None:
         text = as_json(catalogue_out(list(catalogue().values())))
         _catalogues.keep(rules, text)
+    return HttpResponse(text, content_type=JSON)
+
+
+def _without_volts(power: Picture) -> Picture:
+    """Return a power diagram without the volts of a supply that is no job's."""
+    kept = (one for one in power.shapes if not (one.kind == "text" and one.text.endswith(" V")))
+    return replace(power, shapes=tuple(kept))
+
+
+@router.get(
+    "/w/{works}/catalogue/{circuit}/picture", response={200: StandardPictureOut, **REFUSALS}
+)
+def standard_picture(
+    request: HttpRequest, works: str, circuit: Word, style: Literal["nema", "iec"] = "nema"
+) -> HttpResponse:
+    """Return a standard circuit with its usual options, drawn, to choose by its picture."""
+    caller_in(request, works)
+    if circuit not in catalogue():
+        raise not_found("circuit")
+    name = f"{circuit} {style}"
+    text = _pictures.get(name)
+    if text is None:
+        drawn = draw(circuit).circuit
+        numbered = number_nets(drawn)
+        ladder = draw_ladder(drawn, numbered, style).picture
+        kinds = Counter(
+            say(Message(f"type.{item.type}"))
+            for item in drawn.netlist.devices
+            if item.type in types() and item.type != "joint"
+        )
+        text = as_json(
+            StandardPictureOut(
+                ladder=ladder,
+                power=_without_volts(draw_power(drawn, numbered, style)),
+                wires=len(drawn.netlist.wires),
+                devices=[f"{count} × {kind}" for kind, count in sorted(kinds.items())],
+            )
+        )
+        _pictures.keep(name, text)
     return HttpResponse(text, content_type=JSON)
 
 

@@ -10,7 +10,8 @@ from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import FindingOut
 from answers.schemas.pictures import PictureOut
 from evencoil.base import Message, in_trade_terms, line_said, say
-from evencoil.circuit import CONTACTS, TURNED, Circuit, links_of, types, usual_devices
+from evencoil.circuit import CONTACTS, TURNED, Circuit, device, links_of, types, usual_devices
+from evencoil.drawing import draw_emblem
 from evencoil.job import JobStarter
 from evencoil.rehearsal import Trace
 from evencoil.solver import PARTS, Motor
@@ -72,6 +73,10 @@ class SettingOut(Answer):
     unit: str
 
 
+def _emblem(name: Any) -> Any:
+    return draw_emblem(device(str(name), "emblem"))
+
+
 class DeviceTypeOut(Answer):
     """A kind of device that can be put into a drawing."""
 
@@ -79,6 +84,7 @@ class DeviceTypeOut(Answer):
     label: Annotated[Sentence, BeforeValidator(_type)] = Field(validation_alias="name")
     letters: str = Field(validation_alias="letter_iec")
     settings: list[SettingOut] = Field(validation_alias="parameters")
+    picture: Annotated[PictureOut, BeforeValidator(_emblem)] = Field(validation_alias="name")
 
 
 def _usual(key: Any) -> Any:
@@ -93,6 +99,15 @@ class UsualOut(Answer):
     type: str
     letters: str
     parameters: dict[str, str]
+
+
+class StandardPictureOut(Answer):
+    """A standard circuit as the catalogue has it, drawn; how many wires, and its devices."""
+
+    ladder: PictureOut
+    power: PictureOut
+    wires: int
+    devices: list[str]
 
 
 class CatalogueOut(Answer):

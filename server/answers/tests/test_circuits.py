@@ -2,6 +2,7 @@
 
 import pytest
 
+from evencoil.starters import catalogue
 from jobs.models import InputVersion
 from people.models import Works
 from tests_support import PLATE, caller, motor, signed_in
@@ -222,3 +223,22 @@ def test_probes_say_what_was_searched_and_what_breaks_it(client):
     assert two["sequence"][-1] == "power off and back"
     assert "no one pressed anything" in two["chain"][-1]
     assert client.post("/api/w/here/probes", {}, content_type="application/json").json() == []
+
+
+@pytest.mark.parametrize("circuit", sorted(catalogue()))
+@pytest.mark.parametrize("style", ["nema", "iec"])
+def test_every_standard_circuit_has_a_picture_to_choose_by(client, circuit, style):
+    """Drawn with its usual options, its wires and devices counted."""
+    answer = client.get(f"/api/w/here/catalogue/{circuit}/picture", {"style": style})
+    assert answer.status_code == 200
+    drawn = answer.json()
+    assert drawn["power"]["shapes"]
+    assert drawn["wires"] > 0
+    # the catalogue knows no job's supply
+    assert not [shape["t"] for shape in drawn["power"]["shapes"] if shape["t"].endswith(" V")]
+    assert drawn["devices"]
+
+
+def test_no_picture_of_a_circuit_that_is_not_there(client):
+    """A name that is in no catalogue is not found."""
+    assert client.get("/api/w/here/catalogue/99Z/picture").status_code == 404

@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/catalogue/{circuit}/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Standard Picture
+         * @description Return a standard circuit with its usual options, drawn, to choose by its picture.
+         */
+        get: operations["answers_routers_circuit_standard_picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/checks": {
         parameters: {
             query?: never;
@@ -2052,6 +2072,7 @@ export interface components {
             label: string;
             /** Letters */
             letters: string;
+            picture: components["schemas"]["PictureOut"];
             /** Settings */
             settings: components["schemas"]["SettingOut"][];
             /** Type */
@@ -5542,6 +5563,18 @@ export interface components {
             reason: string;
         };
         /**
+         * StandardPictureOut
+         * @description A standard circuit as the catalogue has it, drawn; how many wires, and its devices.
+         */
+        StandardPictureOut: {
+            /** Devices */
+            devices: string[];
+            ladder: components["schemas"]["PictureOut"];
+            power: components["schemas"]["PictureOut"];
+            /** Wires */
+            wires: number;
+        };
+        /**
          * StartInput
          * @description The tap of an autotransformer that is used at first.
          */
@@ -6207,7 +6240,9 @@ export interface components {
         };
         /**
          * YardIn
-         * @description Which page, what to look for in tag, name and machine, and which motors count.
+         * @description Which page, what to look for, and which motors count.
+         *
+         *     ``q`` is looked for in tag, name, machine, plate text, and among wire numbers and terminals.
          */
         YardIn: {
             /**
@@ -6230,6 +6265,22 @@ export interface components {
              * @default
              */
             q: string;
+            /**
+             * Size
+             * @default
+             * @enum {string}
+             */
+            size: "" | "to_5" | "to_25" | "to_100" | "over_100";
+            /**
+             * Step
+             * @default
+             */
+            step: string;
+            /**
+             * Volts
+             * @default 0
+             */
+            volts: number;
         };
         /**
          * YardOut
@@ -6252,6 +6303,8 @@ export interface components {
             page: number;
             /** Pages */
             pages: number;
+            /** Volts */
+            volts: number[];
             /** Why Not Add */
             why_not_add: string;
             /** Works */
@@ -6466,6 +6519,76 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CatalogueOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_circuit_standard_picture: {
+        parameters: {
+            query?: {
+                style?: "nema" | "iec";
+            };
+            header?: never;
+            path: {
+                works: string;
+                circuit: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandardPictureOut"];
                 };
             };
             /** @description Bad Request */
@@ -10343,6 +10466,9 @@ export interface operations {
                 q?: string;
                 machine?: string;
                 needs?: boolean;
+                volts?: number;
+                size?: "" | "to_5" | "to_25" | "to_100" | "over_100";
+                step?: string;
             };
             header?: never;
             path: {

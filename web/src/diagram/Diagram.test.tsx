@@ -6,6 +6,7 @@ import { Diagram, type Picture } from "./Diagram";
 const picture: Picture = {
   width: 100,
   height: 60,
+  touches: [],
   twin: ["Rung 1: 1 - S1 - 2"],
   shapes: [
     { k: "line", p: [0, 10, 40, 10], net: "1" },

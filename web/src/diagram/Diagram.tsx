@@ -29,11 +29,13 @@ export interface DiagramProps {
   /** Devices that are lit beside the net. */
   lit?: ReadonlySet<string> | undefined;
   /** The terminal that is chosen on a board, and what a tap on another one does. */
-  terminal?: string;
-  onTerminal?: (terminal: string) => void;
-  terminalName?: (terminal: string) => string;
+  terminal?: string | undefined;
+  onTerminal?: ((terminal: string) => void) | undefined;
+  terminalName?: ((terminal: string) => string) | undefined;
   /** Least width in pixels: below it the drawing is moved, not shrunk. */
   leastWidth?: number;
+  /** The part that is seen, when a viewer moves it; the drawing then fills its room. */
+  box?: string | undefined;
 }
 
 const WIDTH = { thin: 1, normal: 1.7, heavy: 3.2 };
@@ -87,18 +89,18 @@ function Drawn({ shape, isHot }: { shape: Shape; isHot: boolean }) {
 
 /** A terminal to be tapped: larger than it is drawn. */
 function Terminal({
-  shape,
+  touch,
   name,
   isChosen,
   onTap,
 }: {
-  shape: Shape;
+  touch: Schemas["TouchOut"];
   name: string;
   isChosen: boolean;
   onTap: (terminal: string) => void;
 }) {
-  const [x = 0, y = 0] = shape.p;
-  const tap = () => onTap(shape.t ?? "");
+  const { x, y, terminal } = touch;
+  const tap = () => onTap(terminal);
   return (
     <g
       className="terminal cursor-pointer"
@@ -106,7 +108,7 @@ function Terminal({
       tabIndex={0}
       aria-pressed={isChosen}
       aria-label={name}
-      data-terminal={shape.t}
+      data-terminal={terminal}
       onClick={tap}
       onKeyDown={(event) => {
         if (event.key === "Enter" || event.key === " ") {
@@ -134,6 +136,7 @@ export const Diagram = memo(function Diagram({
   onTerminal,
   terminalName,
   leastWidth,
+  box,
 }: DiagramProps) {
   const nets = new Map<string, Shape[]>();
   const parts = new Map<string, Shape[]>();
@@ -147,16 +150,16 @@ export const Diagram = memo(function Diagram({
   const volts = (net: string) => live?.nets[net] ?? 0;
   return (
     <section
-      className="overflow-x-auto"
+      className={box ? "h-full" : "overflow-x-auto"}
       data-testid="diagram"
       aria-label={diagramWords.operable(label)}
       // biome-ignore lint/a11y/noNoninteractiveTabindex: a drawing wider than the screen is moved by arrow keys
       tabIndex={0}
     >
       <svg
-        viewBox={`0 0 ${picture.width} ${picture.height}`}
-        className="diagram block h-auto w-full"
-        style={{ minWidth: leastWidth, maxWidth: picture.width * 1.15 }}
+        viewBox={box ?? `0 0 ${picture.width} ${picture.height}`}
+        className={`diagram block w-full ${box ? "h-full" : "h-auto"}`}
+        style={box ? undefined : { minWidth: leastWidth, maxWidth: picture.width * 1.15 }}
         data-picked={picked !== null || lit !== undefined}
         data-live={live !== undefined}
         role="group"
@@ -237,17 +240,15 @@ export const Diagram = memo(function Diagram({
           );
         })}
         {onTerminal &&
-          picture.shapes
-            .filter((shape) => shape.role === "terminal" && shape.t)
-            .map((shape) => (
-              <Terminal
-                key={shape.t}
-                shape={shape}
-                name={terminalName?.(shape.t ?? "") ?? shape.t ?? ""}
-                isChosen={terminal === shape.t}
-                onTap={onTerminal}
-              />
-            ))}
+          picture.touches.map((touch) => (
+            <Terminal
+              key={touch.terminal}
+              touch={touch}
+              name={terminalName?.(touch.terminal) ?? touch.terminal}
+              isChosen={terminal === touch.terminal}
+              onTap={onTerminal}
+            />
+          ))}
       </svg>
     </section>
   );

@@ -3,7 +3,7 @@ import { useDevice } from "./device";
 
 /** One key of a screen, for acting and for the sheet that lists them. */
 export interface Key {
-  /** As pressed: `w`, `?`, `g p` for one after the other. */
+  /** As pressed: `w`, `?`, `Ctrl+z`, `g p` for one after the other. */
   press: string;
   does: string;
   run: () => void;
@@ -24,17 +24,18 @@ export function useKeys(keys: readonly Key[]): void {
     let first = "";
     let clear = 0;
     const pressed = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (event.defaultPrevented || event.altKey) return;
       if (isWriting(event.target) || document.querySelector("[role=dialog]")) return;
-      const both = first ? `${first} ${event.key}` : event.key;
+      const key = event.ctrlKey || event.metaKey ? `Ctrl+${event.key.toLowerCase()}` : event.key;
+      const both = first ? `${first} ${key}` : key;
       const found = now.current.find((key) => key.press === both);
       window.clearTimeout(clear);
       first = "";
       if (found) {
         event.preventDefault();
         found.run();
-      } else if (now.current.some((key) => key.press.startsWith(`${event.key} `))) {
-        first = event.key;
+      } else if (now.current.some((key) => key.press.startsWith(`${key} `))) {
+        first = key;
         clear = window.setTimeout(() => {
           first = "";
         }, 1500);

@@ -5,5 +5,9 @@ export const diagramWords = {
   operable: (label: Shown) => `${label}, operable`,
   liveV: (net: Shown) => `, live ${net} V`,
   dead: ", dead",
+  closer: "Closer or further",
+  near: "Closer (+)",
+  away: "Further (-)",
+  fit: "Fit",
   words: (title: Shown) => `${title} in words`,
 };

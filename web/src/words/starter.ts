@@ -1,6 +1,6 @@
 /** Words of the starter screen. */
 import { named } from "./names";
-import type { Shown } from "./shown";
+import { counted, type Shown } from "./shown";
 
 export const starterWords = named({
   acceptedBySigner:
@@ -30,6 +30,17 @@ export const starterWords = named({
   notKnown: "not known",
   starters: "Starters",
   chosen: "chosen",
+  compare: "Compare",
+  compareOf: (title: Shown) => `Compare ${title}`,
+  comparing: (title: Shown) => `Compared with the next you mark: ${title}`,
+  compareTwo: (one: Shown, other: Shown) => `${one} beside ${other}`,
+  wires: (wires: Shown) => counted(wires, "wire"),
+  moreWires: (by: number) => (by > 0 ? `${by} more` : `${-by} fewer`),
+  powerOf: (title: Shown) => `Power diagram of ${title}`,
+  ladderOf: (title: Shown) => `Ladder of ${title}`,
+  asDrawnNow: "As drawn now",
+  showLadder: "Ladder",
+  showPower: "Power",
   or: " or ",
   can: "can",
   cannot: "cannot",

@@ -3,6 +3,7 @@
 Knows netlists; computes no rule.
 """
 
+from evencoil.drawing.emblem import draw_emblem
 from evencoil.drawing.geometry import MM_PER_PX, Pen, Picture, Shape, Touch, text_size
 from evencoil.drawing.ladder import Ladder, draw_ladder
 from evencoil.drawing.panel import draw_panel, draw_strip, strip_rows
@@ -22,6 +23,7 @@ __all__ = [
     "Shape",
     "Style",
     "Touch",
+    "draw_emblem",
     "draw_ladder",
     "draw_panel",
     "draw_power",

@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
@@ -6,19 +6,27 @@ import { ProblemSlab, Stop } from "../../components/shapes";
 import { numbersOf } from "../../diagram/numbers";
 import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
+import type { View as Seen } from "../../diagram/view";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { drawingsWords } from "../../words/drawings";
 import { Changes } from "./Changes";
 import { CheckCard } from "./CheckCard";
 import { type Check, Checks } from "./Checks";
-import { type Edit, withEdits, withoutEdit } from "./edits";
+import { EditBar } from "./EditBar";
+import type { Edit } from "./edits";
 import { Files } from "./Files";
 import { FIND, Find } from "./Find";
 import { MaterialTable, WireTable } from "./Lists";
 import type { Match } from "./matches";
+import { NewDevice } from "./NewDevice";
 import { Rungs } from "./Rungs";
 import { isSheet, SheetView } from "./SheetView";
+import { TypedWire } from "./TypedWire";
+import { useHistory } from "./useHistory";
+import { namesOf, useTouch } from "./useTouch";
+import { Problems, Verdict } from "./Verdict";
+import type { Drawn } from "./verdict";
 import { WireCard } from "./WireCard";
 
 const VIEWS = [
@@ -57,13 +65,19 @@ export function DrawingsScreen() {
   };
   const known = useCatalogue(place.works).data;
   const { given } = state;
-  const edit = (change: Partial<Edit>, why: string) => {
-    if (given) state.change("starter", withEdits(given.starter, [change], why));
+  const history = useHistory(given?.starter, circuit?.problems ?? [], (starter) =>
+    state.change("starter", starter),
+  );
+  const edit = (change: Partial<Edit>, why: string) => history.edit([change], why);
+  const hand = useTouch(edit);
+  const [isAdding, setAdding] = useState(false);
+  const seen = useRef(new Map<string, Seen>());
+  const nameOf = useMemo(() => namesOf(circuit ?? { devices: [] }), [circuit]);
+  const touchWire = () => {
+    if (!isSheet(view)) setView("ladder");
+    hand.setTouch({ kind: "wire", from: "" });
   };
-  const apply = (found: Check) => {
-    if (given)
-      state.change("starter", withEdits(given.starter, found.edits as Partial<Edit>[], found.rule));
-  };
+  const apply = (found: Check) => history.edit(found.edits as Partial<Edit>[], found.rule);
   const light = (next: Check) => {
     // the drawing that shows it: power if none of it stands in the ladder
     const inLadder = circuit?.ladder.shapes.some(
@@ -71,6 +85,16 @@ export function DrawingsScreen() {
     );
     setCheck(next);
     pickNet(next.nets[0] ?? null);
+    setView(inLadder ? "ladder" : "power");
+  };
+  const showProblem = (problem: Drawn) => {
+    setCheck(null);
+    pickNet(problem.nets[0] ?? null);
+    setDevice(problem.devices[0] ?? null);
+    const inLadder = circuit?.ladder.shapes.some(
+      (shape) =>
+        problem.devices.includes(shape.device ?? "") || problem.nets.includes(shape.net ?? ""),
+    );
     setView(inLadder ? "ladder" : "power");
   };
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
@@ -95,13 +119,22 @@ export function DrawingsScreen() {
       run: () => document.getElementById(FIND)?.focus(),
     },
     { press: "0", does: drawingsWords.clearHighlight, run: () => setNet(null) },
+    { press: "e", does: drawingsWords.touchWire, run: touchWire },
+    { press: "d", does: drawingsWords.touchDevice, run: () => setAdding(true) },
     {
-      press: "u",
-      does: drawingsWords.undoLastEdit,
-      run: () => given && state.change("starter", withoutEdit(given.starter)),
+      press: "Escape",
+      does: drawingsWords.stopEdit,
+      run: () => {
+        hand.setTouch(null);
+        setAdding(false);
+      },
     },
+    { press: "Ctrl+z", does: drawingsWords.undoLastEdit, run: history.undo },
+    { press: "Ctrl+y", does: drawingsWords.redo, run: history.redo },
   ];
   const hasOne = Boolean(circuit?.entry);
+  // a wire is touched on the whole ladder; to read, a phone shows a rung at a time
+  const isRungs = view === "ladder" && isNarrow && !hand.touch && (circuit?.rungs.length ?? 0) > 0;
   return (
     <JobFrame
       place={place}
@@ -113,6 +146,39 @@ export function DrawingsScreen() {
         hasOne && (
           <div className="space-y-4">
             <Find circuit={circuit} onPick={pick} />
+            <EditBar
+              touch={hand.touch}
+              isAdding={isAdding}
+              nameOf={nameOf}
+              canUndo={history.canUndo}
+              canRedo={history.canRedo}
+              onTouch={(touch) => (touch ? touchWire() : hand.setTouch(null))}
+              onDevice={() => setAdding((now) => !now)}
+              onUndo={history.undo}
+              onRedo={history.redo}
+            />
+            {hand.touch?.kind === "wire" && given && (
+              <TypedWire
+                works={place.works}
+                given={given}
+                label={drawingsWords.oneLineShort}
+                onAdd={(wires) => history.edit(wires, "")}
+              />
+            )}
+            {isAdding && (
+              <NewDevice
+                library={known?.library ?? []}
+                usual={known?.usual ?? []}
+                onEdit={(made, why) => {
+                  edit(made, why);
+                  // a device without a wire stands on the panel, not in the ladder
+                  setView("panel");
+                }}
+              />
+            )}
+            {history.before && (
+              <Verdict before={history.before} now={circuit.problems} onShow={showProblem} />
+            )}
             {check && (
               <CheckCard
                 check={check}
@@ -124,7 +190,15 @@ export function DrawingsScreen() {
               />
             )}
             {net ? (
-              <WireCard circuit={circuit} net={net} onEdit={edit} />
+              <WireCard
+                circuit={circuit}
+                net={net}
+                onEdit={edit}
+                onMove={(touch) => {
+                  if (!isSheet(view)) setView("ladder");
+                  hand.setTouch(touch);
+                }}
+              />
             ) : (
               <p className="text-soft">{drawingsWords.tapWireHighlight}</p>
             )}
@@ -136,6 +210,14 @@ export function DrawingsScreen() {
                 {drawingsWords.nextWire}
               </button>
             </div>
+            {circuit.problems.length > 0 && (
+              <section aria-labelledby="problems" className="space-y-2">
+                <h2 id="problems" className="stamp text-soft">
+                  {drawingsWords.problemsHere}
+                </h2>
+                <Problems problems={circuit.problems} onShow={showProblem} />
+              </section>
+            )}
             {circuit.findings
               .filter((found) => found.level === "note")
               .map((found) => (
@@ -181,8 +263,8 @@ export function DrawingsScreen() {
               </button>
             ))}
           </div>
-          <div className="border-2 border-ink bg-sheet p-3">
-            {view === "ladder" && isNarrow && circuit.rungs.length > 0 && (
+          <div className="border-2 border-ink bg-sheet p-2">
+            {isRungs && (
               <Rungs
                 rungs={circuit.rungs}
                 numbers={numbers}
@@ -191,7 +273,7 @@ export function DrawingsScreen() {
                 onPick={setNet}
               />
             )}
-            {isSheet(view) && (view !== "ladder" || !(isNarrow && circuit.rungs.length > 0)) && (
+            {isSheet(view) && !isRungs && (
               <SheetView
                 view={view}
                 circuit={circuit}
@@ -199,7 +281,11 @@ export function DrawingsScreen() {
                 picked={net}
                 lit={lit}
                 onPick={setNet}
-                isNarrow={isNarrow}
+                places={seen.current}
+                terminal={hand.touch?.from}
+                onTerminal={hand.touch ? hand.tap : undefined}
+                terminalName={nameOf}
+                onJoin={hand.touch?.kind === "wire" ? hand.join : undefined}
               />
             )}
             {view === "wires" && <WireTable circuit={circuit} net={net} onPick={setNet} />}

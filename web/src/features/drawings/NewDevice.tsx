@@ -1,9 +1,10 @@
-import { useId, useState } from "react";
+import { useState } from "react";
 import { Words } from "../../components/inputs";
 import { drawingsWords } from "../../words/drawings";
 import { Setting } from "./DeviceSetting";
 import type { Edit } from "./edits";
 import type { Library, Usual } from "./library";
+import { type Choice, Palette } from "./Palette";
 
 /** Put a device in, with what is printed on it. */
 export function NewDevice({
@@ -15,81 +16,61 @@ export function NewDevice({
   usual: readonly Usual[];
   onEdit: (edit: Partial<Edit>, why: string) => void;
 }) {
-  const id = useId();
-  const [chosen, setChosen] = useState("usual:contactor");
-  const known = usual.find((one) => `usual:${one.key}` === chosen);
-  const type = known?.type ?? chosen;
+  const [chosen, setChosen] = useState<Choice | null>(null);
   const [tag, setTag] = useState("");
   const [given, setGiven] = useState<Record<string, string>>({});
-  const kind = library.find((one) => one.type === type);
+  const letters = chosen?.type.letters ?? "";
   return (
-    <fieldset className="grid gap-2 sm:grid-cols-2">
+    <fieldset className="space-y-2">
       <legend className="stamp mb-1 text-soft">{drawingsWords.newDevice}</legend>
-      <div className="min-w-0">
-        <label htmlFor={id} className="block text-sm text-soft">
-          {drawingsWords.type}
-        </label>
-        <select
-          id={id}
-          className="field"
-          value={chosen}
-          onChange={(event) => {
-            setChosen(event.target.value);
-            setGiven({});
-          }}
-        >
-          <optgroup label={drawingsWords.usualDevices}>
-            {usual.map((one) => (
-              <option key={one.key} value={`usual:${one.key}`}>
-                {one.label}
-              </option>
-            ))}
-          </optgroup>
-          <optgroup label={drawingsWords.anyDevice}>
-            {[...library]
-              .sort((one, other) => one.label.localeCompare(other.label))
-              .map((one) => (
-                <option key={one.type} value={one.type}>
-                  {one.label}
-                </option>
-              ))}
-          </optgroup>
-        </select>
-      </div>
-      <Words
-        label={drawingsWords.tag}
-        value={tag}
-        onValueChange={setTag}
-        placeholder={kind ? `${kind.letters}1` : ""}
-      />
-      {kind?.settings
-        .filter((one) => one.form !== "tag")
-        .map((one) => (
-          <Setting
-            key={one.name}
-            setting={one}
-            value={given[one.name] ?? known?.parameters[one.name] ?? ""}
-            onValueChange={(value) => setGiven((now) => ({ ...now, [one.name]: value }))}
-          />
-        ))}
-      <button
-        type="button"
-        className="control sm:col-span-2"
-        onClick={() => {
-          const parameters = Object.fromEntries(
-            Object.entries({ ...known?.parameters, ...given }).filter(
-              ([, value]) => value.trim() !== "",
-            ),
-          );
-          onEdit(
-            { kind: "add_device", type, tag: tag.trim() || `${kind?.letters}1`, parameters },
-            "",
-          );
-          setTag("");
+      <Palette
+        library={library}
+        usual={usual}
+        chosen={chosen?.key ?? ""}
+        onChoose={(choice) => {
+          setChosen(choice);
+          setGiven({});
         }}
-      >
-        {drawingsWords.addDevice}
-      </button>
+      />
+      {chosen && (
+        <div className="grid gap-2 sm:grid-cols-2">
+          <Words
+            label={drawingsWords.tag}
+            value={tag}
+            onValueChange={setTag}
+            placeholder={`${letters}1`}
+          />
+          {chosen.type.settings
+            .filter((one) => one.form !== "tag")
+            .map((one) => (
+              <Setting
+                key={one.name}
+                setting={one}
+                value={given[one.name] ?? chosen.parameters[one.name] ?? ""}
+                onValueChange={(value) => setGiven((now) => ({ ...now, [one.name]: value }))}
+              />
+            ))}
+          <button
+            type="button"
+            className="control sm:col-span-2"
+            onClick={() => {
+              const parameters = Object.fromEntries(
+                Object.entries({ ...chosen.parameters, ...given }).filter(
+                  ([, value]) => value.trim() !== "",
+                ),
+              );
+              const type = chosen.type.type;
+              onEdit(
+                { kind: "add_device", type, tag: tag.trim() || `${letters}1`, parameters },
+                "",
+              );
+              setTag("");
+            }}
+          >
+            {drawingsWords.addDevice}
+          </button>
+        </div>
+      )}
     </fieldset>
   );
 }

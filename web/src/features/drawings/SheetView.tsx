@@ -1,15 +1,16 @@
-import { Diagram, type DiagramProps, Twin } from "../../diagram/Diagram";
+import { type DiagramProps, Twin } from "../../diagram/Diagram";
 import type { Circuit } from "../../diagram/useCircuit";
+import { Viewer } from "../../diagram/Viewer";
+import type { View } from "../../diagram/view";
 import { drawingsWords } from "../../words/drawings";
 
 const SHEETS = {
-  ladder: { label: drawingsWords.ladder, title: drawingsWords.ladder2, leastWidth: 880 },
-  power: { label: drawingsWords.powerDiagram, title: drawingsWords.powerDiagram2, leastWidth: 620 },
-  panel: { label: drawingsWords.panelLayout, title: drawingsWords.panel2, leastWidth: 760 },
+  ladder: { label: drawingsWords.ladder, title: drawingsWords.ladder2 },
+  power: { label: drawingsWords.powerDiagram, title: drawingsWords.powerDiagram2 },
+  panel: { label: drawingsWords.panelLayout, title: drawingsWords.panel2 },
   strip: {
     label: drawingsWords.terminalStrip,
     title: drawingsWords.terminalStrip2,
-    leastWidth: 760,
   },
 } as const;
 type SheetName = keyof typeof SHEETS;
@@ -23,24 +24,25 @@ export function isSheet(view: string): view is SheetName {
 export function SheetView({
   view,
   circuit,
-  isNarrow,
+  places,
   ...props
-}: Pick<DiagramProps, "numbers" | "picked" | "lit" | "onPick"> & {
+}: Pick<
+  DiagramProps,
+  "numbers" | "picked" | "lit" | "onPick" | "terminal" | "onTerminal" | "terminalName"
+> & {
   view: SheetName;
   circuit: Circuit;
-  isNarrow: boolean;
+  places: Map<string, View>;
+  onJoin: ((start: string, end: string) => void) | undefined;
 }) {
-  const { label, title, leastWidth } = SHEETS[view];
+  const { label, title } = SHEETS[view];
   const picture = circuit[view];
   return (
     <>
       {view === "ladder" && picture.shapes.length === 0 && <p>{drawingsWords.thereNoControl}</p>}
-      <Diagram
-        picture={picture}
-        label={label}
-        leastWidth={isNarrow ? leastWidth : 420}
-        {...props}
-      />
+      {picture.shapes.length > 0 && (
+        <Viewer picture={picture} label={label} name={view} places={places} {...props} />
+      )}
       <Twin picture={picture} title={title} />
     </>
   );

@@ -3,25 +3,22 @@ import { Words } from "../../components/inputs";
 import type { Circuit } from "../../diagram/useCircuit";
 import { drawingsWords } from "../../words/drawings";
 import type { Edit } from "./edits";
-import { TerminalPicker } from "./TerminalPicker";
+import type { Touch } from "./useTouch";
 
 type Wire = Circuit["wires"][number];
 
 /** One wire of a number: taken off, or one of its ends led to another screw. */
 function WireRow({
-  circuit,
   wire,
   onEdit,
+  onMove,
 }: {
-  circuit: Circuit;
   wire: Wire;
   onEdit: (edit: Partial<Edit>, why: string) => void;
+  onMove: (touch: Touch) => void;
 }) {
   const [isOpen, setOpen] = useState(false);
-  const [end, setEnd] = useState<"start" | "end">("end");
-  const [to, setTo] = useState("");
   const [why, setWhy] = useState("");
-  const from = end === "start" ? wire.start_terminal : wire.end_terminal;
   return (
     <li className="border-t border-hair py-1">
       <p className="font-mono">
@@ -47,38 +44,26 @@ function WireRow({
       </button>
       {isOpen && (
         <div className="mt-1 space-y-2">
+          <Words label={drawingsWords.reason} value={why} onValueChange={setWhy} />
           <div className="flex flex-wrap gap-2">
             {(["start", "end"] as const).map((side) => (
               <button
                 key={side}
                 type="button"
-                className="control font-mono"
-                aria-pressed={end === side}
-                onClick={() => setEnd(side)}
+                className="control"
+                onClick={() =>
+                  onMove({
+                    kind: "move",
+                    wire: wire.id,
+                    side,
+                    from: side === "start" ? wire.start_terminal : wire.end_terminal,
+                    why,
+                  })
+                }
               >
-                {drawingsWords.off} {side === "start" ? wire.start : wire.end}
+                {drawingsWords.moveThisEnd(side === "start" ? wire.start : wire.end)}
               </button>
             ))}
-          </div>
-          <TerminalPicker
-            circuit={circuit}
-            label={drawingsWords.onTo}
-            value={to}
-            onValueChange={setTo}
-          />
-          <Words label={drawingsWords.reason} value={why} onValueChange={setWhy} />
-          <div className="flex flex-wrap gap-2">
-            <button
-              type="button"
-              className="control"
-              onClick={() => {
-                if (!to) return;
-                onEdit({ kind: "move_end", wire: wire.id, start: from, end: to }, why);
-                setOpen(false);
-              }}
-            >
-              {to ? drawingsWords.moveEnd : drawingsWords.moveEndChoose}
-            </button>
             <button
               type="button"
               className="control"
@@ -105,11 +90,14 @@ export function WireCard({
   circuit,
   net,
   onEdit,
+  onMove,
 }: {
   circuit: Circuit;
   net: string;
   onEdit: (edit: Partial<Edit>, why: string) => void;
+  onMove: (touch: Touch) => void;
 }) {
+  const told = circuit.nets.find((one) => one.id === net);
   const wires = circuit.wires.filter((wire) => wire.net === net);
   return (
     <section aria-labelledby="wire" className="metal space-y-2 px-5 py-4" data-testid="wire-card">
@@ -119,9 +107,17 @@ export function WireCard({
       <p className="text-soft">
         {wires.length} {wires.length === 1 ? "wire" : "wires"}, {wires[0]?.way}
       </p>
+      {told && (
+        <dl className="grid grid-cols-[auto_1fr] gap-x-3 gap-y-1">
+          <dt className="text-soft">{drawingsWords.doesIt}</dt>
+          <dd>{told.does}</dd>
+          <dt className="text-soft">{drawingsWords.onIt}</dt>
+          <dd className="font-mono">{told.on.join(" · ")}</dd>
+        </dl>
+      )}
       <ul>
         {wires.map((wire) => (
-          <WireRow key={wire.id} circuit={circuit} wire={wire} onEdit={onEdit} />
+          <WireRow key={wire.id} wire={wire} onEdit={onEdit} onMove={onMove} />
         ))}
       </ul>
     </section>

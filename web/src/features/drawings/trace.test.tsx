@@ -6,19 +6,7 @@ import type { Circuit } from "../../diagram/useCircuit";
 import type { Given } from "../../state/useJob";
 import { Trace } from "./Trace";
 
-const terminal = (name: string) => ({
-  k: "circle",
-  p: [10, 10],
-  r: 3,
-  t: name,
-  a: "middle",
-  w: "normal",
-  c: false,
-  net: "",
-  link: "",
-  device: "",
-  role: "terminal",
-});
+const touch = (terminal: string) => ({ terminal, x: 10, y: 10 });
 const circuit = {
   devices: [
     { id: "k", tag: "KM1" },
@@ -27,7 +15,8 @@ const circuit = {
   board: {
     width: 100,
     height: 100,
-    shapes: [terminal("k.A1"), terminal("s.13"), terminal("s.14")],
+    shapes: [],
+    touches: [touch("k.A1"), touch("s.13"), touch("s.14")],
     twin: [],
   },
 } as unknown as Circuit;

@@ -8,6 +8,7 @@ import { useIsNarrow } from "../../state/device";
 import { type Key, useKeys } from "../../state/keys";
 import { useSession } from "../../state/session";
 import { yardWords } from "../../words/yard";
+import { ALL, Filters, type Only } from "./Filters";
 import { Intake } from "./Intake";
 import { groupsOf, Machine } from "./Machine";
 import { type ListedMotor, useMotors } from "./useMotors";
@@ -17,11 +18,10 @@ export function Motors() {
   const { works = "" } = useParams();
   const [filter, setFilter] = useState("");
   const [page, setPage] = useState(1);
-  const [machine, setMachine] = useState("");
-  const [needs, setNeeds] = useState(false);
+  const [only, setOnly] = useState<Only>(ALL);
   const asked = useDeferredValue(filter.trim());
   const isNarrow = useIsNarrow();
-  const state = useMotors(works, { page, q: asked, machine, needs });
+  const state = useMotors(works, { page, q: asked, ...only });
   const session = useSession();
   const navigate = useNavigate();
   const [at, setAt] = useState(0);
@@ -74,6 +74,18 @@ export function Motors() {
       </button>
     </>
   );
+  const filters = (
+    <Filters
+      only={only}
+      machines={yard.machines}
+      volts={yard.volts}
+      onChange={(next) => {
+        setOnly(next);
+        setPage(1);
+      }}
+    />
+  );
+  const isNarrowed = only !== ALL;
   return (
     <>
       <TopBar
@@ -85,51 +97,6 @@ export function Motors() {
         <div className="flex flex-wrap items-end justify-between gap-3">
           <Shout>{yard.headline}</Shout>
           <div className="flex flex-wrap items-center gap-3">
-            <label className="flex items-center gap-2">
-              <span className="sr-only">{yardWords.searchMotors}</span>
-              <input
-                id="search"
-                type="search"
-                className="field w-56"
-                placeholder={yardWords.search2}
-                value={filter}
-                onChange={(event) => {
-                  setFilter(event.target.value);
-                  setPage(1);
-                }}
-              />
-            </label>
-            <button
-              type="button"
-              className="control"
-              aria-pressed={needs}
-              onClick={() => {
-                setNeeds(!needs);
-                setPage(1);
-              }}
-            >
-              {yardWords.needsAttentionOnly}
-            </button>
-            {yard.machines.length > 1 && (
-              <label className="flex items-center">
-                <span className="sr-only">{yardWords.machine}</span>
-                <select
-                  className="field w-auto"
-                  value={machine}
-                  onChange={(event) => {
-                    setMachine(event.target.value);
-                    setPage(1);
-                  }}
-                >
-                  <option value="">{yardWords.allMachines}</option>
-                  {yard.machines.map((name) => (
-                    <option key={name} value={name}>
-                      {name}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            )}
             {!isNarrow && others}
             <button
               type="button"
@@ -147,12 +114,36 @@ export function Motors() {
             )}
           </div>
         </div>
+        <div className="flex flex-wrap items-center gap-3">
+          <label className="flex items-center max-md:w-full">
+            <span className="sr-only">{yardWords.searchMotors}</span>
+            <input
+              id="search"
+              type="search"
+              className="field md:w-80"
+              placeholder={yardWords.search2}
+              value={filter}
+              onChange={(event) => {
+                setFilter(event.target.value);
+                setPage(1);
+              }}
+            />
+          </label>
+          {isNarrow ? (
+            <details className="w-full">
+              <summary className="ask">{yardWords.narrow}</summary>
+              {filters}
+            </details>
+          ) : (
+            filters
+          )}
+        </div>
         <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_340px]">
           <div className="min-w-0 space-y-4">
             {groupsOf(motors).map((group) => (
               <Machine key={group.machine} works={works} group={group} to={to} onFocus={setAt} />
             ))}
-            {motors.length === 0 && (asked || needs || machine) && (
+            {motors.length === 0 && (asked || isNarrowed) && (
               <p>{asked ? yardWords.noMotorMatches(asked) : yardWords.noneSo}</p>
             )}
             {yard.pages > 1 && (

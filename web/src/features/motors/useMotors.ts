@@ -12,6 +12,11 @@ export interface Asked {
   machine: string;
   /** Only what needs attention. */
   needs: boolean;
+  /** Supply between lines [V]; 0 for any. */
+  volts: number;
+  size: "" | "to_5" | "to_25" | "to_100" | "over_100";
+  /** The step that waits; empty for any. */
+  step: string;
 }
 
 export function useMotors(works: string, asked: Asked) {

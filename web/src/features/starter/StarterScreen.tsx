@@ -12,7 +12,10 @@ import { useWorks } from "../../state/session";
 import { starterWords } from "../../words/starter";
 import { Measures, Verdict } from "./Compare";
 import { Hazards } from "./Hazards";
+import { LiveDrawing } from "./LiveDrawing";
 import { Options } from "./Options";
+import { SideBySide } from "./SideBySide";
+import { Thumb } from "./Thumb";
 import { useChoices } from "./useChoices";
 
 type Entry = Schemas["RecipeOut"];
@@ -55,6 +58,7 @@ export function StarterScreen() {
   const groups = [...new Map(circuits.map((entry) => [entry.group, entry.group_label]))];
   const chosen = given?.starter.standard_circuit || "";
   const [group, setGroup] = useState<string | null>(null);
+  const [pair, setPair] = useState<readonly string[]>([]);
   const [looked, setLooked] = useState<string | null>(null);
   const shownGroup =
     group ?? circuits.find((entry) => entry.id === chosen)?.group ?? groups[2]?.[0] ?? "";
@@ -72,6 +76,14 @@ export function StarterScreen() {
       edits: id === given.starter.standard_circuit ? (given.starter.edits ?? []) : [],
       accepted: [],
     });
+  };
+  const style = circuit?.style ?? "nema";
+  const titleOf = (id: string) => circuits.find((entry) => entry.id === id)?.title ?? id;
+  const compare = (id: string) => {
+    if (pair.includes(id)) return setPair(pair.filter((one) => one !== id));
+    // marked alone beside a chosen one, it is held against that
+    const first = pair[0] ?? (chosen && chosen !== id ? chosen : null);
+    setPair(first ? [first, id] : [id]);
   };
   const move = (by: number) => {
     const at = Math.max(
@@ -97,6 +109,7 @@ export function StarterScreen() {
       keys={keys}
       margin={
         <div className="space-y-4">
+          {circuit?.entry && <LiveDrawing circuit={circuit} />}
           {about && <About entry={about} />}
           {circuit?.findings
             .filter((found) => found.level === "note" && !found.code.startsWith("restart."))
@@ -118,6 +131,18 @@ export function StarterScreen() {
         </Link>
       }
     >
+      {pair.length === 2 && (
+        <SideBySide
+          works={place.works}
+          style={style}
+          pair={pair.map((id) => ({ id, title: titleOf(id), choice: choices.get(id) }))}
+          onChoose={(id) => {
+            setPair([]);
+            choose(id);
+          }}
+          onClose={() => setPair([])}
+        />
+      )}
       {catalogue.error instanceof Refused && <ProblemSlab problem={catalogue.error.problem} />}
       {given && circuits.length > 0 && (
         <div className="space-y-5">
@@ -150,32 +175,55 @@ export function StarterScreen() {
             }
           />
           {beside.slab}
+          {pair.length === 1 && (
+            <p role="status" className="text-sm">
+              {starterWords.comparing(titleOf(pair[0] ?? ""))}
+            </p>
+          )}
           <ul className="space-y-2" aria-label={starterWords.starters}>
             {listed.map((entry, number) => {
               const isChosen = entry.id === chosen;
               const choice = choices.get(entry.id);
               return (
                 <li key={entry.id}>
-                  <button
-                    type="button"
-                    aria-pressed={isChosen}
-                    data-testid={`circuit-${entry.id}`}
-                    className="grid w-full grid-cols-[3.2rem_minmax(0,1fr)_auto] items-baseline gap-x-3 border-[1.5px] border-edge bg-sheet px-3 py-2.5 text-left hover:border-plum aria-pressed:border-2 aria-pressed:border-ink"
-                    onClick={() => choose(entry.id)}
-                    onFocus={() => setLooked(entry.id)}
-                    onMouseEnter={() => setLooked(entry.id)}
+                  <div
+                    data-chosen={isChosen}
+                    className="flex items-start gap-x-3 border-[1.5px] border-edge bg-sheet p-2 data-[chosen=true]:border-2 data-[chosen=true]:border-ink"
                   >
-                    <span className="font-mono text-soft">{entry.id}</span>
-                    <span>
-                      <b>{entry.title}</b>
-                      <span className="block text-sm text-soft">{entry.use}</span>
-                      {choice && <Verdict choice={choice} />}
-                      {choice && choice.line_percent < 100 && <Measures choice={choice} />}
+                    <button
+                      type="button"
+                      aria-pressed={isChosen}
+                      data-testid={`circuit-${entry.id}`}
+                      className="flex min-w-0 flex-1 items-start gap-x-3 text-left hover:text-plum"
+                      onClick={() => choose(entry.id)}
+                      onFocus={() => setLooked(entry.id)}
+                      onMouseEnter={() => setLooked(entry.id)}
+                    >
+                      <Thumb works={place.works} circuit={entry.id} style={style} />
+                      <span className="min-w-0 flex-1 text-ink">
+                        <b>{entry.title}</b>{" "}
+                        <span className="font-mono text-sm text-soft">
+                          {entry.id}
+                          {number < 9 && ` · ${number + 1}`}
+                        </span>
+                        <span className="block text-sm text-soft">{entry.use}</span>
+                        {choice && <Verdict choice={choice} />}
+                        {choice && choice.line_percent < 100 && <Measures choice={choice} />}
+                      </span>
+                    </button>
+                    <span className="flex shrink-0 flex-col items-end gap-1">
+                      {isChosen && <b className="font-mono text-sm">{starterWords.chosen}</b>}
+                      <button
+                        type="button"
+                        className="ask"
+                        aria-label={starterWords.compareOf(entry.title)}
+                        aria-pressed={pair.includes(entry.id)}
+                        onClick={() => compare(entry.id)}
+                      >
+                        {starterWords.compare}
+                      </button>
                     </span>
-                    <span className="font-mono text-sm text-soft">
-                      {isChosen ? <b className="text-ink">{starterWords.chosen}</b> : number + 1}
-                    </span>
-                  </button>
+                  </div>
                 </li>
               );
             })}
