@@ -279,8 +279,8 @@ def test_a_wire_is_drawn_by_touching_two_terminals_and_taken_back(opened):
     expect(verdict.get_by_role("button").first).to_contain_text("S2")
     page.keyboard.press("Control+z")
     page.get_by_role("button", name="Power", exact=True).click()
-    page.locator("[data-terminal='contactor.1L1']").drag_to(
-        page.locator("[data-terminal='contactor.3L2']"), force=True
+    page.locator("[data-terminal='main.1L1']").drag_to(
+        page.locator("[data-terminal='main.3L2']"), force=True
     )
     expect(verdict.get_by_role("button").first).to_be_visible()
     assert violations(page) == []

@@ -13,6 +13,7 @@ from evencoil.checks.expected import with_expectations
 from evencoil.checks.power import exclusive_pairs
 from evencoil.checks.reach import Graph
 from evencoil.circuit.edits import Edit, replay
+from evencoil.circuit.numbering import number_nets
 from evencoil.circuit.text import read_circuit
 from evencoil.starters.catalogue import catalogue
 from evencoil.starters.standard_circuit import draw, options_of
@@ -177,6 +178,35 @@ def test_three_wires_under_a_screw_are_led_elsewhere():
         if one.rule == "H11" and "FU3" in say(one.message)
     ][:1]
     assert "FU3.2 has" in say(found.message)
+
+
+@pytest.mark.parametrize("name", list(catalogue()))
+def test_no_wire_is_led_to_the_supply_the_motor_or_the_ground(name):
+    """Whatever screw is crowded, the change proposed never lands on one of these."""
+    circuit = circuit_of(name)
+    kinds = {item.id: item.type for item in circuit.netlist.devices}
+    net_of = number_nets(circuit).net_of
+    ends = sorted({end for wire in circuit.netlist.wires for end in (wire.start, wire.end)})
+
+    def is_taboo(end):
+        device, _, name = end.rpartition(".")
+        return (
+            kinds[device] in {"supply", "source"}
+            or kinds[device].startswith("motor")
+            or (name == "PE")
+        )
+
+    shared = {net_of[end] for end in ends if is_taboo(end)}
+    for terminal in (end for end in ends if net_of[end] in shared and not is_taboo(end)):
+        mates = [end for end in ends if net_of[end] == net_of[terminal] and end != terminal][:2]
+        wires = [
+            replace(circuit.netlist.wires[0], id=f"more{n}", start=terminal, end=mate)
+            for n, mate in enumerate(mates)
+        ]
+        netlist = replace(circuit.netlist, wires=(*circuit.netlist.wires, *wires))
+        found = check_circuit(replace(circuit, netlist=netlist), is_played=False)
+        for edit in (edit for one in found if one.rule == "H11" for edit in one.edits):
+            assert not is_taboo(edit.end), edit
 
 
 def test_a_number_on_two_nets_and_two_numbers_on_one():

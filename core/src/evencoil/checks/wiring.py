@@ -60,14 +60,22 @@ def _crowded(graph: Graph) -> Iterator[Problem]:
 
 
 def _with_room(graph: Graph, terminal: str) -> str:
-    """Return a terminal of the same net with room for one more wire, reached without this one."""
+    """Return a terminal of the same net with room for one more wire, reached without this one.
+
+    Never one of the supply, of the motor, or of the grounding: a control wire on the grounding
+    terminal would put its return on the frame (250.6), whatever bond joins the two.
+    """
     circuit = graph.circuit
     counted = Counter(end for wire in circuit.netlist.wires for end in (wire.start, wire.end))
     last = circuit.netlist.wires_at(terminal)[-1]
     far = last.end if last.start == terminal else last.start
     for item in circuit.netlist.devices:
         most = type_of(item.type).most_wires if item.type in types() else 0
+        if item.type in {"supply", "source"} or item.type.startswith("motor"):
+            continue
         for name in item.terminals:
+            if name == "PE":
+                continue
             other = f"{item.id}.{name}"
             if other in {terminal, far} or graph.nets[other] != graph.nets[terminal]:
                 continue

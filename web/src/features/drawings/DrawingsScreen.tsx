@@ -26,7 +26,7 @@ import { TypedWire } from "./TypedWire";
 import { useHistory } from "./useHistory";
 import { namesOf, useTouch } from "./useTouch";
 import { Problems, Verdict } from "./Verdict";
-import type { Drawn } from "./verdict";
+import { type Drawn, stillOpen } from "./verdict";
 import { WireCard } from "./WireCard";
 
 const VIEWS = [
@@ -47,7 +47,9 @@ export function DrawingsScreen() {
   const isNarrow = useIsNarrow();
   const { data: circuit, slab } = useCircuit(place.works, state.given);
   const [view, setView] = useState<View>("ladder");
-  const [net, pickNet] = useState<string | null>(null);
+  const [picked, pickNet] = useState<string | null>(null);
+  // a wire that an edit took away is no longer picked
+  const net = circuit?.nets.some((one) => one.id === picked) ? picked : null;
   const [check, setCheck] = useState<Check | null>(null);
   const [device, setDevice] = useState<string | null>(null);
   const lit = useMemo(
@@ -97,6 +99,10 @@ export function DrawingsScreen() {
     );
     setView(inLadder ? "ladder" : "power");
   };
+  // what the last edit brought stands with its verdict already
+  const openProblems = history.before
+    ? stillOpen(history.before, circuit?.problems ?? [])
+    : (circuit?.problems ?? []);
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const numbers = useMemo(() => numbersOf(circuit), [circuit]);
   const nets = Object.keys(numbers);
@@ -210,12 +216,12 @@ export function DrawingsScreen() {
                 {drawingsWords.nextWire}
               </button>
             </div>
-            {circuit.problems.length > 0 && (
+            {openProblems.length > 0 && (
               <section aria-labelledby="problems" className="space-y-2">
                 <h2 id="problems" className="stamp text-soft">
                   {drawingsWords.problemsHere}
                 </h2>
-                <Problems problems={circuit.problems} onShow={showProblem} />
+                <Problems problems={openProblems} onShow={showProblem} />
               </section>
             )}
             {circuit.findings

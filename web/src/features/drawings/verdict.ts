@@ -14,3 +14,9 @@ export function comparedWith(
     cured: before.filter((one) => !fresh.has(name(one))),
   };
 }
+
+/** Problems that were there before and still are. */
+export function stillOpen(before: readonly Drawn[], now: readonly Drawn[]): readonly Drawn[] {
+  const { fresh } = comparedWith(before, now);
+  return now.filter((one) => !fresh.includes(one));
+}
