@@ -33,7 +33,7 @@ PANEL = {
     **CALM,
 }
 # how fast a screen is stands in benchmarks/; a loaded machine must not decide what is right
-expect.set_options(timeout=20_000)
+expect.set_options(timeout=45_000)
 # a pack of many pages is set behind everything that serves people, while other tests load the machine
 PRINT_MS = 90_000
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()

@@ -92,3 +92,28 @@ def test_the_list_is_narrowed_to_what_needs_attention_and_goes_by_machine(opened
     assert violations(page) == []
     toggle.click()
     expect(toggle).to_have_attribute("aria-pressed", "false")
+
+
+def test_a_moment_of_a_rehearsal_is_kept_and_shared(opened):
+    """Ladder, power and station in one view; a mark; the link plays the same run to the same time."""
+    page = opened(REHEARSE)
+    page.locator("[data-hand=breaker]").click()
+    expect(page.locator("[data-hand=breaker]")).to_have_attribute("data-word", "on")
+    expect(page.get_by_label("Live ladder", exact=True)).to_be_visible()
+    expect(page.get_by_label("Live power diagram", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Pause").click()
+    page.locator("body").press("m")
+    marks = page.get_by_test_id("marks")
+    expect(marks.get_by_role("listitem")).to_have_count(1)
+    moment = page.get_by_test_id("clock").inner_text()
+    marks.get_by_role("button", name="Copy a link to this moment").click()
+    address = page.url
+    assert "#moment=" in address
+    page.goto("about:blank")
+    page.goto(address)
+    expect(page.get_by_test_id("clock")).to_have_text(moment)
+    expect(page.locator("[data-hand=breaker]")).to_have_attribute("data-word", "on")
+    page.goto("about:blank")
+    page.goto(f"{address[: address.index('#')]}#moment=nonsense")
+    expect(page.get_by_text("The link to a moment could not be read")).to_be_visible()
+    assert violations(page) == []

@@ -167,6 +167,7 @@ class DeviceOut(Answer):
     tag: str
     type: str
     legend: str
+    color: str
     terminals: list[str]
     verbs: list[str]
     positions: list[str]
@@ -351,6 +352,7 @@ def _devices(circuit: Circuit) -> list[DeviceOut]:
                 tag=circuit.tags.get(item.id, item.id),
                 type=item.type,
                 legend=item.parameters.get("legend", ""),
+                color=item.parameters.get("color", ""),
                 terminals=list(item.terminals),
                 verbs=[] if part is None else list(part.verbs),
                 positions=item.parameters.get("pos", "").split(",") if item.type in TURNED else [],

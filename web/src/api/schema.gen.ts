@@ -2044,6 +2044,8 @@ export interface components {
         DeviceOut: {
             /** Coils */
             coils: string[];
+            /** Color */
+            color: string;
             /** Contacts */
             contacts: string[];
             /** Id */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { boxOf, fitted, LEGIBLE, panned, zoomed } from "./view";
+import { boxOf, FOOT, fitted, LEGIBLE, panned, zoomed } from "./view";
 
-const room = { width: 800, height: 500 };
+const room = { width: 800, height: 500 + FOOT };
 
 describe("the part of a sheet that is seen", () => {
   it("is the whole sheet while it can be read", () => {
@@ -31,7 +31,7 @@ describe("the part of a sheet that is seen", () => {
     const sheet = { width: 800, height: 500 };
     const far = panned({ x: 0, y: 0, scale: 1 }, { x: -9999, y: 9999 }, sheet, room);
     expect(far.x).toBe(740);
-    expect(far.y).toBe(-440);
-    expect(boxOf({ x: 1, y: 2, scale: 2 }, room)).toBe("1.00 2.00 400.00 250.00");
+    expect(far.y).toBe(-488);
+    expect(boxOf({ x: 1, y: 2, scale: 2 }, room)).toBe("1.00 2.00 400.00 274.00");
   });
 });

@@ -14,11 +14,13 @@ export const LEGIBLE = 0.8;
 const LEAST = 0.25;
 const MOST = 5;
 const LARGEST_FIT = 1.35;
+/** Kept free below a sheet for the buttons that bring it closer [px]. */
+export const FOOT = 48;
 
 /** The whole sheet if it stays legible, else its width; never blown up beyond reason. */
 export function fitted(sheet: Size, room: Size): View {
   const byWidth = room.width / Math.max(sheet.width, 1);
-  const whole = Math.min(byWidth, room.height / Math.max(sheet.height, 1));
+  const whole = Math.min(byWidth, (room.height - FOOT) / Math.max(sheet.height, 1));
   const scale = Math.min(whole >= LEGIBLE ? whole : Math.max(whole, byWidth), LARGEST_FIT);
   const left = (sheet.width - room.width / scale) / 2;
   return { x: Math.min(left, 0), y: 0, scale };

@@ -8,7 +8,7 @@ const DEVICES = [
   { id: "breaker", tag: "QF1", type: "cb3", verbs: ["close", "open"], positions: [] },
   { id: "selector", tag: "S3", type: "sel", verbs: ["turn"], positions: ["HAND", "OFF", "AUTO"] },
   { id: "estop_1", tag: "S0", type: "estop", verbs: ["press", "twist"], positions: [] },
-].map((device) => ({ legend: "", links: [], terminals: [], ...device }));
+].map((device) => ({ legend: "", color: "", links: [], terminals: [], ...device }));
 const HANDS = handsOf(DEVICES as unknown as Parameters<typeof handsOf>[0]);
 const STANDING = { breaker: "off", selector: "OFF", estop_1: "out" };
 

@@ -1,9 +1,9 @@
-import { useMemo, useState } from "react";
-import { Link } from "react-router";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { Link, useLocation } from "react-router";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
-import { Diagram, type Live } from "../../diagram/Diagram";
+import type { Live } from "../../diagram/Diagram";
 import { numbersOf } from "../../diagram/numbers";
 import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
@@ -12,10 +12,14 @@ import { rehearseWords } from "../../words/rehearse";
 import { withEdits } from "../drawings/edits";
 import { Events } from "./Events";
 import { Faults } from "./Faults";
-import { Hands } from "./Hands";
 import { Held } from "./Held";
 import { handsOf } from "./hands";
+import { LiveSheets } from "./LiveSheets";
+import { Marks } from "./Marks";
 import { MustDo } from "./MustDo";
+import { addressOf, momentOf } from "./moment";
+import { Station } from "./Station";
+import { sentenceAt } from "./sentence";
 import { clock, TimeControls } from "./TimeControls";
 import { TraceStrip } from "./TraceStrip";
 import { between, frameAt } from "./timeline";
@@ -26,7 +30,9 @@ import { type WireFault, WireFaultsHeld } from "./WireFaults";
 export function RehearseScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
-  const [wrong, setWrong] = useState<readonly WireFault[]>([]);
+  const { hash } = useLocation();
+  const asked = useRef(hash.startsWith("#moment=") ? momentOf(hash.slice(8)) : null);
+  const [wrong, setWrong] = useState<readonly WireFault[]>(asked.current?.wrong ?? []);
   // the job stays as it is: wrong wires are laid over a copy of it
   const played = useMemo(
     () =>
@@ -43,7 +49,8 @@ export function RehearseScreen() {
   );
   const { data: circuit, slab } = useCircuit(place.works, played);
   const rehearsal = useRehearsal(place.works, played);
-  const [view, setView] = useState<"ladder" | "power">("ladder");
+  const [marks, setMarks] = useState<readonly { at: number; said: string }[]>([]);
+  const [sharing, setSharing] = useState("");
   const [isBreaking, setBreaking] = useState(false);
   const { line, now, full, held } = rehearsal;
   const latest = frameAt(line, now);
@@ -85,6 +92,33 @@ export function RehearseScreen() {
       : line.neverSettles
         ? rehearseWords.neverSettles
         : motorLine || rehearseWords.nothingLive;
+  const happens = circuit ? sentenceAt(line.events, now, circuit) : "";
+  const mark = () =>
+    setMarks((known) =>
+      known.some((one) => one.at === now)
+        ? known
+        : [...known, { at: now, said: happens }].sort((one, other) => one.at - other.at),
+    );
+  const share = () => {
+    const address = `#moment=${addressOf({ at: now, acts: rehearsal.acts, wrong })}`;
+    window.history.replaceState(window.history.state, "", address);
+    // without a secure context there is no clipboard at all
+    const copied = navigator.clipboard?.writeText(window.location.href) ?? Promise.reject();
+    copied.then(
+      () => setSharing(rehearseWords.shared),
+      () => setSharing(rehearseWords.notCopied),
+    );
+  };
+  const { replay } = rehearsal;
+  const isDrawn = hasOne && line.until > 0;
+  useEffect(() => {
+    const moment = asked.current;
+    if (!isDrawn || !moment) return;
+    asked.current = null;
+    setMarks([{ at: moment.at, said: rehearseWords.fromLink }]);
+    void replay(moment.acts, moment.at);
+  }, [isDrawn, replay]);
+  const isBadMoment = hash.startsWith("#moment=") && momentOf(hash.slice(8)) === null;
   const keys: Key[] = [
     {
       press: "k",
@@ -96,6 +130,7 @@ export function RehearseScreen() {
     { press: ".", does: rehearseWords.faster, run: () => rehearsal.faster(1) },
     { press: "ArrowLeft", does: rehearseWords.rewindS, run: () => rehearsal.seek(now - 2e6) },
     { press: "ArrowRight", does: rehearseWords.nextEvent, run: () => rehearsal.step(1) },
+    { press: "m", does: rehearseWords.mark, run: mark },
     { press: "z", does: rehearseWords.fromStart, run: () => rehearsal.restart() },
     ...hands.map((hand) => ({
       press: hand.key.toUpperCase() === hand.key ? "" : `hold ${hand.key}`,
@@ -111,19 +146,23 @@ export function RehearseScreen() {
       keys={keys}
       headline={headline}
       isMakeBelieve
+      isWide
       margin={
         circuit &&
         hasOne && (
-          <div className="space-y-4">
-            <p className="bg-ink px-3 py-2 text-center font-headline text-lg font-bold text-ground uppercase">
-              {rehearseWords.rehearsalSimulationOnly}
-            </p>
-            <div className="border-2 border-ink bg-sheet p-3">
-              <TraceStrip line={line} now={now} circuit={circuit} />
-            </div>
+          <div className="grid gap-x-6 gap-y-4 lg:grid-cols-3">
             <MustDo events={line.events.filter((event) => event.t <= now)} hands={hands} />
-            <Events events={line.events} now={now} />
-            <p className="text-sm text-soft">{rehearseWords.constantSetCatalogue}</p>
+            <Marks
+              marks={marks}
+              said={sharing}
+              onSeek={rehearsal.seek}
+              onRemove={(at) => setMarks((known) => known.filter((one) => one.at !== at))}
+              onShare={share}
+            />
+            <div className="space-y-2">
+              <Events events={line.events} now={now} />
+              <p className="text-sm text-soft">{rehearseWords.constantSetCatalogue}</p>
+            </div>
           </div>
         )
       }
@@ -153,8 +192,9 @@ export function RehearseScreen() {
       {slab}
       {rehearsal.refusal && <ProblemSlab problem={rehearsal.refusal.problem} />}
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
+      {isBadMoment && <p role="alert">{rehearseWords.badMoment}</p>}
       {circuit && hasOne && (
-        <div className="space-y-4">
+        <div className="space-y-3">
           <WireFaultsHeld faults={wrong} onMend={() => setWrong([])} />
           <Held
             hazards={held}
@@ -167,37 +207,27 @@ export function RehearseScreen() {
               <p>{rehearseWords.rehearsalWasStopped}</p>
             </Stop>
           )}
-          <Hands hands={hands} words={full?.words ?? null} rehearsal={rehearsal} />
-          <div className="border-2 border-ink bg-sheet p-3">
-            <div className="mb-2 flex gap-2" role="group" aria-label={rehearseWords.views}>
-              <button
-                type="button"
-                className="control"
-                aria-pressed={view === "ladder"}
-                onClick={() => setView("ladder")}
-              >
-                {rehearseWords.ladder}
-              </button>
-              <button
-                type="button"
-                className="control"
-                aria-pressed={view === "power"}
-                onClick={() => setView("power")}
-              >
-                {rehearseWords.power}
-              </button>
+          <p className="flex flex-wrap items-baseline gap-x-4" data-testid="happens">
+            <b className="bg-ink px-2 font-headline text-ground uppercase">
+              {rehearseWords.rehearsalSimulationOnly}
+            </b>
+            <span>{happens || rehearseWords.nothingYet}</span>
+          </p>
+          <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_270px]">
+            <LiveSheets circuit={circuit} numbers={numbers} live={live} isNarrow={isNarrow} />
+            <div className="max-lg:order-first">
+              <Station
+                circuit={circuit}
+                hands={hands}
+                words={full?.words ?? null}
+                rehearsal={rehearsal}
+              />
             </div>
-            <Diagram
-              picture={
-                view === "ladder" && circuit.ladder.shapes.length ? circuit.ladder : circuit.power
-              }
-              label={view === "ladder" ? rehearseWords.liveLadder : rehearseWords.livePowerDiagram}
-              numbers={numbers}
-              live={live}
-              leastWidth={isNarrow ? 820 : 420}
-            />
           </div>
           <TimeControls rehearsal={rehearsal} />
+          <div className="border-2 border-ink bg-sheet p-3">
+            <TraceStrip line={line} now={now} circuit={circuit} />
+          </div>
           <p className="sr-only" role="status">
             {held[0] ? held[0].sentence : motorLine}
           </p>

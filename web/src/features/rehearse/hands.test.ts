@@ -7,6 +7,7 @@ const device = (id: string, type: string, tag: string): Schemas["DeviceOut"] => 
   tag,
   type,
   legend: "",
+  color: "",
   terminals: [],
   verbs: [],
   positions: [],

@@ -29,7 +29,7 @@ const WISHES: Record<string, string> = {
   pilot: "c",
 };
 /** Taken by the frame of every job screen, or by time itself. */
-const TAKEN = ["h", "p", "g", "k", "x", "w", "z"];
+const TAKEN = ["h", "p", "g", "k", "m", "x", "w", "z"];
 const KINDS: Record<string, Hand["kind"]> = {
   pb: "hold",
   estop: "latch",

@@ -9,7 +9,15 @@ const DEVICES = [
   { id: "start", tag: "S2", type: "pb", verbs: [], positions: [] },
   { id: "stop", tag: "S1", type: "pb", verbs: [], positions: [] },
   { id: "overload", tag: "OL1", type: "olr", verbs: [], positions: [] },
-].map((one) => ({ legend: "", links: [], contacts: [], coils: [], terminals: [], ...one }));
+].map((one) => ({
+  legend: "",
+  color: "",
+  links: [],
+  contacts: [],
+  coils: [],
+  terminals: [],
+  ...one,
+}));
 
 const act = (n: number, value: string, device: string, effect: boolean): SimEvent => ({
   n,

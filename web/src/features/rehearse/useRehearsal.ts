@@ -134,6 +134,27 @@ export function useRehearsal(works: string, given: Given | null) {
     void work();
   }, [work]);
 
+  /** Play a run again from the start and stop at a moment of it. */
+  const replay = useCallback(
+    async (run: readonly Act[], at: number) => {
+      restart();
+      const state = live.current;
+      state.acts = [...run];
+      setActs(state.acts);
+      state.queue.push(...run);
+      state.wish = at + 1_000_000;
+      setRunning(false);
+      await work();
+      // an earlier question may have been under way: its turn ends before this one is answered
+      while (state.isBusy) await new Promise((on) => setTimeout(on, 20));
+      const to = Math.min(at, state.line.until);
+      state.now = to;
+      setNow(to);
+      setRunning(false);
+    },
+    [restart, work],
+  );
+
   // another drawing is another rehearsal
   const drawing = JSON.stringify(given?.starter ?? null) + JSON.stringify(given?.leads ?? null);
   const isReady = Boolean(given?.starter.standard_circuit);
@@ -222,6 +243,7 @@ export function useRehearsal(works: string, given: Given | null) {
     seek,
     step,
     restart,
+    replay,
     faster,
     goOn: useCallback(() => {
       setFrozenBy(null);

@@ -82,7 +82,8 @@ export function StarterScreen() {
   const compare = (id: string) => {
     if (pair.includes(id)) return setPair(pair.filter((one) => one !== id));
     // marked alone beside a chosen one, it is held against that
-    const first = pair[0] ?? (chosen && chosen !== id ? chosen : null);
+    const held = chosen && chosen !== "found" && chosen !== id ? chosen : null;
+    const first = pair[0] ?? held;
     setPair(first ? [first, id] : [id]);
   };
   const move = (by: number) => {
@@ -199,7 +200,9 @@ export function StarterScreen() {
                       onFocus={() => setLooked(entry.id)}
                       onMouseEnter={() => setLooked(entry.id)}
                     >
-                      <Thumb works={place.works} circuit={entry.id} style={style} />
+                      {entry.id !== "found" && (
+                        <Thumb works={place.works} circuit={entry.id} style={style} />
+                      )}
                       <span className="min-w-0 flex-1 text-ink">
                         <b>{entry.title}</b>{" "}
                         <span className="font-mono text-sm text-soft">
@@ -213,15 +216,17 @@ export function StarterScreen() {
                     </button>
                     <span className="flex shrink-0 flex-col items-end gap-1">
                       {isChosen && <b className="font-mono text-sm">{starterWords.chosen}</b>}
-                      <button
-                        type="button"
-                        className="ask"
-                        aria-label={starterWords.compareOf(entry.title)}
-                        aria-pressed={pair.includes(entry.id)}
-                        onClick={() => compare(entry.id)}
-                      >
-                        {starterWords.compare}
-                      </button>
+                      {entry.id !== "found" && (
+                        <button
+                          type="button"
+                          className="ask"
+                          aria-label={starterWords.compareOf(entry.title)}
+                          aria-pressed={pair.includes(entry.id)}
+                          onClick={() => compare(entry.id)}
+                        >
+                          {starterWords.compare}
+                        </button>
+                      )}
                     </span>
                   </div>
                 </li>
