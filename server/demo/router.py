@@ -25,6 +25,7 @@ class PlayerOut(Schema):
 class DemoOut(Schema):
     """The made-up people of the demo with their password; nobody where there is no demo."""
 
+    works: str = ""
     password: str = ""
     people: list[PlayerOut] = []
 
@@ -36,6 +37,7 @@ def demo(request: HttpRequest) -> DemoOut:
     if not settings.IS_DEMO or not Works.objects.filter(slug=WORKS["slug"]).exists():
         return DemoOut()
     return DemoOut(
+        works=WORKS["slug"],
         password=PASSWORD,
         people=[
             PlayerOut(username=username, name=name, role=role)

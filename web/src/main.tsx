@@ -33,6 +33,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./features/sign-in/SignIn")).SignIn }),
       },
       {
+        path: "/terms",
+        lazy: async () => ({ Component: (await import("./features/terms/Terms")).Terms }),
+      },
+      {
         path: "/w/:works",
         lazy: async () => ({ Component: (await import("./features/motors/Motors")).Motors }),
       },

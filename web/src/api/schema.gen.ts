@@ -2036,6 +2036,11 @@ export interface components {
              * @default []
              */
             people: components["schemas"]["PlayerOut"][];
+            /**
+             * Works
+             * @default
+             */
+            works: string;
         };
         /**
          * DeviceOut

@@ -14,6 +14,7 @@ import { KeySheet } from "./KeySheet";
 import { PrintSheet } from "./PrintSheet";
 import { ProblemSlab, Shout, Stop, Tag } from "./shapes";
 import { TopBar } from "./TopBar";
+import { Tour } from "./Tour";
 import { OLD } from "./useAnswer";
 import { Winding } from "./Winding";
 
@@ -126,6 +127,7 @@ export function JobFrame({
         here={step}
         to={(name) => `${base}/${name}`}
       />
+      <Tour base={base} step={step} />
       <div
         data-make-believe={isMakeBelieve}
         className={`mx-auto grid max-w-[1280px] gap-x-6 px-4 pt-3 ${isBar ? "pb-32" : "pb-10"} ${isWide ? "" : "lg:grid-cols-[minmax(0,1fr)_400px]"}`}
@@ -199,7 +201,13 @@ export function JobFrame({
         <HistorySheet place={place} step={step} state={state} onClose={() => setHistory(false)} />
       )}
       {isPrint && <PrintSheet place={place} state={state} onClose={() => setPrint(false)} />}
-      <KeySheet keys={all} isOpen={isHelp} onOpenChange={setHelp} />
+      <KeySheet
+        keys={all}
+        isOpen={isHelp}
+        onOpenChange={setHelp}
+        screen={step}
+        tour={`${base}/plate?tour`}
+      />
     </>
   );
 }

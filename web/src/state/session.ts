@@ -15,3 +15,12 @@ export function useWorks(slug: string) {
   const session = useSession();
   return session.data?.works?.find((works) => works.slug === slug);
 }
+
+/** Who plays in the demo, if this installation has one. */
+export function useDemo() {
+  return useQuery({
+    queryKey: ["demo"],
+    queryFn: ({ signal }) => told(api.GET("/api/demo", { signal })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+}

@@ -6,9 +6,11 @@ import { Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useIsNarrow } from "../../state/device";
 import { type Key, useKeys } from "../../state/keys";
-import { useSession } from "../../state/session";
+import { useDemo, useSession } from "../../state/session";
+import { helpWords } from "../../words/help";
 import { yardWords } from "../../words/yard";
 import { ALL, Filters, type Only } from "./Filters";
+import { FirstRun } from "./FirstRun";
 import { Intake } from "./Intake";
 import { groupsOf, Machine } from "./Machine";
 import { type ListedMotor, useMotors } from "./useMotors";
@@ -23,6 +25,7 @@ export function Motors() {
   const isNarrow = useIsNarrow();
   const state = useMotors(works, { page, q: asked, ...only });
   const session = useSession();
+  const demo = useDemo();
   const navigate = useNavigate();
   const [at, setAt] = useState(0);
   const [mode, setMode] = useState<"add" | "import" | null>(null);
@@ -86,6 +89,16 @@ export function Motors() {
     />
   );
   const isNarrowed = only !== ALL;
+  const demoSlug = demo.data?.works ?? "";
+  const isMember = session.data?.works?.some((one) => one.slug === demoSlug);
+  const demoAt =
+    demoSlug === "" || demoSlug === works ? "" : isMember ? `/w/${demoSlug}` : "/sign-in";
+  // the tour goes round a motor whose starter is chosen, if there is one on this page
+  const guide =
+    motors.find((motor) =>
+      motor.arches.some((arch) => arch.step === "starter" && arch.state === "done"),
+    ) ?? motors[0];
+  const tour = guide && `/w/${works}/m/${encodeURIComponent(guide.tag)}/j/${guide.job}/plate?tour`;
   return (
     <>
       <TopBar
@@ -143,6 +156,14 @@ export function Motors() {
             {groupsOf(motors).map((group) => (
               <Machine key={group.machine} works={works} group={group} to={to} onFocus={setAt} />
             ))}
+            {motors.length === 0 && !asked && !isNarrowed && (
+              <FirstRun
+                demo={demoAt}
+                mayAdd={yard.may_add}
+                onAdd={() => setMode("add")}
+                onImport={() => setMode("import")}
+              />
+            )}
             {motors.length === 0 && (asked || isNarrowed) && (
               <p>{asked ? yardWords.noMotorMatches(asked) : yardWords.noneSo}</p>
             )}
@@ -169,6 +190,11 @@ export function Motors() {
             )}
           </div>
           <section aria-labelledby="next-undone" className="metal px-5 py-4">
+            {tour && (
+              <Link className="ask float-right" to={tour}>
+                {helpWords.takeTour}
+              </Link>
+            )}
             <h2 id="next-undone" className="stamp">
               {yardWords.nextUp}
             </h2>
@@ -200,7 +226,7 @@ export function Motors() {
         mode={mode}
         onClose={() => setMode(null)}
       />
-      <KeySheet keys={keys} isOpen={isHelp} onOpenChange={setHelp} />
+      <KeySheet keys={keys} isOpen={isHelp} onOpenChange={setHelp} screen="motors" tour={tour} />
     </>
   );
 }

@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useId, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
-import { api, Refused, signIn, told } from "../../api/client";
+import { Refused, signIn } from "../../api/client";
 import { Plate, ProblemSlab, Shout } from "../../components/shapes";
+import { useDemo } from "../../state/session";
 import { signInWords } from "../../words/signIn";
 
 /** Who are you? A name and a password, pasted if you like; no puzzle. */
@@ -16,11 +17,7 @@ export function SignIn() {
   useEffect(() => {
     document.title = signInWords.signEvenCoil;
   }, []);
-  const demo = useQuery({
-    queryKey: ["demo"],
-    queryFn: ({ signal }) => told(api.GET("/api/demo", { signal })),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const demo = useDemo();
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
