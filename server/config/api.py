@@ -40,6 +40,7 @@ from yard.convert import router as convert
 from yard.feeder import router as feeder
 from yard.photos import router as photos
 from yard.router import router as plant
+from yard.words import router as photo_words
 
 __all__ = ["api"]
 
@@ -106,6 +107,7 @@ api.add_router("", enter)
 api.add_router("", circuits)
 api.add_router("", rooms)
 api.add_router("", photos)
+api.add_router("", photo_words)
 api.add_router("", convert)
 api.add_router("", feeder)
 api.add_router("", heaters)

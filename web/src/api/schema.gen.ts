@@ -700,6 +700,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/photos/{sha256}/crop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Crop
+         * @description Return the part of a photo that a figure was taken from.
+         */
+        get: operations["yard_words_crop"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/photos/{sha256}/words": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Words
+         * @description Propose the words of a photographed nameplate; nothing is saved.
+         */
+        post: operations["yard_words_words"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/plate": {
         parameters: {
             query?: never;
@@ -1896,6 +1936,24 @@ export interface components {
             tag: string;
             /** Ways Out */
             ways_out: string[];
+        };
+        /**
+         * CornersIn
+         * @description The corners of the plate: x and y in turn from the upper left clockwise, as shares.
+         */
+        CornersIn: {
+            /** Corners */
+            corners: number[];
+        };
+        /**
+         * CropIn
+         * @description Corners of the plate, and left, top, right, bottom of a word on the straightened picture.
+         */
+        CropIn: {
+            /** Corners */
+            corners: string;
+            /** Place */
+            place: string;
         };
         /**
          * CurveOut
@@ -3202,7 +3260,9 @@ export interface components {
             /**
              * @default {
              *       "assumed": [],
+             *       "corners": [],
              *       "photo": "",
+             *       "seen": [],
              *       "text": ""
              *     }
              */
@@ -3394,7 +3454,9 @@ export interface components {
             /**
              * @default {
              *       "assumed": [],
+             *       "corners": [],
              *       "photo": "",
+             *       "seen": [],
              *       "text": ""
              *     }
              */
@@ -3573,7 +3635,9 @@ export interface components {
             /**
              * @default {
              *       "assumed": [],
+             *       "corners": [],
              *       "photo": "",
+             *       "seen": [],
              *       "text": ""
              *     }
              */
@@ -4634,6 +4698,9 @@ export interface components {
         /**
          * PlateInputs
          * @description The nameplate as stamped, one text; ``photo`` is the digest of a kept picture.
+         *
+         *     ``corners`` are those of the plate on it, x and y in turn from the upper left clockwise, as
+         *     shares of the picture; ``seen`` are the words taken from it.
          */
         PlateInputs: {
             /**
@@ -4642,10 +4709,20 @@ export interface components {
              */
             assumed: components["schemas"]["AssumedInput"][];
             /**
+             * Corners
+             * @default []
+             */
+            corners: number[];
+            /**
              * Photo
              * @default
              */
             photo: string;
+            /**
+             * Seen
+             * @default []
+             */
+            seen: components["schemas"]["SeenInput"][];
             /**
              * Text
              * @default
@@ -5251,6 +5328,18 @@ export interface components {
              * @default
              */
             source: string;
+        };
+        /**
+         * SeenInput
+         * @description A word taken from a photo: as a person confirmed it, and where it stands.
+         *
+         *     ``place`` is left, top, right, bottom as shares of the straightened picture.
+         */
+        SeenInput: {
+            /** Place */
+            place: number[];
+            /** Text */
+            text: string;
         };
         /**
          * SessionOut
@@ -6164,6 +6253,41 @@ export interface components {
             start_terminal: string;
             /** Way */
             way: string;
+        };
+        /**
+         * WordOut
+         * @description A word that seems to stand there; nothing counts until a person has confirmed it.
+         */
+        WordOut: {
+            /** Confidence */
+            confidence: number;
+            /** Crop */
+            crop: string;
+            /** Is Sure */
+            is_sure: boolean;
+            /** Place */
+            place: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Row */
+            row: number;
+            /** Text */
+            text: string;
+        };
+        /**
+         * WordsOut
+         * @description What a photo seems to say, in stamped order, and what to do where that is poor.
+         */
+        WordsOut: {
+            /** Doubted */
+            doubted: number;
+            /** Poor */
+            poor: string;
+            /** Words */
+            words: components["schemas"]["WordOut"][];
         };
         /**
          * WorkedOut
@@ -9073,6 +9197,171 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    yard_words_crop: {
+        parameters: {
+            query: {
+                corners: string;
+                place: string;
+            };
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    yard_words_words: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornersIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WordsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -30,7 +30,7 @@ describe("useDraft", () => {
     const { result } = renderHook(() => useDraft(jobOf()));
     act(() => {
       result.current.change("supply", { ...jobOf().supply, text: "240 delta" });
-      result.current.change("plate", { text: "20 HP", photo: "", assumed: [] });
+      result.current.change("plate", { ...jobOf().plate, text: "20 HP" });
     });
     expect(result.current.given?.supply.text).toBe("240 delta");
     expect(result.current.given?.plate.text).toBe("20 HP");

@@ -1,6 +1,6 @@
 /** Words of the plate screen. */
 import { named } from "./names";
-import type { Shown } from "./shown";
+import { counted, type Shown } from "./shown";
 
 export const plateWords = named({
   stop: "Stop",
@@ -24,6 +24,29 @@ export const plateWords = named({
   anotherPhoto: "Another photo",
   photo2: (subject: Shown) => `Photo of the ${subject}`,
   remove: "Remove it",
+  readPhoto: "Read the nameplate from the photo",
+  readThisPhoto: "Read this photo",
+  dragCorners:
+    "Drag the four corners to those of the plate; arrow keys move the corner that is chosen.",
+  cornerNames: [
+    "Upper left corner",
+    "Upper right corner",
+    "Lower right corner",
+    "Lower left corner",
+  ],
+  readIt: "Read it",
+  leftToConfirm: (left: Shown) =>
+    `${counted(left, "word")} in doubt: look at the picture, correct, confirm.`,
+  allConfirmed: "Nothing in doubt is left. Compare with the plate once more before you take it.",
+  confirmFirst: (left: Shown) => `Confirm first: ${left} left`,
+  takeText: "Take this text",
+  replacesTyped: "It replaces what is typed as the nameplate; the history keeps both.",
+  doubtedWord: (text: Shown) => `In doubt: ${text}`,
+  cropOf: "As it stands on the photo",
+  confirmWord: "So it stands",
+  confirmed: "Confirmed",
+  dropWord: "Nothing there",
+  fromPhoto: "Where the photo shows it",
   typeNameplate: "Type the nameplate",
   crossChecks: "Cross-checks",
   nothingCompareYet:

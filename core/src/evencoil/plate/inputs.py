@@ -5,7 +5,7 @@ Empty means: no one entered it. Units are in the names; numbers travel as decima
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import Field
 
@@ -22,6 +22,10 @@ __all__ = [
 ]
 
 
+#: a share of a length
+Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
+
+
 class AssumedInput(Inputs):
     """A nameplate figure that no one could read, with where it comes from."""
 
@@ -34,11 +38,27 @@ class AssumedInput(Inputs):
         return Assumed(field=self.field, value=self.value, reason=self.reason)
 
 
+class SeenInput(Inputs):
+    """A word taken from a photo: as a person confirmed it, and where it stands.
+
+    ``place`` is left, top, right, bottom as shares of the straightened picture.
+    """
+
+    text: Text = Field(max_length=60)
+    place: tuple[Share, ...] = Field(min_length=4, max_length=4)
+
+
 class PlateInputs(Inputs):
-    """The nameplate as stamped, one text; ``photo`` is the digest of a kept picture."""
+    """The nameplate as stamped, one text; ``photo`` is the digest of a kept picture.
+
+    ``corners`` are those of the plate on it, x and y in turn from the upper left clockwise, as
+    shares of the picture; ``seen`` are the words taken from it.
+    """
 
     text: LongText = ""
     photo: Text = ""
+    corners: tuple[Share, ...] = Field(default=(), max_length=8)
+    seen: tuple[SeenInput, ...] = Field(default=(), max_length=200)
     assumed: tuple[AssumedInput, ...] = Field(default=(), max_length=24)
 
 

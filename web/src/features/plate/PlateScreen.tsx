@@ -1,4 +1,4 @@
-import { useId } from "react";
+import { lazy, Suspense, useId, useState } from "react";
 import { Link } from "react-router";
 import { Ghosted } from "../../components/Ghost";
 import { Drawer } from "../../components/inputs";
@@ -7,6 +7,7 @@ import { useRoom } from "../../components/JobRoom";
 import type { Key } from "../../state/keys";
 import { plateWords } from "../../words/plate";
 import { Checks } from "./Checks";
+import { Crops } from "./Crops";
 import { Gaps } from "./Gaps";
 import { Photo } from "./Photo";
 import { Legend, PlateText } from "./PlateText";
@@ -14,11 +15,15 @@ import { SupplyPlate } from "./SupplyPlate";
 import { Trust } from "./Trust";
 import { runsOf } from "./tokens";
 
+// the corners and their reading are opened seldom: they load when they are
+const ReadPhoto = lazy(async () => ({ default: (await import("./ReadPhoto")).ReadPhoto }));
+
 /** What does the plate say, and does it agree with itself and with this supply? */
 export function PlateScreen() {
   const { place, state } = useRoom();
   const { given, worked } = state;
   const legendId = useId();
+  const [isReading, setReading] = useState(false);
   const keys: Key[] = [
     {
       press: "e",
@@ -50,8 +55,39 @@ export function PlateScreen() {
                 place={place}
                 sha256={given.plate.photo ?? ""}
                 subject="plate"
-                onPhotoChange={(photo) => state.change("plate", { ...given.plate, photo })}
+                onPhotoChange={(photo) =>
+                  state.change("plate", { ...given.plate, photo, corners: [], seen: [] })
+                }
               />
+            )}
+            {given?.plate.photo && (
+              <button type="button" className="control" onClick={() => setReading(true)}>
+                {plateWords.readThisPhoto}
+              </button>
+            )}
+            {isReading && given?.plate.photo && (
+              <Suspense fallback={null}>
+                <ReadPhoto
+                  place={place}
+                  sha256={given.plate.photo}
+                  kept={given.plate.corners ?? []}
+                  onClose={() => setReading(false)}
+                  onTake={(taken, corners, words) => {
+                    setReading(false);
+                    state.change("plate", {
+                      ...given.plate,
+                      text: taken,
+                      corners: [...corners],
+                      seen: words
+                        .filter((word) => word.text.trim())
+                        .map((word) => ({
+                          text: word.text.trim(),
+                          place: [...word.place],
+                        })),
+                    });
+                  }}
+                />
+              </Suspense>
             )}
             <section aria-labelledby="checks" className="space-y-2">
               <h2 id="checks" className="stamp">
@@ -137,6 +173,13 @@ export function PlateScreen() {
                   </dt>
                   <dd className="m-0 font-mono font-semibold break-words">
                     <Ghosted value={sliceOf(state.readText, token.start, token.end)} />
+                    {given && (
+                      <Crops
+                        place={place}
+                        plate={given.plate}
+                        text={sliceOf(state.readText, token.start, token.end)}
+                      />
+                    )}
                   </dd>
                 </div>
               ))}
