@@ -1,12 +1,14 @@
 """Joints and housing, leads without tags, kinds, the maker's diagram, a machine converted."""
 
 import base64
+import io
 import re
 
 import pytest
+from PIL import Image, ImageDraw, ImageFont
 from playwright.sync_api import expect
 
-from conftest import DESK, PANEL, violations
+from conftest import DESK, PANEL, PRINT_MS, ROOT, violations
 
 SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 # where the bench asks what to touch next
@@ -184,6 +186,52 @@ def test_a_photo_of_the_plate_is_kept_and_shown(opened):
     )
     expect(page.get_by_role("alert")).to_contain_text("This picture cannot be read.")
     page.get_by_role("button", name="Remove it").click()
+    expect(page.get_by_text(SAVED)).to_be_visible()
+
+
+def stamped(words):
+    """Return a photo of a plate as PNG."""
+    fonts = ROOT / "web/node_modules/@fontsource/atkinson-hyperlegible-next/files"
+    font = ImageFont.truetype(fonts / "atkinson-hyperlegible-next-latin-700-normal.woff", 64)
+    picture = Image.new("L", (1400, 700), 60)
+    pen = ImageDraw.Draw(picture)
+    pen.rectangle((84, 42, 1316, 658), fill=215)
+    for place, row in enumerate(words):
+        pen.text((150, 110 + 160 * place), row, fill=20, font=font)
+    out = io.BytesIO()
+    picture.save(out, "PNG")
+    return out.getvalue()
+
+
+def test_a_photo_proposes_the_nameplate_and_counts_only_when_confirmed(opened):
+    """Corners by key, doubted words beside their crops, taken only after each was looked at."""
+    page = opened("/w/larkfall")
+    page.get_by_role("button", name="New motor").click()
+    page.get_by_label("Tag").fill("PH-1")
+    page.get_by_role("button", name="Add", exact=False).last.click()
+    page.get_by_test_id("plate").wait_for()
+    rows = ["15 HP   230/460 V   38.6/19.3 A", "1765 RPM   69 HZ   3 PH"]
+    page.get_by_label("Photo of the nameplate").set_input_files(
+        {"name": "plate.png", "mimeType": "image/png", "buffer": stamped(rows)}
+    )
+    page.get_by_role("button", name="Read this photo").click()
+    corner = page.get_by_label("Upper left corner")
+    before = corner.get_attribute("style")
+    corner.press("ArrowRight")
+    assert corner.get_attribute("style") != before
+    page.get_by_role("button", name="Read it").click()
+    seen = page.get_by_test_id("seen")
+    # no plate says 69 Hz, however well it is printed
+    doubted = seen.get_by_label("In doubt: 69")
+    expect(doubted).to_be_visible(timeout=PRINT_MS)
+    assert violations(page) == []
+    expect(page.get_by_role("button", name=re.compile("^Confirm first"))).to_be_visible()
+    doubted.fill("60")
+    while (ask := seen.get_by_role("button", name="So it stands")).count():
+        ask.first.click()
+    page.get_by_role("button", name="Take this text").click()
+    expect(page.get_by_test_id("as-read")).to_contain_text("60 HZ")
+    expect(page.get_by_alt_text("Where the photo shows it").first).to_be_visible()
     expect(page.get_by_text(SAVED)).to_be_visible()
 
 

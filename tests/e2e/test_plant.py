@@ -117,3 +117,43 @@ def test_a_moment_of_a_rehearsal_is_kept_and_shared(opened):
     page.goto(f"{address[: address.index('#')]}#moment=nonsense")
     expect(page.get_by_text("The link to a moment could not be read")).to_be_visible()
     assert violations(page) == []
+
+
+def test_the_tour_goes_round_one_motor_and_can_be_left(opened):
+    """Six stops from the motor list; help says what a screen answers; the words are explained."""
+    page = opened("/w/larkfall")
+    page.get_by_role("link", name="Take the tour").click()
+    tour = page.get_by_test_id("tour")
+    for stop in range(1, 6):
+        expect(tour).to_contain_text(re.compile(f"Stop {stop} of 6", re.IGNORECASE))
+        tour.get_by_role("link", name="Next stop").click()
+    expect(tour).to_contain_text(re.compile("Stop 6 of 6", re.IGNORECASE))
+    assert violations(page) == []
+    tour.get_by_role("link", name="Leave the tour").click()
+    expect(tour).to_have_count(0)
+    page.keyboard.press("?")
+    expect(page.get_by_test_id("help")).to_contain_text("What happens when I press this?")
+    page.get_by_test_id("help").get_by_role("link", name="What the words mean").click()
+    page.get_by_label("Find a term").fill("table_flc_a")
+    expect(page.get_by_role("term").first).to_have_text("table_flc_a")
+    assert violations(page) == []
+
+
+def test_the_list_is_narrowed_and_starters_are_compared(opened):
+    """By size and what is missing, by a terminal in the drawing; two starters side by side."""
+    page = opened("/w/larkfall")
+    page.get_by_label("Motor size").select_option("to_100")
+    expect(page.get_by_text("jaw crusher").first).to_be_visible()
+    expect(page.get_by_text("incline conveyor")).to_have_count(0)
+    page.get_by_role("button", name="Show all").click()
+    page.get_by_label("Search motors").fill("KA1.A1")
+    expect(page.get_by_text("incline conveyor").first).to_be_visible()
+    expect(page.get_by_text("jaw crusher")).to_have_count(0)
+    assert violations(page) == []
+    page.goto("/w/larkfall/m/SF-5/j/1/starter")
+    expect(page.get_by_test_id("live-drawing")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Compare .*stop first")).click()
+    pair = page.get_by_test_id("side-by-side")
+    expect(pair.get_by_role("region")).to_have_count(2)
+    expect(pair).to_contain_text("wires")
+    assert violations(page) == []

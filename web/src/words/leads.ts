@@ -65,6 +65,9 @@ export const leadsWords = named({
   selectedTapWhat: (armed: Shown) =>
     `${armed} selected. Tap what it joins; tap it again to cancel.`,
   tapTwoEnds: "Tap two ends to join them; tap two joined ends to separate them.",
+  sinceLast: "Since the verdict before",
+  verdicts: { right: "right", wrong: "wrong", open: "not all joined", untold: "not told" },
+  theBox: "The box, joints by their volume",
   flyingLeads: "Flying leads",
   windingType: "Winding type",
   leadsLinesSized: "Leads and lines, sized for gloves",

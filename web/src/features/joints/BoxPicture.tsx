@@ -13,8 +13,14 @@ export interface BoxPictureProps {
   onPick: (id: string) => void;
 }
 
-const nameOf = (joint: JointPlan) =>
-  joint.ends.map((end) => inPlantNames(end).replace(/^T(?=\d)/, "")).join("-");
+const TO_STARTER = /^to starter /;
+
+/** Leads by their number; an arrow where a conductor leads on to the starter. */
+const nameOf = (joint: JointPlan) => {
+  const leads = joint.ends.filter((end) => !TO_STARTER.test(end));
+  const name = leads.map((end) => inPlantNames(end).replace(/^T(?=\d)/, "")).join("-");
+  return leads.length < joint.ends.length ? `${name} →` : name;
+};
 
 const [WIDTH, HEIGHT, PAD] = [560, 250, 14];
 

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { Choice, Drawer } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
@@ -7,7 +7,9 @@ import { ProblemSlab, Stop } from "../../components/shapes";
 import { useDevice } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { leadsWords } from "../../words/leads";
+import { BoxPicture } from "../joints/BoxPicture";
 import { BoardPicture } from "./BoardPicture";
+import { Changed } from "./Changed";
 import { type Joint, sameJoints, takeOut, tap } from "./joints";
 import { LeadsMargin } from "./LeadsMargin";
 import { CoilTable, LeadButtons } from "./LeadTables";
@@ -33,6 +35,7 @@ export function LeadsScreen() {
   const { place, state } = useRoom();
   const { given, worked } = state;
   const isPanel = useDevice().seat === "panel";
+  const navigate = useNavigate();
   const [armed, setArmed] = useState<string | null>(null);
   const [shownAt, setShownAt] = useState(0);
   const box = worked?.box;
@@ -83,6 +86,7 @@ export function LeadsScreen() {
     { press: "f", does: leadsWords.showNextConnection, run: onFlip },
     { press: "x", does: leadsWords.openAllJoints, run: () => put([]) },
   ];
+  const volume = given?.joints.usable_volume_in3;
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   return (
     <JobFrame
@@ -110,14 +114,6 @@ export function LeadsScreen() {
       }
       others={
         <>
-          <button type="button" className="control" onClick={onUntie}>
-            {armed
-              ? leadsWords.remove2(shown(box?.marks[armed] ?? armed))
-              : leadsWords.removeTapEnd}
-          </button>
-          <button type="button" className="control" onClick={() => put([])}>
-            {leadsWords.openAllJoints}
-          </button>
           <Link to={`${base}/bench`} className="control">
             {leadsWords.tagsMissingIdentify}
           </Link>
@@ -127,7 +123,7 @@ export function LeadsScreen() {
         </>
       }
     >
-      {given && box && (
+      {given && worked && box && (
         <div className="space-y-4">
           {box.counts.length > 0 && (
             <Choice
@@ -163,18 +159,29 @@ export function LeadsScreen() {
                     ? leadsWords.selectedTapWhat(shown(box.marks[armed] ?? armed))
                     : leadsWords.tapTwoEnds}
                 </p>
-                <Choice
-                  options={[
-                    { value: false, label: leadsWords.flyingLeads },
-                    { value: true, label: leadsWords.studBoard },
-                  ]}
-                  value={Boolean(given.leads.board)}
-                  onValueChange={(isBoard) =>
-                    set({ board: isBoard ? { rows: [], jumpers: 0, nuts_per_stud: 3 } : null })
-                  }
-                />
+                <div className="flex flex-wrap items-center gap-3">
+                  <button type="button" className="control" onClick={onUntie}>
+                    {armed
+                      ? leadsWords.remove2(shown(box?.marks[armed] ?? armed))
+                      : leadsWords.removeTapEnd}
+                  </button>
+                  <button type="button" className="control" onClick={() => put([])}>
+                    {leadsWords.openAllJoints}
+                  </button>
+                  <Choice
+                    options={[
+                      { value: false, label: leadsWords.flyingLeads },
+                      { value: true, label: leadsWords.studBoard },
+                    ]}
+                    value={Boolean(given.leads.board)}
+                    onValueChange={(isBoard) =>
+                      set({ board: isBoard ? { rows: [], jumpers: 0, nuts_per_stud: 3 } : null })
+                    }
+                  />
+                </div>
               </div>
               <WindingPicture box={box} joints={joints} armed={armed} onTap={onTap} />
+              <Changed box={box} />
               <Switches box={box} leads={given.leads} onLeadsChange={set} onTry={take} />
               {box.start && (
                 <SinglePhase
@@ -201,6 +208,19 @@ export function LeadsScreen() {
               )}
               {(isPanel || thin.length > 0) && (
                 <LeadButtons box={box} more={thin} armed={armed} onTap={onTap} />
+              )}
+              {worked.joints && (
+                <section aria-labelledby="box-to-scale" className="space-y-2">
+                  <h2 id="box-to-scale" className="stamp text-soft">
+                    {leadsWords.theBox}
+                  </h2>
+                  <BoxPicture
+                    plan={worked.joints}
+                    volumeIn3={volume ? Number(volume) : null}
+                    here=""
+                    onPick={() => navigate(`${base}/joints`)}
+                  />
+                </section>
               )}
               <CoilTable box={box} />
               <p className="text-sm text-soft">
