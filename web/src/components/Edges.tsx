@@ -11,8 +11,20 @@ import { useLong } from "./useLong";
 /** While the first screen loads: words, no spinner. */
 export function Waiting() {
   return (
-    <main className="p-6">
-      <p role="status">{frameWords.opening}</p>
+    <main aria-busy="true">
+      <p role="status" className="sr-only">
+        {frameWords.opening}
+      </p>
+      <div aria-hidden="true" data-testid="skeleton">
+        <div className="h-[58px] border-b-2 border-ink bg-sheet" />
+        <div className="h-16 border-b border-hair" />
+        <div className="mx-auto max-w-[1280px] space-y-4 px-4 pt-4">
+          <div className="h-9 w-2/3 bg-sunk" />
+          {[1, 2, 3, 4, 5, 6].map((row) => (
+            <div key={row} className="h-16 border border-hair bg-sheet" />
+          ))}
+        </div>
+      </div>
     </main>
   );
 }
