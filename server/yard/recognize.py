@@ -33,7 +33,7 @@ SURE = 60.0
 SAME_PLACE = 0.5
 #: one block of text, rows from top to bottom
 _LAYOUT = "--psm 6 -c preserve_interword_spaces=1"
-_SECONDS = 20
+_SECONDS = 25
 #: forms of what stands on nameplates: figures with their unit or alone, and the usual words
 _NUMBER = r"\d{1,5}(?:\.\d{1,3})?"
 _FORMS = re.compile(
@@ -54,6 +54,8 @@ _AFTER_NAME = {
     "DESIGN": set("ABCDE"),
     "INS": set("ABFHN"),
 }
+#: a figure and its unit that were read as one word
+_JOINED = re.compile(r"([\d./]+)(HZ|PH|PHASE),?")
 _AMBIENTS = {"25", "30", "40", "45", "50", "55", "60", "65"}
 
 
@@ -221,7 +223,11 @@ def proposed(
     readings = []
     for done, way in enumerate(_ways(gray)):
         tell(done, 3)
-        readings.append(_read(way))
+        try:
+            readings.append(_read(way))
+        except RuntimeError:
+            # no end within its time: a reading that saw nothing, so nothing can be sure
+            readings.append([])
     base = max(readings, key=lambda words: sum(word.confidence for word in words))
     others = [words for words in readings if words is not base]
     found = _in_context([_judged(word, others) for word in base])
@@ -244,6 +250,8 @@ def _in_context(words: list[Seen]) -> list[Seen]:
         if after[0] == "C" and after[1] == "AMB":
             may = _AMBIENTS
         is_right = may is None or word.text.rstrip(",") in may
+        if joined := _JOINED.fullmatch(word.text):
+            is_right = joined[1] in _BEFORE_UNIT[joined[2]]
         found.append(replace(word, is_sure=word.is_sure and is_right))
     return found
 

@@ -93,14 +93,6 @@ def read_words(data: bytes, corners: list[float], tell: Tell) -> bytes:
             gray, seen = proposed(picture, _pairs(corners), tell)
         except ValueError as wrong:
             raise _bad_corners() from wrong
-        except RuntimeError as slow:
-            raise ProblemError(
-                422,
-                code="too_large",
-                detail="The recognizer found no end with this picture.",
-                field="photo",
-                hint="Type the nameplate, or take the photo nearer and with less glare.",
-            ) from slow
     return as_json_words(gray, seen)
 
 

@@ -160,17 +160,24 @@ export function Viewer({
           type="button"
           className="control bg-sheet"
           aria-label={diagramWords.away}
+          data-zoom="away"
           onClick={() => near(1 / NEARER)}
         >
           −
         </button>
-        <button type="button" className="control bg-sheet" onClick={() => show(null)}>
+        <button
+          type="button"
+          className="control bg-sheet"
+          data-zoom="fit"
+          onClick={() => show(null)}
+        >
           {diagramWords.fit}
         </button>
         <button
           type="button"
           className="control bg-sheet"
           aria-label={diagramWords.near}
+          data-zoom="near"
           onClick={() => near(NEARER)}
         >
           +

@@ -26,16 +26,17 @@ export function useKeys(keys: readonly Key[]): void {
     const pressed = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.altKey) return;
       if (isWriting(event.target) || document.querySelector("[role=dialog]")) return;
-      const key = event.ctrlKey || event.metaKey ? `Ctrl+${event.key.toLowerCase()}` : event.key;
-      const both = first ? `${first} ${key}` : key;
+      const pressedKey =
+        event.ctrlKey || event.metaKey ? `Ctrl+${event.key.toLowerCase()}` : event.key;
+      const both = first ? `${first} ${pressedKey}` : pressedKey;
       const found = now.current.find((key) => key.press === both);
       window.clearTimeout(clear);
       first = "";
       if (found) {
         event.preventDefault();
         found.run();
-      } else if (now.current.some((key) => key.press.startsWith(`${key} `))) {
-        first = key;
+      } else if (now.current.some((key) => key.press.startsWith(`${pressedKey} `))) {
+        first = pressedKey;
         clear = window.setTimeout(() => {
           first = "";
         }, 1500);

@@ -10,24 +10,18 @@ import type { View as Seen } from "../../diagram/view";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { drawingsWords } from "../../words/drawings";
+import { Beside } from "./Beside";
 import { Changes } from "./Changes";
-import { CheckCard } from "./CheckCard";
 import { type Check, Checks } from "./Checks";
-import { EditBar } from "./EditBar";
 import type { Edit } from "./edits";
 import { Files } from "./Files";
-import { FIND, Find } from "./Find";
+import { FIND } from "./Find";
 import { MaterialTable, WireTable } from "./Lists";
-import type { Match } from "./matches";
-import { NewDevice } from "./NewDevice";
 import { Rungs } from "./Rungs";
 import { isSheet, SheetView } from "./SheetView";
-import { TypedWire } from "./TypedWire";
 import { useHistory } from "./useHistory";
+import { useSelection } from "./useSelection";
 import { namesOf, useTouch } from "./useTouch";
-import { Problems, Verdict } from "./Verdict";
-import { type Drawn, stillOpen } from "./verdict";
-import { WireCard } from "./WireCard";
 
 const VIEWS = [
   ["ladder", drawingsWords.ladder],
@@ -41,30 +35,20 @@ const VIEWS = [
 ] as const;
 type View = (typeof VIEWS)[number][0];
 
+/** Press a button of the sheet that is shown. */
+const zoom = (how: "near" | "away" | "fit") =>
+  document.querySelector<HTMLElement>(`[data-zoom=${how}]`)?.click();
+
 /** Where does this wire go? Every view of one netlist, one selection. */
 export function DrawingsScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
   const { data: circuit, slab } = useCircuit(place.works, state.given);
   const [view, setView] = useState<View>("ladder");
-  const [picked, pickNet] = useState<string | null>(null);
-  // a wire that an edit took away is no longer picked
-  const net = circuit?.nets.some((one) => one.id === picked) ? picked : null;
-  const [check, setCheck] = useState<Check | null>(null);
-  const [device, setDevice] = useState<string | null>(null);
-  const lit = useMemo(
-    () => (check ? new Set(check.devices) : device ? new Set([device]) : undefined),
-    [check, device],
+  const { net, check, lit, setNet, pick, light, showProblem, step } = useSelection(
+    circuit,
+    setView,
   );
-  const setNet = (next: string | null) => {
-    setCheck(null);
-    setDevice(null);
-    pickNet(next);
-  };
-  const pick = (match: Match) => {
-    setNet(match.kind === "wire" ? match.net : null);
-    if (match.kind === "device") setDevice(match.device);
-  };
   const known = useCatalogue(place.works).data;
   const { given } = state;
   const history = useHistory(given?.starter, circuit?.problems ?? [], (starter) =>
@@ -80,37 +64,8 @@ export function DrawingsScreen() {
     hand.setTouch({ kind: "wire", from: "" });
   };
   const apply = (found: Check) => history.edit(found.edits as Partial<Edit>[], found.rule);
-  const light = (next: Check) => {
-    // the drawing that shows it: power if none of it stands in the ladder
-    const inLadder = circuit?.ladder.shapes.some(
-      (shape) => next.devices.includes(shape.device ?? "") || next.nets.includes(shape.net ?? ""),
-    );
-    setCheck(next);
-    pickNet(next.nets[0] ?? null);
-    setView(inLadder ? "ladder" : "power");
-  };
-  const showProblem = (problem: Drawn) => {
-    setCheck(null);
-    pickNet(problem.nets[0] ?? null);
-    setDevice(problem.devices[0] ?? null);
-    const inLadder = circuit?.ladder.shapes.some(
-      (shape) =>
-        problem.devices.includes(shape.device ?? "") || problem.nets.includes(shape.net ?? ""),
-    );
-    setView(inLadder ? "ladder" : "power");
-  };
-  // what the last edit brought stands with its verdict already
-  const openProblems = history.before
-    ? stillOpen(history.before, circuit?.problems ?? [])
-    : (circuit?.problems ?? []);
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const numbers = useMemo(() => numbersOf(circuit), [circuit]);
-  const nets = Object.keys(numbers);
-  const step = (by: number) => {
-    if (nets.length === 0) return;
-    const at = net === null ? (by > 0 ? -1 : 0) : nets.indexOf(net);
-    setNet(nets[(at + by + nets.length) % nets.length] ?? null);
-  };
   const keys: Key[] = [
     ...VIEWS.map(([name, label], number) => ({
       press: String(number + 1),
@@ -124,13 +79,16 @@ export function DrawingsScreen() {
       does: drawingsWords.find,
       run: () => document.getElementById(FIND)?.focus(),
     },
-    { press: "0", does: drawingsWords.clearHighlight, run: () => setNet(null) },
+    { press: "+", does: drawingsWords.nearer, run: () => zoom("near") },
+    { press: "-", does: drawingsWords.further, run: () => zoom("away") },
+    { press: "0", does: drawingsWords.wholeSheet, run: () => zoom("fit") },
     { press: "e", does: drawingsWords.touchWire, run: touchWire },
     { press: "d", does: drawingsWords.touchDevice, run: () => setAdding(true) },
     {
       press: "Escape",
-      does: drawingsWords.stopEdit,
+      does: drawingsWords.letGo,
       run: () => {
+        if (!hand.touch && !isAdding) setNet(null);
         hand.setTouch(null);
         setAdding(false);
       },
@@ -150,88 +108,33 @@ export function DrawingsScreen() {
       margin={
         circuit &&
         hasOne && (
-          <div className="space-y-4">
-            <Find circuit={circuit} onPick={pick} />
-            <EditBar
-              touch={hand.touch}
-              isAdding={isAdding}
-              nameOf={nameOf}
-              canUndo={history.canUndo}
-              canRedo={history.canRedo}
-              onTouch={(touch) => (touch ? touchWire() : hand.setTouch(null))}
-              onDevice={() => setAdding((now) => !now)}
-              onUndo={history.undo}
-              onRedo={history.redo}
-            />
-            {hand.touch?.kind === "wire" && given && (
-              <TypedWire
-                works={place.works}
-                given={given}
-                label={drawingsWords.oneLineShort}
-                onAdd={(wires) => history.edit(wires, "")}
-              />
-            )}
-            {isAdding && (
-              <NewDevice
-                library={known?.library ?? []}
-                usual={known?.usual ?? []}
-                onEdit={(made, why) => {
-                  edit(made, why);
-                  // a device without a wire stands on the panel, not in the ladder
-                  setView("panel");
-                }}
-              />
-            )}
-            {history.before && (
-              <Verdict before={history.before} now={circuit.problems} onShow={showProblem} />
-            )}
-            {check && (
-              <CheckCard
-                check={check}
-                onDo={() => {
-                  apply(check);
-                  setNet(null);
-                }}
-                onBack={() => setView("checks")}
-              />
-            )}
-            {net ? (
-              <WireCard
-                circuit={circuit}
-                net={net}
-                onEdit={edit}
-                onMove={(touch) => {
-                  if (!isSheet(view)) setView("ladder");
-                  hand.setTouch(touch);
-                }}
-              />
-            ) : (
-              <p className="text-soft">{drawingsWords.tapWireHighlight}</p>
-            )}
-            <div className="flex gap-3">
-              <button type="button" className="control" onClick={() => step(-1)}>
-                {drawingsWords.wireBefore}
-              </button>
-              <button type="button" className="control" onClick={() => step(1)}>
-                {drawingsWords.nextWire}
-              </button>
-            </div>
-            {openProblems.length > 0 && (
-              <section aria-labelledby="problems" className="space-y-2">
-                <h2 id="problems" className="stamp text-soft">
-                  {drawingsWords.problemsHere}
-                </h2>
-                <Problems problems={openProblems} onShow={showProblem} />
-              </section>
-            )}
-            {circuit.findings
-              .filter((found) => found.level === "note")
-              .map((found) => (
-                <p key={found.text} className="text-sm text-soft">
-                  {found.text}
-                </p>
-              ))}
-          </div>
+          <Beside
+            works={place.works}
+            circuit={circuit}
+            given={given}
+            known={known}
+            net={net}
+            check={check}
+            hand={hand}
+            history={history}
+            isAdding={isAdding}
+            onAdding={setAdding}
+            onPick={pick}
+            onStep={step}
+            onProblem={showProblem}
+            onTouchWire={touchWire}
+            onMove={(touch) => {
+              if (!isSheet(view)) setView("ladder");
+              hand.setTouch(touch);
+            }}
+            // a device without a wire stands on the panel, not in the ladder
+            onAdded={() => setView("panel")}
+            onDo={(found) => {
+              apply(found);
+              setNet(null);
+            }}
+            onChecks={() => setView("checks")}
+          />
         )
       }
       primary={

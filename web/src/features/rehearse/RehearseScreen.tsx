@@ -213,9 +213,9 @@ export function RehearseScreen() {
             </b>
             <span>{happens || rehearseWords.nothingYet}</span>
           </p>
-          <div className="grid gap-3 lg:grid-cols-[minmax(0,1fr)_270px]">
+          <div className="grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-[minmax(0,1fr)_270px]">
             <LiveSheets circuit={circuit} numbers={numbers} live={live} isNarrow={isNarrow} />
-            <div className="max-lg:order-first">
+            <div className="min-w-0 max-lg:order-first">
               <Station
                 circuit={circuit}
                 hands={hands}
