@@ -16,6 +16,7 @@ import sys
 import time
 from pathlib import Path
 
+from playwright.sync_api import Error as Refusal
 from playwright.sync_api import Locator, Page, sync_playwright
 
 sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "tools"))
@@ -32,8 +33,8 @@ DEVICES = [
     ("control_transformer", "T1"),
     ("contactor", "KM1"),
     ("overload", "OL1"),
-    ("stop_button", "S1"),
-    ("start_button", "S2"),
+    ("double_button", "S1"),
+    ("double_button", "S2"),
     ("pilot_light", "H1"),
     ("pilot_light", "H2"),
     ("control_relay", "KA1"),
@@ -56,8 +57,8 @@ LINES = [
     "FU2 2 - T1 H4",
     "T1 H2 - T1 H3",
     "T1 X1 - FU3 1",
-    "1: FU3 2 - S1 11 - KA1 13 - KA2 13 - KM1 21",
-    "2: S1 12 - S2 13 - KM1 13",
+    "1: FU3 2 - S1 21 - KA1 13 - KA2 13 - KM1 21",
+    "2: S1 22 - S2 13 - KM1 13",
     "3: S2 14 - KM1 14 - KM1 A1",
     "4: KM1 A2 - OL1 95",
     "5: KA1 14 - H1 X1",
@@ -66,9 +67,14 @@ LINES = [
     "8: KA1 21 - KA2 A1",
     "X2: T1 X2 - OL1 96 - H1 X2 - H2 X2 - KA1 A2 - KA2 A2",
     "9: KA1 22 - KA2 21",
-    "10: KA2 22 - S1 21",
-    "11: S1 22 - S2 21",
-    "S2 22 - KM1 33",
+    "10: KA2 22 - S1 13",
+    "11: S1 14 - S2 21",
+    "12: S2 22 - OL1 97",
+    "13: OL1 98 - KM1 22",
+    "SUP PE - M1 PE",
+    "1: KM1 21 - OL1 97",
+    "X2: KA2 A2 - T1 X2",
+    "4: OL1 95 - KA1 21",
 ]
 
 
@@ -99,7 +105,8 @@ class Hand:
         page.get_by_label("Tag").fill(tag)
         page.get_by_role("dialog").locator("[type=submit]").click()
         page.get_by_label("Nameplate as stamped").fill(plate)
-        page.get_by_label(re.compile("^Supply")).first.fill(supply)
+        page.get_by_label("Supply", exact=True).fill(supply)
+        page.get_by_label("Nameplate as stamped").focus()
         page.get_by_text(re.compile(r"^Saved \d\d:\d\d$")).wait_for()
         self.clicks = self.actions = 0
         self.since = time.monotonic()
@@ -142,7 +149,10 @@ def to_rehearsal(hand: Hand) -> None:
     hand.click(page.get_by_role("link", name="Rehearse", exact=True))
     page.locator("[data-hand]").first.wait_for()
     hand.click(page.locator("[data-hand=breaker]"))
-    hand.click(page.locator("[data-hand=start]"))
+    page.locator("[data-hand=breaker][data-word=on]").wait_for()
+    hand.clicks += 1
+    hand.actions += 1
+    page.locator("[data-hand=start]").click(delay=400)
     page.get_by_role("heading", level=1).filter(has_text="RUNNING").wait_for()
     hand.say("wye-delta plate to rehearsal, running", "9 clicks")
 
@@ -163,16 +173,20 @@ def traced(hand: Hand) -> None:
         if kind != last:
             hand.click(new.locator(f"[data-choice='usual:{kind}']"))
         last = kind
-        hand.fill(new.get_by_label("Tag"), tag)
+        hand.fill(new.get_by_label("Tag", exact=True), tag)
         hand.click(new.get_by_role("button", name="Add device"))
         page.get_by_test_id("differences").get_by_text(f"{tag} (").first.wait_for()
     line = page.get_by_test_id("trace").get_by_label("One line")
     for text in LINES:
         hand.fill(line, text)
         line.press("Enter")
-        page.wait_for_function(
-            "field => field.value === ''", arg=line.element_handle(), timeout=20_000
-        )
+        try:
+            page.wait_for_function(
+                "field => field.value === ''", arg=line.element_handle(), timeout=20_000
+            )
+        except Refusal as refused:
+            told = page.get_by_role("alert").first.inner_text()
+            raise SystemExit(f"{text}: {told}") from refused
     page.wait_for_timeout(1500)
     wires = page.get_by_role("heading", level=1).inner_text()
     hand.say(f"panel traced ({wires})", "45 wires in 100 actions")

@@ -17,6 +17,11 @@ describe("the part of a sheet that is seen", () => {
     expect(500 / 2000).toBeLessThan(LEGIBLE);
   });
 
+  it("is the whole as an overview where the room is too small to read anything", () => {
+    const small = { width: 300, height: 200 + FOOT };
+    expect(fitted({ width: 800, height: 1000 }, small).scale).toBeCloseTo(0.2, 6);
+  });
+
   it("keeps the point under the hand where it is", () => {
     const view = { x: 10, y: 20, scale: 1 };
     const at = { x: 200, y: 100 };

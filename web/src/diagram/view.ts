@@ -17,11 +17,15 @@ const LARGEST_FIT = 1.35;
 /** Kept free below a sheet for the buttons that bring it closer [px]. */
 export const FOOT = 48;
 
-/** The whole sheet if it stays legible, else its width; never blown up beyond reason. */
+/**
+ * The whole sheet if it stays legible, else its width if that is; where neither is, the room shows
+ * the whole as an overview. Never blown up beyond reason.
+ */
 export function fitted(sheet: Size, room: Size): View {
   const byWidth = room.width / Math.max(sheet.width, 1);
   const whole = Math.min(byWidth, (room.height - FOOT) / Math.max(sheet.height, 1));
-  const scale = Math.min(whole >= LEGIBLE ? whole : Math.max(whole, byWidth), LARGEST_FIT);
+  const isWhole = whole >= LEGIBLE || byWidth < LEGIBLE;
+  const scale = Math.min(isWhole ? whole : byWidth, LARGEST_FIT);
   const left = (sheet.width - room.width / scale) / 2;
   return { x: Math.min(left, 0), y: 0, scale };
 }
