@@ -29,6 +29,8 @@ os.environ.setdefault("OMP_THREAD_LIMIT", "1")
 WIDTH, TALLEST = 1400, 1900
 #: confidence below which a reading is no reading [percent]
 SURE = 60.0
+#: the same for a name that two of three readings agree on [percent]
+NAME_SURE = 80.0
 #: how much of a word must lie on another for both to be the same place
 SAME_PLACE = 0.5
 #: one block of text, rows from top to bottom
@@ -41,7 +43,7 @@ _FORMS = re.compile(
     r"|\d[YΔ]?/\d|[0-9]{3}[A-Z]{1,2}|"
     r"HP|KW|V|VOLTS?|A|AMPS?|FLA|LRA|RPM|HZ|PH|PHASE|SF|S\.F\.|SFA|CODE|DES|DESIGN|INS|CLASS|CL|"
     r"AMB|C|FR|FRAME|TYPE|ENCL|TEFC|ODP|TENV|XP|DUTY|CONT|EFF|NOM|PF|LEADS|LOW|HIGH|VOLTAGE|"
-    r"WYE|DELTA|CONN|START|RUN|USABLE|AT|ON|MAX|TIME|RATING|NEMA|THERMAL|PROTECTED|[A-H]),?",
+    r"WYE|DELTA|CONN|START|RUN|USABLE|AT|ON|MAX|TIME|RATING|NEMA|THERMAL|PROTECTED|[A-HJ-NP-V]),?",
     re.IGNORECASE,
 )
 Corners = Sequence[tuple[float, float]]
@@ -179,7 +181,8 @@ def _read(picture: Image.Image) -> list[Seen]:
     found = []
     for place, text in enumerate(told["text"]):
         words = text.strip()
-        if not words or float(told["conf"][place]) < 0:
+        # a stroke alone is a rivet, a scratch or the rim
+        if not any(map(str.isalnum, words)) or float(told["conf"][place]) < 0:
             continue
         row = rows.setdefault(
             (told["block_num"][place], told["par_num"][place], told["line_num"][place]), len(rows)
@@ -271,9 +274,21 @@ def _judged(word: Seen, others: Sequence[Sequence[Seen]]) -> Seen:
         readings.append(max(here, key=lambda one: _overlap(word, one), default=nothing))
     lowest = min(one.confidence for one in readings)
     agree = len({one.text for one in readings}) == 1
-    is_sure = agree and lowest >= SURE and _FORMS.fullmatch(word.text) is not None
     best = max(readings, key=lambda one: one.confidence)
+    is_sure = (agree and lowest >= SURE) or _is_name(best.text, readings)
+    is_sure = is_sure and _FORMS.fullmatch(best.text) is not None
     return replace(word, text=best.text, confidence=lowest, is_sure=is_sure)
+
+
+def _is_name(text: str, readings: Sequence[Seen]) -> bool:
+    """Tell whether a longer word without a figure is sure by two readings of three.
+
+    HP or LEADS has no look-alike of that form; a figure always needs all three.
+    """
+    same = [one for one in readings if one.text == text and one.confidence >= NAME_SURE]
+    others = [one for one in readings if one.text != text]
+    is_letters = text.rstrip(",").isalpha() and len(text) > 1
+    return is_letters and len(same) >= 2 and all(one.confidence < SURE for one in others)
 
 
 def crop_of(gray: Image.Image, word: Seen) -> bytes:
