@@ -5,7 +5,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from conftest import DESK, PANEL, WORD, violations
+from conftest import DESK, PANEL, WORD, moved, violations
 
 SAVED = re.compile(r"^Saved( \d\d:\d\d)?$")
 
@@ -199,6 +199,29 @@ def test_no_screen_has_a_barrier(opened, browser, base_url, seat):
     found["/sign-in"] = violations(page)
     context.close()
     assert {path: items for path, items in found.items() if items} == {}
+
+
+def test_every_screen_stays_put_and_reflows(opened):
+    """Nothing moves by itself; no screen is wider than 320 px, nor with letters twice as large."""
+    page = opened()
+    found = {}
+    for path in SCREENS:
+        page.set_viewport_size({"width": 1280, "height": 800})
+        page.goto(path)
+        page.get_by_role("heading").first.wait_for()
+        page.get_by_text("Saved").or_(page.get_by_text("Next up")).first.wait_for()
+        page.wait_for_timeout(600)
+        if (shift := moved(page)) > 0.02:
+            found[f"{path} moves"] = shift
+        for said, width, letters in (("320 px", 320, "100%"), ("200 %", 640, "200%")):
+            page.set_viewport_size({"width": width, "height": 700})
+            page.evaluate("size => { document.documentElement.style.fontSize = size }", letters)
+            page.wait_for_timeout(200)
+            wide = page.evaluate("document.documentElement.scrollWidth")
+            if wide > width:
+                found[f"{path} at {said}"] = wide
+            page.evaluate("() => { document.documentElement.style.fontSize = '' }")
+    assert found == {}
 
 
 def test_a_person_of_the_demo_signs_in_with_one_tap(browser, base_url, complaints):

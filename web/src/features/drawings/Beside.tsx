@@ -19,6 +19,7 @@ import { WireCard } from "./WireCard";
 export function Beside({
   works,
   circuit,
+  isOld,
   given,
   known,
   net,
@@ -38,6 +39,8 @@ export function Beside({
 }: {
   works: string;
   circuit: Circuit;
+  /** The drawing is of what was given before. */
+  isOld: boolean;
   given: Given | null;
   known: Schemas["CatalogueOut"] | undefined;
   net: string | null;
@@ -90,7 +93,7 @@ export function Beside({
         />
       )}
       {history.before && (
-        <Verdict before={history.before} now={circuit.problems} onShow={onProblem} />
+        <Verdict before={history.before} now={circuit.problems} isOld={isOld} onShow={onProblem} />
       )}
       {check && <CheckCard check={check} onDo={() => onDo(check)} onBack={onChecks} />}
       {net ? (

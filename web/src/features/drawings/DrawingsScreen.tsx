@@ -43,7 +43,7 @@ const zoom = (how: "near" | "away" | "fit") =>
 export function DrawingsScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
-  const { data: circuit, slab } = useCircuit(place.works, state.given);
+  const { data: circuit, slab, isOld } = useCircuit(place.works, state.given);
   const [view, setView] = useState<View>("ladder");
   const { net, check, lit, setNet, pick, light, showProblem, step } = useSelection(
     circuit,
@@ -111,6 +111,7 @@ export function DrawingsScreen() {
           <Beside
             works={place.works}
             circuit={circuit}
+            isOld={isOld}
             given={given}
             known={known}
             net={net}

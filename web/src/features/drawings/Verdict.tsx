@@ -1,14 +1,18 @@
 import { drawingsWords } from "../../words/drawings";
+import { frameWords } from "../../words/frame";
 import { comparedWith, type Drawn } from "./verdict";
 
 /** What the drawing says of the last edit, at once. */
 export function Verdict({
   before,
   now,
+  isOld,
   onShow,
 }: {
   before: readonly Drawn[];
   now: readonly Drawn[];
+  /** The drawing shown is still the one before the edit: nothing can be said yet. */
+  isOld: boolean;
   onShow: (problem: Drawn) => void;
 }) {
   const { fresh, cured } = comparedWith(before, now);
@@ -22,12 +26,13 @@ export function Verdict({
       <h2 id="last-edit" className="stamp text-soft">
         {drawingsWords.lastEdit}
       </h2>
-      <p>
+      {isOld && <p>{frameWords.calculating}</p>}
+      <p hidden={isOld}>
         {fresh.length === 0 && <b>{drawingsWords.nothingNew} </b>}
         {cured.length > 0 && <b>{drawingsWords.cured(cured.length)} </b>}
         <span className="text-soft">{drawingsWords.open(now.length)}</span>
       </p>
-      <Problems problems={fresh} onShow={onShow} />
+      {!isOld && <Problems problems={fresh} onShow={onShow} />}
     </section>
   );
 }
