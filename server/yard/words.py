@@ -60,8 +60,8 @@ class WordsOut(Schema):
 class CropIn(Schema):
     """Corners of the plate, and left, top, right, bottom of a word on the straightened picture."""
 
-    corners: str = Field(max_length=200)
-    place: str = Field(max_length=100)
+    corners: str = Field(default="", max_length=200)
+    place: str = Field(default="", max_length=100)
 
 
 def _pairs(corners: list[float]) -> list[tuple[float, float]]:

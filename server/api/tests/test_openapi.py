@@ -53,6 +53,7 @@ BODIES = {
     "post look": {"text": "a"},
     "post heaters": {"text": "a", "name": "b"},
     "post replaced": {"replace": {}, "plate": {}},
+    "post words": {"corners": [0, 0, 1, 0, 1, 1, 0, 1]},
     "post photos": {"subject": "plate", "data": ""},
     "put rules": {
         "edition": 2020,
@@ -100,6 +101,7 @@ def filled(path, works):
         machine="Line",
         sha256="0" * 64,
         name="Door",
+        circuit="3A",
     )
 
 
@@ -150,7 +152,7 @@ def test_nobody_gets_in_without_a_session(two_works, db, settings, method, path,
         return
     if path == "/api/demo":
         # this is no demo: `demo/tests` has what one says
-        assert answer.json() == {"password": "", "people": []}
+        assert answer.json() == {"works": "", "password": "", "people": []}
         return
     assert answer.status_code == 401
     assert answer.json()["code"] == "sign_in"

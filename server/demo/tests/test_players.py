@@ -19,7 +19,7 @@ def test_nobody_is_told_without_the_demo(asked, settings):
     """Another plant's people never; the demo's only once it is laid out and said to be served."""
     caller("here", "ann", "admin")
     settings.IS_DEMO = True
-    nobody = {"password": "", "people": []}
+    nobody = {"works": "", "password": "", "people": []}
     assert asked() == nobody
     call_command("demo", "--skip-checks", verbosity=0)
     told = asked()

@@ -1950,9 +1950,15 @@ export interface components {
          * @description Corners of the plate, and left, top, right, bottom of a word on the straightened picture.
          */
         CropIn: {
-            /** Corners */
+            /**
+             * Corners
+             * @default
+             */
             corners: string;
-            /** Place */
+            /**
+             * Place
+             * @default
+             */
             place: string;
         };
         /**
@@ -9208,9 +9214,9 @@ export interface operations {
     };
     yard_words_crop: {
         parameters: {
-            query: {
-                corners: string;
-                place: string;
+            query?: {
+                corners?: string;
+                place?: string;
             };
             header?: never;
             path: {
