@@ -150,6 +150,8 @@ export function DrawingsScreen() {
       others={hasOne && <Files base={base} view={view} />}
     >
       {slab}
+      {/* what stands below keeps its place until the drawing is there */}
+      {!circuit && <div className="h-dvh" aria-hidden="true" />}
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
       {circuit && hasOne && (
         <div className="space-y-4">

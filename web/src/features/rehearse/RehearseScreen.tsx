@@ -190,6 +190,8 @@ export function RehearseScreen() {
       }
     >
       {slab}
+      {/* what stands below keeps its place until the drawing is there */}
+      {!circuit && <div className="h-dvh" aria-hidden="true" />}
       {rehearsal.refusal && <ProblemSlab problem={rehearsal.refusal.problem} />}
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
       {isBadMoment && <p role="alert">{rehearseWords.badMoment}</p>}

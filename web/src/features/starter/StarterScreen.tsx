@@ -111,6 +111,7 @@ export function StarterScreen() {
       margin={
         <div className="space-y-4">
           {circuit?.entry && <LiveDrawing circuit={circuit} />}
+          {chosen && !circuit && <div className="h-[21.5rem]" aria-hidden="true" />}
           {about && <About entry={about} />}
           {circuit?.findings
             .filter((found) => found.level === "note" && !found.code.startsWith("restart."))
