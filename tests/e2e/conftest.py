@@ -132,6 +132,8 @@ def opened(browser, base_url, sessions, complaints):
             base_url=base_url, storage_state=sessions(username), **seat, **more
         )
         contexts.append(context)
+        # a page that gets no processor for half a minute is not wrong
+        context.set_default_timeout(PRINT_MS)
         page = context.new_page()
         complaints.watch(page)
         if path:
