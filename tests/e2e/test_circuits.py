@@ -246,9 +246,10 @@ def test_a_long_calculation_says_how_far_it_is_and_can_be_stopped(opened):
 def test_a_wire_and_a_device_are_found_by_what_is_typed(opened):
     """The key opens the search; a wire number shows its wires, a tag lights the device."""
     page = opened("/w/larkfall/m/IC-2/j/1/drawings")
-    page.get_by_test_id("actions").wait_for()
-    page.keyboard.press("/")
     field = page.get_by_label("Find a wire or a device")
+    # it stands beside the drawing, and comes with it
+    field.wait_for()
+    page.keyboard.press("/")
     expect(field).to_be_focused()
     field.fill("KM1.A1")
     page.keyboard.press("Enter")
