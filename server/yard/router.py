@@ -160,7 +160,9 @@ def _found(works: Works, asked: YardIn) -> QuerySet[Motor]:
     if asked.needs:
         found = found.filter(summary__is_waiting=True)
     if asked.volts:
-        found = found.filter(summary__line_volts_v=asked.volts)
+        found = found.filter(
+            summary__line_volts_v__gte=asked.volts, summary__line_volts_v__lt=asked.volts + 1
+        )
     if asked.size:
         above, to = SIZES[asked.size]
         found = found.filter(summary__power_hp__gt=above, summary__power_hp__lte=to)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import replace
 from typing import Annotated, Any, Literal
 
 from django.core import signing
@@ -28,7 +27,7 @@ from api.recent import Recent
 from api.schemas import REFUSALS
 from evencoil.base import Message, RefusedError, Text, say
 from evencoil.circuit import number_nets, types
-from evencoil.drawing import Picture, draw_ladder, draw_power
+from evencoil.drawing import draw_ladder, draw_power
 from evencoil.rehearsal import MOST_ACTS, ScenarioAct
 from evencoil.starters import catalogue, draw
 from people.access import caller_in, not_found
@@ -41,8 +40,8 @@ SALT = "evencoil.rehearsal"
 Word = Annotated[Text, StringConstraints(max_length=60)]
 #: the catalogue in the names of a plant
 _catalogues: Recent[str, bytes] = Recent(16)
-#: standard circuits as drawn, by circuit and standard of the symbols
-_pictures: Recent[str, bytes] = Recent(128)
+#: standard circuits as drawn, by the names of a plant, circuit and standard of the symbols
+_pictures: Recent[tuple[str, str, str], bytes] = Recent(128)
 MOST_US = 4 * 3600 * 1_000_000
 
 
@@ -76,12 +75,6 @@ def circuits(request: HttpRequest, works: str) -> HttpResponse:
     return HttpResponse(text, content_type=JSON)
 
 
-def _without_volts(power: Picture) -> Picture:
-    """Return a power diagram without the volts of a supply that is no job's."""
-    kept = (one for one in power.shapes if not (one.kind == "text" and one.text.endswith(" V")))
-    return replace(power, shapes=tuple(kept))
-
-
 @router.get(
     "/w/{works}/catalogue/{circuit}/picture", response={200: StandardPictureOut, **REFUSALS}
 )
@@ -89,11 +82,12 @@ def standard_picture(
     request: HttpRequest, works: str, circuit: Word, style: Literal["nema", "iec"] = "nema"
 ) -> HttpResponse:
     """Return a standard circuit with its usual options, drawn, to choose by its picture."""
-    caller_in(request, works)
+    place = caller_in(request, works).works
     if circuit not in catalogue():
         raise not_found("circuit")
-    name = f"{circuit} {style}"
-    text = _pictures.get(name)
+    # devices are called what this plant calls them
+    key = (rules_of(place), circuit, style)
+    text = _pictures.get(key)
     if text is None:
         drawn = draw(circuit).circuit
         numbered = number_nets(drawn)
@@ -106,12 +100,12 @@ def standard_picture(
         text = as_json(
             StandardPictureOut(
                 ladder=ladder,
-                power=_without_volts(draw_power(drawn, numbered, style)),
+                power=draw_power(drawn, numbered, style, with_volts=False),
                 wires=len(drawn.netlist.wires),
                 devices=[f"{count} × {kind}" for kind, count in sorted(kinds.items())],
             )
         )
-        _pictures.keep(name, text)
+        _pictures.keep(key, text)
     return HttpResponse(text, content_type=JSON)
 
 

@@ -242,3 +242,15 @@ def test_every_standard_circuit_has_a_picture_to_choose_by(client, circuit, styl
 def test_no_picture_of_a_circuit_that_is_not_there(client):
     """A name that is in no catalogue is not found."""
     assert client.get("/api/w/here/catalogue/99Z/picture").status_code == 404
+
+
+def test_a_picture_is_in_the_words_of_its_own_plant(client):
+    """What one plant calls a device is not shown to another that asks after it."""
+    there = signed_in(caller("there", "bob"))
+    Works.objects.filter(slug="there").update(trade_terms="iec")
+    said = {
+        slug: who.get(f"/api/w/{slug}/catalogue/3A/picture").json()["devices"]
+        for slug, who in (("here", client), ("there", there))
+    }
+    assert "1 × circuit breaker" in said["here"]
+    assert "1 × circuit breaker (MCB, MCCB)" in said["there"]

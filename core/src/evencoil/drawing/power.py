@@ -87,7 +87,9 @@ def _block(device: Device, wired: set[str]) -> _Block | None:
     return made
 
 
-def draw_power(circuit: Circuit, numbered: Numbered, style: Style = "nema") -> Picture:
+def draw_power(
+    circuit: Circuit, numbered: Numbered, style: Style = "nema", *, with_volts: bool = True
+) -> Picture:
     """Return the power diagram of a circuit.
 
     Parameters
@@ -98,6 +100,8 @@ def draw_power(circuit: Circuit, numbered: Numbered, style: Style = "nema") -> P
         Wire numbers.
     style : str
         ``nema`` or ``iec`` symbols.
+    with_volts : bool
+        False where the supply is no job's: its volts are then not written.
     """
     wired = {end for wire in circuit.netlist.wires for end in (wire.start, wire.end)}
     blocks = [
@@ -105,7 +109,7 @@ def draw_power(circuit: Circuit, numbered: Numbered, style: Style = "nema") -> P
         for device in circuit.netlist.devices
         if (block := _block(device, wired)) is not None and not _is_control_fuse(device)
     ]
-    return _Sheet(circuit, numbered, style, blocks).draw()
+    return _Sheet(circuit, numbered, style, blocks, with_volts=with_volts).draw()
 
 
 def _is_control_fuse(device: Device) -> bool:
@@ -114,8 +118,15 @@ def _is_control_fuse(device: Device) -> bool:
 
 class _Sheet:
     def __init__(
-        self, circuit: Circuit, numbered: Numbered, style: Style, blocks: list[_Block]
+        self,
+        circuit: Circuit,
+        numbered: Numbered,
+        style: Style,
+        blocks: list[_Block],
+        *,
+        with_volts: bool,
     ) -> None:
+        self.with_volts = with_volts
         self.circuit = circuit
         self.numbered = numbered
         self.style = style
@@ -386,7 +397,8 @@ class _Sheet:
                 pen.line((block.x_of(name), y + 18), (block.x_of(name), y + LENGTH))
                 pen.text((block.x_of(name), y + 10), line_said(name), role="lead")
             volts = device.parameters.get("v", "")
-            pen.text((block.x + block.width, y + 22), f"{volts} V", "start", role="tag")
+            if self.with_volts:
+                pen.text((block.x + block.width, y + 22), f"{volts} V", "start", role="tag")
         elif device.type.startswith("motor"):
             self._motor(pen, block, y, tag)
         else:
