@@ -25,7 +25,7 @@ from people.access import Caller, caller_in, not_found
 from people.actions import Action
 from plant.models import Photo
 
-__all__ = ["router"]
+__all__ = ["as_picture", "photo_of", "router"]
 
 router = Router(tags=["photos"])
 MOST_PIXELS, LONGEST, QUALITY = 40_000_000, 1600, 82
@@ -162,14 +162,30 @@ def add_photo(
     )
 
 
+def photo_of(link: JobMotor, sha256: str) -> Photo:
+    """Return a kept picture of a motor.
+
+    Raises
+    ------
+    ProblemError
+        404 if it has none of that digest.
+    """
+    found = Photo.objects.filter(motor=link.motor, sha256=sha256).first()
+    if found is None:
+        raise not_found("photo")
+    return found
+
+
+def as_picture(data: bytes, kind: str) -> HttpResponse:
+    """Return a picture that never changes under its address."""
+    response = HttpResponse(data, content_type=kind)
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
+
+
 @router.get(f"{JOB}/photos/{{sha256}}", response={200: LongText, **REFUSALS})
 def photo(request: HttpRequest, works: str, tag: str, number: Number, sha256: str) -> HttpResponse:
     """Return a picture of a motor of the caller's works."""
     caller = caller_in(request, works)
-    link = motor_job(caller, tag, number)
-    found = Photo.objects.filter(motor=link.motor, sha256=sha256).first()
-    if found is None:
-        raise not_found("photo")
-    response = HttpResponse(bytes(found.data), content_type="image/jpeg")
-    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
-    return response
+    found = photo_of(motor_job(caller, tag, number), sha256)
+    return as_picture(bytes(found.data), "image/jpeg")

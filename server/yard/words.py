@@ -17,17 +17,16 @@ from api.problems import ProblemError
 from api.schemas import HEAVY, REFUSALS
 from desk.answer import Tell, answer
 from evencoil.base import LongText
-from jobs.models import JobMotor
+from evencoil.plate import Share
 from jobs.routers.place import JOB, Number
 from jobs.store import motor_job
-from people.access import caller_in, not_found
-from plant.models import Photo
+from people.access import caller_in
+from yard.photos import as_picture, photo_of
 from yard.recognize import Seen, crop_of, proposed, straightened
 
 __all__ = ["router"]
 
 router = Router(tags=["photos"])
-Share = Annotated[float, Field(ge=0, le=1, allow_inf_nan=False)]
 #: of the words; below it a person types quicker than they correct
 POOR = 0.4
 
@@ -78,13 +77,6 @@ def _bad_corners() -> ProblemError:
     )
 
 
-def _photo(link: JobMotor, sha256: str) -> Photo:
-    found = Photo.objects.filter(motor=link.motor, sha256=sha256).first()
-    if found is None:
-        raise not_found("photo")
-    return found
-
-
 def read_words(data: bytes, corners: list[float], tell: Tell) -> bytes:
     """Return the words of a picture as JSON."""
     with Image.open(io.BytesIO(data), formats=("JPEG",)) as picture:
@@ -93,10 +85,10 @@ def read_words(data: bytes, corners: list[float], tell: Tell) -> bytes:
             gray, seen = proposed(picture, _pairs(corners), tell)
         except ValueError as wrong:
             raise _bad_corners() from wrong
-    return as_json_words(gray, seen)
+    return _answered(gray, seen)
 
 
-def as_json_words(gray: Image.Image, seen: list[Seen]) -> bytes:
+def _answered(gray: Image.Image, seen: list[Seen]) -> bytes:
     """Return what was seen with its crops, and whether typing is the better way."""
     doubted = sum(not word.is_sure for word in seen)
     if not seen:
@@ -130,7 +122,7 @@ def words(
 ) -> HttpResponse:
     """Propose the words of a photographed nameplate; nothing is saved."""
     caller = caller_in(request, works)
-    found = _photo(motor_job(caller, tag, number), sha256)
+    found = photo_of(motor_job(caller, tag, number), sha256)
     return answer(request, caller, read_words, bytes(found.data), body.corners)
 
 
@@ -145,8 +137,7 @@ def _figures(text: str, count: int) -> list[float]:
 
 
 @lru_cache(maxsize=4)
-def _straight(sha256: str, corners: str, data: bytes) -> Image.Image:
-    del sha256
+def _straight(corners: str, data: bytes) -> Image.Image:
     with Image.open(io.BytesIO(data), formats=("JPEG",)) as picture:
         return straightened(picture, _pairs(_figures(corners, 8)))
 
@@ -162,15 +153,13 @@ def crop(
 ) -> HttpResponse:
     """Return the part of a photo that a figure was taken from."""
     caller = caller_in(request, works)
-    found = _photo(motor_job(caller, tag, number), sha256)
+    found = photo_of(motor_job(caller, tag, number), sha256)
     left, top, right, bottom = _figures(asked.place, 4)
     if right <= left or bottom <= top:
         raise _bad_corners()
     try:
-        gray = _straight(sha256, asked.corners, bytes(found.data))
+        gray = _straight(asked.corners, bytes(found.data))
     except ValueError as wrong:
         raise _bad_corners() from wrong
     data = crop_of(gray, Seen("", 0, (left, top, right, bottom), 0.0, is_sure=False))
-    response = HttpResponse(data, content_type="image/png")
-    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
-    return response
+    return as_picture(data, "image/png")

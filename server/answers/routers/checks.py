@@ -12,7 +12,7 @@ from api.schemas import HEAVY
 from desk.answer import Tell, answer
 from evencoil.base import Message, say
 from evencoil.checks import Isolation, Problem, isolations_of
-from evencoil.circuit import Circuit
+from evencoil.circuit import Circuit, Numbered
 from people.access import caller_in
 from people.models import Works
 
@@ -64,7 +64,7 @@ class ChecksOut(Answer):
     isolations: list[IsolationOut]
 
 
-def _check(one: Problem, nets: dict[str, str]) -> CheckOut:
+def _check(one: Problem, numbered: Numbered) -> CheckOut:
     return CheckOut(
         rule=one.rule,
         level=one.level,
@@ -72,7 +72,7 @@ def _check(one: Problem, nets: dict[str, str]) -> CheckOut:
         text=one.message,
         change=one.change,
         devices=one.devices,
-        nets=[nets[end] for end in one.terminals if nets.get(end)],
+        nets=numbered.ids_at(one.terminals),
         edits=one.edits,
         played=one.is_played,
     )
@@ -110,10 +110,9 @@ def checked(given: GivenIn, works: Works, tell: Tell) -> bytes:
     circuit, numbered = starter.circuit, starter.numbered
     if circuit is None or numbered is None:
         return as_json(ChecksOut(found=[], isolations=[]))
-    nets = {end: numbered.id_at(end) for end in circuit.netlist.terminals()}
     return as_json(
         ChecksOut(
-            found=[_check(one, nets) for one in starter.problems()],
+            found=[_check(one, numbered) for one in starter.problems()],
             isolations=[_isolation(circuit, one) for one in isolations_of(circuit)],
         )
     )

@@ -392,17 +392,16 @@ def _nets(starter: JobStarter) -> list[NetOut]:
 
 
 def _problems(starter: JobStarter) -> list[DrawnProblemOut]:
-    if starter.circuit is None or starter.numbered is None:
-        return []
     numbered = starter.numbered
-    wired = {end for wire in starter.circuit.netlist.wires for end in (wire.start, wire.end)}
+    if numbered is None:
+        return []
     return [
         DrawnProblemOut(
             rule=one.rule,
             level=one.level,
             text=one.message,
             devices=one.devices,
-            nets=sorted({numbered.id_at(end) for end in one.terminals if end in wired}),
+            nets=numbered.ids_at(one.terminals),
         )
         for one in starter.drawn_problems
     ]

@@ -8,7 +8,7 @@ import { HowFar } from "./HowFar";
 import { AskAgain, ProblemSlab, Shout, Stop } from "./shapes";
 import { useLong } from "./useLong";
 
-/** While the first screen loads: words, no spinner. */
+/** While the first screen loads: its frame at once, words for who does not see it, no spinner. */
 export function Waiting() {
   return (
     <main aria-busy="true">
@@ -27,6 +27,11 @@ export function Waiting() {
       </div>
     </main>
   );
+}
+
+/** Room for what is still coming: what stands below keeps out of sight until it is there. */
+export function Coming() {
+  return <div className="h-dvh" aria-hidden="true" />;
 }
 
 interface WorkingProps {

@@ -10,14 +10,14 @@ export interface KeySheetProps {
   keys: readonly Key[];
   isOpen: boolean;
   onOpenChange: (isOpen: boolean) => void;
-  /** The screen it is of; one that has no step of its own has none. */
-  screen?: string;
+  /** The screen it is of. */
+  screen: string;
   /** Where the tour begins, if there is a motor to go round. */
   tour?: string | undefined;
 }
 
 /** What this screen answers, its picture, its keys, and the switch that turns single letters off. */
-export function KeySheet({ keys, isOpen, onOpenChange, screen = "", tour }: KeySheetProps) {
+export function KeySheet({ keys, isOpen, onOpenChange, screen, tour }: KeySheetProps) {
   const { areKeysOn, onKeysChange } = useDevice();
   const answers = helpWords.answers[screen];
   return (

@@ -2,7 +2,7 @@ import { Link, useLocation, useSearchParams } from "react-router";
 import { helpWords } from "../words/help";
 
 /** The stops of the tour, in the order of the work. */
-export const STOPS = ["plate", "leads", "size", "starter", "drawings", "rehearse"] as const;
+const STOPS = ["plate", "leads", "size", "starter", "drawings", "rehearse"] as const;
 
 /** Where the tour stands, over the screen it is at; it can be left at any stop. */
 export function Tour({ base, step }: { base: string; step: string }) {

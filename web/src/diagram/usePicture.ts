@@ -1,7 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, type Schemas, told } from "../api/client";
-
-export type StandardPicture = Schemas["StandardPictureOut"];
+import { api, told } from "../api/client";
 
 /** A standard circuit of the catalogue, drawn with its usual options. */
 export function usePicture(works: string, circuit: string, style: "nema" | "iec") {

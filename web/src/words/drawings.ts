@@ -99,8 +99,6 @@ export const drawingsWords = {
   removeWire: "Remove wire",
   notFactoryLink: "Not a factory link",
   factoryLink: "Factory link",
-  usualDevices: "Usual devices",
-  anyDevice: "Every type",
   fitsSoFar: (fits: Shown, against: Shown, lacking: Shown) =>
     `${counted(fits, "device")} fit, ${against} traced and not in it, ${lacking} in it and not traced`,
   addOnBlock: "On an add-on contact block (13-14 and 21-22 are taken as built in):",

@@ -7,8 +7,6 @@ export const helpWords = {
   termsTitle: "Nomenclature",
   findTerm: "Find a term",
   noTerm: (text: Shown) => `No term holds “${text}”.`,
-  name: "Name",
-  meaning: "Meaning",
   not: "Not to be taken for",
   keys: "Keys",
   tour: "Tour of one motor",

@@ -70,9 +70,9 @@ def _with_room(graph: Graph, terminal: str) -> str:
     last = circuit.netlist.wires_at(terminal)[-1]
     far = last.end if last.start == terminal else last.start
     for item in circuit.netlist.devices:
-        most = type_of(item.type).most_wires if item.type in types() else 0
         if item.type in {"supply", "source"} or item.type.startswith("motor"):
             continue
+        most = type_of(item.type).most_wires if item.type in types() else 0
         for name in item.terminals:
             if name == "PE":
                 continue

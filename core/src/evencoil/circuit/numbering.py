@@ -12,7 +12,7 @@ Source: trade practice (one number for all points that a wire alone joins).
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from evencoil.base import line_said
@@ -54,6 +54,11 @@ class Numbered:
         """Return the id of the net at a terminal, empty if nothing is wired there."""
         net = self.net_of[terminal]
         return self.id_of[net] if net in self.number_of else ""
+
+    def ids_at(self, terminals: Iterable[str]) -> list[str]:
+        """Return the ids of the nets at some terminals; what is not wired has none."""
+        found = (self.id_at(end) for end in terminals if end in self.net_of)
+        return [net for net in found if net]
 
     def id_if_wired(self, net: int) -> str:
         """Return the id of a net, empty if nothing is wired to it."""

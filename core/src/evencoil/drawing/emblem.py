@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from itertools import islice
 
-from evencoil.circuit import Device, links_of
+from evencoil.circuit import Device, Link, links_of
 from evencoil.drawing.geometry import Pen, Picture, Shape, at
 from evencoil.drawing.symbols import LENGTH, Style, symbol
 
@@ -29,12 +29,14 @@ def draw_emblem(device: Device, style: Style = "nema") -> Picture:
     style : str
         ``nema`` or ``iec`` symbols.
     """
-    drawn = [link for link in links_of(device) if link.kind not in _BOXED]
     # one of a kind says it: three poles are one pole here
-    kinds = {link.kind: link for link in reversed(drawn)}
+    kinds: dict[str, Link] = {}
+    for link in links_of(device):
+        if link.kind not in _BOXED:
+            kinds.setdefault(link.kind, link)
     shapes: list[Shape] = []
     y = _ROW / 2 + _MARGIN
-    for link in islice(reversed(kinds.values()), _MOST):
+    for link in islice(kinds.values(), _MOST):
         shapes += at((_MARGIN, y), is_upright=False, shapes=symbol(device, link, style))
         y += _ROW
     if not shapes:

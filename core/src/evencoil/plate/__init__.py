@@ -5,7 +5,7 @@ Knows tables of the code book to hold figures against; no winding and no size.
 
 from evencoil.plate.checks import locked_rotor_band_a, poles_of
 from evencoil.plate.doubted import Estimate, TrustFacts, estimate_voltage
-from evencoil.plate.inputs import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
+from evencoil.plate.inputs import PlateInputs, ReplaceInputs, Share, SupplyInputs, TrustInputs
 from evencoil.plate.model import Assumed, Band, Nameplate, PlateReading
 from evencoil.plate.reader import read
 from evencoil.plate.replaced import compare_plates
@@ -20,6 +20,7 @@ __all__ = [
     "PlateInputs",
     "PlateReading",
     "ReplaceInputs",
+    "Share",
     "Supply",
     "SupplyInputs",
     "TrustFacts",

@@ -10,7 +10,7 @@ import type { Match } from "./matches";
 import { NewDevice } from "./NewDevice";
 import { TypedWire } from "./TypedWire";
 import type { useHistory } from "./useHistory";
-import { namesOf, type Touch, type useTouch } from "./useTouch";
+import type { Touch, useTouch } from "./useTouch";
 import { Problems, Verdict } from "./Verdict";
 import { type Drawn, stillOpen } from "./verdict";
 import { WireCard } from "./WireCard";
@@ -19,6 +19,7 @@ import { WireCard } from "./WireCard";
 export function Beside({
   works,
   circuit,
+  nameOf,
   isOld,
   given,
   known,
@@ -39,6 +40,7 @@ export function Beside({
 }: {
   works: string;
   circuit: Circuit;
+  nameOf: (terminal: string) => string;
   /** The drawing is of what was given before. */
   isOld: boolean;
   given: Given | null;
@@ -66,7 +68,7 @@ export function Beside({
       <EditBar
         touch={hand.touch}
         isAdding={isAdding}
-        nameOf={namesOf(circuit)}
+        nameOf={nameOf}
         canUndo={history.canUndo}
         canRedo={history.canRedo}
         onTouch={(touch) => (touch ? onTouchWire() : hand.setTouch(null))}

@@ -1,5 +1,6 @@
 import { useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
+import { Coming } from "../../components/Edges";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
@@ -111,6 +112,7 @@ export function DrawingsScreen() {
           <Beside
             works={place.works}
             circuit={circuit}
+            nameOf={nameOf}
             isOld={isOld}
             given={given}
             known={known}
@@ -150,8 +152,7 @@ export function DrawingsScreen() {
       others={hasOne && <Files base={base} view={view} />}
     >
       {slab}
-      {/* what stands below keeps its place until the drawing is there */}
-      {!circuit && <div className="h-dvh" aria-hidden="true" />}
+      {!circuit && <Coming />}
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
       {circuit && hasOne && (
         <div className="space-y-4">

@@ -55,7 +55,6 @@ function WireRow({
                   onMove({
                     kind: "move",
                     wire: wire.id,
-                    side,
                     from: side === "start" ? wire.start_terminal : wire.end_terminal,
                     why,
                   })

@@ -18,7 +18,7 @@ describe("a wire by touching", () => {
   });
 
   it("moves one end and leaves the other, or nothing if it stays", () => {
-    const moving = { kind: "move", wire: "w7", side: "end", from: "overload.95", why: "" } as const;
+    const moving = { kind: "move", wire: "w7", from: "overload.95", why: "" } as const;
     expect(tapped(moving, "overload.96").edit).toEqual({
       kind: "move_end",
       wire: "w7",

@@ -5,7 +5,7 @@ import type { Edit } from "./edits";
 /** What the next tap on a terminal does. */
 export type Touch =
   | { kind: "wire"; from: string }
-  | { kind: "move"; wire: string; side: "start" | "end"; from: string; why: string };
+  | { kind: "move"; wire: string; from: string; why: string };
 
 /** Terminals by the tag and number that people read. */
 export function namesOf(
@@ -44,18 +44,15 @@ export function tapped(
 /** Wires drawn by touching two terminals, in any view. */
 export function useTouch(onEdit: (edit: Partial<Edit>, why: string) => void) {
   const [touch, setTouch] = useState<Touch | null>(null);
+  const go = (from: Touch, terminal: string) => {
+    const next = tapped(from, terminal);
+    setTouch(next.touch);
+    if (next.edit) onEdit(next.edit, from.kind === "move" ? from.why : "");
+  };
   return {
     touch,
     setTouch,
-    tap: (terminal: string) => {
-      if (!touch) return;
-      const next = tapped(touch, terminal);
-      setTouch(next.touch);
-      if (next.edit) onEdit(next.edit, touch.kind === "move" ? touch.why : "");
-    },
-    join: (start: string, end: string) => {
-      setTouch({ kind: "wire", from: "" });
-      onEdit({ kind: "add_wire", start, end, tag: "" }, "");
-    },
+    tap: (terminal: string) => touch && go(touch, terminal),
+    join: (start: string, end: string) => go({ kind: "wire", from: start }, end),
   };
 }

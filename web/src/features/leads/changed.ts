@@ -1,9 +1,9 @@
 import type { Schemas } from "../../api/client";
 
-type Box = Pick<Schemas["BoxOut"], "coils" | "verdict" | "name">;
+type Coils = Schemas["BoxOut"]["coils"];
 
-/** What the last joint changed: volts of coils, and the verdict. */
-export interface Change {
+/** A coil whose volts the last joint changed. */
+interface Change {
   coil: string;
   before: string;
   now: string;
@@ -12,7 +12,7 @@ export interface Change {
 const SMALL_V = 0.5;
 
 /** Coils whose volts at standstill moved, in the order of the winding. */
-export function coilsChanged(before: Box["coils"], now: Box["coils"]): readonly Change[] {
+export function coilsChanged(before: Coils, now: Coils): readonly Change[] {
   const old = new Map(before.map((coil) => [coil.name, coil]));
   return now.flatMap((coil) => {
     const was = old.get(coil.name);

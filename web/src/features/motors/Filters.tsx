@@ -8,6 +8,8 @@ export type Only = Omit<Asked, "page" | "q">;
 
 /** Nothing left out. */
 export const ALL: Only = { machine: "", needs: false, volts: 0, size: "", step: "" };
+/** Whether anything is left out: every part of nothing left out is empty. */
+export const isNarrowed = (only: Only) => Object.values(only).some(Boolean);
 const SIZES = ["to_5", "to_25", "to_100", "over_100"] as const;
 const STEPS = ["plate", "leads", "joints", "size", "starter", "drawings", "check", "rehearse"];
 
@@ -71,7 +73,7 @@ export function Filters({
         among={STEPS.map((step) => [step, yardWords.waits(words.steps[step] ?? step)])}
         onChange={(step) => set({ step })}
       />
-      {only !== ALL && (
+      {isNarrowed(only) && (
         <button type="button" className="ask" onClick={() => onChange(ALL)}>
           {yardWords.showAll}
         </button>

@@ -9,7 +9,7 @@ import { type Key, useKeys } from "../../state/keys";
 import { useDemo, useSession } from "../../state/session";
 import { helpWords } from "../../words/help";
 import { yardWords } from "../../words/yard";
-import { ALL, Filters, type Only } from "./Filters";
+import { ALL, Filters, isNarrowed, type Only } from "./Filters";
 import { FirstRun } from "./FirstRun";
 import { Intake } from "./Intake";
 import { groupsOf, Machine } from "./Machine";
@@ -88,7 +88,6 @@ export function Motors() {
       }}
     />
   );
-  const isNarrowed = only !== ALL;
   const demoSlug = demo.data?.works ?? "";
   const isMember = session.data?.works?.some((one) => one.slug === demoSlug);
   const demoAt =
@@ -156,7 +155,7 @@ export function Motors() {
             {groupsOf(motors).map((group) => (
               <Machine key={group.machine} works={works} group={group} to={to} onFocus={setAt} />
             ))}
-            {motors.length === 0 && !asked && !isNarrowed && (
+            {motors.length === 0 && !asked && !isNarrowed(only) && (
               <FirstRun
                 demo={demoAt}
                 mayAdd={yard.may_add}
@@ -164,7 +163,7 @@ export function Motors() {
                 onImport={() => setMode("import")}
               />
             )}
-            {motors.length === 0 && (asked || isNarrowed) && (
+            {motors.length === 0 && (asked || isNarrowed(only)) && (
               <p>{asked ? yardWords.noMotorMatches(asked) : yardWords.noneSo}</p>
             )}
             {yard.pages > 1 && (

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import type { Place } from "../../state/useJob";
 import { plateWords } from "../../words/plate";
+import { photoAddress } from "./photoAddress";
 
 /** Where the photo shows a figure: the crops of the words it was taken from, as long as they stand. */
 export function Crops({
@@ -15,7 +16,7 @@ export function Crops({
   const parts = new Set(text.toUpperCase().split(/\s+/));
   const words = (plate.seen ?? []).filter((word) => parts.has(word.text.toUpperCase()));
   if (!plate.photo || plate.corners?.length !== 8) return null;
-  const base = `/api/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}/photos/${plate.photo}/crop`;
+  const base = `${photoAddress(place, plate.photo)}/crop`;
   return (
     <span className="flex flex-wrap gap-1">
       {words.slice(0, 3).map((word) => {

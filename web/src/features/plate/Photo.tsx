@@ -3,6 +3,7 @@ import { api, Refused, told } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
 import type { Place } from "../../state/useJob";
 import { plateWords } from "../../words/plate";
+import { photoAddress } from "./photoAddress";
 
 const LONGEST = 1600;
 
@@ -62,7 +63,7 @@ export function Photo({ place, sha256, subject, onPhotoChange }: PhotoProps) {
       setBusy(false);
     }
   };
-  const url = `/api/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}/photos/${sha256}`;
+  const url = photoAddress(place, sha256);
   return (
     <div className="space-y-2" data-testid="photo">
       {problem && <ProblemSlab problem={problem} />}

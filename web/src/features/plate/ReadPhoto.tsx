@@ -8,6 +8,7 @@ import type { Place } from "../../state/useJob";
 import { plateWords } from "../../words/plate";
 import { CornerPicture } from "./CornerPicture";
 import { type Corners, leftOf, textOf, WHOLE, type Word } from "./corners";
+import { photoAddress } from "./photoAddress";
 
 /** What a photo seems to say: every doubted word beside its crop, nothing counts unconfirmed. */
 export function ReadPhoto({
@@ -59,7 +60,7 @@ export function ReadPhoto({
   const set = (at: number, part: Partial<Word>) =>
     setWords((known) => known.map((word, n) => (n === at ? { ...word, ...part } : word)));
   const left = leftOf(words);
-  const url = `/api/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}/photos/${sha256}`;
+  const url = photoAddress(place, sha256);
   return (
     <Sheet
       title={plateWords.readPhoto}

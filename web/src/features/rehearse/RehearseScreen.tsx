@@ -1,5 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useLocation } from "react-router";
+import { Coming } from "../../components/Edges";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
@@ -17,7 +18,7 @@ import { handsOf } from "./hands";
 import { LiveSheets } from "./LiveSheets";
 import { Marks } from "./Marks";
 import { MustDo } from "./MustDo";
-import { addressOf, momentOf } from "./moment";
+import { addressOf, type Moment, momentOf } from "./moment";
 import { Station } from "./Station";
 import { sentenceAt } from "./sentence";
 import { clock, TimeControls } from "./TimeControls";
@@ -26,12 +27,20 @@ import { between, frameAt } from "./timeline";
 import { useRehearsal } from "./useRehearsal";
 import { type WireFault, WireFaultsHeld } from "./WireFaults";
 
+const MOMENT = "#moment=";
+
+/** The moment that an address asks for: none, one, or one that cannot be read. */
+const askedIn = (hash: string): Moment | "bad" | null =>
+  hash.startsWith(MOMENT) ? (momentOf(hash.slice(MOMENT.length)) ?? "bad") : null;
+
 /** What would happen? Real buttons on the drawn circuit; nothing is live. */
 export function RehearseScreen() {
   const { place, state } = useRoom();
   const isNarrow = useIsNarrow();
   const { hash } = useLocation();
-  const asked = useRef(hash.startsWith("#moment=") ? momentOf(hash.slice(8)) : null);
+  // the address changes when a moment is shared: the one it was opened with counts
+  const [opened] = useState(() => askedIn(hash));
+  const asked = useRef(opened === "bad" ? null : opened);
   const [wrong, setWrong] = useState<readonly WireFault[]>(asked.current?.wrong ?? []);
   // the job stays as it is: wrong wires are laid over a copy of it
   const played = useMemo(
@@ -100,7 +109,7 @@ export function RehearseScreen() {
         : [...known, { at: now, said: happens }].sort((one, other) => one.at - other.at),
     );
   const share = () => {
-    const address = `#moment=${addressOf({ at: now, acts: rehearsal.acts, wrong })}`;
+    const address = `${MOMENT}${addressOf({ at: now, acts: rehearsal.acts, wrong })}`;
     window.history.replaceState(window.history.state, "", address);
     // without a secure context there is no clipboard at all
     const copied = navigator.clipboard?.writeText(window.location.href) ?? Promise.reject();
@@ -118,7 +127,6 @@ export function RehearseScreen() {
     setMarks([{ at: moment.at, said: rehearseWords.fromLink }]);
     void replay(moment.acts, moment.at);
   }, [isDrawn, replay]);
-  const isBadMoment = hash.startsWith("#moment=") && momentOf(hash.slice(8)) === null;
   const keys: Key[] = [
     {
       press: "k",
@@ -190,11 +198,10 @@ export function RehearseScreen() {
       }
     >
       {slab}
-      {/* what stands below keeps its place until the drawing is there */}
-      {!circuit && <div className="h-dvh" aria-hidden="true" />}
+      {!circuit && <Coming />}
       {rehearsal.refusal && <ProblemSlab problem={rehearsal.refusal.problem} />}
       {circuit?.refusal && <ProblemSlab problem={circuit.refusal} />}
-      {isBadMoment && <p role="alert">{rehearseWords.badMoment}</p>}
+      {opened === "bad" && <p role="alert">{rehearseWords.badMoment}</p>}
       {circuit && hasOne && (
         <div className="space-y-3">
           <WireFaultsHeld faults={wrong} onMend={() => setWrong([])} />

@@ -25,7 +25,6 @@ export function sentenceAt(
   circuit: Pick<Circuit, "devices">,
 ): string {
   const types = new Map(circuit.devices.map((device) => [device.id, device.type]));
-  const known = new Map(events.map((event) => [event.n, event]));
   const tells = (event: SimEvent) =>
     event.tag !== "" && (event.what === "hand" || !MOVED.has(types.get(event.device) ?? ""));
   const last = events.findLast((event) => event.t <= now && tells(event));
@@ -36,7 +35,8 @@ export function sentenceAt(
     seen.add(at.n);
     const words = tells(at) ? said(at, types) : "";
     if (words && chain[0] !== words) chain.unshift(words);
-    at = at.cause === null ? undefined : known.get(at.cause);
+    const { cause }: SimEvent = at;
+    at = cause === null ? undefined : events.find((event) => event.n === cause);
   }
   return chain.join(" → ");
 }

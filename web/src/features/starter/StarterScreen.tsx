@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { Refused, type Schemas } from "../../api/client";
+import { Coming } from "../../components/Edges";
 import { Choice } from "../../components/inputs";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
@@ -55,6 +56,8 @@ export function StarterScreen() {
   const circuits = catalogue.data?.circuits ?? [];
   const beside = useChoices(place.works, given);
   const choices = new Map((beside.data ?? []).map((choice) => [choice.id, choice]));
+  // a starter comes with what it does for this motor, or with why that is not told
+  const isListed = circuits.length > 0 && Boolean(beside.data || beside.slab);
   const groups = [...new Map(circuits.map((entry) => [entry.group, entry.group_label]))];
   const chosen = given?.starter.standard_circuit || "";
   const [group, setGroup] = useState<string | null>(null);
@@ -146,7 +149,8 @@ export function StarterScreen() {
         />
       )}
       {catalogue.error instanceof Refused && <ProblemSlab problem={catalogue.error.problem} />}
-      {given && circuits.length > 0 && (
+      {!isListed && !catalogue.error && <Coming />}
+      {given && isListed && (
         <div className="space-y-5">
           <fieldset>
             <legend className="stamp mb-2 text-soft">{starterWords.whatMustDo}</legend>
