@@ -287,6 +287,23 @@ def test_a_wire_is_drawn_by_touching_two_terminals_and_taken_back(opened):
     assert violations(page) == []
     page.keyboard.press("Control+z")
     expect(page.get_by_text(SAVED)).to_be_visible()
+    # an end is led elsewhere by drag, and comes back
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Ladder", exact=True).click()
+    # the wire from STOP to START
+    page.locator("[role=button][data-net='stop.12']").press("Enter")
+    card = page.get_by_test_id("wire-card")
+    wire = card.get_by_role("listitem").filter(has_text="S2.13").first
+    wire.get_by_role("button", name="Edit this wire").click()
+    wire.get_by_role("button", name="Move the end at S2.13").click()
+    page.locator("[data-terminal='start.13']").drag_to(
+        page.locator("[data-terminal='start.14']"), force=True
+    )
+    # START is out of the circuit, and the motor would start by itself
+    expect(page.get_by_role("alert")).to_contain_text("Unexpected start")
+    expect(card.get_by_role("listitem").filter(has_text="S2.14").first).to_contain_text("S1.12")
+    page.locator("body").press("Control+z")
+    expect(page.get_by_text(SAVED)).to_be_visible()
     # a device by its name
     page.keyboard.press("Escape")
     page.keyboard.press("d")

@@ -574,3 +574,47 @@ def test_control_transformers(taps, action, after):
         convert_transformer(
             MachineTransformer(tag="T1", secondary_v="120"), Decimal(240), Decimal(480)
         )
+
+
+@pytest.mark.parametrize(
+    ("leads", "sense"),
+    [
+        # IEC 60034-8 ties U, V, W to clockwise at the shaft end; NEMA numbers to nothing
+        ({"style": "UVW"}, "clockwise"),
+        ({"style": "UVW", "direction": "reverse"}, "counter-clockwise"),
+        ({"style": "T"}, "unknown"),
+        ({"style": "UVWXYZ"}, "unknown"),
+        ({"style": "UVW", "names": {"T1": "9"}}, "unknown"),
+    ],
+)
+def test_only_letters_say_which_way_a_motor_turns(leads, sense):
+    """Before any joint is made the joints asked for decide; the bump proves it."""
+    box = worked(leads=LeadsInputs(winding="9-wye", **leads)).box
+    assert box.turn is not None
+    assert box.turn.sense == sense
+
+
+def test_crossed_lines_turn_it_and_a_wrong_box_turns_nowhere():
+    """Two lines exchanged reverse the expectation; a half against the other has none."""
+    known = named("9-wye", "parallel_wye").joints
+    cross = {"L1": "L3", "L3": "L1"}
+
+    def turn(joints):
+        given = tuple(
+            JointInput(id=str(place), leads=list(joint.leads), line=joint.line)
+            for place, joint in enumerate(joints)
+        )
+        leads = LeadsInputs(winding="9-wye", style="UVW", joints=given)
+        return worked(leads=leads, supply="208Y/120").box
+
+    crossed = turn([Joint(id=j.id, leads=j.leads, line=cross.get(j.line, j.line)) for j in known])
+    assert (crossed.outcome.rotation, crossed.turn.sense) == ("reverse", "counter-clockwise")
+    swapped = {"T1": "T7", "T7": "T8", "T8": "T1"}
+    wrong = turn(
+        [
+            Joint(id=j.id, leads=tuple(swapped.get(k, k) for k in j.leads), line=j.line)
+            for j in known
+        ]
+    )
+    assert wrong.outcome.verdict == "wrong"
+    assert wrong.turn is None

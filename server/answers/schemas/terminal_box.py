@@ -190,6 +190,13 @@ class DiagramOut(Answer):
     refusal: Refused
 
 
+class TurnOut(Answer):
+    """Which way the shaft is to turn, facing its end, and what that rests on."""
+
+    sense: Literal["clockwise", "counter-clockwise", "unknown"]
+    said: Sentence
+
+
 class BoxOut(Answer):
     """The Leads step: the derived answer, and what the joints given do."""
 
@@ -222,6 +229,7 @@ class BoxOut(Answer):
     tell: Sentence
     notes: list[Sentence]
     rotation_note: str
+    turn: TurnOut | None
     accessories: list[AccessoryOut]
     start: StartOut | None
     board: BoardOut | None
@@ -442,6 +450,7 @@ def box_out(box: Box, leads: int | None) -> BoxOut:
         findings=outcome.findings if outcome else (),
         refusal=box.outcome_error,
         tell=box.tell,
+        turn=None if box.turn is None else TurnOut(sense=box.turn.sense, said=say(box.turn.said)),
         rotation_note="" if box.rotation_note is None else say(box.rotation_note),
         notes=box.notes,
         accessories=[_accessory(item) for item in box.accessories],

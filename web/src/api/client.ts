@@ -10,8 +10,11 @@ export type Worked = Schemas["WorkedOut"];
 export type Step = Schemas["StepOut"];
 export type Figure = Schemas["FigureOut"];
 
+/** The code of a problem that is no answer: the server was not reached. */
+export const NO_LINE = "no_line";
+
 const LINE_DOWN: Problem = {
-  code: "no_line",
+  code: NO_LINE,
   detail: frameWords.serverDoesNot,
   field: "",
   hint: frameWords.yourEntriesStay,

@@ -1481,6 +1481,7 @@ export interface components {
             states: components["schemas"]["JoiningOut"][];
             /** Tell */
             tell: string;
+            turn: components["schemas"]["TurnOut"] | null;
             /**
              * Verdict
              * @enum {string}
@@ -6146,6 +6147,19 @@ export interface components {
             test_v?: string | null;
             /** Winding Ohm */
             winding_ohm?: string | null;
+        };
+        /**
+         * TurnOut
+         * @description Which way the shaft is to turn, facing its end, and what that rests on.
+         */
+        TurnOut: {
+            /** Said */
+            said: string;
+            /**
+             * Sense
+             * @enum {string}
+             */
+            sense: "clockwise" | "counter-clockwise" | "unknown";
         };
         /**
          * TwistRowInput

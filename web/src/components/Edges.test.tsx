@@ -1,8 +1,9 @@
 // @vitest-environment happy-dom
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { MemoryRouter } from "react-router";
 import { afterEach, expect, it, vi } from "vitest";
-import { Refused } from "../api/client";
-import { Working } from "./Edges";
+import { NO_LINE, Refused } from "../api/client";
+import { Failure, Working } from "./Edges";
 
 afterEach(cleanup);
 
@@ -18,4 +19,16 @@ it("says why a part cannot be calculated, and asks again", () => {
   expect(screen.getByRole("alert").textContent).toContain("Later.");
   fireEvent.click(screen.getByRole("button", { name: "Try again" }));
   expect(refetch).toHaveBeenCalledOnce();
+});
+
+it("tells a lost line at the start from a screen that broke, and offers to try again", () => {
+  const lost = { code: NO_LINE, detail: "No answer.", field: "", hint: "Entries are sent again." };
+  render(
+    <MemoryRouter>
+      <Failure error={new Refused(lost, 0)} />
+    </MemoryRouter>,
+  );
+  // nothing was entered on a screen that never opened
+  expect(screen.getByRole("alert").textContent).not.toContain("Entries are sent again.");
+  screen.getByRole("button", { name: "Try again" });
 });

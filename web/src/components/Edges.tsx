@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { Link, Navigate, useLocation, useRouteError } from "react-router";
-import { Refused } from "../api/client";
+import { NO_LINE, Refused } from "../api/client";
 import type { Question } from "../api/question";
 import { useSession } from "../state/session";
 import { frameWords } from "../words/frame";
@@ -100,7 +100,13 @@ export function Failure({ error }: { error: unknown }) {
   }
   return (
     <main className="mx-auto max-w-3xl space-y-3 p-6">
-      {problem ? (
+      {problem?.code === NO_LINE ? (
+        <ProblemSlab problem={{ ...problem, hint: frameWords.lineDownHint }}>
+          <button type="button" className="control" onClick={() => window.location.reload()}>
+            {frameWords.tryAgain}
+          </button>
+        </ProblemSlab>
+      ) : problem ? (
         <ProblemSlab problem={problem} />
       ) : (
         <Stop strength="hold" title={frameWords.screenBroke}>

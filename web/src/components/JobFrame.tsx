@@ -4,6 +4,7 @@ import { useDevice, useIsNarrow } from "../state/device";
 import type { Key } from "../state/keys";
 import { useKeys } from "../state/keys";
 import { useSession } from "../state/session";
+import { useIsOnline } from "../state/useIsOnline";
 import type { JobState, Line, Place } from "../state/useJob";
 import { words } from "../words/common";
 import { frameWords } from "../words/frame";
@@ -20,10 +21,11 @@ import { Winding } from "./Winding";
 
 const ONLY_HERE = frameWords.pageOnly;
 
-function lineWords(line: Line): string {
+function lineWords(line: Line, isOnline: boolean): string {
   if (line.state === "typing") return frameWords.calculatedNotSaved;
   if (line.state === "saving") return frameWords.saving;
   if (line.state === "refused") return ONLY_HERE;
+  if (!isOnline) return frameWords.noNetwork;
   return line.version ? frameWords.saved(line.version.at.slice(-5)) : frameWords.saved2;
 }
 
@@ -68,6 +70,7 @@ export function JobFrame({
   const [isPrint, setPrint] = useState(false);
   const isPanel = useDevice().seat === "panel";
   const isNarrow = useIsNarrow();
+  const isOnline = useIsOnline();
   // at the desk the actions stand beside the answer; at the panel the next one is at the thumb
   const isBar = isPanel || isNarrow;
   const { job, worked, line, refusal } = state;
@@ -115,7 +118,7 @@ export function JobFrame({
           { name: job.machine },
           { name: `${job.tag} ${job.name}` },
         ]}
-        line={refusal ? ONLY_HERE : lineWords(line)}
+        line={refusal ? ONLY_HERE : lineWords(line, isOnline)}
         who={session.data?.display_name ?? ""}
         onHelp={() => setHelp(true)}
       />

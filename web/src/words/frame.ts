@@ -116,6 +116,9 @@ export const frameWords = {
   figuresShownStill: "The figures shown are still for the previous input.",
   notCalculatedYet: "Not calculated yet for this input",
   serverDoesNot: "The server does not answer.",
+  noNetwork: "No network: shown as last saved",
+  lineDownHint:
+    "Nothing saved is lost. Check this device's network, then try again; if other people cannot open it either, the server is down.",
   yourEntriesStay: "Your entries stay on this page and will be sent again.",
   nothing: "nothing",
 };

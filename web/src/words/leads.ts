@@ -3,6 +3,11 @@ import { named } from "./names";
 import type { Shown } from "./shown";
 
 export const leadsWords = named({
+  shaftEnd: "shaft end",
+  turns: (sense: string) =>
+    sense === "unknown"
+      ? "Facing the shaft end: direction not known before the bump test"
+      : `Facing the shaft end: ${sense}`,
   startSwitch: "start switch",
   startRelay: "start relay",
   notKnown: "not known",

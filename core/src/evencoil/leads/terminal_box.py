@@ -14,6 +14,7 @@ from evencoil.leads.derive import Derived, derive, quick_tell
 from evencoil.leads.inputs import AccessoryInput, LeadsInputs, MakerDiagramInput, SinglePhaseInput
 from evencoil.leads.maker_diagram import Compared, compare, kinds_of_diagram, read_diagram
 from evencoil.leads.outcome import CoilState, Outcome, judge_joints
+from evencoil.leads.rotation import Turn, expected_turn, rotation_note
 from evencoil.leads.stud_board import BOARDS, Board, Laid, lay_bars
 from evencoil.leads.switched_box import box_joints, judge_switched
 from evencoil.plate import PlateReading, Supply, Verdict
@@ -110,6 +111,8 @@ class Box:
         Numbers of leads to choose from, where the nameplate does not say how many.
     rotation_note : Message or None
         What to exchange if it turns the wrong way, and where: lines, starter or drive output.
+    turn : Turn or None
+        The direction to expect, facing the shaft end.
     shared : tuple of Joint
         While the winding is not settled: the joints that every one still possible has alike.
     """
@@ -136,6 +139,7 @@ class Box:
     shared: tuple[Joint, ...] = ()
     counts: tuple[int, ...] = ()
     rotation_note: Message | None = None
+    turn: Turn | None = None
 
     @property
     def derived(self) -> Connection | None:
@@ -334,7 +338,8 @@ def work_out_box(
     except CoreError as error:
         told["outcome_error"] = error
     if states is not None:
-        told["rotation_note"] = _rotation_note(winding, supply, swap, is_switched=is_switched)
+        told["turn"] = expected_turn(winding, inputs, told.get("outcome"))
+        told["rotation_note"] = rotation_note(winding, supply, swap, is_switched=is_switched)
         told["tell"] = None if is_switched else quick_tell(winding, states.connection)
         told |= _checked_diagrams(winding, states, inputs, swap)
     try:
@@ -360,19 +365,6 @@ def _refuse_other_count(stamped: int | None, counted: int | None) -> None:
             field="leads.lead_count",
             hint=Message("leads.count_differs.hint"),
         )
-
-
-def _rotation_note(
-    winding: Winding, supply: Supply | None, swap: str, *, is_switched: bool
-) -> Message | None:
-    """Say what to exchange if the motor turns the wrong way; None for a single-phase motor."""
-    if winding.phases != 3:
-        return None
-    place = "switched" if is_switched else "line"
-    if supply is not None and supply.system == "drive":
-        place = "drive"
-    one, other = swap.split("-")
-    return Message(f"leads.rotation.{place}", {"one": one, "other": other})
 
 
 def _kinds_left(reading: PlateReading, inputs: LeadsInputs) -> list[WindingKind]:

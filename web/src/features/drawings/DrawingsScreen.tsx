@@ -198,7 +198,7 @@ export function DrawingsScreen() {
                 terminal={hand.touch?.from}
                 onTerminal={hand.touch ? hand.tap : undefined}
                 terminalName={nameOf}
-                onJoin={hand.touch?.kind === "wire" ? hand.join : undefined}
+                onJoin={hand.touch ? hand.join : undefined}
               />
             )}
             {view === "wires" && <WireTable circuit={circuit} net={net} onPick={setNet} />}

@@ -53,6 +53,10 @@ export function useTouch(onEdit: (edit: Partial<Edit>, why: string) => void) {
     touch,
     setTouch,
     tap: (terminal: string) => touch && go(touch, terminal),
-    join: (start: string, end: string) => go({ kind: "wire", from: start }, end),
+    /** A drag: of a new wire, or of the end being moved; a drag of anything else is none. */
+    join: (start: string, end: string) => {
+      if (touch?.kind === "wire") go({ kind: "wire", from: start }, end);
+      else if (touch && start === touch.from) go(touch, end);
+    },
   };
 }

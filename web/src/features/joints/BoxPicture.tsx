@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { jointsWords } from "../../words/joints";
 import { inPlantNames } from "../../words/names";
+import { JointSketch } from "./JointSketch";
 
 type Plan = Schemas["JointsPlanOut"];
 type JointPlan = Plan["joints"][number];
@@ -104,9 +105,17 @@ export function BoxPicture({ plan, volumeIn3, here, onPick }: BoxPictureProps) {
                 stroke={joint.is_recorded ? "var(--proven)" : "var(--ink)"}
                 strokeWidth={joint.is_recorded ? 4 : 2}
               />
+              <JointSketch
+                joint={joint}
+                x={x + wide / 2}
+                y={y + (high - 18) / 2}
+                across={wide - 6}
+                high={high - 22}
+                ink={here === joint.id ? "var(--on-plum)" : "var(--edge)"}
+              />
               <text
                 x={x + wide / 2}
-                y={y + high / 2 + 6}
+                y={y + high - 7}
                 textAnchor="middle"
                 fill={here === joint.id ? "var(--on-plum)" : "var(--ink)"}
                 className="font-mono text-[16px] font-semibold"

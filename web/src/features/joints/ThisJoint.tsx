@@ -34,7 +34,7 @@ export function ThisJoint({
   onRest: () => void;
 }) {
   return (
-    <section aria-labelledby="this-joint" className="space-y-3">
+    <section aria-labelledby="this-joint" className="space-y-3 pt-3">
       <h2 id="this-joint" className="font-headline text-2xl font-bold">
         {jointsWords.joint2(joint.ends.map(inPlantNames).join(" "))}
       </h2>

@@ -145,6 +145,12 @@ export function Rotation({ box, pair }: { box: Box; pair: string }) {
   );
   return (
     <div className="space-y-2" data-testid="rotation">
+      {box.turn && (
+        <div className="flex items-center gap-3">
+          <ShaftEnd sense={box.turn.sense} />
+          <p>{box.turn.said}</p>
+        </div>
+      )}
       <p>{box.rotation_note}</p>
       <table className="w-full">
         <tbody>
@@ -153,5 +159,43 @@ export function Rotation({ box, pair }: { box: Box; pair: string }) {
         </tbody>
       </table>
     </div>
+  );
+}
+
+const ARC = {
+  clockwise: ["M-17 17A24 24 0 1 1 17 17", "17,17 26,7 12,4"],
+  back: ["", "-17,17 -26,7 -12,4"],
+};
+
+/** The shaft seen from its end, with the way it is to turn; both ways while nobody knows. */
+function ShaftEnd({ sense }: { sense: NonNullable<Box["turn"]>["sense"] }) {
+  const isKnown = sense !== "unknown";
+  return (
+    <svg
+      viewBox="-34 -34 68 86"
+      className="h-20 w-16 shrink-0"
+      role="img"
+      aria-label={leadsWords.turns(sense)}
+      data-sense={sense}
+    >
+      <circle r="13" fill="var(--sunk)" stroke="var(--ink)" strokeWidth="2" />
+      <rect x="-3" y="-15" width="6" height="7" fill="var(--ink)" />
+      <path
+        d={ARC.clockwise[0]}
+        fill="none"
+        stroke={isKnown ? "var(--ink)" : "var(--caution)"}
+        strokeWidth="3"
+        strokeDasharray={isKnown ? undefined : "5 4"}
+      />
+      {sense !== "counter-clockwise" && (
+        <polygon points={ARC.clockwise[1]} fill={isKnown ? "var(--ink)" : "var(--caution)"} />
+      )}
+      {sense !== "clockwise" && (
+        <polygon points={ARC.back[1]} fill={isKnown ? "var(--ink)" : "var(--caution)"} />
+      )}
+      <text y="46" textAnchor="middle" className="fill-soft text-[13px]">
+        {leadsWords.shaftEnd}
+      </text>
+    </svg>
   );
 }

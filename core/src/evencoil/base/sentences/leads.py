@@ -64,6 +64,8 @@ SENTENCES: dict[str, str] = {
     "leads.no_part_winding.1-phase-dual": "A single-phase motor has no part-winding start.",
     "leads.no_wye_delta.1-phase-dual-fixed": "A single-phase motor has no wye and no delta.",
     "leads.no_part_winding.1-phase-dual-fixed": "A single-phase motor has no part-winding start.",
+    "leads.turn.letters": "By the letters U, V, W (IEC 60034-8) the shaft turns {sense}, if the phases on the lines follow in the order L1, L2, L3. The bump test proves it.",
+    "leads.turn.unknown": "Lead numbers do not say which way a three-phase motor turns. Bump it and look at the shaft end.",
     "leads.rotation.line": "Turns the wrong way? Exchange the incoming conductors {one} and {other}. Do not move motor leads: exchanged motor leads can set one half of the winding against the other.",
     "leads.rotation.switched": "Turns the wrong way? Exchange the incoming conductors {one} and {other} on the line side of the contactors. Do not move motor leads: exchanged motor leads can set one half of the winding against the other.",
     "leads.rotation.drive": "Turns the wrong way? Exchange two conductors at the drive's output, such as {one} and {other}, or the phase order in its settings. Exchanging lines on its input changes nothing.",
