@@ -23,6 +23,7 @@ from evencoil.job.file import (
 from evencoil.job.inputs import STEPS, JobInputs, StepName, step_model
 from evencoil.job.job_starter import JobStarter
 from evencoil.job.next_up import next_up
+from evencoil.job.run_up import JobRunUp, run_up_of
 from evencoil.job.starter_states import starter_states
 from evencoil.job.work_out import work_out
 from evencoil.job.worked import Worked
@@ -38,6 +39,7 @@ __all__ = [
     "JobFile",
     "JobInputs",
     "JobKind",
+    "JobRunUp",
     "JobStarter",
     "StepName",
     "Worked",
@@ -48,6 +50,7 @@ __all__ = [
     "json_schema",
     "load",
     "next_up",
+    "run_up_of",
     "starter_states",
     "step_model",
     "upcast_step",

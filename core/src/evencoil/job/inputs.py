@@ -15,6 +15,7 @@ from pydantic import AfterValidator, WithJsonSchema
 from evencoil.base import Inputs
 from evencoil.leads import BenchInputs, JointsInputs, LeadsInputs
 from evencoil.plate import PlateInputs, ReplaceInputs, SupplyInputs, TrustInputs
+from evencoil.run_up import LoadInputs
 from evencoil.sizing import SizeInputs
 from evencoil.starters import StarterInputs
 
@@ -33,6 +34,7 @@ class JobInputs(Inputs):
     joints: JointsInputs = JointsInputs()
     size: SizeInputs = SizeInputs()
     starter: StarterInputs = StarterInputs()
+    load: LoadInputs = LoadInputs()
 
 
 #: every step that has inputs, in the order of the work

@@ -3,7 +3,7 @@
 Knows windings and the solver; no starter.
 """
 
-from evencoil.leads.derive import derive
+from evencoil.leads.derive import Derived, derive
 from evencoil.leads.identify.bench import PracticeBench
 from evencoil.leads.identify.guide import Guided, guide
 from evencoil.leads.identify.readings import lead_letters
@@ -20,6 +20,7 @@ __all__ = [
     "Box",
     "CheckedDiagram",
     "CoilState",
+    "Derived",
     "Guided",
     "JointInput",
     "JointsInputs",

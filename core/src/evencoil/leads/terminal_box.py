@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from typing import cast
 
 from evencoil.base import CoreError, Message, MissingError, RefusedError
 from evencoil.leads.derive import Derived, derive, quick_tell
@@ -338,7 +339,8 @@ def work_out_box(
     except CoreError as error:
         told["outcome_error"] = error
     if states is not None:
-        told["turn"] = expected_turn(winding, inputs, told.get("outcome"))
+        judged = cast("Outcome | None", told.get("outcome"))
+        told["turn"] = expected_turn(winding, inputs, judged)
         told["rotation_note"] = rotation_note(winding, supply, swap, is_switched=is_switched)
         told["tell"] = None if is_switched else quick_tell(winding, states.connection)
         told |= _checked_diagrams(winding, states, inputs, swap)

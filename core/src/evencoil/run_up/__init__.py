@@ -1,0 +1,42 @@
+"""Running up: does this motor start this load, how long does it take, what does it cost.
+
+Knows nameplate, connections and the motor solver; no job and no drawing.
+"""
+
+from evencoil.run_up.facts import Asked, Facts, find_facts
+from evencoil.run_up.inputs import LoadInputs, LoadKind
+from evencoil.run_up.lost_phase import LostPhase, lost_phase
+from evencoil.run_up.sheet import (
+    METHODS,
+    Change,
+    CurvePoint,
+    MethodSheet,
+    Refused,
+    RunUpSheet,
+    TimerAdvice,
+    advise,
+    method_sheet,
+    run_up_sheet,
+)
+from evencoil.run_up.starts import Method
+
+__all__ = [
+    "METHODS",
+    "Asked",
+    "Change",
+    "CurvePoint",
+    "Facts",
+    "LoadInputs",
+    "LoadKind",
+    "LostPhase",
+    "Method",
+    "MethodSheet",
+    "Refused",
+    "RunUpSheet",
+    "TimerAdvice",
+    "advise",
+    "find_facts",
+    "lost_phase",
+    "method_sheet",
+    "run_up_sheet",
+]

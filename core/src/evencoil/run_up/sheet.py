@@ -1,0 +1,380 @@
+"""The run-up sheet: every way to start this motor on this load, side by side.
+
+Each is run from rest to its end, whatever that is: at speed, stalled, tripped, burnt.
+A timer's setting is found by letting the first step last until its current has
+fallen; then the change-over is run at half to twice that.
+
+Units: [s], [rpm], [A], [N m], [V]. Limits: fundamental field, linear leakage, average
+torque; nothing was measured on this motor.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from math import ceil
+
+from evencoil.base import CoreError, Message
+from evencoil.leads import Derived
+from evencoil.run_up.facts import Facts
+from evencoil.run_up.starts import Method, Plan, method_plan, other_jumpers
+from evencoil.solver.motor import OverloadRelay, Port, RunUp, WindingHeat, rpm, run_up
+
+__all__ = [
+    "METHODS",
+    "Change",
+    "CurvePoint",
+    "MethodSheet",
+    "Refused",
+    "RunUpSheet",
+    "TimerAdvice",
+    "advise",
+    "method_sheet",
+    "run_up_sheet",
+]
+
+#: in the order they are shown
+METHODS: tuple[Method, ...] = (
+    "full_voltage",
+    "wye_delta",
+    "part_winding",
+    "autotransformer_80",
+    "autotransformer_65",
+    "autotransformer_50",
+    "resistor_65",
+)
+#: settings tried, as multiples of the one advised
+_TRIED = (0.5, 1.0, 1.5, 2.0)
+#: the first step is over when the speed has come so near to where it settles
+_SETTLED, _MARGIN = 0.98, 1.1
+_LONGEST_S = 120.0
+#: a first step that ends below this part of rated speed is too weak
+_HALFWAY = 0.5
+_AFTER_S = 20.0
+#: how long a first step lasts that never ends by itself, unless the timer is entered
+_WEAK_S = 10.0
+_CURVE_POINTS = 73
+_ROUND_S = 0.5
+#: contactor coils must hold above this part of their volts; source: IEC 60947-4-1
+_SAG_LIMIT = 0.85
+
+
+@dataclass(frozen=True, slots=True)
+class CurvePoint:
+    """Torque [N m] and line current [A] at a speed [rpm]."""
+
+    speed_rpm: float
+    torque_nm: float
+    line_a: float
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """A change-over: the timer's setting, and what it meets.
+
+    Attributes
+    ----------
+    peak_a : float
+        Largest RMS line current just after; within 15 % of a full transient. [A]
+    """
+
+    setting_s: float
+    speed_rpm: float
+    before_a: float
+    peak_a: float
+    ending: str
+
+
+@dataclass(frozen=True, slots=True)
+class TimerAdvice:
+    """A setting for the timer of the first step.
+
+    Attributes
+    ----------
+    setting_s : float or None
+        Advised; None where the first step never brings the motor near its speed. [s]
+    settles_rpm : float
+        Where the first step would leave it. [rpm]
+    changes : tuple of Change
+        At half to twice the setting.
+    other_jumpers_a : float or None
+        Current right after the change with the other set of delta jumpers. [A]
+    never_ends : Message or None
+        What becomes of it if the first step never ends.
+    findings : tuple of Message
+        How to find the setting at the panel, or why there is none.
+    """
+
+    setting_s: float | None
+    settles_rpm: float
+    changes: tuple[Change, ...]
+    other_jumpers_a: float | None
+    never_ends: Message | None
+    findings: tuple[Message, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class MethodSheet:
+    """One way to start: its curve, its run, its verdict."""
+
+    method: Method
+    run: RunUp
+    curves: tuple[tuple[str, tuple[CurvePoint, ...]], ...]
+    first_s: float
+    start_a: float
+    start_torque_percent: float
+    sag_percent: float | None
+    hottest_k: float
+    verdict: Message
+    is_good: bool
+    findings: tuple[Message, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Refused:
+    """A way to start that this motor does not have, and why."""
+
+    method: Method
+    error: CoreError
+
+
+@dataclass(frozen=True, slots=True)
+class RunUpSheet:
+    """All ways to start one motor on one load."""
+
+    facts: Facts
+    load_curve: tuple[CurvePoint, ...]
+    methods: tuple[MethodSheet, ...]
+    refused: tuple[Refused, ...]
+
+
+def _relay(facts: Facts, plan: Plan) -> OverloadRelay:
+    heat = [1.0] * 3 if facts.is_hot else [0.0] * 3
+    return OverloadRelay(facts.amps_a * plan.leg_part, facts.relay_class, facts.relay_kind, heat)
+
+
+def _winding(facts: Facts) -> WindingHeat:
+    """Return the winding, cold or as hot as after a day at rated load."""
+    coils = facts.machine.coils
+    # the volt-amps of all coils together are those of the line
+    each = 3**0.5 * facts.amps_a * facts.connection.factor / len(coils)
+    return WindingHeat(
+        tuple(each for _ in coils),
+        facts.rated_rise_k,
+        [facts.rated_rise_k if facts.is_hot else 0.0] * len(coils),
+    )
+
+
+def _curve(port: Port, facts: Facts) -> tuple[CurvePoint, ...]:
+    top = facts.machine.synchronous_rad_s
+    found = []
+    for place in range(_CURVE_POINTS):
+        # closer together near synchronous speed, where the curve falls
+        part = 1 - (1 - place / (_CURVE_POINTS - 1)) ** 1.7
+        fields = port.fields(part * top)
+        rows = [port.line_row(line) for line in port.sources]
+        amps = max(
+            (
+                abs(one + sum(factor * gap for factor, gap in zip(by_gap, fields.gap, strict=True)))
+                for one, by_gap in rows
+            ),
+            default=0.0,
+        )
+        found.append(CurvePoint(rpm(part * top), fields.torque_nm, amps))
+    return tuple(found)
+
+
+def _go(facts: Facts, plan: Plan, first_s: float, *, until_s: float = _LONGEST_S) -> RunUp:
+    return run_up(
+        facts.machine,
+        plan.steps(first_s),
+        facts.load,
+        relay=_relay(facts, plan),
+        winding=_winding(facts),
+        limit_k=facts.limit_k,
+        until_s=until_s,
+    )
+
+
+def _settling(facts: Facts, plan: Plan) -> tuple[RunUp, float, float | None]:
+    """Run the first step alone; return the run, the speed it ends at, and a timer's setting.
+
+    The setting is None where the step never brings the motor halfway to its speed.
+    """
+    alone = replace(plan, has_timer=False, states=plan.states[:1])
+    run = run_up(
+        facts.machine,
+        alone.steps(0.0),
+        facts.load,
+        relay=None,
+        winding=_winding(facts),
+        limit_k=facts.limit_k,
+        until_s=_LONGEST_S,
+        follows_flux=False,
+    )
+    last = run.last.speed_rad_s
+    if last < _HALFWAY * facts.machine.rated_rad_s:
+        return run, rpm(last), None
+    near = next(one.time_s for one in run.samples if one.speed_rad_s >= _SETTLED * last)
+    return run, rpm(last), ceil(near * _MARGIN / _ROUND_S) * _ROUND_S
+
+
+def advise(facts: Facts, method: Method, states: Derived) -> TimerAdvice | None:
+    """Return the setting of a timer, what shorter and longer ones meet, and what none does.
+
+    Parameters
+    ----------
+    facts : Facts
+        The motor and its load.
+    method : str
+        Which way to start.
+    states : Derived
+        Of this way.
+
+    Returns
+    -------
+    TimerAdvice or None
+        None where no timer ends a first step.
+    """
+    plan = method_plan(facts, method, states)
+    if not plan.has_timer:
+        return None
+    alone, settles, setting = _settling(facts, plan)
+    endless = _go(facts, plan, 2 * _LONGEST_S)
+    never: Message | None = None
+    if endless.ending == "tripped" and endless.tripped_s is not None:
+        never = Message("run_up.never.tripped", {"seconds": f"{endless.tripped_s:.0f}"})
+    elif alone.burnt_s is not None:
+        never = Message("run_up.never.burnt", {"seconds": f"{alone.burnt_s:.0f}"})
+    if setting is None:
+        weak = Message("run_up.too_weak", {"rpm": f"{settles:.0f}"})
+        return TimerAdvice(None, settles, (), None, never, (weak,))
+    changes = []
+    for times in _TRIED:
+        first_s = setting * times
+        run = _go(facts, plan, first_s, until_s=first_s + _AFTER_S)
+        if "run" not in run.changed_at:
+            continue
+        speed, amps = run.changed_at[plan.states[1][0]]
+        peak = max(run.peak_a.get(name, 0.0) for name, _, _ in plan.states[1:])
+        changes.append(Change(first_s, rpm(speed), amps, peak, run.ending))
+    crossed = _crossed(facts, states, setting) if method == "wye_delta" else None
+    field_method = (Message("run_up.field_method"),)
+    return TimerAdvice(setting, settles, tuple(changes), crossed, never, field_method)
+
+
+def _crossed(facts: Facts, states: Derived, setting: float) -> float | None:
+    run = states.states.get("run")
+    other = None if run is None else other_jumpers(facts, run)
+    if other is None:
+        return None
+    plan = method_plan(facts, "wye_delta", states, jumpers=other)
+    done = _go(facts, plan, setting, until_s=setting + 0.5)
+    return done.peak_a.get("run")
+
+
+def method_sheet(facts: Facts, method: Method, states: Derived) -> MethodSheet:
+    """Return the sheet of one way to start.
+
+    Parameters
+    ----------
+    facts : Facts
+        The motor and its load.
+    method : str
+        Which way.
+    states : Derived
+        Of this way.
+    """
+    plan = method_plan(facts, method, states)
+    first_s, weak_rpm = 0.0, None
+    if plan.has_timer:
+        _, settles, setting = _settling(facts, plan)
+        weak_rpm = settles if setting is None else None
+        first_s = facts.first_step_s or setting or _WEAK_S
+    run = _go(facts, plan, first_s)
+    first = plan.states[0][1]
+    start = first.fields(0.0)
+    start_a = max(
+        abs(one + sum(factor * gap for factor, gap in zip(by_gap, start.gap, strict=True)))
+        for one, by_gap in (first.line_row(line) for line in first.sources)
+    )
+    sag = None
+    if facts.is_sag_known:
+        # samples lie apart; the first instants of each step were all looked at
+        seen = [one.supply_v for one in run.samples if one.supply_v > 0]
+        least = min([*seen, *([run.least_supply_v] if run.least_supply_v else [])])
+        sag = 100 * (1 - least / facts.line_v)
+    hottest = max(max(sample.rise_k) for sample in run.samples)
+    curves = tuple(
+        (name, _curve(port, facts))
+        for name, port, _ in plan.states
+        if port.sources and name != "reactor"
+    )
+    findings = list(_findings(facts, run, sag))
+    if weak_rpm is not None:
+        findings.insert(0, Message("run_up.too_weak", {"rpm": f"{weak_rpm:.0f}"}))
+    return MethodSheet(
+        method=method,
+        run=run,
+        curves=curves,
+        first_s=first_s,
+        start_a=start_a,
+        start_torque_percent=100 * start.torque_nm / facts.machine.rated_nm,
+        sag_percent=sag,
+        hottest_k=hottest,
+        verdict=_verdict(facts, run, sag),
+        is_good=run.ending == "running"
+        and weak_rpm is None
+        and (sag is None or sag <= 100 * (1 - _SAG_LIMIT)),
+        findings=tuple(findings),
+    )
+
+
+def _verdict(facts: Facts, run: RunUp, sag: float | None) -> Message:
+    speed = f"{rpm(run.last.speed_rad_s):.0f}"
+    dips = "" if sag is None else f"; supply dips {sag:.0f} %"
+    params = {
+        "rpm": speed,
+        "class": facts.relay_class,
+        "dips": dips,
+        "seconds": f"{(run.at_speed_s or run.last.time_s):.1f}",
+        "limit": f"{facts.limit_k + facts.ambient_c:.0f}",
+    }
+    return Message(f"run_up.ends.{run.ending}", params)
+
+
+def _findings(facts: Facts, run: RunUp, sag: float | None) -> Iterator[Message]:
+    if sag is not None and sag > 100 * (1 - _SAG_LIMIT):
+        yield Message("run_up.sags", {"percent": f"{sag:.0f}"})
+    if facts.load.has_backstop and run.last.torque_nm < 0:
+        yield Message("run_up.backstop")
+    if run.ending == "stalled" or (run.ending in {"tripped", "burnt"} and run.at_speed_s is None):
+        least = min(
+            ((sample.torque_nm - sample.load_nm, sample.speed_rad_s) for sample in run.samples),
+            default=(0.0, 0.0),
+        )
+        yield Message("run_up.no_torque", {"rpm": f"{rpm(least[1]):.0f}"})
+
+
+def run_up_sheet(facts: Facts, states_of: dict[Method, Derived | CoreError]) -> RunUpSheet:
+    """Return every way to start that this motor has, and why it has not the others.
+
+    Parameters
+    ----------
+    facts : Facts
+        The motor and its load.
+    states_of : dict
+        By method: the states of the connection, or why there are none.
+    """
+    made, refused = [], []
+    for method, states in states_of.items():
+        if isinstance(states, CoreError):
+            refused.append(Refused(method, states))
+        else:
+            made.append(method_sheet(facts, method, states))
+    top = facts.machine.synchronous_rad_s
+    load_curve = tuple(
+        CurvePoint(rpm(top * place / 48), facts.load.at(top * place / 48), 0.0)
+        for place in range(49)
+    )
+    return RunUpSheet(facts, load_curve, tuple(made), tuple(refused))

@@ -1,0 +1,242 @@
+"""The contact states of each way to start: what is joined to what, and when.
+
+A gap of an open transition lasts as long as one contactor needs to open, its arc
+to go out and the next one to close; autotransformer and resistor are usual ones,
+not this job's. Source: CIRCUITS of star-delta, part-winding, autotransformer and
+primary-resistor starters; Korndorfer closed transition (textbook motor starting).
+
+Units: [s], [V], [ohm].
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import sqrt
+from typing import Literal
+
+from evencoil.leads import Derived
+from evencoil.run_up.facts import Facts
+from evencoil.solver.constants import constants
+from evencoil.solver.motor import Element, Group, Port, Step, Wiring, three_phase
+from evencoil.winding import LINES, Connection, Joint, joinings
+
+__all__ = ["Method", "Plan", "method_plan", "open_gap_s", "run_port", "wiring_of"]
+
+Method = Literal[
+    "full_voltage",
+    "wye_delta",
+    "part_winding",
+    "autotransformer_80",
+    "autotransformer_65",
+    "autotransformer_50",
+    "resistor_65",
+]
+
+#: judgment: magnetizing current of a starting autotransformer over the motor's rated one
+_MAGNETIZING = 0.09
+_LEAK, _COPPER = 0.0091, 0.0023
+#: the middle step of a closed transition: star point open, the upper part a reactor
+_CLOSED_STEP_S = 0.06
+_RESISTOR_PART = 0.65
+
+
+def open_gap_s() -> float:
+    """Return how long an open transition leaves the motor without supply [s]."""
+    known = constants()
+    return (known["contactor_out_us"] + known["arc_us"] + known["contactor_in_us"]) / 1e6
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """A start in steps: how to make them for a time of the first one.
+
+    Attributes
+    ----------
+    has_timer : bool
+        Whether a timer ends the first state.
+    states : tuple of (str, Port, float)
+        Name, network, and how long it lasts; the first lasts as the timer says.
+    legs : tuple of tuple of str
+        Leads behind each heater of the relay; empty where it lies in the lines.
+    leg_part : float
+        Rated current behind a heater, as a part of the motor's.
+    """
+
+    method: Method
+    has_timer: bool
+    states: tuple[tuple[str, Port, float], ...]
+    legs: tuple[tuple[str, ...], ...] = ()
+    leg_part: float = 1.0
+
+    def steps(self, first_s: float) -> tuple[Step, ...]:
+        """Return the steps when the first state lasts so long.
+
+        The time of every state after the first is counted from the end of the one before.
+        """
+        at, made = 0.0, []
+        for place, (name, port, lasting) in enumerate(self.states):
+            made.append(Step(at, name, port, _legs(port, self.legs)))
+            at += first_s if place == 0 else lasting
+        return tuple(made)
+
+
+def _legs(
+    port: Port, legs: Sequence[Sequence[str]]
+) -> tuple[tuple[complex, tuple[complex, ...]], ...]:
+    """Return the rows of the currents through the relay's heaters."""
+    if not legs:
+        return tuple(port.line_row(line) for line in LINES)
+    rows = []
+    for leads in legs:
+        constant, factors = 0j, [0j] * len(port.drive)
+        for place, coil in enumerate(port.machine.coils):
+            sign = (coil.start in leads) - (coil.end in leads)
+            if sign:
+                own, by_gap = port.coil_row(place)
+                constant += sign * own
+                factors = [one + sign * other for one, other in zip(factors, by_gap, strict=True)]
+        rows.append((constant, tuple(factors)))
+    return tuple(rows)
+
+
+def wiring_of(
+    facts: Facts,
+    joints: Sequence[Joint],
+    *,
+    open_lines: Sequence[str] = (),
+    is_dead: bool = False,
+) -> Wiring:
+    """Return the wiring of some joints on the supply of the job.
+
+    Parameters
+    ----------
+    facts : Facts
+        Volts and fault current.
+    joints : sequence of Joint
+        Leads together, and the lines on them.
+    open_lines : sequence of str
+        Lines without supply.
+    is_dead : bool
+        All lines are open.
+    """
+    lost = LINES if is_dead else tuple(open_lines)
+    return Wiring(
+        sources=three_phase(facts.line_v, facts.fault_a, open_lines=lost),
+        joined=tuple(
+            (
+                *(line if line not in lost else f"{line} open" for line in joint.lines),
+                *(lead for lead in joint.leads if lead not in joint.lines),
+            )
+            for joint in joints
+        ),
+    )
+
+
+def run_port(facts: Facts, *, open_lines: Sequence[str] = ()) -> Port:
+    """Return the motor as it runs, with some lines open."""
+    return Port(facts.machine, wiring_of(facts, facts.connection.joints, open_lines=open_lines))
+
+
+def method_plan(
+    facts: Facts, method: Method, states: Derived, *, jumpers: Connection | None = None
+) -> Plan:
+    """Return the states of one way to start.
+
+    Parameters
+    ----------
+    facts : Facts
+        The motor.
+    method : str
+        Which way.
+    states : Derived
+        Of this way: ``start`` and ``run`` of a start in two steps.
+    jumpers : Connection or None
+        Another delta to go over to than the derived one.
+    """
+    machine = facts.machine
+    run = jumpers or states.states.get("run") or states.connection
+    last = ("run", Port(machine, wiring_of(facts, run.joints)), 0.0)
+    if method == "full_voltage":
+        return Plan(method, has_timer=False, states=(last,))
+    if method in {"wye_delta", "part_winding"}:
+        start = states.states["start"]
+        first = ("start", Port(machine, wiring_of(facts, start.joints)), 0.0)
+        fed = [joint for joint in start.joints if joint.lines]
+        legs = tuple(
+            tuple(lead for lead in joint.leads if lead not in joint.lines) for joint in fed
+        )
+        if method == "part_winding":
+            return Plan(method, has_timer=True, states=(first, last), legs=legs, leg_part=0.5)
+        star = _star([joint for joint in start.joints if not joint.lines])
+        kept = [joint for joint in start.joints if joint is not star]
+        gap = ("gap", Port(machine, wiring_of(facts, kept, is_dead=True)), open_gap_s())
+        part = 1 / sqrt(3)
+        return Plan(method, has_timer=True, states=(first, gap, last), legs=legs, leg_part=part)
+    if method == "resistor_65":
+        first = ("start", Port(machine, _with_resistor(facts, run)), 0.0)
+        return Plan(method, has_timer=True, states=(first, last))
+    tap = int(method.rpartition("_")[2]) / 100
+    first = ("start", Port(machine, _on_tap(facts, run, tap, is_star_closed=True)), 0.0)
+    opened = Port(machine, _on_tap(facts, run, tap, is_star_closed=False))
+    middle = ("reactor", opened, _CLOSED_STEP_S)
+    return Plan(method, has_timer=True, states=(first, middle, last))
+
+
+def _star(between: Sequence[Joint]) -> Joint | None:
+    """Return the joint that makes the star: the largest one without a line."""
+    return max(between, key=lambda joint: len(joint.leads), default=None)
+
+
+def _behind(run: Connection) -> tuple[tuple[str, ...], ...]:
+    """Return the joints of the running motor, its lines at the far side of something."""
+    found = []
+    for joint in run.joints:
+        leads = [lead for lead in joint.leads if lead not in joint.lines]
+        found.append((*(f"motor {line}" for line in joint.lines), *leads))
+    return tuple(found)
+
+
+def _with_resistor(facts: Facts, run: Connection) -> Wiring:
+    """Return the motor behind resistors that leave it 65 % of its volts at standstill."""
+    circuit = facts.fitted.circuit
+    locked = circuit.line_v / sqrt(3) / circuit.at(1.0).line_a
+    # |z + r| = |z| / part, for a resistance in front of the motor
+    real, whole = locked.real, abs(locked) / _RESISTOR_PART
+    ohm = -real + sqrt(whole**2 - locked.imag**2)
+    return Wiring(
+        sources=three_phase(facts.line_v, facts.fault_a),
+        joined=_behind(run),
+        elements=tuple(Element(line, f"motor {line}", complex(ohm)) for line in LINES),
+    )
+
+
+def _on_tap(facts: Facts, run: Connection, tap: float, *, is_star_closed: bool) -> Wiring:
+    """Return the motor on the taps of a three-leg autotransformer, or behind its upper part."""
+    base = facts.line_v / sqrt(3) / facts.amps_a
+    turns = (tap, 1 - tap)
+    main = base / _MAGNETIZING
+    ohm = tuple(
+        tuple(
+            1j * main * one * other + (complex(_COPPER, _LEAK) * base * one if place == at else 0)
+            for at, other in enumerate(turns)
+        )
+        for place, one in enumerate(turns)
+    )
+    groups = []
+    for line in LINES:
+        low = "star" if is_star_closed else f"star {line}"
+        groups.append(Group(((f"motor {line}", low), (line, f"motor {line}")), ohm))
+    return Wiring(
+        sources=three_phase(facts.line_v, facts.fault_a),
+        joined=_behind(run),
+        groups=tuple(groups),
+    )
+
+
+def other_jumpers(facts: Facts, run: Connection) -> Connection | None:
+    """Return the delta of the other jumper set, where the winding has one."""
+    named = {known.name: known for known in joinings(facts.winding.kind)}
+    if run.name.endswith("_crossed"):
+        return named.get(run.name.removesuffix("_crossed"))
+    return named.get(f"{run.name}_crossed")

@@ -1,0 +1,190 @@
+"""The run-up of a job: facts with their marks, every way to start, timer, lost phase."""
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from evencoil.base import CoreError, say
+from evencoil.job import JobInputs, run_up_of, work_out
+from evencoil.leads import LeadsInputs
+from evencoil.plate import PlateInputs, SupplyInputs
+from evencoil.run_up import LoadInputs
+
+SIX = "75 HP, 460 V, 86 A, 1780 RPM, 60 HZ, 3 PH, CODE G, DES B, EFF 95.4, INS F, 6 LEADS"
+NINE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
+FAN = {"kind": "fan", "inertia_lb_ft2": "71.2", "motor_inertia_lb_ft2": "16.6"}
+
+
+def job(plate=SIX, winding="6", supply="480Y/277", fault="20000", **load):
+    """Return a job's motor, ready to run."""
+    inputs = JobInputs(
+        plate=PlateInputs(text=plate),
+        supply=SupplyInputs(text=supply, fault_current_a=fault),
+        leads=LeadsInputs(winding=winding),
+        load=LoadInputs(**(load or FAN)),
+    )
+    return run_up_of(inputs, work_out(inputs))
+
+
+def methods(ready):
+    """Return the sheets by method."""
+    return {one.method: one for one in ready.sheet().methods}
+
+
+def test_what_no_one_stamped_or_typed_is_marked():
+    """Code letter and torque are bands, not readings; what was typed is none of them."""
+    kinds = {step.id: step.kind for step in job().facts.trail}
+    assert kinds["locked_rotor_a"] == kinds["locked_torque_percent"] == "assumed"
+    assert kinds["load_torque_percent"] == "assumed"
+    assert kinds["efficiency_percent"] == kinds["load_inertia_lb_ft2"] == "read"
+    told = job(**FAN, torque_percent="80", locked_torque_percent="170")
+    kinds = {step.id: step.kind for step in told.facts.trail}
+    assert kinds["load_torque_percent"] == kinds["locked_torque_percent"] == "read"
+    # code G is 5.6 to 6.3 kVA per hp: its middle, 560 A, is above what a design B may draw
+    assert float(told.facts.trail.number("locked_rotor_a")) == pytest.approx(542.5, abs=0.1)
+
+
+def test_star_starts_with_a_third_of_current_and_torque():
+    """By hand; the supply sags less in star, so a little more than a third."""
+    made = methods(job())
+    delta, star = made["full_voltage"], made["wye_delta"]
+    assert star.start_a / delta.start_a == pytest.approx(1 / 3, rel=0.03)
+    assert star.start_torque_percent / delta.start_torque_percent == pytest.approx(1 / 3, rel=0.06)
+
+
+@pytest.mark.parametrize(("tap", "part"), [("50", 0.25), ("65", 0.4225), ("80", 0.64)])
+def test_a_tap_starts_with_its_square(tap, part):
+    """By hand: 65 % tap, 42 % torque and 42 % line current, and the magnetizing current."""
+    made = methods(job())
+    full, tapped = made["full_voltage"], made[f"autotransformer_{tap}"]
+    ratio = tapped.start_torque_percent / full.start_torque_percent
+    assert ratio == pytest.approx(part, rel=0.06)
+    assert tapped.start_a / full.start_a == pytest.approx(part, rel=0.08)
+
+
+def test_a_verdict_says_speed_time_relay_and_sag():
+    """75 hp on a fan: the reference machine takes 1.4 s on the same load at 460 V."""
+    full = methods(job())["full_voltage"]
+    assert full.is_good
+    text = say(full.verdict)
+    assert "Reaches 1782 rpm" in text
+    assert "class 10 does not trip" in text
+    # by hand: 551 A of 20 kA is 2.8 % of the volts, a little more while fluxes build up
+    assert "supply dips 3 %" in text
+    assert 1.1 < full.run.at_speed_s < 1.5
+
+
+def test_without_fault_current_no_sag_is_claimed():
+    """Nothing is known of the supply: nothing is said of it."""
+    made = methods(job(fault=None))["full_voltage"]
+    assert made.sag_percent is None
+    assert "dips" not in say(made.verdict)
+
+
+def test_a_weak_supply_is_told():
+    """1 kA of fault current: locked current of 500 A pulls the volts down by a third."""
+    weak = methods(job(fault="1000", **FAN))["full_voltage"]
+    assert weak.sag_percent > 30
+    assert not weak.is_good
+    assert any("contactor coils" in say(found) for found in weak.findings)
+
+
+def test_a_loaded_conveyor_does_not_start_in_star():
+    """Rated torque from rest against a third of 154 %: star cannot move it, and that is said."""
+    ready = job(kind="conveyor")
+    star = methods(ready)["wye_delta"]
+    assert not star.is_good
+    assert "0 rpm" in say(star.findings[0])
+    advice = ready.advice("wye_delta")
+    assert advice.setting_s is None
+    assert "trips after" in say(advice.never_ends)
+    assert methods(ready)["full_voltage"].is_good
+
+
+def test_timer_advice_of_a_star_delta_fan():
+    """Long enough that the current has fallen; half of it meets more current at less speed."""
+    ready = job()
+    advice = ready.advice("wye_delta")
+    assert advice.setting_s is not None
+    half, right, _, double = advice.changes
+    assert [one.setting_s / advice.setting_s for one in (half, right, double)] == [0.5, 1, 2]
+    assert half.speed_rpm < right.speed_rpm <= double.speed_rpm + 1
+    assert half.before_a > right.before_a
+    # the other set of jumpers meets the turned flux at another angle
+    assert advice.other_jumpers_a != pytest.approx(right.peak_a, rel=0.005)
+    assert ready.advice("full_voltage") is None
+
+
+def test_ways_a_motor_does_not_have_are_refused_with_the_reason():
+    """Nine leads: the star is inside."""
+    refused = {one.method: say(one.error.message) for one in job(NINE, "9-wye").sheet().refused}
+    assert "inside" in refused["wye_delta"]
+
+
+def test_a_lost_phase_in_delta_burdens_one_coil():
+    """The reference at full load: line 2.02 times, the worst coil 2.3 times; no torque at rest."""
+    lost = job(kind="conveyor", inertia_lb_ft2="71").lost_phase()
+    running = next(one for one in lost.states if one.cause == "fuse" and one.is_running)
+    sound = lost.states[0]
+    assert running.line_a["L1"] / sound.line_a["L1"] == pytest.approx(2.02, rel=0.05)
+    assert running.hottest_times == pytest.approx(2.3, rel=0.05)
+    assert running.line_a["L2"] == 0
+    # propped up: three quarters of the volts and more between every two ends
+    assert min(running.motor_v.values()) > 0.7 * 480
+    still = next(one for one in lost.states if one.cause == "fuse" and not one.is_running)
+    assert still.speed_rpm == 0
+    # at rest the dead end sits in the middle of the two live ones
+    assert still.motor_v["L1-L2"] == pytest.approx(still.motor_v["L3-L1"] / 2, rel=0.01)
+    assert still.trips_s < 30
+
+
+def test_in_wye_two_coils_share_the_burden_and_the_third_rests():
+    """Nine leads in series wye: line and coil current are one."""
+    lost = job(NINE, "9-wye").lost_phase()
+    running = next(one for one in lost.states if one.cause == "fuse" and one.is_running)
+    assert running.coil_a["A1"] == pytest.approx(running.line_a["L1"], rel=1e-6)
+    assert running.coil_a["B1"] == pytest.approx(0, abs=0.01)
+
+
+@pytest.mark.parametrize(
+    ("more", "code"),
+    [
+        ({"plate": SIX.replace("1780 RPM, ", "")}, "run_up.no_speed"),
+        ({"plate": SIX.replace("86 A", "50 A")}, "run_up.plate"),
+        ({"plate": SIX.replace("1780", "1800")}, "run_up.s"),
+        ({"plate": SIX.replace("60 HZ", "50 HZ").replace("1780", "1480")}, "run_up.frequency"),
+        ({"supply": ""}, "run_up.no_supply"),
+        ({"torque_percent": "100"}, "run_up.no_load"),
+    ],
+)
+def test_what_cannot_be_run_says_what_is_missing(more, code):
+    """A clear refusal with field and next step; never a figure."""
+    with pytest.raises(CoreError) as caught:
+        job(**more)
+    assert caught.value.message.id.startswith(code)
+    assert say(caught.value.hint)
+
+
+@settings(max_examples=15)
+@given(
+    st.sampled_from(["uncoupled", "fan", "conveyor", "mixer", "downhill"]),
+    st.integers(0, 1000),
+    st.integers(0, 1000),
+    st.sampled_from(["0.001", "5", "10000", "999999"]),
+    st.sampled_from([None, "200", "1000", "300000"]),
+)
+def test_every_load_and_supply_gets_a_verdict(kind, torque, breaks, inertia, fault):
+    """No input that is taken hangs it or ends without a sentence."""
+    ready = job(
+        kind=kind,
+        torque_percent=str(torque),
+        breakaway_percent=str(breaks),
+        inertia_lb_ft2=inertia,
+        fault=fault,
+    )
+    for one in ready.sheet().methods:
+        text = say(one.verdict)
+        assert "nan" not in text
+        assert one.run.samples
+    for state in ready.lost_phase().states:
+        assert "nan" not in say(state.said)
