@@ -21,6 +21,7 @@ FLOORS = (
     ("circuit", "sizing"),
     ("solver", "starters"),
     ("leads", "rehearsal"),
+    ("run_up",),
     ("drawing", "checks"),
     ("job",),
     ("machine",),

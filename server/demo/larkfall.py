@@ -38,6 +38,7 @@ class DemoMotor:
     size: dict[str, object] = field(default_factory=dict)
     leads: dict[str, object] = field(default_factory=dict)
     starter: dict[str, object] = field(default_factory=dict)
+    load: dict[str, object] = field(default_factory=dict)
 
 
 _SAID: dict[str, object] = {
@@ -113,6 +114,7 @@ MOTORS = (
             },
         },
         {"run_shape": "delta", "start_method": "wye_delta"},
+        load={"kind": "conveyor", "torque_percent": "35", "breakaway_percent": "45"},
     ),
     DemoMotor(
         "IC-2",

@@ -176,6 +176,7 @@ SCREENS = (
     "/w/larkfall/m/IC-2/j/1/starter",
     "/w/larkfall/m/IC-2/j/1/drawings",
     "/w/larkfall/m/IC-2/j/1/rehearse",
+    "/w/larkfall/m/JC-1/j/1/run-up",
 )
 
 

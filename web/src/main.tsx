@@ -99,6 +99,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: "run-up",
+            lazy: async () => ({
+              Component: (await import("./features/run-up/RunUpScreen")).RunUpScreen,
+            }),
+          },
+          {
             path: "rehearse",
             lazy: async () => ({
               Component: (await import("./features/rehearse/RehearseScreen")).RehearseScreen,

@@ -304,3 +304,42 @@ def test_convert_prints_the_sizes_that_change(capsys):
     assert said["heaters"]
     main(["convert", str(GOLDEN), "--supply", "240 delta"])
     assert "conductor_size" in capsys.readouterr().out
+
+
+def test_a_run_with_a_load_says_what_it_stands_on(capsys):
+    """Text: each figure with its mark, each way with its verdict; 0 since it gets to speed."""
+    assert main(["run", str(GOLDEN), "--load", "fan", "--torque", "80"]) == 0
+    said = capsys.readouterr().out
+    assert "assumed" in said
+    assert "full_voltage" in said
+    assert "Reaches" in said
+
+
+def test_a_run_as_csv_and_json_are_the_same_run(capsys):
+    """One line a sample; the time goes on within a way."""
+    main(["run", str(GOLDEN), "--load", "conveyor", "--torque", "30", "--format", "csv"])
+    head, *rows = capsys.readouterr().out.splitlines()
+    assert head.split(",")[:3] == ["method", "time_s", "speed_rpm"]
+    main(["run", str(GOLDEN), "--load", "conveyor", "--torque", "30", "--format", "json"])
+    told = json.loads(capsys.readouterr().out)
+    assert len(rows) == sum(len(one["samples"]) for one in told["methods"])
+    full = next(one for one in told["methods"] if one["method"] == "full_voltage")
+    times = [sample[0] for sample in full["samples"]]
+    assert times == sorted(times)
+
+
+def test_a_lost_phase_is_told_by_state(capsys):
+    """A fuse lost at rest: no torque."""
+    assert main(["run", str(GOLDEN), "--load", "fan", "--fault", "lost-phase"]) == 0
+    assert "no torque at standstill" in capsys.readouterr().out
+    main(["run", str(GOLDEN), "--load", "fan", "--fault", "lost-phase", "--format", "json"])
+    told = json.loads(capsys.readouterr().out)
+    assert next(one for one in told if one["cause"] == "fuse")["line_a"]["L2"] == 0
+
+
+@pytest.mark.parametrize("more", [["--torque", "-5"], ["--torque", "much"], []])
+def test_a_run_without_a_usable_load_is_refused(more, capsys):
+    """Exit 2, with field and next step; a file without a load is asked what is driven."""
+    load = ["--load", "fan"] if more else []
+    assert main(["run", str(GOLDEN), *load, *more]) == 2
+    assert capsys.readouterr().err.startswith("load.")

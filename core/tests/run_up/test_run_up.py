@@ -6,9 +6,11 @@ from hypothesis import strategies as st
 
 from evencoil.base import CoreError, say
 from evencoil.job import JobInputs, run_up_of, work_out
-from evencoil.leads import LeadsInputs
+from evencoil.leads import JointInput, LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
 from evencoil.run_up import LoadInputs
+from evencoil.sizing import SizeInputs
+from evencoil.sizing.inputs import OverloadInput
 
 SIX = "75 HP, 460 V, 86 A, 1780 RPM, 60 HZ, 3 PH, CODE G, DES B, EFF 95.4, INS F, 6 LEADS"
 NINE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
@@ -81,6 +83,28 @@ def test_without_fault_current_no_sag_is_claimed():
     assert "dips" not in say(made.verdict)
 
 
+@pytest.mark.parametrize(
+    ("place", "after_s", "what"), [("leg", 23, "relay trips"), ("line", 64, "winding passes")]
+)
+def test_heaters_in_the_legs_see_a_star_as_it_heats_the_coil(place, after_s, what):
+    """A stalled star: each leg carries the line, 187 A: 3.77 times the 50 A of a leg, 2.2 of 86 A.
+
+    By hand for class 10: legs 243 ln(14.2 / 12.9) = 23 s; lines 243 ln(4.73 / 3.46) = 76 s, and
+    before that the winding: 600 ln(1137 / (1137 - 115)) = 64 s. That is why they go in the legs.
+    """
+    inputs = JobInputs(
+        plate=PlateInputs(text=SIX),
+        supply=SupplyInputs(text="480Y/277", fault_current_a="20000"),
+        leads=LeadsInputs(winding="6"),
+        size=SizeInputs(overload=OverloadInput(place=place)),
+        load=LoadInputs(kind="conveyor"),
+    )
+    never = say(run_up_of(inputs, work_out(inputs)).advice("wye_delta").never_ends)
+    seconds = float(never.split("after ")[1].split(" ")[0])
+    assert what in never
+    assert seconds == pytest.approx(after_s, rel=0.05)
+
+
 def test_a_weak_supply_is_told():
     """1 kA of fault current: locked current of 500 A pulls the volts down by a third."""
     weak = methods(job(fault="1000", **FAN))["full_voltage"]
@@ -113,6 +137,41 @@ def test_timer_advice_of_a_star_delta_fan():
     # the other set of jumpers meets the turned flux at another angle
     assert advice.other_jumpers_a != pytest.approx(right.peak_a, rel=0.005)
     assert ready.advice("full_voltage") is None
+
+
+BURNING = {"T1": "L1", "T7": "L1", "T2": "L2", "T8": "L2", "T3": "L3", "T9": "L3"}
+
+
+def test_a_box_joined_wrong_runs_as_it_is_joined():
+    """Nine leads joined for 230 V on 480 V: some four times the current, and no remedy but joints."""
+    joints = [
+        JointInput(id=line, leads=[lead for lead, on in BURNING.items() if on == line], line=line)
+        for line in ("L1", "L2", "L3")
+    ]
+    joints.append(JointInput(id="star", leads=["T4", "T5", "T6"]))
+    inputs = JobInputs(
+        plate=PlateInputs(text=NINE),
+        supply=SupplyInputs(text="480Y/277", fault_current_a="20000"),
+        leads=LeadsInputs(winding="9-wye", joints=joints),
+        load=LoadInputs(**FAN),
+    )
+    ready = run_up_of(inputs, work_out(inputs))
+    assert ready.own == "as_joined"
+    made = methods(ready)
+    wrong, right = made["as_joined"], made["full_voltage"]
+    # by hand: halves in parallel on the same volts are a quarter of the ohms
+    assert wrong.start_a / right.start_a == pytest.approx(4, rel=0.1)
+    assert not wrong.is_good
+    assert "wrong for this supply" in say(wrong.findings[0])
+    # the sound box is no such way
+    assert "as_joined" not in methods(job(NINE, "9-wye"))
+
+
+def test_a_slow_start_is_not_blamed_on_the_torque():
+    """Torque to spare at every speed, and a flywheel: the relay's class is what is short."""
+    made = methods(job(kind="uncoupled", motor_inertia_lb_ft2="4000"))["full_voltage"]
+    assert made.run.ending == "tripped"
+    assert [found.id for found in made.findings] == ["run_up.too_slow"]
 
 
 def test_ways_a_motor_does_not_have_are_refused_with_the_reason():

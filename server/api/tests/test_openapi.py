@@ -25,6 +25,7 @@ OPERATIONS = [
 BODIES = {
     "put plate": {"based_on": 0, "body": {"text": "20 HP"}},
     "put supply": {"based_on": 0, "body": {"text": "240 delta"}},
+    "put load": {"based_on": 0, "body": {}},
     "put size": {"based_on": 0, "body": {}},
     "put leads": {"based_on": 0, "body": {}},
     "post motors": {"tag": "X-1"},
@@ -102,6 +103,7 @@ def filled(path, works):
         sha256="0" * 64,
         name="Door",
         circuit="3A",
+        method="wye_delta",
     )
 
 

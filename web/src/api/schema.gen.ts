@@ -640,6 +640,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Save
+         * @description Save the inputs of the load step; a stale version is told what differs.
+         */
+        put: operations["save_load"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/netlist.txt": {
         parameters: {
             query?: never;
@@ -1060,6 +1080,46 @@ export interface paths {
         patch: operations["people_router_set_rules"];
         trace?: never;
     };
+    "/api/w/{works}/run-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Run Up
+         * @description Run the motor up in every way it can be started; nothing is saved.
+         */
+        post: operations["answers_routers_run_up_run_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/run-up/{method}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Advice
+         * @description Find the setting of the timer of one way to start; nothing is saved.
+         */
+        post: operations["answers_routers_run_up_advice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/trace": {
         parameters: {
             query?: never;
@@ -1206,6 +1266,26 @@ export interface components {
              * @default
              */
             word: string;
+        };
+        /**
+         * AdviceOut
+         * @description The setting of a timer; empty where the way has none.
+         */
+        AdviceOut: {
+            /** Changes */
+            changes: components["schemas"]["ChangeOverOut"][];
+            /** Findings */
+            findings: string[];
+            /** Has Timer */
+            has_timer: boolean;
+            /** Never Ends */
+            never_ends: string;
+            /** Other Jumpers A */
+            other_jumpers_a: number | null;
+            /** Setting S */
+            setting_s: number | null;
+            /** Settles Rpm */
+            settles_rpm: number;
         };
         /**
          * AmendmentOut
@@ -1549,6 +1629,22 @@ export interface components {
             text: string;
             /** What */
             what: string;
+        };
+        /**
+         * ChangeOverOut
+         * @description A change-over at one setting.
+         */
+        ChangeOverOut: {
+            /** Before A */
+            before_a: number;
+            /** Ending */
+            ending: string;
+            /** Peak A */
+            peak_a: number;
+            /** Setting S */
+            setting_s: number;
+            /** Speed Rpm */
+            speed_rpm: number;
         };
         /**
          * ChangedOut
@@ -2431,6 +2527,20 @@ export interface components {
             trip_a?: string | null;
         };
         /**
+         * ExpectedOut
+         * @description A reading to come.
+         */
+        ExpectedOut: {
+            /** Id */
+            id: string;
+            /** Percent */
+            percent: number;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * FaultInput
          * @description What is marked on device, starter and panel about short circuits.
          */
@@ -3263,6 +3373,22 @@ export interface components {
              *     }
              */
             leads: components["schemas"]["LeadsInputs"];
+            /**
+             * @default {
+             *       "breakaway_percent": null,
+             *       "breakdown_torque_percent": null,
+             *       "first_step_s": null,
+             *       "has_backstop": false,
+             *       "inertia_lb_ft2": null,
+             *       "is_hot": false,
+             *       "kind": "",
+             *       "locked_torque_percent": null,
+             *       "motor_inertia_lb_ft2": null,
+             *       "relay_kind": "",
+             *       "torque_percent": null
+             *     }
+             */
+            load: components["schemas"]["LoadInputs"];
             motor: components["schemas"]["FileMotor"];
             /**
              * @default {
@@ -3460,6 +3586,22 @@ export interface components {
             leads: components["schemas"]["LeadsInputs"];
             /**
              * @default {
+             *       "breakaway_percent": null,
+             *       "breakdown_torque_percent": null,
+             *       "first_step_s": null,
+             *       "has_backstop": false,
+             *       "inertia_lb_ft2": null,
+             *       "is_hot": false,
+             *       "kind": "",
+             *       "locked_torque_percent": null,
+             *       "motor_inertia_lb_ft2": null,
+             *       "relay_kind": "",
+             *       "torque_percent": null
+             *     }
+             */
+            load: components["schemas"]["LoadInputs"];
+            /**
+             * @default {
              *       "assumed": [],
              *       "corners": [],
              *       "photo": "",
@@ -3633,6 +3775,22 @@ export interface components {
              *     }
              */
             leads: components["schemas"]["LeadsInputs"];
+            /**
+             * @default {
+             *       "breakaway_percent": null,
+             *       "breakdown_torque_percent": null,
+             *       "first_step_s": null,
+             *       "has_backstop": false,
+             *       "inertia_lb_ft2": null,
+             *       "is_hot": false,
+             *       "kind": "",
+             *       "locked_torque_percent": null,
+             *       "motor_inertia_lb_ft2": null,
+             *       "relay_kind": "",
+             *       "torque_percent": null
+             *     }
+             */
+            load: components["schemas"]["LoadInputs"];
             /** Machine */
             machine: string;
             /** Name */
@@ -4118,6 +4276,62 @@ export interface components {
             winding?: ("3-wye" | "3-delta" | "6" | "9-wye" | "9-delta" | "12" | "part-winding" | "2-speed-ct" | "2-speed-vt" | "2-speed-cp" | "2-speed-2-winding" | "1-phase" | "1-phase-reversible" | "1-phase-dual" | "1-phase-dual-fixed") | null;
         };
         /**
+         * LoadIn
+         * @description Inputs of the load step, and the version they were made from.
+         */
+        LoadIn: {
+            /** Based On */
+            based_on: number;
+            body: components["schemas"]["LoadInputs"];
+        };
+        /**
+         * LoadInputs
+         * @description What the motor drives, and how it is started.
+         *
+         *     ``fan`` stands for fans and centrifugal pumps, ``conveyor`` for all that asks the same
+         *     torque at any speed, ``mixer`` for torque that grows with speed, ``downhill`` for what
+         *     drives the motor. Torques are percent of the motor's rated torque, the load's at rated
+         *     speed; inertias are at the motor shaft; ``first_step_s`` is the timer of a start in steps.
+         */
+        LoadInputs: {
+            /** Breakaway Percent */
+            breakaway_percent?: string | null;
+            /** Breakdown Torque Percent */
+            breakdown_torque_percent?: string | null;
+            /** First Step S */
+            first_step_s?: string | null;
+            /**
+             * Has Backstop
+             * @default false
+             */
+            has_backstop: boolean;
+            /** Inertia Lb Ft2 */
+            inertia_lb_ft2?: string | null;
+            /**
+             * Is Hot
+             * @default false
+             */
+            is_hot: boolean;
+            /**
+             * Kind
+             * @default
+             * @enum {string}
+             */
+            kind: "" | "uncoupled" | "fan" | "conveyor" | "mixer" | "downhill";
+            /** Locked Torque Percent */
+            locked_torque_percent?: string | null;
+            /** Motor Inertia Lb Ft2 */
+            motor_inertia_lb_ft2?: string | null;
+            /**
+             * Relay Kind
+             * @default
+             * @enum {string}
+             */
+            relay_kind: "" | "phase_loss" | "plain";
+            /** Torque Percent */
+            torque_percent?: string | null;
+        };
+        /**
          * LoadOut
          * @description What becomes of a load that is no motor.
          */
@@ -4148,6 +4362,38 @@ export interface components {
             headings: string[];
             /** Lines */
             lines: string[];
+        };
+        /**
+         * LostOut
+         * @description One state with something open: currents [A], volts at the motor [V], relay [s].
+         */
+        LostOut: {
+            /** Cause */
+            cause: string;
+            /** Coil A */
+            coil_a: {
+                [key: string]: number;
+            };
+            /** Hottest */
+            hottest: string;
+            /** Hottest Times */
+            hottest_times: number;
+            /** Is Running */
+            is_running: boolean;
+            /** Line A */
+            line_a: {
+                [key: string]: number;
+            };
+            /** Motor V */
+            motor_v: {
+                [key: string]: number;
+            };
+            /** Said */
+            said: string;
+            /** Speed Rpm */
+            speed_rpm: number;
+            /** Trips S */
+            trips_s: number | null;
         };
         /**
          * MachineLoad
@@ -4444,6 +4690,15 @@ export interface components {
             by: string;
             /** Reason */
             reason: string;
+        };
+        /**
+         * NoWayOut
+         * @description A way to start that this motor does not have.
+         */
+        NoWayOut: {
+            /** Method */
+            method: string;
+            refusal: components["schemas"]["RefusalOut"] | null;
         };
         /**
          * OddsOut
@@ -5175,6 +5430,61 @@ export interface components {
             starting_v: string;
         };
         /**
+         * RunTraceOut
+         * @description What is followed in time; every list is as long as the times.
+         *
+         *     ``hottest_c`` is the hottest coil with the ambient on the nameplate or 40 C; ``relay`` of 1
+         *     trips; ``supply_percent`` is empty where the fault current is not known.
+         */
+        RunTraceOut: {
+            /** Hottest C */
+            hottest_c: number[];
+            /** Line A */
+            line_a: number[];
+            /** Load Lb Ft */
+            load_lb_ft: number[];
+            /** Relay */
+            relay: number[];
+            /** Speed Rpm */
+            speed_rpm: number[];
+            /** Supply Percent */
+            supply_percent: number[];
+            /** Time S */
+            time_s: number[];
+            /** Torque Lb Ft */
+            torque_lb_ft: number[];
+        };
+        /**
+         * RunUpOut
+         * @description The sheet, or why there is none.
+         */
+        RunUpOut: {
+            /** Expected */
+            expected: components["schemas"]["ExpectedOut"][];
+            /** Facts */
+            facts: components["schemas"]["StepOut"][];
+            /** Is Guessed */
+            is_guessed: boolean;
+            /** Is Poor */
+            is_poor: boolean;
+            /** Limit C */
+            limit_c: number;
+            load: components["schemas"]["TorqueCurveOut"] | null;
+            /** Lost */
+            lost: components["schemas"]["LostOut"][];
+            /** Lost Says */
+            lost_says: string[];
+            /** Others */
+            others: components["schemas"]["NoWayOut"][];
+            /** Own */
+            own: string;
+            /** Rated Lb Ft */
+            rated_lb_ft: number;
+            refusal: components["schemas"]["RefusalOut"] | null;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
+        };
+        /**
          * SavedBench
          * @description The version saved, and the inputs of the bench step as stored.
          */
@@ -5218,6 +5528,24 @@ export interface components {
             /** At */
             at: string;
             body: components["schemas"]["LeadsInputs"];
+            /** By */
+            by: string;
+            /** N */
+            n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /**
+         * SavedLoad
+         * @description The version saved, and the inputs of the load step as stored.
+         */
+        SavedLoad: {
+            /** At */
+            at: string;
+            body: components["schemas"]["LoadInputs"];
             /** By */
             by: string;
             /** N */
@@ -5983,6 +6311,20 @@ export interface components {
             status: "understood" | "doubted" | "unread";
         };
         /**
+         * TorqueCurveOut
+         * @description Torque [lb ft] and line current [A] against speed [rpm] in one contact state.
+         */
+        TorqueCurveOut: {
+            /** Line A */
+            line_a: number[];
+            /** Name */
+            name: string;
+            /** Speed Rpm */
+            speed_rpm: number[];
+            /** Torque Lb Ft */
+            torque_lb_ft: number[];
+        };
+        /**
          * TouchInput
          * @description A touch with the ohmmeter; ``ohms`` empty where only ringing was heard.
          */
@@ -6243,6 +6585,39 @@ export interface components {
              * @enum {string}
              */
             what: "volts";
+        };
+        /**
+         * WayOut
+         * @description One way to start.
+         */
+        WayOut: {
+            /** At Speed S */
+            at_speed_s: number | null;
+            /** Curves */
+            curves: components["schemas"]["TorqueCurveOut"][];
+            /** Ending */
+            ending: string;
+            /** Findings */
+            findings: string[];
+            /** First S */
+            first_s: number;
+            /** Has Timer */
+            has_timer: boolean;
+            /** Hottest C */
+            hottest_c: number;
+            /** Is Good */
+            is_good: boolean;
+            /** Method */
+            method: string;
+            /** Sag Percent */
+            sag_percent: number | null;
+            /** Start A */
+            start_a: number;
+            /** Start Torque Percent */
+            start_torque_percent: number;
+            trace: components["schemas"]["RunTraceOut"];
+            /** Verdict */
+            verdict: string;
         };
         /**
          * WireOut
@@ -8409,7 +8784,7 @@ export interface operations {
                 works: string;
                 tag: string;
                 number: number;
-                step: "plate" | "supply" | "leads" | "bench" | "trust" | "replace" | "joints" | "size" | "starter";
+                step: "plate" | "supply" | "leads" | "bench" | "trust" | "replace" | "joints" | "size" | "starter" | "load";
             };
             cookie?: never;
         };
@@ -9001,6 +9376,88 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    save_load: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SavedLoad"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10624,6 +11081,185 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_run_up_run_up: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobInputs"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunUpOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_run_up_advice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                method: "as_joined" | "full_voltage" | "wye_delta" | "part_winding" | "autotransformer_80" | "autotransformer_65" | "autotransformer_50" | "resistor_65";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobInputs"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AdviceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

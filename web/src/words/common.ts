@@ -12,6 +12,7 @@ export const words = {
     drawings: "Drawings",
     check: "Dead check",
     rehearse: "Rehearse",
+    "run-up": "Run-up",
   } as Record<string, string>,
   states: {
     open: "Open",

@@ -1,4 +1,4 @@
-"""The command line: ``evencoil size|connect|wirelist|rehearse|validate JOB.json``.
+"""The command line: ``evencoil size|connect|wirelist|run|rehearse|validate JOB.json``.
 
 Exit codes: 0 all figures found; 1 at least one figure is withheld, with its
 reason; 2 the file or the call is wrong. Errors go to standard error with field
@@ -31,6 +31,7 @@ from evencoil.checks import with_expectations
 from evencoil.circuit import Circuit
 from evencoil.cli import box as cli_box
 from evencoil.cli import circuit as cli_circuit
+from evencoil.cli import run_up as cli_run_up
 from evencoil.job import (
     MAX_BYTES,
     SCHEMA,
@@ -262,6 +263,10 @@ def _rehearse(arguments: argparse.Namespace) -> int:
     return WITHHELD if trace.hazards or trace.never_settles or trace.is_cut else OK
 
 
+def _run(arguments: argparse.Namespace) -> int:
+    return OK if cli_run_up.run_job(_load(arguments.job), arguments) else WITHHELD
+
+
 def _validate(arguments: argparse.Namespace) -> int:
     job = _load(arguments.job)
     work_out_job(job)
@@ -296,6 +301,7 @@ def _parser() -> argparse.ArgumentParser:
         ("check", _check, "check and prove the starter; exit 1 if something must be changed"),
         ("deadcheck", _dead_check, "list the ohm readings that tell every wire"),
         ("netlist", _netlist, "write the starter's netlist as text"),
+        ("run", _run, "run the motor up on its load in every way it can be started"),
         ("rehearse", _rehearse, "play a scenario on the starter; exit 1 if a hazard shows"),
     ):
         command = commands.add_parser(name, help=about, description=about)
@@ -306,7 +312,10 @@ def _parser() -> argparse.ArgumentParser:
             )
         if name == "convert":
             command.add_argument("--supply", required=True, help='the new supply, as "480Y/277"')
-        forms = ("table", "json", "csv") if name == "wirelist" else ("table", "json")
+        if name == "run":
+            cli_run_up.add_arguments(command)
+        has_csv = name in {"wirelist", "run"}
+        forms = ("table", "json", "csv") if has_csv else ("table", "json")
         command.add_argument("--format", choices=forms, default="table")
         command.set_defaults(action=action)
     schema = commands.add_parser("schema", help="print the JSON Schema of job files")

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from contextlib import suppress
+from dataclasses import dataclass, replace
 from decimal import Decimal
 
 from evencoil.base import CoreError
@@ -22,19 +23,34 @@ from evencoil.run_up import (
     lost_phase,
     run_up_sheet,
 )
+from evencoil.starters import entry_of, start_of
 from evencoil.winding import StartMethod
 
 __all__ = ["JobRunUp", "run_up_of"]
 
+_TAPS: dict[Method, int] = {
+    "autotransformer_80": 80,
+    "autotransformer_65": 65,
+    "autotransformer_50": 50,
+}
+_WAYS: dict[str, Method] = {
+    "wye_delta": "wye_delta",
+    "part_winding": "part_winding",
+    "resistor": "resistor_65",
+}
 _STARTS: dict[Method, StartMethod] = {"wye_delta": "wye_delta", "part_winding": "part_winding"}
 
 
 @dataclass(frozen=True, slots=True)
 class JobRunUp:
-    """A job's motor, ready to run up every way it can be started."""
+    """A job's motor, ready to run up every way it can be started.
+
+    ``own`` is the way of this job: the box as wrongly joined, or the start its leads are for.
+    """
 
     facts: Facts
     states_of: dict[Method, Derived | CoreError]
+    own: Method
 
     def sheet(self) -> RunUpSheet:
         """Return all ways to start side by side."""
@@ -42,8 +58,10 @@ class JobRunUp:
 
     def advice(self, method: Method) -> TimerAdvice | None:
         """Return the timer's setting of one way; None where it has no timer."""
-        states = self.states_of[method]
-        return None if isinstance(states, CoreError) else advise(self.facts, method, states)
+        states = self.states_of.get(method)
+        if states is None or isinstance(states, CoreError):
+            return None
+        return advise(self.facts, method, states)
 
     def lost_phase(self) -> LostPhase:
         """Return what a lost line does."""
@@ -86,15 +104,49 @@ def run_up_of(inputs: JobInputs, worked: Worked) -> JobRunUp:
             load=inputs.load,
             fault_current_a=inputs.supply.fault_current_a,
             trip_class=None if overload is None else overload.trip_class,
+            heaters=None if overload is None else overload.place,
             measured_locked_a=locked,
         )
     )
     states_of: dict[Method, Derived | CoreError] = {}
+    joined = _as_joined(worked, facts)
+    if joined is not None:
+        states_of["as_joined"] = joined
     for method in METHODS:
+        if method == "as_joined":
+            continue
         states = found[_STARTS.get(method, "full_voltage")]
         if states is not None:
             states_of[method] = states
-    return JobRunUp(facts, states_of)
+    return JobRunUp(facts, states_of, _own(inputs, joined))
+
+
+def _own(inputs: JobInputs, joined: Derived | None) -> Method:
+    """Return the way this job's motor is to be started, as far as it is said."""
+    if joined is not None:
+        return "as_joined"
+    start: str = inputs.leads.start_method
+    # without a standard circuit, what the leads are joined for counts
+    with suppress(CoreError):
+        start = start_of(entry_of(inputs.starter.standard_circuit))
+    tap = inputs.size.start.tap_percent if inputs.size.start is not None else Decimal(65)
+    if start == "autotransformer":
+        return min(_TAPS, key=lambda one: abs(_TAPS[one] - tap))
+    return _WAYS.get(start, "full_voltage")
+
+
+def _as_joined(worked: Worked, facts: Facts) -> Derived | None:
+    """Return the box as its joints were made, if they are wrong and no starter switches them.
+
+    A right box runs as derived; one that is not joined yet does not run at all.
+    """
+    box = worked.box
+    made = tuple(joint.as_core() for joint in worked.joints)
+    outcome = box.outcome
+    if not made or box.is_switched or outcome is None or outcome.verdict != "wrong":
+        return None
+    known = replace(facts.connection, name="as_joined", joints=made)
+    return Derived(states={"run": known}, of="run", line_volts_v=facts.line_v)
 
 
 def _derived(inputs: JobInputs, worked: Worked, start: StartMethod) -> Derived | CoreError | None:

@@ -63,7 +63,24 @@ def expected_turn(winding: Winding, inputs: LeadsInputs, outcome: Outcome | None
 def rotation_note(
     winding: Winding, supply: Supply | None, swap: str, *, is_switched: bool
 ) -> Message | None:
-    """Say what to exchange if the motor turns the wrong way; None for a single-phase motor."""
+    """Say what to exchange if the motor turns the wrong way.
+
+    Parameters
+    ----------
+    winding : Winding
+        The motor's.
+    supply : Supply or None
+        A drive changes direction at its output.
+    swap : str
+        The two lines that this plant exchanges.
+    is_switched : bool
+        Whether the starter switches the leads.
+
+    Returns
+    -------
+    Message or None
+        None for a single-phase motor.
+    """
     if winding.phases != 3:
         return None
     place = "switched" if is_switched else "line"

@@ -3,9 +3,10 @@
 Knows nameplate, connections and the motor solver; no job and no drawing.
 """
 
+from evencoil.run_up.expected import Expected, expected_readings
 from evencoil.run_up.facts import Asked, Facts, find_facts
 from evencoil.run_up.inputs import LoadInputs, LoadKind
-from evencoil.run_up.lost_phase import LostPhase, lost_phase
+from evencoil.run_up.lost_phase import LostPhase, LostState, lost_phase
 from evencoil.run_up.sheet import (
     METHODS,
     Change,
@@ -25,16 +26,19 @@ __all__ = [
     "Asked",
     "Change",
     "CurvePoint",
+    "Expected",
     "Facts",
     "LoadInputs",
     "LoadKind",
     "LostPhase",
+    "LostState",
     "Method",
     "MethodSheet",
     "Refused",
     "RunUpSheet",
     "TimerAdvice",
     "advise",
+    "expected_readings",
     "find_facts",
     "lost_phase",
     "method_sheet",

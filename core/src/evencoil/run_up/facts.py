@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from itertools import pairwise
 from math import pi, sqrt
+from typing import Literal
 
 from evencoil.base import (
     Message,
@@ -40,8 +41,9 @@ from evencoil.solver.motor import (
 )
 from evencoil.winding import Connection, Rating, Winding
 
-__all__ = ["Asked", "Facts", "find_facts"]
+__all__ = ["Asked", "Facts", "Heaters", "find_facts"]
 
+Heaters = Literal["line", "leg", "half"]
 _WATTS = 745.7
 _LB_FT2 = 0.04214011
 #: judgment: a load's inertia as a multiple of the motor's own
@@ -66,7 +68,8 @@ _RISE_K, _AMBIENT_C = 80.0, 40.0
 class Asked:
     """Everything a run is found from.
 
-    ``overload_place`` tells where the heaters are; ``measured_locked_a`` a measured start.
+    ``heaters`` tells where those of the overload relay lie, if anyone said;
+    ``measured_locked_a`` is of a measured start.
     """
 
     plate: Nameplate
@@ -78,6 +81,7 @@ class Asked:
     load: LoadInputs
     fault_current_a: Decimal | None = None
     trip_class: int | None = None
+    heaters: Heaters | None = None
     measured_locked_a: Decimal | None = None
 
 
@@ -109,6 +113,7 @@ class Facts:
     is_sag_known: bool
     relay_class: RelayClass
     relay_kind: RelayKind
+    heaters: Heaters | None
     rated_rise_k: float
     limit_k: float
     ambient_c: float
@@ -141,9 +146,22 @@ def _refused(code: str, field: str, **params: str) -> RefusedError:
     )
 
 
-def _missing(field: str) -> MissingError:
+#: the input that is missing, by the name of what it gives
+_FIELDS = {
+    "power": "power_hp",
+    "supply": "supply.text",
+    "amps": "amps_a",
+    "speed": "speed_rpm",
+    "locked": "code_letter",
+    "winding": "leads.winding",
+    "connection": "leads.winding",
+    "load": "load.kind",
+}
+
+
+def _missing(name: str) -> MissingError:
     return MissingError(
-        Message(f"run_up.no_{field}"), field=field, hint=Message(f"run_up.no_{field}.hint")
+        Message(f"run_up.no_{name}"), field=_FIELDS[name], hint=Message(f"run_up.no_{name}.hint")
     )
 
 
@@ -523,6 +541,7 @@ def find_facts(asked: Asked) -> Facts:
         is_sag_known=asked.fault_current_a is not None,
         relay_class=relay_class,
         relay_kind=relay_kind,
+        heaters=asked.heaters,
         rated_rise_k=rise_k,
         limit_k=limit_k,
         ambient_c=ambient_c,

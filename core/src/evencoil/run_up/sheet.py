@@ -35,6 +35,7 @@ __all__ = [
 
 #: in the order they are shown
 METHODS: tuple[Method, ...] = (
+    "as_joined",
     "full_voltage",
     "wye_delta",
     "part_winding",
@@ -55,6 +56,10 @@ _AFTER_S = 20.0
 _WEAK_S = 10.0
 _CURVE_POINTS = 73
 _ROUND_S = 0.5
+#: from here dry friction is whole [rad/s]
+_MOVING = 1.5
+#: a run that fails with less spare torque than this part of the rated one, fails for it
+_SPARE = 0.1
 #: contactor coils must hold above this part of their volts; source: IEC 60947-4-1
 _SAG_LIMIT = 0.85
 
@@ -310,7 +315,7 @@ def method_sheet(facts: Facts, method: Method, states: Derived) -> MethodSheet:
         for name, port, _ in plan.states
         if port.sources and name != "reactor"
     )
-    findings = list(_findings(facts, run, sag))
+    findings = list(_findings(facts, plan, run, sag))
     if weak_rpm is not None:
         findings.insert(0, Message("run_up.too_weak", {"rpm": f"{weak_rpm:.0f}"}))
     return MethodSheet(
@@ -324,6 +329,7 @@ def method_sheet(facts: Facts, method: Method, states: Derived) -> MethodSheet:
         hottest_k=hottest,
         verdict=_verdict(facts, run, sag),
         is_good=run.ending == "running"
+        and method != "as_joined"
         and weak_rpm is None
         and (sag is None or sag <= 100 * (1 - _SAG_LIMIT)),
         findings=tuple(findings),
@@ -343,17 +349,31 @@ def _verdict(facts: Facts, run: RunUp, sag: float | None) -> Message:
     return Message(f"run_up.ends.{run.ending}", params)
 
 
-def _findings(facts: Facts, run: RunUp, sag: float | None) -> Iterator[Message]:
+def _least_spare(facts: Facts, plan: Plan, run: RunUp) -> tuple[float, float]:
+    """Return the least torque over the load's on the way that was gone, and at which speed."""
+    came_to_last = plan.states[-1][0] in run.changed_at or not plan.has_timer
+    port = plan.states[-1 if came_to_last else 0][1]
+    top = max([_MOVING, *(one.speed_rad_s for one in run.samples)])
+    found = []
+    for place in range(33):
+        speed = max(top * place / 32, _MOVING)
+        found.append((port.fields(speed).torque_nm - facts.load.at(speed), speed))
+    return min(found)
+
+
+def _findings(facts: Facts, plan: Plan, run: RunUp, sag: float | None) -> Iterator[Message]:
     if sag is not None and sag > 100 * (1 - _SAG_LIMIT):
         yield Message("run_up.sags", {"percent": f"{sag:.0f}"})
     if facts.load.has_backstop and run.last.torque_nm < 0:
         yield Message("run_up.backstop")
-    if run.ending == "stalled" or (run.ending in {"tripped", "burnt"} and run.at_speed_s is None):
-        least = min(
-            ((sample.torque_nm - sample.load_nm, sample.speed_rad_s) for sample in run.samples),
-            default=(0.0, 0.0),
-        )
-        yield Message("run_up.no_torque", {"rpm": f"{rpm(least[1]):.0f}"})
+    if plan.method == "as_joined":
+        yield Message("run_up.joined_wrong")
+    elif run.ending != "running" and run.at_speed_s is None:
+        spare, speed = _least_spare(facts, plan, run)
+        if spare < _SPARE * facts.machine.rated_nm:
+            yield Message("run_up.no_torque", {"rpm": f"{rpm(speed):.0f}"})
+        elif run.ending == "tripped":
+            yield Message("run_up.too_slow", {"class": facts.relay_class})
 
 
 def run_up_sheet(facts: Facts, states_of: dict[Method, Derived | CoreError]) -> RunUpSheet:
@@ -373,8 +393,9 @@ def run_up_sheet(facts: Facts, states_of: dict[Method, Derived | CoreError]) -> 
         else:
             made.append(method_sheet(facts, method, states))
     top = facts.machine.synchronous_rad_s
+    speeds = [top * place / 48 for place in range(49)]
+    # at rest dry friction has no sign; what it asks as soon as the shaft moves is shown
     load_curve = tuple(
-        CurvePoint(rpm(top * place / 48), facts.load.at(top * place / 48), 0.0)
-        for place in range(49)
+        CurvePoint(rpm(speed), facts.load.at(max(speed, _MOVING)), 0.0) for speed in speeds
     )
     return RunUpSheet(facts, load_curve, tuple(made), tuple(refused))

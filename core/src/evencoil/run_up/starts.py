@@ -17,13 +17,14 @@ from typing import Literal
 
 from evencoil.leads import Derived
 from evencoil.run_up.facts import Facts
-from evencoil.solver.constants import constants
+from evencoil.solver import constants
 from evencoil.solver.motor import Element, Group, Port, Step, Wiring, three_phase
 from evencoil.winding import LINES, Connection, Joint, joinings
 
 __all__ = ["Method", "Plan", "method_plan", "open_gap_s", "run_port", "wiring_of"]
 
 Method = Literal[
+    "as_joined",
     "full_voltage",
     "wye_delta",
     "part_winding",
@@ -134,7 +135,15 @@ def wiring_of(
 
 
 def run_port(facts: Facts, *, open_lines: Sequence[str] = ()) -> Port:
-    """Return the motor as it runs, with some lines open."""
+    """Return the motor as it runs.
+
+    Parameters
+    ----------
+    facts : Facts
+        The motor and its supply.
+    open_lines : sequence of str
+        Lines that are lost.
+    """
     return Port(facts.machine, wiring_of(facts, facts.connection.joints, open_lines=open_lines))
 
 
@@ -157,7 +166,7 @@ def method_plan(
     machine = facts.machine
     run = jumpers or states.states.get("run") or states.connection
     last = ("run", Port(machine, wiring_of(facts, run.joints)), 0.0)
-    if method == "full_voltage":
+    if method in {"as_joined", "full_voltage"}:
         return Plan(method, has_timer=False, states=(last,))
     if method in {"wye_delta", "part_winding"}:
         start = states.states["start"]
@@ -166,12 +175,21 @@ def method_plan(
         legs = tuple(
             tuple(lead for lead in joint.leads if lead not in joint.lines) for joint in fed
         )
+        if facts.heaters == "line":
+            # one relay in the lines, ahead of all contactors
+            legs = ()
         if method == "part_winding":
-            return Plan(method, has_timer=True, states=(first, last), legs=legs, leg_part=0.5)
+            return Plan(
+                method,
+                has_timer=True,
+                states=(first, last),
+                legs=legs,
+                leg_part=0.5 if legs else 1.0,
+            )
         star = _star([joint for joint in start.joints if not joint.lines])
         kept = [joint for joint in start.joints if joint is not star]
         gap = ("gap", Port(machine, wiring_of(facts, kept, is_dead=True)), open_gap_s())
-        part = 1 / sqrt(3)
+        part = 1 / sqrt(3) if legs else 1.0
         return Plan(method, has_timer=True, states=(first, gap, last), legs=legs, leg_part=part)
     if method == "resistor_65":
         first = ("start", Port(machine, _with_resistor(facts, run)), 0.0)
@@ -235,7 +253,15 @@ def _on_tap(facts: Facts, run: Connection, tap: float, *, is_star_closed: bool) 
 
 
 def other_jumpers(facts: Facts, run: Connection) -> Connection | None:
-    """Return the delta of the other jumper set, where the winding has one."""
+    """Return the delta of the other jumper set, where the winding has one.
+
+    Parameters
+    ----------
+    facts : Facts
+        The motor.
+    run : Connection
+        The delta of this job.
+    """
     named = {known.name: known for known in joinings(facts.winding.kind)}
     if run.name.endswith("_crossed"):
         return named.get(run.name.removesuffix("_crossed"))

@@ -3,9 +3,10 @@
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from .reference import reference
 
 from evencoil.solver.motor import Targets, fit_circuit
+
+from .reference import reference
 
 PLATES = {str(index): told for index, told in enumerate(reference()["estimation"])}
 

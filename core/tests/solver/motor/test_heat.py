@@ -6,10 +6,11 @@ The reference rounds the square of the ultimate trip to 1.2656: hence 2e-4.
 from math import exp
 
 import pytest
-from .reference import reference
 
 from evencoil.solver.motor import OverloadRelay, WindingHeat
 from evencoil.solver.motor.heat import WINDING_TAU_S, nema_tau_s
+
+from .reference import reference
 
 THERMAL = reference()["thermal"]
 #: IEC 60947-4-1: trip times at 7.2 times the setting from cold, at 1.5 times from hot

@@ -6,7 +6,6 @@ from math import pi
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from .reference import machine, rad_s, reference
 
 from evencoil.solver.motor import (
     Element,
@@ -20,6 +19,8 @@ from evencoil.solver.motor import (
     run_up,
     three_phase,
 )
+
+from .reference import machine, rad_s, reference
 
 RUNS = reference()["acceleration_75hp"]
 LINES = ("L1", "L2", "L3")

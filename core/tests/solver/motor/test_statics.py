@@ -9,9 +9,10 @@ from math import sqrt
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from .reference import line_amps, machine, port_of, rad_s, reference
 
 from evencoil.solver.motor import Port, Wiring, three_phase
+
+from .reference import line_amps, machine, port_of, rad_s, reference
 
 CASES = {case["name"]: case for case in reference()["static_cases"]}
 PRINTED = 6e-6

@@ -20,6 +20,7 @@ from demo.larkfall import (
 )
 from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
+from evencoil.run_up import LoadInputs
 from evencoil.sizing import FIELDS, SizeInputs, headers_of, read_heaters
 from evencoil.starters import StarterInputs
 from jobs.actions import AddMotor, GiveInputs, ReadPlate
@@ -54,13 +55,14 @@ class Command(BaseCommand):
                 ReadPlate(fitter, link, PlateInputs(text=motor.plate), 0).run()
             if motor.supply:
                 GiveInputs(planner, link, "supply", SupplyInputs(text=motor.supply), 0).run()
-            if motor.leads:
-                GiveInputs(fitter, link, "leads", LeadsInputs.model_validate(motor.leads), 0).run()
-            if motor.starter:
-                given = StarterInputs.model_validate(motor.starter)
-                GiveInputs(planner, link, "starter", given, 0).run()
-            if motor.size:
-                GiveInputs(planner, link, "size", SizeInputs.model_validate(motor.size), 0).run()
+            for person, step, model, told in (
+                (fitter, "leads", LeadsInputs, motor.leads),
+                (planner, "starter", StarterInputs, motor.starter),
+                (planner, "load", LoadInputs, motor.load),
+                (planner, "size", SizeInputs, motor.size),
+            ):
+                if told:
+                    GiveInputs(person, link, step, model.model_validate(told), 0).run()
         self._heaters(planner)
         self.stdout.write(f"{works.name}: {', '.join(PEOPLE)}")
 

@@ -38,12 +38,7 @@ export function JointSketch({ joint, x, y, across, high, ink }: JointSketchProps
   });
   const layers = joint.rubber + joint.vinyl;
   return (
-    <g
-      transform={`translate(${x} ${y}) scale(${scale})`}
-      fill="none"
-      stroke={ink}
-      aria-hidden="true"
-    >
+    <g transform={`translate(${x} ${y}) scale(${scale})`} fill="none" stroke={ink}>
       <path d={stubs.join("")} strokeWidth="3" />
       <path d={HARDWARE[joint.method]} strokeWidth="1.6" fill="var(--sheet)" stroke="var(--ink)" />
       {layers > 0 && (

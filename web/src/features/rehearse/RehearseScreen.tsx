@@ -9,6 +9,7 @@ import { numbersOf } from "../../diagram/numbers";
 import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
+import { words } from "../../words/common";
 import { rehearseWords } from "../../words/rehearse";
 import { withEdits } from "../drawings/edits";
 import { Events } from "./Events";
@@ -192,9 +193,14 @@ export function RehearseScreen() {
         )
       }
       others={
-        <Link to={`${base}/drawings`} className="control">
-          {rehearseWords.drawings}
-        </Link>
+        <>
+          <Link to={`${base}/run-up`} className="control">
+            {words.steps["run-up"]}
+          </Link>
+          <Link to={`${base}/drawings`} className="control">
+            {rehearseWords.drawings}
+          </Link>
+        </>
       }
     >
       {slab}

@@ -10,6 +10,7 @@ import { useCatalogue } from "../../diagram/useCatalogue";
 import { useCircuit } from "../../diagram/useCircuit";
 import type { Key } from "../../state/keys";
 import { useWorks } from "../../state/session";
+import { words } from "../../words/common";
 import { starterWords } from "../../words/starter";
 import { Measures, Verdict } from "./Compare";
 import { Hazards } from "./Hazards";
@@ -131,9 +132,14 @@ export function StarterScreen() {
         </Link>
       }
       others={
-        <Link to={`${base}/rehearse`} className="control">
-          {starterWords.rehearse}
-        </Link>
+        <>
+          <Link to={`${base}/run-up`} className="control">
+            {words.steps["run-up"]}
+          </Link>
+          <Link to={`${base}/rehearse`} className="control">
+            {starterWords.rehearse}
+          </Link>
+        </>
       }
     >
       {pair.length === 2 && (

@@ -5,6 +5,18 @@ from __future__ import annotations
 __all__ = ["SENTENCES"]
 
 SENTENCES: dict[str, str] = {
+    "label.rated_volts": "Rated volts",
+    "label.rated_amps": "Rated amps",
+    "label.efficiency_by_amps_percent": "Efficiency, by the amps",
+    "label.locked_rotor_a": "Locked-rotor current",
+    "label.locked_torque_percent": "Locked-rotor torque",
+    "label.breakdown_torque_percent": "Breakdown torque",
+    "label.motor_inertia_lb_ft2": "Inertia of the motor",
+    "label.load_inertia_lb_ft2": "Inertia of the load, at the motor shaft",
+    "label.load_torque_percent": "Torque of the load at rated speed",
+    "label.breakaway_percent": "Breakaway torque",
+    "label.relay_kind": "Overload relay",
+    "label.load.kind": "Kind of load",
     "label.protection_limit_a": "Maximum by percentage",
     "label.protection_device_a": "Fuse / breaker",
     "label.protection_kind": "Kind of fuse / breaker",

@@ -38,6 +38,8 @@ SENTENCES: dict[str, str] = {
     "run_up.two_speed.hint": "Go by the maker's data for this motor.",
     "run_up.no_circuit": "No equivalent circuit fits this nameplate: the nearest one draws {amps} A at full load and {locked} A locked.",
     "run_up.no_circuit.hint": "Read speed, amps and code letter again; enter typed locked-rotor figures if you have them.",
+    "run_up.option": "{value} is no figure that a load can have.",
+    "run_up.option.hint": "Give percent of rated torque from 0 to 1000, inertia in lb ft2 above 0.",
     # what is taken as usual
     "run_up.efficiency": "Not stamped: {value} %, usual for a premium-efficiency motor of this power. Older motors are lower.",
     "run_up.efficiency_moved": "{value} %: the {said} % would ask for a power factor above 0.95 from the stamped amps.",
@@ -59,6 +61,8 @@ SENTENCES: dict[str, str] = {
     "run_up.ends.unsettled": "Not at rest and not at speed after {seconds} s: {rpm} rpm{dips}.",
     "run_up.sags": "The supply dips {percent} %: contactor coils are only sure to hold down to 85 % of their volts.",
     "run_up.no_torque": "Load and motor torque meet near {rpm} rpm: no torque is left there to speed it up.",
+    "run_up.joined_wrong": "The joints in the box are wrong for this supply: see the Leads step. Never energize it like this. Fuses or breaker may open before the overload relay does; they are not part of this run.",
+    "run_up.too_slow": "There is torque to spare, yet it speeds up too slowly for a class {class} relay. Check load and inertia first. A slower class is allowed only if the motor's own locked-rotor time covers it.",
     "run_up.backstop": "It pulls backward against the backstop: exchange two lines before anything else.",
     "run_up.field_method": "At the panel: watch the ammeter in one line. When it has fallen and stands still, the motor has its speed of the first step: set the timer there and add a tenth.",
     "run_up.too_weak": "The first step leaves this motor at {rpm} rpm: no setting helps. It needs more torque at the start: a higher tap, an unloaded start, or full voltage.",

@@ -117,8 +117,14 @@ def machine_of(
     phases_as_wye : float
         Ohms of one whole phase, its coils in series, over those of the circuit: 1 for
         wye in series, 3 for delta, 4 for halves in parallel.
-    inertia_kg_m2, friction_w, rated_rad_s, rated_nm
-        As `Machine`.
+    inertia_kg_m2 : float
+        Of the motor alone. [kg m2]
+    friction_w : float
+        At rated speed. [W]
+    rated_rad_s : float
+        On the nameplate. [rad/s]
+    rated_nm : float
+        At the shaft. [N m]
     """
     whole = phases_as_wye
     places = _ways(winding)

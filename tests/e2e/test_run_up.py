@@ -1,0 +1,65 @@
+"""Running up: the timer of a star-delta crusher, a lost phase, a box joined wrong."""
+
+from playwright.sync_api import expect
+
+from conftest import PANEL, moved, violations
+
+CRUSHER = "/w/larkfall/m/JC-1/j/1/run-up"
+
+
+def test_the_timer_of_a_star_delta_crusher(opened):
+    """The demo's crusher at a third of its load: star gets it to speed, and the timer is told."""
+    page = opened(CRUSHER)
+    page.get_by_test_id("torque-plot").wait_for()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Reaches")
+    timer = page.get_by_test_id("timer")
+    expect(timer.get_by_role("heading")).to_contain_text("Set the timer to")
+    # half, once, one and a half, twice; the advised row is the second
+    expect(timer.get_by_role("row")).to_have_count(5)
+    expect(timer).to_contain_text("other set of delta jumpers")
+    # what nobody entered is counted and marked
+    expect(page.get_by_test_id("run-facts")).to_contain_text("taken as usual")
+    assert violations(page) == []
+    # the curve is read by keys
+    read = page.get_by_test_id("torque-read")
+    before = read.inner_text()
+    page.get_by_test_id("torque-plot").get_by_role("slider").focus()
+    for _ in range(9):
+        page.keyboard.press("ArrowRight")
+    assert read.inner_text() != before
+    # full load from rest is more than star has: it says so, and what to do
+    page.get_by_label("Torque at rated speed").fill("100")
+    expect(timer.get_by_role("heading")).to_have_text("No setting helps")
+    expect(page.get_by_role("alert").first).to_contain_text("no setting helps")
+    page.get_by_label("Torque at rated speed").fill("35")
+    expect(timer.get_by_role("heading")).to_contain_text("Set the timer to")
+
+
+def test_a_lost_phase_running_and_at_rest(opened):
+    """Two lines carry it on, none starts it; the other way to start is one tap away."""
+    page = opened(CRUSHER, seat=PANEL)
+    lost = page.get_by_test_id("lost-phase")
+    lost.wait_for()
+    rows = lost.get_by_role("row")
+    expect(rows.filter(has_text="Fuse L2 blown, running")).to_contain_text("/ 0 /")
+    expect(rows.filter(has_text="Fuse L2 blown, at rest")).to_contain_text("/ 0 /")
+    expect(lost).to_contain_text("no torque at standstill")
+    expect(lost).to_contain_text("props up the dead line")
+    page.get_by_test_id("ways").get_by_role("button", name="Full voltage").tap()
+    expect(page.get_by_test_id("timer")).to_have_count(0)
+    assert violations(page) == []
+
+
+def test_a_box_joined_wrong_is_run_as_it_is(opened):
+    """The ball mill's nine leads still lie for 230 V: the run shows what that draws, and stops."""
+    page = opened("/w/larkfall/m/BM-3/j/1/run-up")
+    expect(page.get_by_role("heading", level=1)).to_contain_text("What does this motor drive?")
+    page.get_by_role("button", name="Conveyor, crusher, piston pump").click()
+    alert = page.get_by_role("alert").filter(has_text="As the box is joined now")
+    expect(alert).to_contain_text("Never energize it like this")
+    row = page.get_by_test_id("ways").get_by_role("row").filter(has_text="As the box is joined")
+    # four thousand amps where 150 hp lock at eleven hundred
+    amps = float(row.get_by_role("cell").first.inner_text())
+    assert amps > 3000
+    assert moved(page) < 0.05
+    assert violations(page) == []

@@ -1,0 +1,121 @@
+import { Choice, Drawer, Reading } from "../../components/inputs";
+import type { Given } from "../../state/useJob";
+import { runUpWords as w } from "../../words/runUp";
+
+type Load = Given["load"];
+type Kind = NonNullable<Load["kind"]>;
+
+const KINDS: readonly Kind[] = ["fan", "conveyor", "mixer", "downhill", "uncoupled"];
+const yesNo = [
+  { value: true, label: w.yes },
+  { value: false, label: w.no },
+];
+
+/** What is driven, and what decides the start. */
+export function LoadInputs({
+  load,
+  onLoadChange: set,
+  onRest,
+}: {
+  load: Load;
+  onLoadChange: (change: Partial<Load>) => void;
+  onRest: () => void;
+}) {
+  return (
+    <div className="space-y-3">
+      <Choice
+        label={w.load}
+        options={KINDS.map((value) => ({ value, label: w.kinds[value] ?? value }))}
+        value={load.kind || null}
+        onValueChange={(kind) => set({ kind })}
+      />
+      {load.kind && (
+        <>
+          <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+            {load.kind !== "uncoupled" && (
+              <>
+                <Reading
+                  label={w.torque}
+                  value={load.torque_percent}
+                  unit={w.ofRated}
+                  onValueChange={(torque_percent) => set({ torque_percent })}
+                  onRest={onRest}
+                />
+                <Reading
+                  label={w.breakaway}
+                  value={load.breakaway_percent}
+                  unit={w.ofRated}
+                  onValueChange={(breakaway_percent) => set({ breakaway_percent })}
+                  onRest={onRest}
+                />
+                <Reading
+                  label={w.inertia}
+                  value={load.inertia_lb_ft2}
+                  unit={w.inertiaUnit}
+                  onValueChange={(inertia_lb_ft2) => set({ inertia_lb_ft2 })}
+                  onRest={onRest}
+                />
+              </>
+            )}
+            <Reading
+              label={w.firstStep}
+              value={load.first_step_s}
+              unit={w.seconds}
+              onValueChange={(first_step_s) => set({ first_step_s })}
+              onRest={onRest}
+            />
+          </div>
+          <Drawer name={w.more} hint={w.fromData}>
+            <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+              <Reading
+                label={w.motorInertia}
+                value={load.motor_inertia_lb_ft2}
+                unit={w.inertiaUnit}
+                onValueChange={(motor_inertia_lb_ft2) => set({ motor_inertia_lb_ft2 })}
+                onRest={onRest}
+              />
+              <Reading
+                label={w.lockedTorque}
+                value={load.locked_torque_percent}
+                unit={w.ofRated}
+                onValueChange={(locked_torque_percent) => set({ locked_torque_percent })}
+                onRest={onRest}
+              />
+              <Reading
+                label={w.breakdownTorque}
+                value={load.breakdown_torque_percent}
+                unit={w.ofRated}
+                onValueChange={(breakdown_torque_percent) => set({ breakdown_torque_percent })}
+                onRest={onRest}
+              />
+            </div>
+            <Choice
+              label={w.winding}
+              options={[
+                { value: false, label: w.cold },
+                { value: true, label: w.hot },
+              ]}
+              value={load.is_hot ?? false}
+              onValueChange={(is_hot) => set({ is_hot })}
+            />
+            <Choice
+              label={w.relay}
+              options={[
+                { value: "plain" as const, label: w.relayPlain },
+                { value: "phase_loss" as const, label: w.relayLoss },
+              ]}
+              value={load.relay_kind || null}
+              onValueChange={(relay_kind) => set({ relay_kind })}
+            />
+            <Choice
+              label={w.backstop}
+              options={yesNo}
+              value={load.has_backstop ?? false}
+              onValueChange={(has_backstop) => set({ has_backstop })}
+            />
+          </Drawer>
+        </>
+      )}
+    </div>
+  );
+}

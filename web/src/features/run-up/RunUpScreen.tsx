@@ -1,0 +1,98 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { JobFrame } from "../../components/JobFrame";
+import { useRoom } from "../../components/JobRoom";
+import { ProblemSlab, Stop } from "../../components/shapes";
+import type { Key } from "../../state/keys";
+import type { Given } from "../../state/useJob";
+import { words } from "../../words/common";
+import { runUpWords as w } from "../../words/runUp";
+import { LoadInputs } from "./LoadInputs";
+import { LostPhase } from "./LostPhase";
+import { StandsOn } from "./StandsOn";
+import { Timer } from "./Timer";
+import { TorquePlot } from "./TorquePlot";
+import { Traces } from "./Traces";
+import { useAdvice, useRunUp } from "./useRunUp";
+import { Ways } from "./Ways";
+
+type Load = Given["load"];
+
+/** Does it start, how long does it take, and which setting is right? */
+export function RunUpScreen() {
+  const { place, state } = useRoom();
+  const { given } = state;
+  const [picked, setPicked] = useState("");
+  const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
+  const set = (change: Partial<Load>) => {
+    if (given) state.change("load", { ...given.load, ...change });
+  };
+  const { data: sheet, slab } = useRunUp(place.works, given);
+  const way =
+    sheet?.ways.find((one) => one.method === picked) ??
+    sheet?.ways.find((one) => one.method === sheet.own) ??
+    sheet?.ways[0];
+  const timer = useAdvice(place.works, given, way);
+  const next = (by: number) => {
+    const all = sheet?.ways ?? [];
+    const at = all.findIndex((one) => one.method === way?.method);
+    setPicked(all[(at + by + all.length) % all.length]?.method ?? "");
+  };
+  const keys: Key[] = [
+    { press: "ArrowUp", does: w.compare, run: () => next(-1) },
+    { press: "ArrowDown", does: w.compare, run: () => next(1) },
+  ];
+  return (
+    <JobFrame
+      place={place}
+      step="run-up"
+      state={state}
+      keys={keys}
+      isWide
+      headline={way?.verdict ?? w.ask}
+      margin={null}
+      primary={
+        <Link to={`${base}/rehearse`} className="control md:w-auto!" data-primary="true">
+          {w.rehearse}
+        </Link>
+      }
+      others={
+        <Link to={`${base}/starter`} className="control">
+          {words.steps.starter}
+        </Link>
+      }
+    >
+      {given && (
+        <LoadInputs load={given.load} onLoadChange={set} onRest={() => void state.keep()} />
+      )}
+      {slab}
+      {sheet?.refusal && given?.load.kind && <ProblemSlab problem={sheet.refusal} />}
+      {sheet?.load && way && (
+        <>
+          {!way.is_good && (
+            <Stop
+              strength={way.method === "as_joined" ? "stop" : "hold"}
+              title={`${w.ways[way.method]}: ${way.verdict}`}
+            >
+              {way.findings.map((text) => (
+                <p key={text}>{text}</p>
+              ))}
+            </Stop>
+          )}
+          {sheet.is_poor && <p className="font-semibold text-caution">{w.poor}</p>}
+          <div className="grid gap-4 lg:grid-cols-2">
+            <TorquePlot key={`torque ${way.method}`} way={way} load={sheet.load} />
+            <Traces key={`traces ${way.method}`} way={way} limitC={sheet.limit_c} />
+          </div>
+          <div className="grid gap-4 lg:grid-cols-2">
+            <Ways sheet={sheet} chosen={way} onChoose={setPicked} />
+            {way.has_timer && <Timer advice={timer.data} slab={timer.slab} />}
+          </div>
+          <LostPhase sheet={sheet} />
+          <StandsOn sheet={sheet} />
+          <p className="text-sm text-soft">{w.limits}</p>
+        </>
+      )}
+    </JobFrame>
+  );
+}
