@@ -45,6 +45,7 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "rehearse": (f"{JOB}/rehearse", DESK, "dark"),
     "hazard": ("/w/larkfall/m/SF-5/j/1/rehearse", DESK, "light"),
     "rehearse-phone": (f"{JOB}/rehearse", PHONE, "light"),
+    "run-up": ("/w/larkfall/m/JC-1/j/1/run-up", DESK, "light"),
     "refusal": ("/w/larkfall/m/LS-4/j/1/plate", DESK, "light"),
     "sign-in": ("/sign-in", DESK, "light"),
 }

@@ -7,6 +7,7 @@ import type { Key } from "../../state/keys";
 import type { Given } from "../../state/useJob";
 import { words } from "../../words/common";
 import { runUpWords as w } from "../../words/runUp";
+import { csvOf, download } from "./csv";
 import { LoadInputs } from "./LoadInputs";
 import { LostPhase } from "./LostPhase";
 import { StandsOn } from "./StandsOn";
@@ -57,9 +58,20 @@ export function RunUpScreen() {
         </Link>
       }
       others={
-        <Link to={`${base}/starter`} className="control">
-          {words.steps.starter}
-        </Link>
+        <>
+          <Link to={`${base}/starter`} className="control">
+            {words.steps.starter}
+          </Link>
+          {way && (
+            <button
+              type="button"
+              className="control"
+              onClick={() => download(csvOf(way), `${place.tag}-${way.method}.csv`)}
+            >
+              {w.csv}
+            </button>
+          )}
+        </>
       }
     >
       {given && (

@@ -6,7 +6,11 @@ import type { Advice } from "./useRunUp";
 export function Timer({ advice, slab }: { advice: Advice | undefined; slab: ReactNode }) {
   if (!advice?.has_timer) return <>{slab}</>;
   return (
-    <section aria-labelledby="timer" className="metal min-w-0 space-y-2 px-5 py-4" data-testid="timer">
+    <section
+      aria-labelledby="timer"
+      className="metal min-w-0 space-y-2 px-5 py-4"
+      data-testid="timer"
+    >
       <h2 id="timer" className="font-headline text-2xl font-bold">
         {advice.setting_s === null ? w.noSetting : w.setTimer(advice.setting_s)}
       </h2>

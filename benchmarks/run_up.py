@@ -1,0 +1,85 @@
+"""Running a motor up: how long each part takes, and in units of the interpreter.
+
+Call: ``.venv/bin/python benchmarks/run_up.py``. A unit is a thousand additions.
+"""
+
+from __future__ import annotations
+
+import statistics
+import sys
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "core" / "src"))
+
+from evencoil.job import JobInputs, run_up_of, work_out
+from evencoil.leads import LeadsInputs
+from evencoil.plate import PlateInputs, SupplyInputs
+from evencoil.run_up import LoadInputs
+from evencoil.run_up.starts import method_plan
+from evencoil.solver.motor import WindingHeat, run_up
+
+PLATE = "75 HP, 460 V, 86 A, 1780 RPM, 60 HZ, 3 PH, CODE G, DES B, EFF 95.4, INS F, 6 LEADS"
+INPUTS = JobInputs(
+    plate=PlateInputs(text=PLATE),
+    supply=SupplyInputs(text="480Y/277", fault_current_a="20000"),
+    leads=LeadsInputs(winding="6"),
+    load=LoadInputs(kind="fan", inertia_lb_ft2="71.2", motor_inertia_lb_ft2="16.6"),
+)
+
+
+def unit_s() -> float:
+    """Return how long a thousand additions take [s]."""
+    begun = time.perf_counter()
+    total = 0
+    for number in range(1_000_000):
+        total += number
+    return (time.perf_counter() - begun) / 1000
+
+
+def took(work: Callable[[], object], times: int) -> float:
+    """Return the median time of some work [s]."""
+    found = []
+    for _ in range(times):
+        begun = time.perf_counter()
+        work()
+        found.append(time.perf_counter() - begun)
+    return statistics.median(found)
+
+
+if __name__ == "__main__":
+    worked = work_out(INPUTS)
+    ready = run_up_of(INPUTS, worked)
+    facts, states = ready.facts, ready.states_of["wye_delta"]
+    plan = method_plan(facts, "wye_delta", states)
+    wiring_port = plan.states[0][1]
+    steps = plan.steps(5.0)
+
+    def star_delta(*, follows_flux: bool) -> object:
+        """Run five seconds in star and three in delta."""
+        coils = len(facts.machine.coils)
+        return run_up(
+            facts.machine,
+            steps,
+            facts.load,
+            relay=None,
+            winding=WindingHeat((50.0,) * coils, 80.0, [0.0] * coils),
+            limit_k=115.0,
+            until_s=8.0,
+            follows_flux=follows_flux,
+        )
+
+    unit = unit_s()
+    for name, work, times in (
+        ("circuit fitted to a nameplate, with facts", lambda: run_up_of(INPUTS, worked), 15),
+        ("new contact state", lambda: method_plan(facts, "full_voltage", states), 60),
+        ("fields at one speed", lambda: wiring_port.fields(150.0), 400),
+        ("star-delta, 5 s in star", lambda: star_delta(follows_flux=False), 15),
+        ("the same with rotor flux", lambda: star_delta(follows_flux=True), 15),
+        ("all ways to start compared", ready.sheet, 5),
+        ("timer advice", lambda: ready.advice("wye_delta"), 5),
+        ("lost phase", ready.lost_phase, 15),
+    ):
+        seconds = took(work, times)
+        print(f"{name:45} {seconds * 1e3:9.3f} ms {seconds / unit:10.1f} units")
