@@ -79,7 +79,7 @@ if __name__ == "__main__":
         ("the same with rotor flux", lambda: star_delta(follows_flux=True), 15),
         ("all ways to start compared", ready.sheet, 5),
         ("timer advice", lambda: ready.advice("wye_delta"), 5),
-        ("lost phase", ready.lost_phase, 15),
+        ("all faults, running and before the start", ready.faults, 15),
     ):
         seconds = took(work, times)
         print(f"{name:45} {seconds * 1e3:9.3f} ms {seconds / unit:10.1f} units")

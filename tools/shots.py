@@ -59,6 +59,8 @@ PRESSED: dict[str, tuple[str, ...]] = {
 
 def prepare(page: Page, name: str) -> None:
     """Bring a view to where it shows what it is for."""
+    if name == "run-up":
+        page.get_by_test_id("timer").wait_for()
     if name == "identify":
         page.get_by_text("Practise on a mystery motor").click()
         page.get_by_role("button", name="9-delta").click()

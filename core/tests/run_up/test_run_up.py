@@ -182,7 +182,7 @@ def test_ways_a_motor_does_not_have_are_refused_with_the_reason():
 
 def test_a_lost_phase_in_delta_burdens_one_coil():
     """The reference at full load: line 2.02 times, the worst coil 2.3 times; no torque at rest."""
-    lost = job(kind="conveyor", inertia_lb_ft2="71").lost_phase()
+    lost = job(kind="conveyor", inertia_lb_ft2="71").faults()
     running = next(one for one in lost.states if one.cause == "fuse" and one.is_running)
     sound = lost.states[0]
     assert running.line_a["L1"] / sound.line_a["L1"] == pytest.approx(2.02, rel=0.05)
@@ -199,10 +199,66 @@ def test_a_lost_phase_in_delta_burdens_one_coil():
 
 def test_in_wye_two_coils_share_the_burden_and_the_third_rests():
     """Nine leads in series wye: line and coil current are one."""
-    lost = job(NINE, "9-wye").lost_phase()
+    lost = job(NINE, "9-wye").faults()
     running = next(one for one in lost.states if one.cause == "fuse" and one.is_running)
     assert running.coil_a["A1"] == pytest.approx(running.line_a["L1"], rel=1e-6)
     assert running.coil_a["B1"] == pytest.approx(0, abs=0.01)
+
+
+def faults(**more):
+    """Return the states by cause and by whether the motor ran."""
+    states = job(**(more or FAN)).faults().states
+    return {(one.cause, one.is_running): one for one in states}
+
+
+def test_a_reversed_coil_pulls_backward_and_burns():
+    """The reference for one phase of a delta reversed: 1.50 and 1.38 locked current, -1/3 torque."""
+    found = faults()
+    wrong, sound = found["reversed", False], found["exchanged", False]
+    # two lines exchanged only: locked current in all lines, the whole torque backward
+    locked, whole = sound.line_a["L1"], sound.torque_percent
+    ratios = sorted(amps / locked for amps in wrong.line_a.values())
+    assert ratios == pytest.approx([1.0, 1.375, 1.501], rel=0.03)
+    assert wrong.torque_percent / whole == pytest.approx(1 / 3, rel=0.05)
+    assert "backward" in say(wrong.said)
+    assert found["reversed", True].speed_rpm == 0
+    assert found["reversed", True].trips_s < 5
+
+
+def test_a_jam_is_the_locked_motor_already_hot():
+    """By hand: 551 A of 86 is 6.4 times; from hot 243 ln((41 - 1) / (41 - 1.27)) = 1.6 s."""
+    jam = faults()["jam", True]
+    assert (jam.speed_rpm, jam.line_a["L1"]) == (0, pytest.approx(551, rel=0.01))
+    assert jam.trips_s == pytest.approx(1.6, rel=0.1)
+
+
+def test_a_shorted_ring_carries_many_times_its_current_unseen_by_the_relay():
+    """The line hardly shows it: the ring burns long before the relay trips."""
+    ring = faults()["turns", True]
+    assert ring.hottest == "B ring"
+    assert ring.hottest_times > 5
+    assert max(ring.line_a.values()) < 2 * 86
+    assert ring.burns_s < ring.trips_s
+
+
+def test_low_volts_and_more_load_cost_current_and_speed():
+    """By hand: power is kept, so 10 % less volts are about 10 % more current and more slip."""
+    found = faults(kind="conveyor")
+    sound = found["sound", True]
+    low, more = found["low", True], found["overload", True]
+    assert low.line_a["L1"] / sound.line_a["L1"] == pytest.approx(1.1, abs=0.03)
+    assert 1800 - low.speed_rpm == pytest.approx((1800 - sound.speed_rpm) / 0.81, rel=0.05)
+    assert more.line_a["L1"] / sound.line_a["L1"] == pytest.approx(1.22, abs=0.05)
+    # 5 % on one line: negative sequence of 1.7 % drives several times that in current
+    one_low = found["unbalance", True]
+    spread = max(one_low.line_a.values()) / min(one_low.line_a.values())
+    assert 1.1 < spread < 1.4
+
+
+def test_a_backstop_is_warned_of():
+    """What must not turn backward is bumped uncoupled first."""
+    told = job(**FAN, has_backstop=True).faults()
+    assert told.findings[0].id == "run_up.backward_forbidden"
 
 
 @pytest.mark.parametrize(
@@ -245,5 +301,5 @@ def test_every_load_and_supply_gets_a_verdict(kind, torque, breaks, inertia, fau
         text = say(one.verdict)
         assert "nan" not in text
         assert one.run.samples
-    for state in ready.lost_phase().states:
+    for state in ready.faults().states:
         assert "nan" not in say(state.said)

@@ -41,8 +41,8 @@ def _none(refusal: CoreError) -> RunUpOut:
         own="",
         ways=[],
         others=[],
-        lost=[],
-        lost_says=[],
+        faults=[],
+        fault_says=[],
         expected=[],
     )
 

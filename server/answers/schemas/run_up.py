@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import StepOut
-from evencoil.base import say
+from evencoil.base import Message, say
 from evencoil.job import JobRunUp
 from evencoil.run_up import (
     Change,
     CurvePoint,
     Expected,
-    LostState,
+    FaultState,
     MethodSheet,
     TimerAdvice,
     expected_readings,
@@ -77,19 +77,22 @@ class NoWayOut(Answer):
     refusal: Refused
 
 
-class LostOut(Answer):
-    """One state with something open: currents [A], volts at the motor [V], relay [s]."""
+class FaultOut(Answer):
+    """One state with one thing wrong: [A], volts at the motor [V], relay and winding [s]."""
 
     cause: str
     is_running: bool
     said: Sentence
+    what: str
     speed_rpm: float
+    torque_percent: float
     line_a: dict[str, float]
     coil_a: dict[str, float]
     hottest: str
     hottest_times: float
     motor_v: dict[str, float]
     trips_s: float | None
+    burns_s: float | None
 
 
 class ExpectedOut(Answer):
@@ -114,8 +117,8 @@ class RunUpOut(Answer):
     own: str
     ways: list[WayOut]
     others: list[NoWayOut]
-    lost: list[LostOut]
-    lost_says: list[Sentence]
+    faults: list[FaultOut]
+    fault_says: list[Sentence]
     expected: list[ExpectedOut]
 
 
@@ -191,8 +194,22 @@ def _way(ready: JobRunUp, one: MethodSheet) -> WayOut:
     )
 
 
-def _lost(one: LostState) -> LostOut:
-    return LostOut.model_validate(one)
+def _fault(one: FaultState) -> FaultOut:
+    return FaultOut(
+        cause=one.cause,
+        what=say(Message(f"run_up.cause.{one.cause}")),
+        is_running=one.is_running,
+        said=one.said,
+        speed_rpm=one.speed_rpm,
+        torque_percent=one.torque_percent,
+        line_a=dict(one.line_a),
+        coil_a=dict(one.coil_a),
+        hottest=one.hottest,
+        hottest_times=one.hottest_times,
+        motor_v=dict(one.motor_v),
+        trips_s=one.trips_s,
+        burns_s=one.burns_s,
+    )
 
 
 def _expected(one: Expected) -> ExpectedOut:
@@ -202,7 +219,7 @@ def _expected(one: Expected) -> ExpectedOut:
 def run_up_out(ready: JobRunUp) -> RunUpOut:
     """Return the whole sheet of a motor."""
     facts = ready.facts
-    sheet, lost = ready.sheet(), ready.lost_phase()
+    sheet, faults = ready.sheet(), ready.faults()
     return RunUpOut(
         refusal=None,
         facts=[StepOut.model_validate(step) for step in facts.trail],
@@ -214,9 +231,9 @@ def run_up_out(ready: JobRunUp) -> RunUpOut:
         own=ready.own,
         ways=[_way(ready, one) for one in sheet.methods],
         others=[NoWayOut(method=one.method, refusal=one.error) for one in sheet.refused],
-        lost=[_lost(one) for one in lost.states],
-        lost_says=list(lost.findings),
-        expected=[_expected(one) for one in expected_readings(facts, sheet, lost)],
+        faults=[_fault(one) for one in faults.states],
+        fault_says=list(faults.findings),
+        expected=[_expected(one) for one in expected_readings(facts, sheet, faults)],
     )
 
 

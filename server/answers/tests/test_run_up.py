@@ -46,7 +46,7 @@ def test_what_is_missing_is_told_in_place_of_the_sheet(client):
     """A job without a load: one refusal, no figures."""
     sheet = post(client, "run-up", {**GIVEN, "load": {}}).json()
     assert sheet["refusal"]["field"] == "load.kind"
-    assert (sheet["ways"], sheet["facts"], sheet["lost"]) == ([], [], [])
+    assert (sheet["ways"], sheet["facts"], sheet["faults"]) == ([], [], [])
 
 
 def test_a_timer_is_told_only_where_there_is_one(client):

@@ -2556,6 +2556,44 @@ export interface components {
             starter_ka?: string | null;
         };
         /**
+         * FaultOut
+         * @description One state with one thing wrong: [A], volts at the motor [V], relay and winding [s].
+         */
+        FaultOut: {
+            /** Burns S */
+            burns_s: number | null;
+            /** Cause */
+            cause: string;
+            /** Coil A */
+            coil_a: {
+                [key: string]: number;
+            };
+            /** Hottest */
+            hottest: string;
+            /** Hottest Times */
+            hottest_times: number;
+            /** Is Running */
+            is_running: boolean;
+            /** Line A */
+            line_a: {
+                [key: string]: number;
+            };
+            /** Motor V */
+            motor_v: {
+                [key: string]: number;
+            };
+            /** Said */
+            said: string;
+            /** Speed Rpm */
+            speed_rpm: number;
+            /** Torque Percent */
+            torque_percent: number;
+            /** Trips S */
+            trips_s: number | null;
+            /** What */
+            what: string;
+        };
+        /**
          * FeederInputs
          * @description Other loads on the feeder, and what it is made of.
          */
@@ -4364,38 +4402,6 @@ export interface components {
             lines: string[];
         };
         /**
-         * LostOut
-         * @description One state with something open: currents [A], volts at the motor [V], relay [s].
-         */
-        LostOut: {
-            /** Cause */
-            cause: string;
-            /** Coil A */
-            coil_a: {
-                [key: string]: number;
-            };
-            /** Hottest */
-            hottest: string;
-            /** Hottest Times */
-            hottest_times: number;
-            /** Is Running */
-            is_running: boolean;
-            /** Line A */
-            line_a: {
-                [key: string]: number;
-            };
-            /** Motor V */
-            motor_v: {
-                [key: string]: number;
-            };
-            /** Said */
-            said: string;
-            /** Speed Rpm */
-            speed_rpm: number;
-            /** Trips S */
-            trips_s: number | null;
-        };
-        /**
          * MachineLoad
          * @description A load of a machine: what it is, its own volts, and what feeds it.
          *
@@ -5463,6 +5469,10 @@ export interface components {
             expected: components["schemas"]["ExpectedOut"][];
             /** Facts */
             facts: components["schemas"]["StepOut"][];
+            /** Fault Says */
+            fault_says: string[];
+            /** Faults */
+            faults: components["schemas"]["FaultOut"][];
             /** Is Guessed */
             is_guessed: boolean;
             /** Is Poor */
@@ -5470,10 +5480,6 @@ export interface components {
             /** Limit C */
             limit_c: number;
             load: components["schemas"]["TorqueCurveOut"] | null;
-            /** Lost */
-            lost: components["schemas"]["LostOut"][];
-            /** Lost Says */
-            lost_says: string[];
             /** Others */
             others: components["schemas"]["NoWayOut"][];
             /** Own */

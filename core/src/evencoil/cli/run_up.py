@@ -1,7 +1,7 @@
 """``evencoil run JOB.json``: the run-up of a job, as text, JSON or CSV.
 
 Load and fault can be tried without changing the file: ``--load fan``, ``--torque 80``,
-``--fault lost-phase``. A run that does not end at speed exits with 1.
+``--fault fuse``. A run that does not end at speed exits with 1.
 """
 
 from __future__ import annotations
@@ -17,7 +17,7 @@ from pydantic import ValidationError
 
 from evencoil.base import Message, OutOfRangeError, say
 from evencoil.job import JobFile, JobRunUp, run_up_of, work_out_job
-from evencoil.run_up import LoadInputs, LoadKind, LostPhase, MethodSheet, RunUpSheet
+from evencoil.run_up import CAUSES, FaultSheet, LoadInputs, LoadKind, MethodSheet, RunUpSheet
 from evencoil.solver.motor import rpm
 
 __all__ = ["add_arguments", "run_job"]
@@ -49,7 +49,7 @@ def add_arguments(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--load", choices=kinds, help="kind of load instead of the file's")
     parser.add_argument("--torque", help="torque of the load at rated speed, percent of rated")
     parser.add_argument("--inertia", help="inertia of the load at the motor shaft, lb ft2")
-    parser.add_argument("--fault", choices=["lost-phase"], help="show what a lost phase does")
+    parser.add_argument("--fault", choices=["all", *CAUSES], help="show what a fault does")
 
 
 def _asked(job: JobFile, arguments: argparse.Namespace) -> JobRunUp:
@@ -90,8 +90,8 @@ def run_job(job: JobFile, arguments: argparse.Namespace) -> bool:
         If something is missing, or such a motor is not calculated.
     """
     ready = _asked(job, arguments)
-    if arguments.fault == "lost-phase":
-        _lost(ready.lost_phase(), arguments.format)
+    if arguments.fault:
+        _faults(ready.faults(), arguments.fault, arguments.format)
         return True
     sheet = ready.sheet()
     if arguments.format == "json":
@@ -173,24 +173,27 @@ def _as_json(ready: JobRunUp, sheet: RunUpSheet) -> dict[str, Any]:
     }
 
 
-def _lost(lost: LostPhase, form: str) -> None:
+def _faults(sheet: FaultSheet, cause: str, form: str) -> None:
+    states = [one for one in sheet.states if cause in {"all", one.cause}]
     if form == "json":
         told = [
             {
                 "cause": one.cause,
                 "is_running": one.is_running,
                 "speed_rpm": round(one.speed_rpm, 1),
-                "line_a": one.line_a,
-                "coil_a": one.coil_a,
-                "motor_v": one.motor_v,
+                "torque_percent": round(one.torque_percent, 1),
+                "line_a": dict(one.line_a),
+                "coil_a": dict(one.coil_a),
+                "motor_v": dict(one.motor_v),
                 "relay_trips_s": one.trips_s,
+                "winding_burns_s": one.burns_s,
                 "said": say(one.said),
             }
-            for one in lost.states
+            for one in states
         ]
         print(json.dumps(told, indent=2, ensure_ascii=False))
         return
-    for one in lost.states:
+    for one in states:
         print(say(one.said))
-    for found in lost.findings:
+    for found in sheet.findings:
         print(say(found))

@@ -14,13 +14,13 @@ from evencoil.run_up import (
     METHODS,
     Asked,
     Facts,
-    LostPhase,
+    FaultSheet,
     Method,
     RunUpSheet,
     TimerAdvice,
     advise,
+    fault_sheet,
     find_facts,
-    lost_phase,
     run_up_sheet,
 )
 from evencoil.starters import entry_of, start_of
@@ -63,9 +63,9 @@ class JobRunUp:
             return None
         return advise(self.facts, method, states)
 
-    def lost_phase(self) -> LostPhase:
-        """Return what a lost line does."""
-        return lost_phase(self.facts)
+    def faults(self) -> FaultSheet:
+        """Return what each fault does, running and before the start."""
+        return fault_sheet(self.facts)
 
 
 def run_up_of(inputs: JobInputs, worked: Worked) -> JobRunUp:

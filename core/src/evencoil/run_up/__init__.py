@@ -5,8 +5,8 @@ Knows nameplate, connections and the motor solver; no job and no drawing.
 
 from evencoil.run_up.expected import Expected, expected_readings
 from evencoil.run_up.facts import Asked, Facts, find_facts
+from evencoil.run_up.faults import CAUSES, FaultSheet, FaultState, fault_sheet
 from evencoil.run_up.inputs import LoadInputs, LoadKind
-from evencoil.run_up.lost_phase import LostPhase, LostState, lost_phase
 from evencoil.run_up.sheet import (
     METHODS,
     Change,
@@ -22,16 +22,17 @@ from evencoil.run_up.sheet import (
 from evencoil.run_up.starts import Method
 
 __all__ = [
+    "CAUSES",
     "METHODS",
     "Asked",
     "Change",
     "CurvePoint",
     "Expected",
     "Facts",
+    "FaultSheet",
+    "FaultState",
     "LoadInputs",
     "LoadKind",
-    "LostPhase",
-    "LostState",
     "Method",
     "MethodSheet",
     "Refused",
@@ -39,8 +40,8 @@ __all__ = [
     "TimerAdvice",
     "advise",
     "expected_readings",
+    "fault_sheet",
     "find_facts",
-    "lost_phase",
     "method_sheet",
     "run_up_sheet",
 ]

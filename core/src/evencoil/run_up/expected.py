@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from evencoil.run_up.facts import Facts
-from evencoil.run_up.lost_phase import LostPhase
+from evencoil.run_up.faults import FaultSheet
 from evencoil.run_up.sheet import RunUpSheet
 from evencoil.run_up.starts import run_port
 from evencoil.solver.motor import Port
@@ -41,7 +41,7 @@ class Expected:
     percent: int
 
 
-def expected_readings(facts: Facts, sheet: RunUpSheet, lost: LostPhase) -> tuple[Expected, ...]:
+def expected_readings(facts: Facts, sheet: RunUpSheet, faults: FaultSheet) -> tuple[Expected, ...]:
     """Return what to expect of a clamp meter, an ohmmeter and a watch.
 
     Parameters
@@ -50,7 +50,7 @@ def expected_readings(facts: Facts, sheet: RunUpSheet, lost: LostPhase) -> tuple
         The motor.
     sheet : RunUpSheet
         Its starts; the time is that of full voltage.
-    lost : LostPhase
+    faults : FaultSheet
         Whose first state is the sound motor at its load.
     """
     port = run_port(facts)
@@ -61,7 +61,7 @@ def expected_readings(facts: Facts, sheet: RunUpSheet, lost: LostPhase) -> tuple
         _reading("line_ohm", _line_ohm(facts), "ohm"),
     ]
     assumed = {step.id for step in facts.trail if step.kind == "assumed"}
-    sound = next((one for one in lost.states if one.cause == "sound"), None)
+    sound = next((one for one in faults.states if one.cause == "sound"), None)
     if sound is not None:
         amps = max(sound.line_a.values())
         percent = _GUESSED if "load_torque_percent" in assumed else _SPREAD["loaded_a"]

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { Coming } from "../../components/Edges";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
@@ -8,8 +9,8 @@ import type { Given } from "../../state/useJob";
 import { words } from "../../words/common";
 import { runUpWords as w } from "../../words/runUp";
 import { csvOf, download } from "./csv";
+import { Faults } from "./Faults";
 import { LoadInputs } from "./LoadInputs";
-import { LostPhase } from "./LostPhase";
 import { StandsOn } from "./StandsOn";
 import { Timer } from "./Timer";
 import { TorquePlot } from "./TorquePlot";
@@ -50,7 +51,7 @@ export function RunUpScreen() {
       state={state}
       keys={keys}
       isWide
-      headline={way?.verdict ?? w.ask}
+      headline={way?.verdict ?? (given?.load.kind && !sheet ? w.calculating : w.ask)}
       margin={null}
       primary={
         <Link to={`${base}/rehearse`} className="control md:w-auto!" data-primary="true">
@@ -78,6 +79,7 @@ export function RunUpScreen() {
         <LoadInputs load={given.load} onLoadChange={set} onRest={() => void state.keep()} />
       )}
       {slab}
+      {!sheet && <Coming />}
       {sheet?.refusal && given?.load.kind && <ProblemSlab problem={sheet.refusal} />}
       {sheet?.load && way && (
         <>
@@ -100,7 +102,7 @@ export function RunUpScreen() {
             <Ways sheet={sheet} chosen={way} onChoose={setPicked} />
             {way.has_timer && <Timer advice={timer.data} slab={timer.slab} />}
           </div>
-          <LostPhase sheet={sheet} />
+          <Faults sheet={sheet} />
           <StandsOn sheet={sheet} />
           <p className="text-sm text-soft">{w.limits}</p>
         </>

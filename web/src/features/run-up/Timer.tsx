@@ -1,14 +1,16 @@
 import type { ReactNode } from "react";
 import { runUpWords as w } from "../../words/runUp";
 import type { Advice } from "./useRunUp";
+import { Wide } from "./Wide";
 
 /** The setting of the timer, what shorter and longer ones meet, and how to find it at the panel. */
 export function Timer({ advice, slab }: { advice: Advice | undefined; slab: ReactNode }) {
-  if (!advice?.has_timer) return <>{slab}</>;
+  // room for what comes, so that nothing below it moves
+  if (!advice?.has_timer) return <div className="min-h-[23rem]">{slab}</div>;
   return (
     <section
       aria-labelledby="timer"
-      className="metal min-w-0 space-y-2 px-5 py-4"
+      className="metal min-h-[23rem] min-w-0 space-y-2 px-5 py-4"
       data-testid="timer"
     >
       <h2 id="timer" className="font-headline text-2xl font-bold">
@@ -16,7 +18,7 @@ export function Timer({ advice, slab }: { advice: Advice | undefined; slab: Reac
       </h2>
       {slab}
       {advice.changes.length > 0 && (
-        <div className="overflow-x-auto">
+        <Wide name={w.changeOver}>
           <table className="w-full text-right">
             <caption className="stamp text-left">{w.changeOver}</caption>
             <thead>
@@ -41,7 +43,7 @@ export function Timer({ advice, slab }: { advice: Advice | undefined; slab: Reac
               ))}
             </tbody>
           </table>
-        </div>
+        </Wide>
       )}
       {advice.changes.length > 0 && <p className="text-sm text-soft">{w.peaks}</p>}
       {advice.other_jumpers_a !== null && <p>{w.jumpers(advice.other_jumpers_a.toFixed(0))}</p>}

@@ -2,6 +2,7 @@ import { useId, useState } from "react";
 import { runUpWords as w } from "../../words/runUp";
 import { marksOf, pathOf, readAt } from "./plot";
 import type { Way } from "./useRunUp";
+import { Wide } from "./Wide";
 
 type Trace = Way["trace"];
 
@@ -123,7 +124,7 @@ export function Traces({ way, limitC }: { way: Way; limitC: number }) {
       {trace.supply_percent.length === 0 && <p className="px-1 text-sm text-soft">{w.noSag}</p>}
       <details className="px-1">
         <summary className="ask">{w.asTable}</summary>
-        <div className="overflow-x-auto">
+        <Wide name={w.tracePlot}>
           <table className="w-full text-right font-mono text-sm">
             <thead>
               <tr className="text-soft">
@@ -151,7 +152,7 @@ export function Traces({ way, limitC }: { way: Way; limitC: number }) {
               })}
             </tbody>
           </table>
-        </div>
+        </Wide>
       </details>
     </figure>
   );

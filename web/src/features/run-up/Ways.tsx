@@ -1,5 +1,6 @@
 import { runUpWords as w } from "../../words/runUp";
 import type { RunUp, Way } from "./useRunUp";
+import { Wide } from "./Wide";
 
 /** All ways to start, side by side; a row is tapped to see its curves. */
 export function Ways({
@@ -16,7 +17,7 @@ export function Ways({
       <h2 id="ways" className="stamp">
         {w.compare}
       </h2>
-      <div className="overflow-x-auto">
+      <Wide name={w.compare}>
         <table className="w-full text-right" data-testid="ways">
           <thead>
             <tr className="text-sm text-soft">
@@ -61,7 +62,7 @@ export function Ways({
             ))}
           </tbody>
         </table>
-      </div>
+      </Wide>
       {sheet.others.length > 0 && (
         <details>
           <summary className="ask">{w.notHere}</summary>

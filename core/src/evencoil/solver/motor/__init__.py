@@ -7,6 +7,7 @@ from evencoil.solver.motor.circuit import Circuit
 from evencoil.solver.motor.estimate import Fitted, Targets, fit_circuit
 from evencoil.solver.motor.heat import (
     INSULATION_C,
+    WINDING_TAU_S,
     OverloadRelay,
     RelayClass,
     RelayKind,
@@ -19,6 +20,7 @@ from evencoil.solver.motor.run import Ending, RunUp, Sample, Step, rpm, run_up
 
 __all__ = [
     "INSULATION_C",
+    "WINDING_TAU_S",
     "AirGap",
     "Circuit",
     "Element",

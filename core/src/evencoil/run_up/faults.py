@@ -1,0 +1,325 @@
+"""One thing wrong, running and before the start: who carries what, and what it comes to.
+
+A motor that runs with a line lost goes on with the other two and props up the dead
+one, so a reading of volts at the motor misleads. At standstill it only hums. Each
+fault here is the same motor on the same network with one thing changed, solved
+like a sound one. Steady states only: what changes in the first instants is not told.
+
+Units: [A], [V], [rpm], [s], [percent of rated torque].
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
+from math import log
+from typing import Literal, get_args
+
+from evencoil.base import Message
+from evencoil.run_up.facts import Facts
+from evencoil.run_up.starts import wiring_of
+from evencoil.solver.motor import (
+    WINDING_TAU_S,
+    Fields,
+    Load,
+    Machine,
+    MachineCoil,
+    OverloadRelay,
+    Port,
+    Wiring,
+    rpm,
+)
+from evencoil.winding import LINES
+
+__all__ = ["CAUSES", "Cause", "FaultSheet", "FaultState", "fault_sheet"]
+
+Cause = Literal[
+    "sound",
+    "fuse",
+    "winding",
+    "reversed",
+    "turns",
+    "bars",
+    "exchanged",
+    "unbalance",
+    "low",
+    "overload",
+    "jam",
+]
+CAUSES: tuple[Cause, ...] = get_args(Cause)
+
+_LOST = "L2"
+_LONGEST_S = 3600.0
+_HELD = 0.01
+#: what is taken for each fault whose size has to be said
+_LOW, _ONE_LOW, _MORE_LOAD, _SHORTED, _BARS = 0.90, 0.95, 1.25, 0.10, 1.5
+
+
+@dataclass(frozen=True, slots=True)
+class FaultState:
+    """One state of the motor with one thing wrong.
+
+    Attributes
+    ----------
+    is_running : bool
+        Whether the fault came while it ran; else it was there before the start.
+    speed_rpm : float
+        Where it settles; 0 where it stalls or does not start.
+    torque_percent : float
+        At standstill, of rated torque; below zero it pulls backward.
+    line_a, coil_a : mapping
+        By line and by coil. [A]
+    hottest_times : float
+        Current of the coil that carries most, over its rated one.
+    motor_v : mapping
+        What a meter shows between the motor's ends of two lines. [V]
+    trips_s, burns_s : float or None
+        When the relay trips, and the winding passes its class, if it stays so; from the
+        heat of rated load where it ran, cold before the start. None: not within an hour. [s]
+    """
+
+    cause: Cause
+    is_running: bool
+    speed_rpm: float
+    torque_percent: float
+    line_a: Mapping[str, float]
+    coil_a: Mapping[str, float]
+    hottest: str
+    hottest_times: float
+    motor_v: Mapping[str, float]
+    trips_s: float | None
+    burns_s: float | None
+    said: Message
+
+
+@dataclass(frozen=True, slots=True)
+class FaultSheet:
+    """All states: the sound one first, a lost line and coil next."""
+
+    states: tuple[FaultState, ...]
+    findings: tuple[Message, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Case:
+    """A motor with one thing wrong: its network, its load."""
+
+    port: Port
+    load: Load
+
+
+def _wiring(facts: Facts, lost: tuple[str, ...] = ()) -> Wiring:
+    return wiring_of(facts, facts.connection.joints, open_lines=lost)
+
+
+def _with_coils(facts: Facts, change: Callable[[MachineCoil], list[MachineCoil]]) -> Machine:
+    """Return the machine with the first coil of its middle phase changed."""
+    coils: list[MachineCoil] = []
+    for coil in facts.machine.coils:
+        coils += change(coil) if coil.name in {"B", "B1"} else [coil]
+    return replace(facts.machine, coils=tuple(coils))
+
+
+def _shorted(coil: MachineCoil) -> list[MachineCoil]:
+    """Return a coil with a part of its turns as a ring of their own."""
+    rest = 1 - _SHORTED
+    ring = f"{coil.name} ring"
+    return [
+        replace(
+            coil,
+            own_ohm=coil.own_ohm * rest,
+            weights=tuple(weight * rest for weight in coil.weights),
+        ),
+        MachineCoil(
+            ring, ring, ring, coil.own_ohm * _SHORTED, tuple(w * _SHORTED for w in coil.weights)
+        ),
+    ]
+
+
+def _scaled(wiring: Wiring, volts: Mapping[str, float]) -> Wiring:
+    """Return a network with the volts of some lines changed."""
+    return replace(
+        wiring,
+        sources=tuple(
+            (line, open_v * volts.get(line, 1.0), z) for line, open_v, z in wiring.sources
+        ),
+    )
+
+
+def _case(facts: Facts, cause: Cause) -> _Case:
+    machine, load, wiring = facts.machine, facts.load, _wiring(facts)
+    if cause == "fuse":
+        wiring = _wiring(facts, (_LOST,))
+    elif cause == "winding":
+        machine = _with_coils(facts, lambda _coil: [])
+    elif cause == "reversed":
+        machine = _with_coils(facts, lambda coil: [replace(coil, start=coil.end, end=coil.start)])
+    elif cause == "turns":
+        machine = _with_coils(facts, _shorted)
+    elif cause == "bars":
+        gap = machine.gaps[0]
+        machine = replace(machine, gaps=(replace(gap, ri=gap.ri * _BARS, ro=gap.ro * _BARS),))
+    elif cause == "exchanged":
+        swap = {"L1": "L2", "L2": "L1"}
+        wiring = replace(
+            wiring,
+            joined=tuple(tuple(swap.get(name, name) for name in joint) for joint in wiring.joined),
+        )
+    elif cause == "unbalance":
+        wiring = _scaled(wiring, {_LOST: _ONE_LOW})
+    elif cause == "low":
+        wiring = _scaled(wiring, dict.fromkeys(LINES, _LOW))
+    elif cause == "overload":
+        load = replace(load, torque_nm=load.torque_nm * _MORE_LOAD)
+    return _Case(Port(machine, wiring), load)
+
+
+def _settled(facts: Facts, case: _Case) -> float | None:
+    """Return the speed at which torque and load meet, coming from above; None if nowhere."""
+    machine = facts.machine
+
+    def spare(speed: float) -> float:
+        part = speed / machine.rated_rad_s
+        friction = machine.friction_w / machine.rated_rad_s * (0.3 + 0.7 * part * part)
+        return case.port.fields(speed).torque_nm - case.load.at(speed) - friction
+
+    step = machine.synchronous_rad_s * 0.005
+    high = machine.synchronous_rad_s * 1.04
+    low = high
+    while spare(low) <= 0:
+        high = low
+        low -= step
+        if low < 0.5 * machine.synchronous_rad_s:
+            return None
+    for _ in range(50):
+        middle = (low + high) / 2
+        low, high = (middle, high) if spare(middle) > 0 else (low, middle)
+    return low
+
+
+def _starts(facts: Facts, case: _Case, speed: float | None) -> bool:
+    """Tell whether it gets from rest to a speed: torque over the load all the way."""
+    at_rest = case.port.fields(0.0).torque_nm
+    # friction alone holds what is less than a hundredth of the rated torque
+    least = _HELD * facts.machine.rated_nm
+    if speed is None or at_rest < least or case.load.holds(at_rest):
+        return False
+    return all(
+        case.port.fields(speed * part / 40).torque_nm > case.load.at(speed * part / 40)
+        for part in range(1, 39)
+    )
+
+
+def _trip(facts: Facts, amps: list[float], *, is_hot: bool) -> float | None:
+    """Return when the relay trips on steady currents [s]; None if not within an hour."""
+    start = 1.0 if is_hot else 0.0
+
+    def after(lasting_s: float) -> float:
+        relay = OverloadRelay(facts.amps_a, facts.relay_class, facts.relay_kind, [start] * 3)
+        relay.warm(amps, lasting_s)
+        return relay.level
+
+    if after(_LONGEST_S) < 1:
+        return None
+    low, high = 0.0, _LONGEST_S
+    for _ in range(45):
+        middle = (low + high) / 2
+        low, high = (low, middle) if after(middle) >= 1 else (middle, high)
+    return high
+
+
+def _burn(facts: Facts, times: float, *, is_hot: bool) -> float | None:
+    """Return when a coil at some multiple of its rated current passes its class [s]."""
+    aim, begins = facts.rated_rise_k * times**2, facts.rated_rise_k if is_hot else 0.0
+    if aim <= facts.limit_k:
+        return None
+    found = WINDING_TAU_S * log((aim - begins) / (aim - facts.limit_k))
+    return found if found <= _LONGEST_S else None
+
+
+def _state(
+    facts: Facts, case: _Case, cause: Cause, speed: float, *, was_running: bool, starts: bool
+) -> FaultState:
+    port = case.port
+    fields = port.fields(speed)
+    coils = {
+        coil.name: abs(amps)
+        for coil, amps in zip(port.machine.coils, port.coil_amps(fields.gap), strict=True)
+    }
+    rated = 3**0.5 * facts.amps_a * facts.connection.factor / len(facts.machine.coils)
+    hottest = max(coils, key=lambda name: coils[name])
+    times = coils[hottest] / rated
+    lines = {line: _amps(port, fields, line) for line in LINES}
+    volts = port.volts(fields.gap)
+    ends = {line: volts.get(line, volts.get(f"{line} open", 0j)) for line in LINES}
+    pairs = (("L1", "L2"), ("L2", "L3"), ("L3", "L1"))
+    torque = 100 * port.fields(0.0).torque_nm / facts.machine.rated_nm
+    goes = starts and not was_running
+    return FaultState(
+        cause=cause,
+        is_running=was_running,
+        speed_rpm=rpm(speed),
+        torque_percent=torque,
+        line_a=lines,
+        coil_a=coils,
+        hottest=hottest,
+        hottest_times=times,
+        motor_v={f"{one}-{two}": abs(ends[one] - ends[two]) for one, two in pairs},
+        # a motor that starts does not stay at rest long enough for either
+        trips_s=None if goes else _trip(facts, list(lines.values()), is_hot=was_running),
+        burns_s=None if goes else _burn(facts, times, is_hot=was_running),
+        said=Message(
+            f"run_up.fault.{_ending(speed, torque, was_running=was_running, starts=starts)}",
+            {
+                "what": str(Message(f"run_up.cause.{cause}")),
+                "amps": f"{max(lines.values()):.0f}",
+                "coil": hottest,
+                "times": f"{times:.1f}",
+                "rpm": f"{rpm(speed):.0f}",
+                "percent": f"{abs(torque):.0f}",
+            },
+        ),
+    )
+
+
+def _ending(speed: float, torque: float, *, was_running: bool, starts: bool) -> str:
+    if was_running:
+        return "running" if speed else "stalls"
+    if torque < -1:
+        return "backward"
+    return "starts" if starts else "no_start"
+
+
+def _amps(port: Port, fields: Fields, line: str) -> float:
+    constant, by_gap = port.line_row(line)
+    return abs(constant + sum(one * gap for one, gap in zip(by_gap, fields.gap, strict=True)))
+
+
+def _states_of(facts: Facts, cause: Cause) -> list[FaultState]:
+    case = _case(facts, cause)
+    if cause == "jam":
+        return [_state(facts, case, cause, 0.0, was_running=True, starts=False)]
+    speed = _settled(facts, case)
+    starts = _starts(facts, case, speed)
+    found = []
+    if cause != "exchanged":
+        found.append(_state(facts, case, cause, speed or 0.0, was_running=True, starts=starts))
+    # broken bars weaken a start in a way that a cage of equal bars cannot show
+    if cause not in {"sound", "bars"}:
+        found.append(_state(facts, case, cause, 0.0, was_running=False, starts=starts))
+    return found
+
+
+def fault_sheet(facts: Facts) -> FaultSheet:
+    """Return what each fault does while the motor runs, and before it starts.
+
+    Parameters
+    ----------
+    facts : Facts
+        Motor, load and relay. The relay is taken in the lines, as one for the whole motor.
+    """
+    states = [state for cause in CAUSES for state in _states_of(facts, cause)]
+    findings = [Message("run_up.lost.meter"), Message("run_up.lost.caution")]
+    if facts.load.has_backstop:
+        findings.insert(0, Message("run_up.backward_forbidden"))
+    return FaultSheet(tuple(states), tuple(findings))
