@@ -60,6 +60,8 @@ _TARGET, _FLOOR = 1.10, 1.15
 _DESIGN_C, _DESIGN_D = 1.4, 2.75
 _LEAST_SLIP, _MOST_SLIP = 0.001, 0.2
 _MOST_PF = 0.95
+#: judgment: efficiency of a motor under one horsepower
+_SMALL_PERCENT = Decimal(70)
 _STIFF_A = 200_000.0
 _RISE_K, _AMBIENT_C = 80.0, 40.0
 
@@ -133,11 +135,25 @@ def _column(values: tuple[Decimal, ...], column: int) -> Decimal | None:
     return values[column] if column < len(values) else values[0]
 
 
-def _amps(bands: tuple[Band, ...], column: int) -> Decimal | None:
-    """Return stamped amps for a column of volts: the most of a range."""
+def _amps(bands: tuple[Band, ...], column: int, part: float) -> Decimal | None:
+    """Return stamped amps for a column of volts; of a range, those of the volts in use.
+
+    ``part`` is how far the volts in use lie from the low end of their range to the high one:
+    the most amps belong to the least volts.
+    """
     if not bands:
         return None
-    return (bands[column] if column < len(bands) else bands[0]).high
+    band = bands[column] if column < len(bands) else bands[0]
+    return band.high - (band.high - band.low) * Decimal(str(part))
+
+
+def _volts(verdict: Verdict) -> tuple[Decimal, float]:
+    """Return the plate's volts nearest to the supply, and how far up their range they lie."""
+    band = verdict.plate_volts
+    volts = min(max(verdict.used_volts_v, band.low), band.high)
+    if band.high == band.low:
+        return volts, 0.0
+    return volts, float((volts - band.low) / (band.high - band.low))
 
 
 def _refused(code: str, field: str, **params: str) -> RefusedError:
@@ -205,7 +221,8 @@ class _Finder:
         if asked.supply is None or asked.verdict is None:
             raise _missing("supply")
         column = asked.verdict.column
-        amps = _amps(plate.amps_a, column)
+        volts, part = _volts(asked.verdict)
+        amps = _amps(plate.amps_a, column, part)
         if amps is None:
             raise _missing("amps")
         rpm = _column(plate.speed_rpm, column)
@@ -219,7 +236,6 @@ class _Finder:
         poles = poles_of(rpm, hz)
         if poles is None:
             raise _refused("speed", "speed_rpm", rpm=plain(rpm), hz=plain(hz))
-        volts = asked.verdict.plate_volts.high
         power = self.power_hp()
         given(self.trail, "rated_volts", volts, "V")
         given(self.trail, "rated_amps", amps, "A")
@@ -250,10 +266,9 @@ class _Finder:
         else:
             usual = _between("mg1_efficiency", "efficiency", power_hp)
             if usual is None:
-                first, last = (
-                    table("mg1_efficiency").figures("efficiency")[place] for place in (0, -1)
-                )
-                usual = first if power_hp < 1 else last
+                # below a horsepower no table reaches
+                known = table("mg1_efficiency").figures("efficiency")
+                usual = _SMALL_PERCENT if power_hp < 1 else known[-1]
             step = assumed(
                 self.trail,
                 "efficiency_percent",
@@ -278,7 +293,7 @@ class _Finder:
     def locked_a(self, power_hp: Decimal, volts_v: float) -> float:
         asked, plate = self.asked, self.asked.plate
         column = asked.verdict.column if asked.verdict else 0
-        stamped = _amps(plate.locked_rotor_amps_a, column)
+        stamped = _amps(plate.locked_rotor_amps_a, column, 0.0)
         if asked.measured_locked_a is not None:
             return float(
                 given(
@@ -287,8 +302,9 @@ class _Finder:
             )
         if stamped is not None:
             return float(given(self.trail, "locked_rotor_a", stamped, "A").number)
-        usual = _between("430_251_b", "v230", power_hp)
-        by_table = None if usual is None else float(usual) * 230 / volts_v
+        # the column for 460 V goes furthest; currents are as one over volts
+        usual = _between("430_251_b", "v460", power_hp)
+        by_table = None if usual is None else float(usual) * 460 / volts_v
         if plate.code_letter:
             low, high = locked_rotor_band_a(
                 letter=plate.code_letter,
@@ -414,6 +430,8 @@ class _Finder:
         )
 
     def relay(self) -> tuple[RelayClass, RelayKind]:
+        set_a = self.trail.number("rated_amps")
+        assumed(self.trail, "relay_set_a", set_a, "A", "run_up.relay_set")
         trip = self.asked.trip_class
         if trip is None:
             assumed(self.trail, "trip_class", "10", "", "run_up.trip_class")
@@ -453,6 +471,8 @@ def _refuse_others(asked: Asked) -> tuple[Winding, Derived]:
         raise _refused("two_speed", "leads.winding")
     if asked.supply is None or asked.verdict is None:
         raise _missing("supply")
+    if asked.supply.system == "drive":
+        raise _refused("drive", "supply.text")
     if asked.states is None:
         raise _missing("connection")
     if not asked.load.kind:

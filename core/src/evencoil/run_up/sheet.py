@@ -254,6 +254,13 @@ def advise(facts: Facts, method: Method, states: Derived) -> TimerAdvice | None:
     if setting is None:
         weak = Message("run_up.too_weak", {"rpm": f"{settles:.0f}"})
         return TimerAdvice(None, settles, (), None, never, (weak,))
+    once = _go(facts, plan, setting, until_s=setting + _AFTER_S)
+    if "run" not in once.changed_at:
+        early = Message(
+            "run_up.burns_before" if once.ending == "burnt" else "run_up.trips_before",
+            {"seconds": f"{once.last.time_s:.0f}"},
+        )
+        return TimerAdvice(None, settles, (), None, never, (early,))
     changes = []
     for times in _TRIED:
         first_s = setting * times
@@ -366,6 +373,8 @@ def _findings(facts: Facts, plan: Plan, run: RunUp, sag: float | None) -> Iterat
         yield Message("run_up.sags", {"percent": f"{sag:.0f}"})
     if facts.load.has_backstop and run.last.torque_nm < 0:
         yield Message("run_up.backstop")
+    if plan.method == "part_winding":
+        yield Message("run_up.half_winding")
     if plan.method == "as_joined":
         yield Message("run_up.joined_wrong")
     elif run.ending != "running" and run.at_speed_s is None:

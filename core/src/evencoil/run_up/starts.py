@@ -191,14 +191,20 @@ def method_plan(
         gap = ("gap", Port(machine, wiring_of(facts, kept, is_dead=True)), open_gap_s())
         part = 1 / sqrt(3) if legs else 1.0
         return Plan(method, has_timer=True, states=(first, gap, last), legs=legs, leg_part=part)
+    # the overload relay lies next to the motor, behind resistors and taps
+    behind = tuple(
+        tuple(lead for lead in joint.leads if lead not in joint.lines)
+        for joint in run.joints
+        if joint.lines
+    )
     if method == "resistor_65":
         first = ("start", Port(machine, _with_resistor(facts, run)), 0.0)
-        return Plan(method, has_timer=True, states=(first, last))
+        return Plan(method, has_timer=True, states=(first, last), legs=behind)
     tap = int(method.rpartition("_")[2]) / 100
     first = ("start", Port(machine, _on_tap(facts, run, tap, is_star_closed=True)), 0.0)
     opened = Port(machine, _on_tap(facts, run, tap, is_star_closed=False))
     middle = ("reactor", opened, _CLOSED_STEP_S)
-    return Plan(method, has_timer=True, states=(first, middle, last))
+    return Plan(method, has_timer=True, states=(first, middle, last), legs=behind)
 
 
 def _star(between: Sequence[Joint]) -> Joint | None:

@@ -93,6 +93,7 @@ export function RunUpScreen() {
               ))}
             </Stop>
           )}
+          {way.is_good && way.findings.map((text) => <p key={text}>{text}</p>)}
           {sheet.is_poor && <p className="font-semibold text-caution">{w.poor}</p>}
           <div className="grid gap-4 lg:grid-cols-2">
             <TorquePlot key={`torque ${way.method}`} way={way} load={sheet.load} />

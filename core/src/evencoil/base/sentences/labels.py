@@ -16,6 +16,7 @@ SENTENCES: dict[str, str] = {
     "label.load_torque_percent": "Torque of the load at rated speed",
     "label.breakaway_percent": "Breakaway torque",
     "label.relay_kind": "Overload relay",
+    "label.relay_set_a": "Overload relay set to",
     "label.load.kind": "Kind of load",
     "label.protection_limit_a": "Maximum by percentage",
     "label.protection_device_a": "Fuse / breaker",
