@@ -20,13 +20,22 @@ from answers.schemas.worked import worked_out
 from desk.answer import Tell
 from evencoil.base import CoreError, Message, __version__, say
 from evencoil.checks import dead_sheet
-from evencoil.drawing import draw_start_branch, draw_winding
-from evencoil.job import JobFile, JobInputs, Worked, fingerprint, work_out
+from evencoil.drawing import (
+    draw_run_up_torque,
+    draw_run_up_traces,
+    draw_start_branch,
+    draw_winding,
+)
+from evencoil.job import JobFile, JobInputs, Worked, fingerprint, run_up_of, work_out
+from evencoil.run_up import load_curve
 from paper.results import results_of
 from people.models import Works
 from plant.profile import profile_of
 
 __all__ = ["Head", "printed_pack"]
+
+#: faults that every pack tells of
+_PRINTED = {"fuse", "winding", "jam"}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -71,10 +80,40 @@ def printed_pack(
         Told how far it is.
     """
     worked = work_out(inputs, profile_of(head.works))
-    return _pack(head, file, worked, tell), results_of(worked)
+    return _pack(head, file, inputs, worked, tell), results_of(worked)
 
 
-def _pack(head: Head, file: JobFile, worked: Worked, tell: Tell) -> bytes:
+def _run_up(inputs: JobInputs, worked: Worked) -> dict[str, Any] | None:
+    """Return the run-up of the job's own way to start; None before a load is entered."""
+    if not inputs.load.kind:
+        return None
+    try:
+        ready = run_up_of(inputs, worked)
+    except CoreError as refused:
+        return {"refused": f"{refused} {refused.hint}"}
+    way = ready.own_sheet()
+    if way is None:
+        return {"refused": ""}
+    facts = ready.facts
+    return {
+        "way": say(Message(f"run_up.way.{way.method}")),
+        "verdict": say(way.verdict),
+        "is_good": way.is_good,
+        "findings": [say(found) for found in way.findings],
+        "first_s": f"{way.first_s:g}" if way.first_s else "",
+        "start_a": f"{way.start_a:.0f}",
+        "start_torque": f"{way.start_torque_percent:.0f}",
+        "torque": as_svg(draw_run_up_torque(way, load_curve(facts))),
+        "traces": as_svg(draw_run_up_traces(way, facts.ambient_c)),
+        "facts": [
+            (say(Message(f"label.{step.id}")), step.shown, step.unit, step.kind, say(step.working))
+            for step in facts.trail
+        ],
+        "faults": [say(state.said) for state in ready.faults().states if state.cause in _PRINTED],
+    }
+
+
+def _pack(head: Head, file: JobFile, inputs: JobInputs, worked: Worked, tell: Tell) -> bytes:
     """Return cover, plate, leads, sizes with their Why, drawings, wire list."""
     said, starter = worked_out(worked), worked.starter
     if starter.circuit is not None:
@@ -112,6 +151,7 @@ def _pack(head: Head, file: JobFile, worked: Worked, tell: Tell) -> bytes:
             "kind": head.kind,
             "starter": starter,
             "findings": findings,
+            "run_up": _run_up(inputs, worked),
             "start": None if box.start is None else as_svg(draw_start_branch(box.start)),
             "winding": as_svg(draw_winding(box.winding, joints, coils, box.names))
             if box.winding

@@ -205,6 +205,28 @@ def test_in_wye_two_coils_share_the_burden_and_the_third_rests():
     assert running.coil_a["B1"] == pytest.approx(0, abs=0.01)
 
 
+def test_the_way_a_job_turns_is_forward():
+    """The other direction exchanges two lines; the machine is to turn that way, so nothing else."""
+    inputs = JobInputs(
+        plate=PlateInputs(text=SIX),
+        supply=SupplyInputs(text="480Y/277", fault_current_a="20000"),
+        leads=LeadsInputs(winding="6", direction="reverse"),
+        load=LoadInputs(**FAN),
+    )
+    turned = methods(run_up_of(inputs, work_out(inputs)))
+    assert say(turned["wye_delta"].verdict) == say(methods(job())["wye_delta"].verdict)
+
+
+def test_a_load_that_drives_is_held_or_runs_away():
+    """A rated load downhill is held above 1800 rpm; ten times it is more than any torque here."""
+    held = methods(job(kind="downhill", torque_percent="100"))["full_voltage"]
+    assert held.run.ending == "running"
+    assert held.run.last.speed_rad_s > 60 * 3.14159
+    lost = job(kind="downhill", torque_percent="1000")
+    assert methods(lost)["full_voltage"].run.ending == "ran_away"
+    assert "runs away" in say(lost.faults().states[0].said)
+
+
 def test_of_a_range_the_volts_in_use_count():
     """208-230 V at 14-13 A: on 208 V the 14 A, on 230 V the 13."""
     plate = "5 HP, 208-230/460 V, 14-13/6.5 A, 1750 RPM, 60 HZ, 3 PH, CODE J, 9 LEADS"

@@ -117,6 +117,27 @@ def test_the_pack_holds_everything_in_its_own_fonts(client):
     assert beyond_the_margin(said["places"]) == []
 
 
+def test_a_pack_with_a_load_holds_the_run_up_with_its_guesses(client):
+    """Verdict, curves, what was assumed, what a lost line does; inside the margin, in own fonts."""
+    give(client, "load", 0, {"kind": "conveyor", "torque_percent": "80"})
+    assert issue(client).status_code == 201
+    said = text_of(client.get(f"{JOB}/issues/1/pdf").content)
+    text = " ".join(said["text"].split())
+    for word in ("RUN-UP: FULL VOLTAGE", "Reaches", "ASSUMED", "Fuse L2 blown", "Never measured"):
+        assert word.lower() in text.lower(), word
+    assert "DejaVu" not in said["fonts"]
+    assert beyond_the_margin(said["places"]) == []
+
+
+def test_a_pack_says_why_there_is_no_run_up(client):
+    """A load is entered, but a drive feeds it: withheld, with the reason."""
+    give(client, "load", 0, {"kind": "fan"})
+    give(client, "supply", 1, {"text": "480 from a drive"})
+    issue(client)
+    said = " ".join(text_of(client.get(f"{JOB}/issues/1/pdf").content)["text"].split())
+    assert "current and torque of a start are what the drive is set for" in said
+
+
 def test_it_prints_also_when_figures_are_withheld_and_no_starter_is_chosen(db):
     """A motor that must not be connected: the pack says so."""
     client = signed_in(caller("here", "ann"))

@@ -76,6 +76,8 @@ export const runUpWords = {
     tripped: "relay trips",
     burnt: "overheats",
     unsettled: "not at speed",
+    backward: "runs backward",
+    ran_away: "runs away",
   } as Record<string, string>,
   notGood: "starts, see why not",
   unknown: "not known",

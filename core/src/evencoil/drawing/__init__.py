@@ -1,6 +1,6 @@
 """Netlists and curves as plain geometry: the same on screen, in SVG, PDF and DXF.
 
-Knows netlists; computes no rule.
+Knows netlists and runs; computes no rule.
 """
 
 from evencoil.drawing.emblem import draw_emblem
@@ -9,6 +9,7 @@ from evencoil.drawing.ladder import Ladder, draw_ladder
 from evencoil.drawing.panel import draw_panel, draw_strip, strip_rows
 from evencoil.drawing.power import draw_power
 from evencoil.drawing.purpose import purposes
+from evencoil.drawing.run_up_curves import draw_run_up_torque, draw_run_up_traces
 from evencoil.drawing.start_branch import draw_start_branch
 from evencoil.drawing.svg import to_svg
 from evencoil.drawing.symbols import Style
@@ -27,6 +28,8 @@ __all__ = [
     "draw_ladder",
     "draw_panel",
     "draw_power",
+    "draw_run_up_torque",
+    "draw_run_up_traces",
     "draw_rungs",
     "draw_start_branch",
     "draw_strip",

@@ -16,11 +16,13 @@ from evencoil.run_up import (
     Facts,
     FaultSheet,
     Method,
+    MethodSheet,
     RunUpSheet,
     TimerAdvice,
     advise,
     fault_sheet,
     find_facts,
+    method_sheet,
     run_up_sheet,
 )
 from evencoil.starters import entry_of, start_of
@@ -56,6 +58,13 @@ class JobRunUp:
         """Return all ways to start side by side."""
         return run_up_sheet(self.facts, self.states_of)
 
+    def own_sheet(self) -> MethodSheet | None:
+        """Return the job's own way to start alone; None where this motor does not have it."""
+        states = self.states_of.get(self.own)
+        if states is None or isinstance(states, CoreError):
+            return None
+        return method_sheet(self.facts, self.own, states)
+
     def advice(self, method: Method) -> TimerAdvice | None:
         """Return the timer's setting of one way; None where it has no timer."""
         states = self.states_of.get(method)
@@ -84,8 +93,7 @@ def run_up_of(inputs: JobInputs, worked: Worked) -> JobRunUp:
         If something is missing, or such a motor is not calculated.
     """
     found: dict[StartMethod, Derived | CoreError | None] = {
-        start: _derived(inputs, worked, start)
-        for start in ("full_voltage", "wye_delta", "part_winding")
+        start: _derived(worked, start) for start in ("full_voltage", "wye_delta", "part_winding")
     }
     full = found["full_voltage"]
     verdict, measured = worked.verdict, inputs.size.measured_start
@@ -149,8 +157,11 @@ def _as_joined(worked: Worked, facts: Facts) -> Derived | None:
     return Derived(states={"run": known}, of="run", line_volts_v=facts.line_v)
 
 
-def _derived(inputs: JobInputs, worked: Worked, start: StartMethod) -> Derived | CoreError | None:
-    """Return the connections of one way to start, why there are none, or None if too early."""
+def _derived(worked: Worked, start: StartMethod) -> Derived | CoreError | None:
+    """Return the connections of one way to start, why there are none, or None if too early.
+
+    Forward, whichever way the job turns: forward is the way the machine is to turn.
+    """
     box = worked.box
     if box.winding is None or box.rating is None or worked.supply is None or worked.verdict is None:
         return None
@@ -161,7 +172,6 @@ def _derived(inputs: JobInputs, worked: Worked, start: StartMethod) -> Derived |
             supply=worked.supply,
             verdict=worked.verdict,
             start_method=start,
-            is_reverse=inputs.leads.direction == "reverse",
             swap=worked.profile.swap_lines,
         )
     except CoreError as refused:

@@ -16,6 +16,7 @@ from evencoil.run_up.sheet import (
     RunUpSheet,
     TimerAdvice,
     advise,
+    load_curve,
     method_sheet,
     run_up_sheet,
 )
@@ -42,6 +43,7 @@ __all__ = [
     "expected_readings",
     "fault_sheet",
     "find_facts",
+    "load_curve",
     "method_sheet",
     "run_up_sheet",
 ]

@@ -51,6 +51,8 @@ CAUSES: tuple[Cause, ...] = get_args(Cause)
 _LOST = "L2"
 _LONGEST_S = 3600.0
 _HELD = 0.01
+#: above synchronous speed by more than a generating motor's slip at breakdown
+_TOP = 1.25
 #: what is taken for each fault whose size has to be said
 _LOW, _ONE_LOW, _MORE_LOAD, _SHORTED, _BARS = 0.90, 0.95, 1.25, 0.10, 1.5
 
@@ -184,7 +186,10 @@ def _settled(facts: Facts, case: _Case) -> float | None:
         return case.port.fields(speed).torque_nm - case.load.at(speed) - friction
 
     step = machine.synchronous_rad_s * 0.005
-    high = machine.synchronous_rad_s * 1.04
+    high = machine.synchronous_rad_s * _TOP
+    if spare(high) > 0:
+        # driven on, above all that the motor holds
+        return None
     low = high
     while spare(low) <= 0:
         high = low
@@ -269,7 +274,7 @@ def _state(
         trips_s=None if goes else _trip(facts, list(lines.values()), is_hot=was_running),
         burns_s=None if goes else _burn(facts, times, is_hot=was_running),
         said=Message(
-            f"run_up.fault.{_ending(speed, torque, was_running=was_running, starts=starts)}",
+            f"run_up.fault.{_ending(case, speed, torque, was_running=was_running, starts=starts)}",
             {
                 "what": str(Message(f"run_up.cause.{cause}")),
                 "amps": f"{max(lines.values()):.0f}",
@@ -282,9 +287,10 @@ def _state(
     )
 
 
-def _ending(speed: float, torque: float, *, was_running: bool, starts: bool) -> str:
+def _ending(case: _Case, speed: float, torque: float, *, was_running: bool, starts: bool) -> str:
     if was_running:
-        return "running" if speed else "stalls"
+        is_driven = case.load.shape == "overhauling"
+        return "running" if speed else "runs_away" if is_driven else "stalls"
     if torque < -1:
         return "backward"
     return "starts" if starts else "no_start"

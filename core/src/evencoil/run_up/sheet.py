@@ -29,6 +29,7 @@ __all__ = [
     "RunUpSheet",
     "TimerAdvice",
     "advise",
+    "load_curve",
     "method_sheet",
     "run_up_sheet",
 ]
@@ -401,10 +402,20 @@ def run_up_sheet(facts: Facts, states_of: dict[Method, Derived | CoreError]) -> 
             refused.append(Refused(method, states))
         else:
             made.append(method_sheet(facts, method, states))
+    return RunUpSheet(facts, load_curve(facts), tuple(made), tuple(refused))
+
+
+def load_curve(facts: Facts) -> tuple[CurvePoint, ...]:
+    """Return the load's torque from rest to synchronous speed.
+
+    Parameters
+    ----------
+    facts : Facts
+        The motor and its load.
+    """
     top = facts.machine.synchronous_rad_s
     speeds = [top * place / 48 for place in range(49)]
     # at rest dry friction has no sign; what it asks as soon as the shaft moves is shown
-    load_curve = tuple(
+    return tuple(
         CurvePoint(rpm(speed), facts.load.at(max(speed, _MOVING)), 0.0) for speed in speeds
     )
-    return RunUpSheet(facts, load_curve, tuple(made), tuple(refused))

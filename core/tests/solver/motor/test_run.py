@@ -135,6 +135,8 @@ def test_a_backstop_holds_against_the_wrong_direction():
     assert (run.ending, run.last.speed_rad_s) == ("tripped", 0.0)
     free = go([step(0, "run", crossed)], FAN, None, until_s=4)
     assert free.last.speed_rad_s < -180
+    long = go([step(0, "run", crossed)], FAN, None, until_s=60, limit_k=1e9)
+    assert long.ending == "backward"
 
 
 def test_a_jam_while_running_stops_it_and_trips_the_relay():

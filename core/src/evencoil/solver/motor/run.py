@@ -24,7 +24,7 @@ from evencoil.winding import LINES
 
 __all__ = ["Ending", "RunUp", "Sample", "Step", "run_up"]
 
-Ending = Literal["running", "stalled", "tripped", "burnt", "unsettled"]
+Ending = Literal["running", "backward", "stalled", "tripped", "burnt", "ran_away", "unsettled"]
 Row = tuple[complex, tuple[complex, ...]]
 
 _STEP_S, _SLOW_STEP_S, _LONGEST_S = 0.005, 0.05, 2.0
@@ -42,6 +42,8 @@ _MOST_STEPS = 60_000
 _LOOKS = 8
 #: how long the last state must have stood before a run may count as over
 _CALM_S = 2.0
+#: parts of synchronous speed: of one that runs backward, of one that its load runs away with
+_BACKWARD, _RUNS_AWAY = 0.5, 1.3
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,8 +93,9 @@ class RunUp:
     Attributes
     ----------
     ending : str
-        ``running`` steady at speed, ``stalled`` steady below it, ``tripped`` by the relay,
-        ``burnt`` where the winding passed its limit, ``unsettled`` at the time limit.
+        ``running`` steady at speed, ``backward`` steady the other way, ``stalled`` steady below
+        it, ``tripped`` by the relay, ``burnt`` where the winding passed its limit, ``ran_away``
+        driven far above synchronous speed, ``unsettled`` at the time limit.
     least_supply_v : float or None
         Least volts between two lines at the supply, while it feeds. [V]
     peak_a : dict of str to float
@@ -263,7 +266,9 @@ class _Runner:
             self.found.ending, self.found.tripped_s = "tripped", self.time
         elif winding >= 1:
             self.found.ending, self.found.burnt_s = "burnt", self.time
-        is_over = max(relay, winding) >= 1
+        elif self.speed > _RUNS_AWAY * self.machine.synchronous_rad_s:
+            self.found.ending = "ran_away"
+        is_over = self.found.ending != "unsettled"
         self.record(is_forced=is_over)
         return is_over
 
@@ -289,7 +294,11 @@ class _Runner:
         self.record(is_forced=True)
         found = self.found
         if found.ending == "unsettled" and self.is_steady:
-            found.ending = "running" if self.speed >= self.full_rad_s else "stalled"
+            is_backward = self.speed <= -_BACKWARD * self.machine.synchronous_rad_s
+            if is_backward:
+                found.ending = "backward"
+            else:
+                found.ending = "running" if self.speed >= self.full_rad_s else "stalled"
         return found
 
     def friction(self, speed: float) -> float:
