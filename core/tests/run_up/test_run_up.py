@@ -14,6 +14,7 @@ from evencoil.sizing.inputs import OverloadInput
 
 SIX = "75 HP, 460 V, 86 A, 1780 RPM, 60 HZ, 3 PH, CODE G, DES B, EFF 95.4, INS F, 6 LEADS"
 NINE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
+CLASS_10 = OverloadInput(place="leg", trip_class=10)
 FAN = {"kind": "fan", "inertia_lb_ft2": "71.2", "motor_inertia_lb_ft2": "16.6"}
 
 
@@ -23,6 +24,7 @@ def job(plate=SIX, winding="6", supply="480Y/277", fault="20000", **load):
         plate=PlateInputs(text=plate),
         supply=SupplyInputs(text=supply, fault_current_a=fault),
         leads=LeadsInputs(winding=winding),
+        size=SizeInputs(overload=CLASS_10),
         load=LoadInputs(**(load or FAN)),
     )
     return run_up_of(inputs, work_out(inputs))
@@ -39,6 +41,7 @@ def test_what_no_one_stamped_or_typed_is_marked():
     assert kinds["locked_rotor_a"] == kinds["locked_torque_percent"] == "assumed"
     assert kinds["load_torque_percent"] == "assumed"
     assert kinds["efficiency_percent"] == kinds["load_inertia_lb_ft2"] == "read"
+    assert "trip_class" not in {step.id for step in job().facts.trail if step.kind == "assumed"}
     told = job(**FAN, torque_percent="80", locked_torque_percent="170")
     kinds = {step.id: step.kind for step in told.facts.trail}
     assert kinds["load_torque_percent"] == kinds["locked_torque_percent"] == "read"
@@ -96,7 +99,7 @@ def test_heaters_in_the_legs_see_a_star_as_it_heats_the_coil(place, after_s, wha
         plate=PlateInputs(text=SIX),
         supply=SupplyInputs(text="480Y/277", fault_current_a="20000"),
         leads=LeadsInputs(winding="6"),
-        size=SizeInputs(overload=OverloadInput(place=place)),
+        size=SizeInputs(overload=OverloadInput(place=place, trip_class=10)),
         load=LoadInputs(kind="conveyor"),
     )
     never = say(run_up_of(inputs, work_out(inputs)).advice("wye_delta").never_ends)
@@ -211,6 +214,7 @@ def test_the_way_a_job_turns_is_forward():
         plate=PlateInputs(text=SIX),
         supply=SupplyInputs(text="480Y/277", fault_current_a="20000"),
         leads=LeadsInputs(winding="6", direction="reverse"),
+        size=SizeInputs(overload=CLASS_10),
         load=LoadInputs(**FAN),
     )
     turned = methods(run_up_of(inputs, work_out(inputs)))

@@ -27,6 +27,7 @@ from evencoil.codebook import assumed, given, table
 from evencoil.leads import Derived
 from evencoil.plate import Band, Nameplate, Supply, Verdict, locked_rotor_band_a, poles_of
 from evencoil.run_up.inputs import LoadInputs, LoadKind
+from evencoil.sizing import DEFAULT_TRIP_CLASS
 from evencoil.solver.motor import (
     INSULATION_C,
     Fitted,
@@ -144,7 +145,7 @@ def _amps(bands: tuple[Band, ...], column: int, part: float) -> Decimal | None:
     if not bands:
         return None
     band = bands[column] if column < len(bands) else bands[0]
-    return band.high - (band.high - band.low) * Decimal(str(part))
+    return round(band.high - (band.high - band.low) * Decimal(str(part)), 2)
 
 
 def _volts(verdict: Verdict) -> tuple[Decimal, float]:
@@ -228,11 +229,11 @@ class _Finder:
         rpm = _column(plate.speed_rpm, column)
         if rpm is None:
             raise _missing("speed")
-        hz = _column(plate.frequency_hz, column) or asked.supply.frequency_hz
-        if hz != asked.supply.frequency_hz:
-            raise _refused(
-                "frequency", "supply.text", plate=plain(hz), supply=plain(asked.supply.frequency_hz)
-            )
+        supplied = asked.supply.frequency_hz
+        is_for_it = not plate.frequency_hz or supplied in plate.frequency_hz
+        hz = supplied if is_for_it else plate.frequency_hz[0]
+        if not is_for_it:
+            raise _refused("frequency", "supply.text", plate=plain(hz), supply=plain(supplied))
         poles = poles_of(rpm, hz)
         if poles is None:
             raise _refused("speed", "speed_rpm", rpm=plain(rpm), hz=plain(hz))
@@ -434,14 +435,15 @@ class _Finder:
         assumed(self.trail, "relay_set_a", set_a, "A", "run_up.relay_set")
         trip = self.asked.trip_class
         if trip is None:
-            assumed(self.trail, "trip_class", "10", "", "run_up.trip_class")
+            trip = DEFAULT_TRIP_CLASS
+            assumed(self.trail, "trip_class", str(trip), "", "run_up.trip_class")
         else:
             given(self.trail, "trip_class", str(trip), "")
         kind: RelayKind = self.asked.load.relay_kind or "plain"
         if not self.asked.load.relay_kind:
             assumed(self.trail, "relay_kind", "plain", "", "run_up.relay_kind")
-        known: dict[int, RelayClass] = {5: "10A", 10: "10", 20: "20", 30: "30"}
-        return known[trip or 10], kind
+        known: dict[int, RelayClass] = {5: "5", 10: "10", 20: "20", 30: "30"}
+        return known[trip], kind
 
     def heat(self) -> tuple[float, float, float]:
         """Return rated rise [K], allowed rise [K] and ambient [C]."""

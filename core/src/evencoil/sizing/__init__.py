@@ -8,7 +8,13 @@ from evencoil.sizing.by_amps import horsepower_at_full_load, settle_phases
 from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
 from evencoil.sizing.full_load import horsepower_from_kw
 from evencoil.sizing.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
-from evencoil.sizing.inputs import CoilInput, ControlInput, OverloadInput, SizeInputs
+from evencoil.sizing.inputs import (
+    DEFAULT_TRIP_CLASS,
+    CoilInput,
+    ControlInput,
+    OverloadInput,
+    SizeInputs,
+)
 from evencoil.sizing.locked_rotor import horsepower_at_locked_rotor
 from evencoil.sizing.own import own_sizes
 from evencoil.sizing.part import Fitted, fit_conductor
@@ -25,6 +31,7 @@ from evencoil.sizing.starting import Start, start_shares
 from evencoil.sizing.time_current import curve_sheet, volts_along
 
 __all__ = [
+    "DEFAULT_TRIP_CLASS",
     "FIELDS",
     "FUSES",
     "LARGE_CIRCUIT_A",

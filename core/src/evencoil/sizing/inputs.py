@@ -21,6 +21,7 @@ from evencoil.sizing.raceway import RacewayKind
 from evencoil.sizing.rotor import ResistorDuty
 
 __all__ = [
+    "DEFAULT_TRIP_CLASS",
     "CoilInput",
     "ControlInput",
     "DriveInput",
@@ -44,6 +45,8 @@ __all__ = [
     "StartInput",
 ]
 
+#: trip class taken while nobody has said one
+DEFAULT_TRIP_CLASS = 20
 Amps = Annotated[DecimalText, Field(gt=0, le=10000)]
 Feet = Annotated[DecimalText, Field(ge=0, le=20000)]
 Volts = Annotated[DecimalText, Field(gt=0, le=15000)]

@@ -33,6 +33,7 @@ def test_a_relay_trips_within_the_limits_of_its_class(name):
 @pytest.mark.parametrize("relay_class", [10, 20, 30])
 def test_a_class_of_nema_trips_at_nine_tenths_of_it(relay_class):
     """At 600 % from cold."""
+    assert OverloadRelay(1.0, "5").trips_after_s(6) == pytest.approx(4.5, abs=0.01)
     assert nema_tau_s(relay_class) == pytest.approx(
         THERMAL[f"NEMA {relay_class}"]["tau_s"], rel=2e-4
     )

@@ -13,11 +13,10 @@ from evencoil.sizing.heater_place import (
     protector,
     set_where_it_lies,
 )
+from evencoil.sizing.inputs import DEFAULT_TRIP_CLASS
 from evencoil.sizing.sheet.context import SizeSheet
 
 __all__ = ["figures"]
-
-_DEFAULT_CLASS = 20
 
 
 def _dial_asked() -> Step:
@@ -82,7 +81,7 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             "trip_class",
             "overload",
             lambda: acceleration_fits(
-                asked.trip_class or _DEFAULT_CLASS,
+                asked.trip_class or DEFAULT_TRIP_CLASS,
                 seconds,
                 edition=sheet.edition,
                 trail=sheet.trail,

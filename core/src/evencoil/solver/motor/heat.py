@@ -17,12 +17,13 @@ from typing import Literal
 
 __all__ = ["INSULATION_C", "OverloadRelay", "RelayClass", "RelayKind", "WindingHeat"]
 
-RelayClass = Literal["10A", "10", "20", "30"]
+RelayClass = Literal["5", "10A", "10", "20", "30"]
 RelayKind = Literal["phase_loss", "plain"]
 
 #: ultimate trip between 1.05 (never) and 1.20 (must): 1.125 squared
 TRIP = 1.265625
-_IEC_TAU_S = {"10A": 165.0, "10": 243.0, "20": 475.0, "30": 712.0}
+#: class 5 is NEMA's: 0.9 of 5 s at 600 %
+_TAU_S = {"5": 125.7, "10A": 165.0, "10": 243.0, "20": 475.0, "30": 712.0}
 _MORE_OF_DIFFERENCE, _OF_WORST = 0.25, 0.3
 
 #: hottest spot allowed by insulation class [C]; source: IEC 60085, NEMA MG 1
@@ -60,7 +61,7 @@ class OverloadRelay:
     @property
     def tau_s(self) -> float:
         """Return its time constant [s]."""
-        return _IEC_TAU_S[self.relay_class]
+        return _TAU_S[self.relay_class]
 
     def warm(self, amps_a: Sequence[float], lasting_s: float) -> None:
         """Take the heat of some currents over a time."""
