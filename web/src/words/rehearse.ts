@@ -97,7 +97,7 @@ export const rehearseWords = named({
   rehearsalSimulationOnly: "Rehearsal: simulation only",
   events: "Events",
   constantSetCatalogue:
-    "Constant set “catalogue”: times and currents are typical, not this motor's own. Faults go into your copy of the drawing only.",
+    "Constant set “catalogue”: times and currents are typical, not this motor's own: Run-up calculates those. Faults go into your copy of the drawing only.",
   chooseStarter: "Choose a starter",
   drawings: "To Drawings",
   changeStarter: "Change starter",
