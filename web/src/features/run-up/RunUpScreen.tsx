@@ -51,7 +51,12 @@ export function RunUpScreen() {
       state={state}
       keys={keys}
       isWide
-      headline={way?.verdict ?? (given?.load.kind && !sheet ? w.calculating : w.ask)}
+      headline={
+        // room for a verdict, so that nothing below it moves when it comes
+        <span className="block min-h-[4lh] lg:min-h-[2lh]">
+          {way?.verdict ?? (given?.load.kind && !sheet ? w.calculating : w.ask)}
+        </span>
+      }
       margin={null}
       primary={
         <Link to={`${base}/rehearse`} className="control md:w-auto!" data-primary="true">
