@@ -1,5 +1,7 @@
 """The run-up of a job: facts with their marks, every way to start, timer, lost phase."""
 
+from functools import cache
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -35,6 +37,12 @@ def methods(ready):
     return {one.method: one for one in ready.sheet().methods}
 
 
+@cache
+def usual():
+    """Return the sheets of the usual motor on its fan, calculated once."""
+    return methods(job())
+
+
 def test_what_no_one_stamped_or_typed_is_marked():
     """Code letter and torque are bands, not readings; what was typed is none of them."""
     kinds = {step.id: step.kind for step in job().facts.trail}
@@ -51,7 +59,7 @@ def test_what_no_one_stamped_or_typed_is_marked():
 
 def test_star_starts_with_a_third_of_current_and_torque():
     """By hand; the supply sags less in star, so a little more than a third."""
-    made = methods(job())
+    made = usual()
     delta, star = made["full_voltage"], made["wye_delta"]
     assert star.start_a / delta.start_a == pytest.approx(1 / 3, rel=0.03)
     assert star.start_torque_percent / delta.start_torque_percent == pytest.approx(1 / 3, rel=0.06)
@@ -60,7 +68,7 @@ def test_star_starts_with_a_third_of_current_and_torque():
 @pytest.mark.parametrize(("tap", "part"), [("50", 0.25), ("65", 0.4225), ("80", 0.64)])
 def test_a_tap_starts_with_its_square(tap, part):
     """By hand: 65 % tap, 42 % torque and 42 % line current, and the magnetizing current."""
-    made = methods(job())
+    made = usual()
     full, tapped = made["full_voltage"], made[f"autotransformer_{tap}"]
     ratio = tapped.start_torque_percent / full.start_torque_percent
     assert ratio == pytest.approx(part, rel=0.06)
@@ -69,7 +77,7 @@ def test_a_tap_starts_with_its_square(tap, part):
 
 def test_a_verdict_says_speed_time_relay_and_sag():
     """75 hp on a fan: the reference machine takes 1.4 s on the same load at 460 V."""
-    full = methods(job())["full_voltage"]
+    full = usual()["full_voltage"]
     assert full.is_good
     text = say(full.verdict).replace("\u00a0", " ")
     assert "Reaches 1782 rpm" in text
@@ -218,7 +226,7 @@ def test_the_way_a_job_turns_is_forward():
         load=LoadInputs(**FAN),
     )
     turned = methods(run_up_of(inputs, work_out(inputs)))
-    assert say(turned["wye_delta"].verdict) == say(methods(job())["wye_delta"].verdict)
+    assert say(turned["wye_delta"].verdict) == say(usual()["wye_delta"].verdict)
 
 
 def test_a_load_that_drives_is_held_or_runs_away():
@@ -341,6 +349,7 @@ def test_what_cannot_be_run_says_what_is_missing(more, code):
     assert say(caught.value.hint)
 
 
+@pytest.mark.many
 @settings(max_examples=15)
 @given(
     st.sampled_from(["uncoupled", "fan", "conveyor", "mixer", "downhill"]),

@@ -52,6 +52,7 @@ def test_a_stamped_breakdown_torque_is_met_where_it_can_be():
     assert abs(bound.breakdown_times - 2.8) < abs(free.breakdown_times - 2.8)
 
 
+@pytest.mark.many
 @settings(max_examples=25)
 @given(
     st.floats(1, 400),

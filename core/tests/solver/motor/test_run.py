@@ -175,6 +175,7 @@ def test_one_open_line_does_not_start_but_goes_on_running():
     assert max(on.last.line_a) == pytest.approx(172.8, rel=0.03)
 
 
+@pytest.mark.many
 @settings(max_examples=25)
 @given(
     st.floats(0, 900),
