@@ -350,7 +350,7 @@ def test_what_cannot_be_run_says_what_is_missing(more, code):
 
 
 @pytest.mark.many
-@settings(max_examples=15)
+@settings(max_examples=8)
 @given(
     st.sampled_from(["uncoupled", "fan", "conveyor", "mixer", "downhill"]),
     st.integers(0, 1000),

@@ -176,7 +176,7 @@ def test_one_open_line_does_not_start_but_goes_on_running():
 
 
 @pytest.mark.many
-@settings(max_examples=25)
+@settings(max_examples=12)
 @given(
     st.floats(0, 900),
     st.floats(1e-6, 500),
