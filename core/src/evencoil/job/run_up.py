@@ -12,6 +12,7 @@ from evencoil.job.worked import Worked
 from evencoil.leads import Derived, derive
 from evencoil.run_up import (
     METHODS,
+    TAPS,
     Asked,
     Facts,
     FaultSheet,
@@ -30,16 +31,6 @@ from evencoil.winding import StartMethod
 
 __all__ = ["JobRunUp", "run_up_of"]
 
-_TAPS: dict[Method, int] = {
-    "autotransformer_80": 80,
-    "autotransformer_65": 65,
-    "autotransformer_50": 50,
-}
-_WAYS: dict[str, Method] = {
-    "wye_delta": "wye_delta",
-    "part_winding": "part_winding",
-    "resistor": "resistor_65",
-}
 _STARTS: dict[Method, StartMethod] = {"wye_delta": "wye_delta", "part_winding": "part_winding"}
 
 
@@ -60,17 +51,18 @@ class JobRunUp:
 
     def own_sheet(self) -> MethodSheet | None:
         """Return the job's own way to start alone; None where this motor does not have it."""
-        states = self.states_of.get(self.own)
-        if states is None or isinstance(states, CoreError):
-            return None
-        return method_sheet(self.facts, self.own, states)
+        states = self._states(self.own)
+        return None if states is None else method_sheet(self.facts, self.own, states)
 
     def advice(self, method: Method) -> TimerAdvice | None:
         """Return the timer's setting of one way; None where it has no timer."""
+        states = self._states(method)
+        return None if states is None else advise(self.facts, method, states)
+
+    def _states(self, method: Method) -> Derived | None:
+        """Return the connections of one way to start; None where this motor does not have it."""
         states = self.states_of.get(method)
-        if states is None or isinstance(states, CoreError):
-            return None
-        return advise(self.facts, method, states)
+        return None if isinstance(states, CoreError) else states
 
     def faults(self) -> FaultSheet:
         """Return what each fault does, running and before the start."""
@@ -139,8 +131,8 @@ def _own(inputs: JobInputs, joined: Derived | None) -> Method:
         start = start_of(entry_of(inputs.starter.standard_circuit))
     tap = inputs.size.start.tap_percent if inputs.size.start is not None else Decimal(65)
     if start == "autotransformer":
-        return min(_TAPS, key=lambda one: abs(_TAPS[one] - tap))
-    return _WAYS.get(start, "full_voltage")
+        return min(TAPS, key=lambda one: abs(TAPS[one] - tap))
+    return next((one for one in _STARTS if one == start), "full_voltage")
 
 
 def _as_joined(worked: Worked, facts: Facts) -> Derived | None:

@@ -2,7 +2,7 @@
 
 Source: IEC 60034-8 ties the letters U, V, W to a direction; the numbers of NEMA
 MG 1 part 2 do not for three-phase motors. Either way the bump test decides, since
-nobody has read the order of the supply's phases here.
+the phase order of the supply was not read.
 """
 
 from __future__ import annotations

@@ -20,11 +20,12 @@ from evencoil.run_up.sheet import (
     method_sheet,
     run_up_sheet,
 )
-from evencoil.run_up.starts import Method
+from evencoil.run_up.starts import TAPS, Method
 
 __all__ = [
     "CAUSES",
     "METHODS",
+    "TAPS",
     "Asked",
     "Change",
     "CurvePoint",

@@ -14,7 +14,6 @@ from evencoil.run_up.facts import Facts
 from evencoil.run_up.faults import FaultSheet
 from evencoil.run_up.sheet import RunUpSheet
 from evencoil.run_up.starts import run_port
-from evencoil.solver.motor import Port
 
 __all__ = ["Expected", "expected_readings"]
 
@@ -56,9 +55,10 @@ def expected_readings(facts: Facts, sheet: RunUpSheet, faults: FaultSheet) -> tu
     port = run_port(facts)
     idle = port.fields(facts.machine.synchronous_rad_s * 0.9995)
     found = [
-        _reading("unloaded_a", _line_a(port, idle.gap), "A"),
-        _reading("locked_a", _line_a(port, port.fields(0.0).gap), "A"),
-        _reading("line_ohm", _line_ohm(facts), "ohm"),
+        _reading("unloaded_a", max(port.line_amps(idle.gap).values()), "A"),
+        _reading("locked_a", max(port.line_amps(port.fields(0.0).gap).values()), "A"),
+        # between two lines lie two phases of the circuit in wye
+        _reading("line_ohm", 2 * facts.fitted.circuit.r1, "ohm"),
     ]
     assumed = {step.id for step in facts.trail if step.kind == "assumed"}
     sound = next((one for one in faults.states if one.cause == "sound"), None)
@@ -75,18 +75,3 @@ def expected_readings(facts: Facts, sheet: RunUpSheet, faults: FaultSheet) -> tu
 
 def _reading(reading: ReadingId, value: float, unit: str) -> Expected:
     return Expected(reading, value, unit, _SPREAD[reading])
-
-
-def _line_a(port: Port, gap: tuple[complex, ...]) -> float:
-    found = []
-    for line in port.sources:
-        constant, by_gap = port.line_row(line)
-        found.append(
-            abs(constant + sum(one * volts for one, volts in zip(by_gap, gap, strict=True)))
-        )
-    return max(found)
-
-
-def _line_ohm(facts: Facts) -> float:
-    """Return the ohms between two lines of the running connection, by the circuit's wye."""
-    return 2 * facts.fitted.circuit.r1

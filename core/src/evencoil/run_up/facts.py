@@ -124,6 +124,11 @@ class Facts:
     first_step_s: float | None
 
     @property
+    def coil_a(self) -> float:
+        """Return the rated current of each coil: their volt-amps together are the line's [A]."""
+        return sqrt(3) * self.amps_a * self.connection.factor / len(self.machine.coils)
+
+    @property
     def is_guessed(self) -> bool:
         """Tell whether any figure was taken as usual."""
         return any(step.kind == "assumed" for step in self.trail)

@@ -20,7 +20,6 @@ from evencoil.run_up.facts import Facts
 from evencoil.run_up.starts import wiring_of
 from evencoil.solver.motor import (
     WINDING_TAU_S,
-    Fields,
     Load,
     Machine,
     MachineCoil,
@@ -181,9 +180,8 @@ def _settled(facts: Facts, case: _Case) -> float | None:
     machine = facts.machine
 
     def spare(speed: float) -> float:
-        part = speed / machine.rated_rad_s
-        friction = machine.friction_w / machine.rated_rad_s * (0.3 + 0.7 * part * part)
-        return case.port.fields(speed).torque_nm - case.load.at(speed) - friction
+        against = case.load.at(speed) + machine.friction_nm(speed)
+        return case.port.fields(speed).torque_nm - against
 
     step = machine.synchronous_rad_s * 0.005
     high = machine.synchronous_rad_s * _TOP
@@ -251,10 +249,9 @@ def _state(
         coil.name: abs(amps)
         for coil, amps in zip(port.machine.coils, port.coil_amps(fields.gap), strict=True)
     }
-    rated = 3**0.5 * facts.amps_a * facts.connection.factor / len(facts.machine.coils)
     hottest = max(coils, key=lambda name: coils[name])
-    times = coils[hottest] / rated
-    lines = {line: _amps(port, fields, line) for line in LINES}
+    times = coils[hottest] / facts.coil_a
+    lines = port.line_amps(fields.gap)
     volts = port.volts(fields.gap)
     ends = {line: volts.get(line, volts.get(f"{line} open", 0j)) for line in LINES}
     pairs = (("L1", "L2"), ("L2", "L3"), ("L3", "L1"))
@@ -294,11 +291,6 @@ def _ending(case: _Case, speed: float, torque: float, *, was_running: bool, star
     if torque < -1:
         return "backward"
     return "starts" if starts else "no_start"
-
-
-def _amps(port: Port, fields: Fields, line: str) -> float:
-    constant, by_gap = port.line_row(line)
-    return abs(constant + sum(one * gap for one, gap in zip(by_gap, fields.gap, strict=True)))
 
 
 def _states_of(facts: Facts, cause: Cause) -> list[FaultState]:

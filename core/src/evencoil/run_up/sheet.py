@@ -13,6 +13,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from math import ceil
+from typing import get_args
 
 from evencoil.base import CoreError, Message
 from evencoil.leads import Derived
@@ -35,16 +36,7 @@ __all__ = [
 ]
 
 #: in the order they are shown
-METHODS: tuple[Method, ...] = (
-    "as_joined",
-    "full_voltage",
-    "wye_delta",
-    "part_winding",
-    "autotransformer_80",
-    "autotransformer_65",
-    "autotransformer_50",
-    "resistor_65",
-)
+METHODS: tuple[Method, ...] = get_args(Method)
 #: settings tried, as multiples of the one advised
 _TRIED = (0.5, 1.0, 1.5, 2.0)
 #: the first step is over when the speed has come so near to where it settles
@@ -53,7 +45,7 @@ _LONGEST_S = 120.0
 #: a first step that ends below this part of rated speed is too weak
 _HALFWAY = 0.5
 _AFTER_S = 20.0
-#: how long a first step lasts that never ends by itself, unless the timer is entered
+#: timer setting used where the first step is too weak and none was entered
 _WEAK_S = 10.0
 _CURVE_POINTS = 73
 _ROUND_S = 0.5
@@ -161,14 +153,9 @@ def _relay(facts: Facts, plan: Plan) -> OverloadRelay:
 
 def _winding(facts: Facts) -> WindingHeat:
     """Return the winding, cold or as hot as after a day at rated load."""
-    coils = facts.machine.coils
-    # the volt-amps of all coils together are those of the line
-    each = 3**0.5 * facts.amps_a * facts.connection.factor / len(coils)
-    return WindingHeat(
-        tuple(each for _ in coils),
-        facts.rated_rise_k,
-        [facts.rated_rise_k if facts.is_hot else 0.0] * len(coils),
-    )
+    count = len(facts.machine.coils)
+    rise_k = facts.rated_rise_k if facts.is_hot else 0.0
+    return WindingHeat((facts.coil_a,) * count, facts.rated_rise_k, [rise_k] * count)
 
 
 def _curve(port: Port, facts: Facts) -> tuple[CurvePoint, ...]:
@@ -178,14 +165,7 @@ def _curve(port: Port, facts: Facts) -> tuple[CurvePoint, ...]:
         # closer together near synchronous speed, where the curve falls
         part = 1 - (1 - place / (_CURVE_POINTS - 1)) ** 1.7
         fields = port.fields(part * top)
-        rows = [port.line_row(line) for line in port.sources]
-        amps = max(
-            (
-                abs(one + sum(factor * gap for factor, gap in zip(by_gap, fields.gap, strict=True)))
-                for one, by_gap in rows
-            ),
-            default=0.0,
-        )
+        amps = max(port.line_amps(fields.gap).values())
         found.append(CurvePoint(rpm(part * top), fields.torque_nm, amps))
     return tuple(found)
 
@@ -265,7 +245,7 @@ def advise(facts: Facts, method: Method, states: Derived) -> TimerAdvice | None:
     changes = []
     for times in _TRIED:
         first_s = setting * times
-        run = _go(facts, plan, first_s, until_s=first_s + _AFTER_S)
+        run = once if times == 1 else _go(facts, plan, first_s, until_s=first_s + _AFTER_S)
         if "run" not in run.changed_at:
             continue
         speed, amps = run.changed_at[plan.states[1][0]]
@@ -307,10 +287,7 @@ def method_sheet(facts: Facts, method: Method, states: Derived) -> MethodSheet:
     run = _go(facts, plan, first_s)
     first = plan.states[0][1]
     start = first.fields(0.0)
-    start_a = max(
-        abs(one + sum(factor * gap for factor, gap in zip(by_gap, start.gap, strict=True)))
-        for one, by_gap in (first.line_row(line) for line in first.sources)
-    )
+    start_a = max(first.line_amps(start.gap).values())
     sag = None
     if facts.is_sag_known:
         # samples lie apart; the first instants of each step were all looked at

@@ -10,7 +10,7 @@ Units: [s], [V], [ohm].
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from math import sqrt
 from typing import Literal
@@ -18,10 +18,10 @@ from typing import Literal
 from evencoil.leads import Derived
 from evencoil.run_up.facts import Facts
 from evencoil.solver import constants
-from evencoil.solver.motor import Element, Group, Port, Step, Wiring, three_phase
+from evencoil.solver.motor import Element, Group, Port, Row, Step, Wiring, three_phase
 from evencoil.winding import LINES, Connection, Joint, joinings
 
-__all__ = ["Method", "Plan", "method_plan", "open_gap_s", "run_port", "wiring_of"]
+__all__ = ["TAPS", "Method", "Plan", "method_plan", "open_gap_s", "run_port", "wiring_of"]
 
 Method = Literal[
     "as_joined",
@@ -34,6 +34,12 @@ Method = Literal[
     "resistor_65",
 ]
 
+#: taps of an autotransformer, percent of the line's volts
+TAPS: Mapping[Method, int] = {
+    "autotransformer_80": 80,
+    "autotransformer_65": 65,
+    "autotransformer_50": 50,
+}
 #: judgment: magnetizing current of a starting autotransformer over the motor's rated one
 _MAGNETIZING = 0.09
 _LEAK, _COPPER = 0.0091, 0.0023
@@ -59,7 +65,7 @@ class Plan:
     states : tuple of (str, Port, float)
         Name, network, and how long it lasts; the first lasts as the timer says.
     legs : tuple of tuple of str
-        Leads behind each heater of the relay; empty where it lies in the lines.
+        Leads that each heater of the relay feeds; empty where the heaters are in the lines.
     leg_part : float
         Rated current behind a heater, as a part of the motor's.
     """
@@ -82,9 +88,7 @@ class Plan:
         return tuple(made)
 
 
-def _legs(
-    port: Port, legs: Sequence[Sequence[str]]
-) -> tuple[tuple[complex, tuple[complex, ...]], ...]:
+def _legs(port: Port, legs: Sequence[Sequence[str]]) -> tuple[Row, ...]:
     """Return the rows of the currents through the relay's heaters."""
     if not legs:
         return tuple(port.line_row(line) for line in LINES)
@@ -134,17 +138,15 @@ def wiring_of(
     )
 
 
-def run_port(facts: Facts, *, open_lines: Sequence[str] = ()) -> Port:
+def run_port(facts: Facts) -> Port:
     """Return the motor as it runs.
 
     Parameters
     ----------
     facts : Facts
         The motor and its supply.
-    open_lines : sequence of str
-        Lines that are lost.
     """
-    return Port(facts.machine, wiring_of(facts, facts.connection.joints, open_lines=open_lines))
+    return Port(facts.machine, wiring_of(facts, facts.connection.joints))
 
 
 def method_plan(
@@ -200,7 +202,7 @@ def method_plan(
     if method == "resistor_65":
         first = ("start", Port(machine, _with_resistor(facts, run)), 0.0)
         return Plan(method, has_timer=True, states=(first, last), legs=behind)
-    tap = int(method.rpartition("_")[2]) / 100
+    tap = TAPS[method] / 100
     first = ("start", Port(machine, _on_tap(facts, run, tap, is_star_closed=True)), 0.0)
     opened = Port(machine, _on_tap(facts, run, tap, is_star_closed=False))
     middle = ("reactor", opened, _CLOSED_STEP_S)

@@ -45,7 +45,7 @@ __all__ = [
     "StartInput",
 ]
 
-#: trip class taken while nobody has said one
+#: trip class assumed until one is entered
 DEFAULT_TRIP_CLASS = 20
 Amps = Annotated[DecimalText, Field(gt=0, le=10000)]
 Feet = Annotated[DecimalText, Field(ge=0, le=20000)]

@@ -19,6 +19,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from math import pi, radians, sqrt
 
+from evencoil.solver.cage import double_cage
 from evencoil.solver.network import Matrix, Network
 from evencoil.winding import LINES, Winding
 
@@ -60,8 +61,7 @@ class CageMachine:
 
     def air(self, slip: float) -> tuple[complex, complex]:
         """Return air-gap impedance and rotor admittance that a field of some slip sees."""
-        both = slip / complex(self.inner, slip * self.inner_x) + slip / self.outer
-        rotor = both / (1 + 1j * self.common_x * both)
+        rotor = double_cage(slip, ri=self.inner, xi=self.inner_x, ro=self.outer, xc=self.common_x)
         return 1 / (1 / (1j * self.magnetising) + 1 / self.iron + rotor), rotor
 
 

@@ -15,7 +15,7 @@ from evencoil.solver.motor.heat import (
 )
 from evencoil.solver.motor.loads import Load, LoadShape
 from evencoil.solver.motor.machine import AirGap, Machine, MachineCoil, machine_of
-from evencoil.solver.motor.port import Element, Fields, Group, Port, Wiring, three_phase
+from evencoil.solver.motor.port import Element, Fields, Group, Port, Row, Wiring, three_phase
 from evencoil.solver.motor.run import Ending, RunUp, Sample, Step, rpm, run_up
 
 __all__ = [
@@ -36,6 +36,7 @@ __all__ = [
     "Port",
     "RelayClass",
     "RelayKind",
+    "Row",
     "RunUp",
     "Sample",
     "Step",

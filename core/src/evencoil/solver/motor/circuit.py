@@ -14,6 +14,8 @@ from math import pi, sqrt
 
 import numpy as np
 
+from evencoil.solver.cage import double_cage
+
 __all__ = ["Circuit", "Operating"]
 
 #: slips from a thousandth to standstill, each larger than the one before by the same ratio
@@ -59,8 +61,7 @@ class Circuit:
 
     def cage(self, slip: float) -> complex:
         """Return the admittance of the rotor at a slip [S]."""
-        both = slip / complex(self.ri, slip * self.xi) + slip / complex(self.ro, slip * self.xo)
-        return both / (1 + 1j * self.xc * both)
+        return double_cage(slip, ri=self.ri, xi=self.xi, ro=self.ro, xo=self.xo, xc=self.xc)
 
     def at(self, slip: float) -> Operating:
         """Return the operating point at a slip on the rated supply."""

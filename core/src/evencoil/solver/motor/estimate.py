@@ -3,7 +3,7 @@
 Seven constants are fitted to what is stamped (power and current at rated speed, power
 factor) and to what is stamped, typed or usual for such motors (locked-rotor
 current and torque, breakdown torque). Some ways to part the losses and the
-reactances are judgment, as written at each constant; nobody measured this motor.
+reactances are judgment, as written at each constant; nothing was measured on this motor.
 
 Units: [W], [V], [A], [ohm]; torques as parts of the rated torque.
 Source: double-cage equivalent circuit; damped least squares (Levenberg-Marquardt).

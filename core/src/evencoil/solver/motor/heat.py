@@ -22,19 +22,21 @@ RelayKind = Literal["phase_loss", "plain"]
 
 #: ultimate trip between 1.05 (never) and 1.20 (must): 1.125 squared
 TRIP = 1.265625
-#: class 5 is NEMA's: 0.9 of 5 s at 600 %
-_TAU_S = {"5": 125.7, "10A": 165.0, "10": 243.0, "20": 475.0, "30": 712.0}
+
+
+def nema_tau_s(relay_class: int) -> float:
+    """Return the time constant of a relay that trips at 0.9 of its class at 600 % [s]."""
+    return 0.9 * relay_class / log(36 / (36 - TRIP))
+
+
+#: class 5 is NEMA's, the others are IEC 60947-4-1's
+_TAU_S = {"5": nema_tau_s(5), "10A": 165.0, "10": 243.0, "20": 475.0, "30": 712.0}
 _MORE_OF_DIFFERENCE, _OF_WORST = 0.25, 0.3
 
 #: hottest spot allowed by insulation class [C]; source: IEC 60085, NEMA MG 1
 INSULATION_C = {"A": 105.0, "B": 130.0, "F": 155.0, "H": 180.0}
 #: judgment: one time constant of a totally enclosed motor's winding [s]
 WINDING_TAU_S = 600.0
-
-
-def nema_tau_s(relay_class: int) -> float:
-    """Return the time constant of a relay that trips at 0.9 of its class at 600 % [s]."""
-    return 0.9 * relay_class / log(36 / (36 - TRIP))
 
 
 @dataclass(slots=True)

@@ -10,10 +10,10 @@ Units: [ohm] at the rated frequency, [V], [A], [N m], [kg m2], [rad/s].
 from __future__ import annotations
 
 import cmath
-from collections.abc import Mapping
 from dataclasses import dataclass
-from math import pi, radians
+from math import pi, radians, tanh
 
+from evencoil.solver.cage import double_cage
 from evencoil.solver.motor.circuit import Circuit
 from evencoil.winding import Winding
 
@@ -50,8 +50,7 @@ class AirGap:
 
     def rotor(self, slip: float) -> complex:
         """Return the rotor's admittance at a slip [S]."""
-        both = slip / complex(self.ri, slip * self.xi) + slip / complex(self.ro, slip * self.xo)
-        return both / (1 + 1j * self.xc * both)
+        return double_cage(slip, ri=self.ri, xi=self.xi, ro=self.ro, xo=self.xo, xc=self.xc)
 
     def field(self, slip: float, iron: float = 1.0) -> tuple[complex, complex]:
         """Return the field's impedance and the rotor's admittance; ``iron`` divides ``xm``."""
@@ -89,11 +88,11 @@ class Machine:
         """Return the speed of the fastest field [rad/s mechanical]."""
         return self.field_rad_s / min(gap.pole_pairs for gap in self.gaps)
 
-
-def _ways(winding: Winding) -> Mapping[str, int]:
-    """Return the place of each field among the gaps."""
-    known = ("high", "low") if winding.is_two_speed else ("one",)
-    return {name: place for place, name in enumerate(known)}
+    def friction_nm(self, speed_rad_s: float) -> float:
+        """Return the torque of friction and windage at a speed, signed like it [N m]."""
+        part = speed_rad_s / self.rated_rad_s
+        rated = self.friction_w / self.rated_rad_s
+        return rated * (0.3 * tanh(speed_rad_s / 0.3) + 0.7 * part * abs(part))
 
 
 def machine_of(
@@ -127,14 +126,16 @@ def machine_of(
         At the shaft. [N m]
     """
     whole = phases_as_wye
-    places = _ways(winding)
-    coils = []
-    for coil in winding.coils:
-        weights = [0j] * len(places)
-        for which, turns, axis in coil.fields:
-            weights[places[which]] = turns * cmath.exp(-1j * radians(axis))
-        own = complex(circuit.r1, circuit.x1) * whole * coil.turns
-        coils.append(MachineCoil(coil.name, coil.start, coil.end, own, tuple(weights)))
+    coils = tuple(
+        MachineCoil(
+            coil.name,
+            coil.start,
+            coil.end,
+            complex(circuit.r1, circuit.x1) * whole * coil.turns,
+            (coil.turns * cmath.exp(-1j * radians(coil.axis_deg)),),
+        )
+        for coil in winding.coils
+    )
     part = whole / 3
     rated = circuit.at(1 - rated_rad_s / circuit.synchronous_rad_s)
     # a whole phase in series has one turn, so its volts are the field's
@@ -151,7 +152,7 @@ def machine_of(
         rated_v=gap_v,
     )
     return Machine(
-        coils=tuple(coils),
+        coils=coils,
         gaps=(gap,),
         hz=circuit.hz,
         inertia_kg_m2=inertia_kg_m2,

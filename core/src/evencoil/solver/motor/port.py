@@ -19,8 +19,12 @@ import numpy as np
 
 from evencoil.solver.motor.machine import Machine
 from evencoil.solver.network import GMIN_S
+from evencoil.winding import LINES
 
-__all__ = ["Element", "Fields", "Group", "Port", "Wiring", "three_phase"]
+__all__ = ["Element", "Fields", "Group", "Port", "Row", "Wiring", "row_value", "three_phase"]
+
+#: a current or volts: the part that the sources give, and the factor of each field
+Row = tuple[complex, tuple[complex, ...]]
 
 #: flux beyond which iron saturates, and the curve's two parts: im = a e + b e^n
 _FROM, _LINEAR, _STEEP, _POWER = 1.1, 0.85, 0.15, 7
@@ -69,7 +73,6 @@ def three_phase(
     short_circuit_a: float,
     *,
     x_over_r: float = 5.0,
-    lines: Sequence[str] = ("L1", "L2", "L3"),
     open_lines: Sequence[str] = (),
 ) -> tuple[tuple[str, complex, complex], ...]:
     """Return the sources of a grounded wye supply behind its short-circuit impedance.
@@ -82,8 +85,6 @@ def three_phase(
         Current of a bolted three-phase fault. [A]
     x_over_r : float
         Of the source's impedance.
-    lines : sequence of str
-        Nodes, in the order of the phases.
     open_lines : sequence of str
         Lines left out: a blown fuse, an open pole.
     """
@@ -92,7 +93,7 @@ def three_phase(
     behind = complex(part, part * x_over_r)
     return tuple(
         (line, line_v / sqrt(3) * cmath.exp(-2j * pi / 3 * place), behind)
-        for place, line in enumerate(lines)
+        for place, line in enumerate(LINES)
         if line not in open_lines
     )
 
@@ -107,13 +108,10 @@ class Fields:
         Volts of each field, forward and backward of each pole number in turn. [V]
     torque_nm : float
         On the shaft before friction, positive in the sense 1-2-3.
-    iron : float
-        By how much magnetizing current exceeds that of unsaturated iron.
     """
 
     gap: tuple[complex, ...]
     torque_nm: float
-    iron: float = 1.0
 
 
 class Port:
@@ -203,7 +201,7 @@ class Port:
                 / turning
                 * (abs(forward) ** 2 * rotor_ahead.real - abs(backward) ** 2 * rotor_behind.real)
             )
-            return Fields((forward, backward), torque, iron)
+            return Fields((forward, backward), torque)
         impedances, rotors, signs = [], [], []
         for gap in machine.gaps:
             slip = 1 - gap.pole_pairs * speed_rad_s / turning
@@ -220,7 +218,7 @@ class Port:
             sign * abs(value) ** 2 * rotor
             for sign, value, rotor in zip(signs, found, rotors, strict=True)
         )
-        return Fields(tuple(complex(value) for value in found), float(torque), iron)
+        return Fields(tuple(complex(value) for value in found), float(torque))
 
     def coil_amps(self, gap: Sequence[complex]) -> tuple[complex, ...]:
         """Return the current of every coil from start to end [A]."""
@@ -232,7 +230,11 @@ class Port:
         found = self.volts0 + self.volts_by_gap @ np.array(gap)
         return {name: complex(found[node]) for name, node in self.nodes.items()}
 
-    def line_row(self, line: str) -> tuple[complex, tuple[complex, ...]]:
+    def line_amps(self, gap: Sequence[complex]) -> dict[str, float]:
+        """Return the current of every line, RMS [A]; nothing in one that is open."""
+        return {line: abs(row_value(self.line_row(line), gap)) for line in LINES}
+
+    def line_row(self, line: str) -> Row:
         """Return the constant and the gap's factors of a line's current, from the source [A].
 
         A line that is open carries nothing.
@@ -244,20 +246,34 @@ class Port:
         by_gap = tuple(complex(-value / behind) for value in self.volts_by_gap[node])
         return complex((volts - self.volts0[node]) / behind), by_gap
 
-    def coil_row(self, place: int) -> tuple[complex, tuple[complex, ...]]:
+    def coil_row(self, place: int) -> Row:
         """Return the constant and the gap's factors of one coil's current [A]."""
         return (
             complex(self.amps0[place]),
             tuple(complex(value) for value in self.amps_by_gap[place]),
         )
 
-    def volts_row(self, name: str) -> tuple[complex, tuple[complex, ...]]:
+    def volts_row(self, name: str) -> Row:
         """Return the constant and the gap's factors of a node's volts to ground [V]."""
         node = self.nodes[name]
         return (
             complex(self.volts0[node]),
             tuple(complex(value) for value in self.volts_by_gap[node]),
         )
+
+
+def row_value(row: Row, gap: Sequence[complex]) -> complex:
+    """Return what a row gives for some gap volts.
+
+    Parameters
+    ----------
+    row : Row
+        Of a current or of a node's volts.
+    gap : sequence of complex
+        Volts of each field. [V]
+    """
+    constant, factors = row
+    return constant + sum(factor * part for factor, part in zip(factors, gap, strict=True))
 
 
 def _names(machine: Machine, wiring: Wiring) -> Iterator[str]:

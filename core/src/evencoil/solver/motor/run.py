@@ -12,20 +12,19 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, field
-from math import pi, tanh
+from math import pi
 from typing import Literal
 
 from evencoil.solver.motor.flux import RotorFlux
 from evencoil.solver.motor.heat import OverloadRelay, WindingHeat
 from evencoil.solver.motor.loads import Load
 from evencoil.solver.motor.machine import Machine
-from evencoil.solver.motor.port import Fields, Port
+from evencoil.solver.motor.port import Fields, Port, Row, row_value
 from evencoil.winding import LINES
 
-__all__ = ["Ending", "RunUp", "Sample", "Step", "run_up"]
+__all__ = ["Ending", "RunUp", "Sample", "Step", "rpm", "run_up"]
 
 Ending = Literal["running", "backward", "stalled", "tripped", "burnt", "ran_away", "unsettled"]
-Row = tuple[complex, tuple[complex, ...]]
 
 _STEP_S, _SLOW_STEP_S, _LONGEST_S = 0.005, 0.05, 2.0
 _FLUX_S, _FLUX_SOON_S, _FLUX_LATER_S = 0.06, 0.001, 0.0025
@@ -119,11 +118,6 @@ class RunUp:
         return self.samples[-1]
 
 
-def _value(row: Row, gap: Sequence[complex]) -> complex:
-    constant, factors = row
-    return constant + sum(factor * part for factor, part in zip(factors, gap, strict=True))
-
-
 class _Watched:
     """The rows of one contact state, made once."""
 
@@ -135,16 +129,16 @@ class _Watched:
         self.volts = [port.volts_row(line) for line in LINES if line in port.sources]
 
     def line_a(self, gap: Sequence[complex]) -> tuple[float, ...]:
-        return tuple(abs(_value(row, gap)) for row in self.lines)
+        return tuple(abs(row_value(row, gap)) for row in self.lines)
 
     def coil_a(self, gap: Sequence[complex]) -> tuple[float, ...]:
-        return tuple(abs(_value(row, gap)) for row in self.coils)
+        return tuple(abs(row_value(row, gap)) for row in self.coils)
 
     def leg_a(self, gap: Sequence[complex]) -> tuple[float, ...]:
-        return tuple(abs(_value(row, gap)) for row in self.step.legs)
+        return tuple(abs(row_value(row, gap)) for row in self.step.legs)
 
     def supply_v(self, gap: Sequence[complex]) -> float:
-        found = [_value(row, gap) for row in self.volts]
+        found = [row_value(row, gap) for row in self.volts]
         pairs = [(one, two) for place, one in enumerate(found) for two in found[place + 1 :]]
         return min((abs(one - two) for one, two in pairs), default=0.0)
 
@@ -294,21 +288,16 @@ class _Runner:
         self.record(is_forced=True)
         found = self.found
         if found.ending == "unsettled" and self.is_steady:
-            is_backward = self.speed <= -_BACKWARD * self.machine.synchronous_rad_s
-            if is_backward:
+            if self.speed <= -_BACKWARD * self.machine.synchronous_rad_s:
                 found.ending = "backward"
             else:
                 found.ending = "running" if self.speed >= self.full_rad_s else "stalled"
         return found
 
-    def friction(self, speed: float) -> float:
-        part = speed / self.machine.rated_rad_s
-        torque = self.machine.friction_w / self.machine.rated_rad_s
-        return torque * (0.3 * tanh(speed / 0.3) + 0.7 * part * abs(part))
-
     def pull(self, torque_nm: float, speed: float) -> float:
         """Return the acceleration at a speed [rad/s2]."""
-        return (torque_nm - self.load.at(speed, self.time) - self.friction(speed)) / self.inertia
+        against = self.load.at(speed, self.time) + self.machine.friction_nm(speed)
+        return (torque_nm - against) / self.inertia
 
     def move(self, here: float, torque: Callable[[float], float] | None, wanted_s: float) -> float:
         """Advance the speed; return the time it took, shorter where it changes fast.
