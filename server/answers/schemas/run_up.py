@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
+from pydantic import BeforeValidator, Field
+
 from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import StepOut
-from evencoil.base import Message, say
+from evencoil.base import LB_FT_PER_NM, Message, say
 from evencoil.job import JobRunUp
 from evencoil.run_up import (
-    Change,
     CurvePoint,
-    Expected,
-    FaultState,
     MethodSheet,
     TimerAdvice,
     expected_readings,
@@ -21,8 +22,10 @@ __all__ = ["AdviceOut", "RunUpOut", "advice_out", "run_up_out"]
 
 #: most points of a trace that are sent
 _POINTS = 220
-#: pound-feet in a newton meter
-_LB_FT = 0.73756
+
+
+WayName = Annotated[str, BeforeValidator(lambda way: say(Message(f"run_up.way.{way}")))]
+CauseName = Annotated[str, BeforeValidator(lambda cause: say(Message(f"run_up.cause.{cause}")))]
 
 
 class TorqueCurveOut(Answer):
@@ -55,6 +58,7 @@ class WayOut(Answer):
     """One way to start."""
 
     method: str
+    name: WayName = Field(validation_alias="method")
     verdict: Sentence
     is_good: bool
     has_timer: bool
@@ -74,16 +78,17 @@ class NoWayOut(Answer):
     """A way to start that this motor does not have."""
 
     method: str
-    refusal: Refused
+    name: WayName = Field(validation_alias="method")
+    refusal: Refused = Field(validation_alias="error")
 
 
 class FaultOut(Answer):
     """One state with one thing wrong: [A], volts at the motor [V], relay and winding [s]."""
 
     cause: str
+    what: CauseName = Field(validation_alias="cause")
     is_running: bool
     said: Sentence
-    what: str
     speed_rpm: float
     torque_percent: float
     line_a: dict[str, float]
@@ -148,7 +153,7 @@ def _curve(name: str, points: tuple[CurvePoint, ...]) -> TorqueCurveOut:
     return TorqueCurveOut(
         name=name,
         speed_rpm=[round(point.speed_rpm, 1) for point in points],
-        torque_lb_ft=[round(point.torque_nm * _LB_FT, 2) for point in points],
+        torque_lb_ft=[round(point.torque_nm * LB_FT_PER_NM, 2) for point in points],
         line_a=[round(point.line_a, 2) for point in points],
     )
 
@@ -160,8 +165,8 @@ def _trace(samples: list[Sample], ambient_c: float, line_v: float, *, has_sag: b
         time_s=[round(one.time_s, 4) for one in kept],
         speed_rpm=[round(rpm(one.speed_rad_s), 1) for one in kept],
         line_a=[round(max(one.line_a), 2) for one in kept],
-        torque_lb_ft=[round(one.torque_nm * _LB_FT, 2) for one in kept],
-        load_lb_ft=[round(one.load_nm * _LB_FT, 2) for one in kept],
+        torque_lb_ft=[round(one.torque_nm * LB_FT_PER_NM, 2) for one in kept],
+        load_lb_ft=[round(one.load_nm * LB_FT_PER_NM, 2) for one in kept],
         relay=[round(one.relay, 4) for one in kept],
         hottest_c=[round(max(one.rise_k) + ambient_c, 2) for one in kept],
         supply_percent=[
@@ -178,6 +183,7 @@ def _way(ready: JobRunUp, one: MethodSheet) -> WayOut:
     facts = ready.facts
     return WayOut(
         method=one.method,
+        name=one.method,
         verdict=one.verdict,
         is_good=one.is_good,
         has_timer=one.first_s > 0,
@@ -188,32 +194,10 @@ def _way(ready: JobRunUp, one: MethodSheet) -> WayOut:
         at_speed_s=one.run.at_speed_s,
         hottest_c=one.hottest_k + facts.ambient_c,
         ending=one.run.ending,
-        findings=list(one.findings),
+        findings=one.findings,
         curves=[_curve(name, points) for name, points in one.curves],
         trace=_trace(one.run.samples, facts.ambient_c, facts.line_v, has_sag=facts.is_sag_known),
     )
-
-
-def _fault(one: FaultState) -> FaultOut:
-    return FaultOut(
-        cause=one.cause,
-        what=say(Message(f"run_up.cause.{one.cause}")),
-        is_running=one.is_running,
-        said=one.said,
-        speed_rpm=one.speed_rpm,
-        torque_percent=one.torque_percent,
-        line_a=dict(one.line_a),
-        coil_a=dict(one.coil_a),
-        hottest=one.hottest,
-        hottest_times=one.hottest_times,
-        motor_v=dict(one.motor_v),
-        trips_s=one.trips_s,
-        burns_s=one.burns_s,
-    )
-
-
-def _expected(one: Expected) -> ExpectedOut:
-    return ExpectedOut.model_validate(one)
 
 
 def run_up_out(ready: JobRunUp) -> RunUpOut:
@@ -222,23 +206,19 @@ def run_up_out(ready: JobRunUp) -> RunUpOut:
     sheet, faults = ready.sheet(), ready.faults()
     return RunUpOut(
         refusal=None,
-        facts=[StepOut.model_validate(step) for step in facts.trail],
+        facts=list(facts.trail),
         is_guessed=facts.is_guessed,
         is_poor=facts.fitted.is_poor,
-        rated_lb_ft=facts.machine.rated_nm * _LB_FT,
+        rated_lb_ft=facts.machine.rated_nm * LB_FT_PER_NM,
         limit_c=facts.limit_k + facts.ambient_c,
         load=_curve("load", sheet.load_curve),
         own=ready.own,
         ways=[_way(ready, one) for one in sheet.methods],
-        others=[NoWayOut(method=one.method, refusal=one.error) for one in sheet.refused],
-        faults=[_fault(one) for one in faults.states],
-        fault_says=list(faults.findings),
-        expected=[_expected(one) for one in expected_readings(facts, sheet, faults)],
+        others=sheet.refused,
+        faults=faults.states,
+        fault_says=faults.findings,
+        expected=expected_readings(facts, sheet, faults),
     )
-
-
-def _change(one: Change) -> ChangeOverOut:
-    return ChangeOverOut.model_validate(one)
 
 
 def advice_out(advice: TimerAdvice | None) -> AdviceOut:
@@ -257,8 +237,8 @@ def advice_out(advice: TimerAdvice | None) -> AdviceOut:
         has_timer=True,
         setting_s=advice.setting_s,
         settles_rpm=advice.settles_rpm,
-        changes=[_change(one) for one in advice.changes],
+        changes=advice.changes,
         other_jumpers_a=advice.other_jumpers_a,
-        never_ends="" if advice.never_ends is None else say(advice.never_ends),
-        findings=list(advice.findings),
+        never_ends=advice.never_ends,
+        findings=advice.findings,
     )

@@ -4704,6 +4704,8 @@ export interface components {
         NoWayOut: {
             /** Method */
             method: string;
+            /** Name */
+            name: string;
             refusal: components["schemas"]["RefusalOut"] | null;
         };
         /**
@@ -6615,6 +6617,8 @@ export interface components {
             is_good: boolean;
             /** Method */
             method: string;
+            /** Name */
+            name: string;
             /** Sag Percent */
             sag_percent: number | null;
             /** Start A */

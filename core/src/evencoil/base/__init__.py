@@ -39,12 +39,13 @@ from evencoil.base.names import (
     speak,
     speaking,
 )
-from evencoil.base.quantities import ROOT3, ConductorSize, exact, number, plain, show
+from evencoil.base.quantities import LB_FT_PER_NM, ROOT3, ConductorSize, exact, number, plain, show
 from evencoil.base.text import HugeText, LongText, MotorTag, Text
 from evencoil.base.version import __version__
 from evencoil.base.words import Message, counted, say
 
 __all__ = [
+    "LB_FT_PER_NM",
     "ROOT3",
     "Cell",
     "ConductorSize",

@@ -15,9 +15,11 @@ from typing import Literal
 from evencoil.base.errors import AmbiguousError, OutOfRangeError
 from evencoil.base.words import Message
 
-__all__ = ["ROOT3", "SIZES", "ConductorSize", "exact", "number", "plain", "show"]
+__all__ = ["LB_FT_PER_NM", "ROOT3", "SIZES", "ConductorSize", "exact", "number", "plain", "show"]
 
 ROOT3 = Decimal(3).sqrt()
+#: torque: pound-feet in a newton meter
+LB_FT_PER_NM = 0.73756
 
 
 _FRACTIONS = {

@@ -11,14 +11,13 @@ from collections.abc import Callable, Sequence
 from itertools import pairwise
 from math import ceil, log10
 
+from evencoil.base import LB_FT_PER_NM
 from evencoil.drawing.geometry import Pen, Picture
 from evencoil.run_up import CurvePoint, MethodSheet
 from evencoil.solver.motor import rpm
 
 __all__ = ["draw_run_up_torque", "draw_run_up_traces"]
 
-#: pound-feet in a newton meter
-_LB_FT = 0.73756
 _WIDE, _HIGH, _LEFT, _BOTTOM, _TOP, _RIGHT = 620, 330, 60, 36, 20, 14
 _BAND = 92
 _TWIN = 12
@@ -54,7 +53,7 @@ def _curve(
 
 
 def _torques(points: Sequence[CurvePoint]) -> list[tuple[float, float]]:
-    return [(point.speed_rpm, point.torque_nm * _LB_FT) for point in points]
+    return [(point.speed_rpm, point.torque_nm * LB_FT_PER_NM) for point in points]
 
 
 def _told(points: Sequence[tuple[float, float]], unit: str) -> str:
@@ -74,10 +73,8 @@ def draw_run_up_torque(way: MethodSheet, load: Sequence[CurvePoint]) -> Picture:
     load : sequence of CurvePoint
         What the driven machine asks.
     """
-    curves = [
-        (name, [(p.speed_rpm, p.torque_nm * _LB_FT) for p in points]) for name, points in way.curves
-    ]
-    asked = [(point.speed_rpm, point.torque_nm * _LB_FT) for point in load]
+    curves = [(name, _torques(points)) for name, points in way.curves]
+    asked = _torques(load)
     torques = [torque for _, points in curves for _, torque in points]
     torques += [torque for _, torque in asked]
     high, low = max(*torques, 1.0) * 1.08, min(*torques, 0.0)

@@ -91,7 +91,7 @@ export function RunUpScreen() {
           {!way.is_good && (
             <Stop
               strength={way.method === "as_joined" ? "stop" : "hold"}
-              title={`${w.ways[way.method]}: ${way.verdict}`}
+              title={`${way.name}: ${way.verdict}`}
             >
               {way.findings.map((text) => (
                 <p key={text}>{text}</p>

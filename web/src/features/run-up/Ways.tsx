@@ -45,7 +45,7 @@ export function Ways({
                     onClick={() => onChoose(way.method)}
                   >
                     {way.method === chosen.method ? "▸ " : ""}
-                    {w.ways[way.method] ?? way.method}
+                    {way.name}
                   </button>
                 </th>
                 <td className="font-mono">{way.start_a.toFixed(0)}</td>
@@ -69,7 +69,7 @@ export function Ways({
           <ul className="list-disc pl-5">
             {sheet.others.map((one) => (
               <li key={one.method}>
-                <b>{w.ways[one.method] ?? one.method}</b>: {one.refusal?.detail}
+                <b>{one.name}</b>: {one.refusal?.detail}
               </li>
             ))}
           </ul>
