@@ -23,6 +23,7 @@ from evencoil.job.file import (
 from evencoil.job.inputs import STEPS, JobInputs, StepName, step_model
 from evencoil.job.job_starter import JobStarter
 from evencoil.job.next_up import next_up
+from evencoil.job.rehearsed_motor import RehearsedMotor, rehearsed_motor
 from evencoil.job.run_up import JobRunUp, run_up_of
 from evencoil.job.starter_states import starter_states
 from evencoil.job.work_out import work_out
@@ -41,6 +42,7 @@ __all__ = [
     "JobKind",
     "JobRunUp",
     "JobStarter",
+    "RehearsedMotor",
     "StepName",
     "Worked",
     "canonical",
@@ -50,6 +52,7 @@ __all__ = [
     "json_schema",
     "load",
     "next_up",
+    "rehearsed_motor",
     "run_up_of",
     "starter_states",
     "step_model",

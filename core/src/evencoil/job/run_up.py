@@ -11,19 +11,22 @@ from evencoil.job.inputs import JobInputs
 from evencoil.job.worked import Worked
 from evencoil.leads import Derived, derive
 from evencoil.run_up import (
-    METHODS,
     TAPS,
     Asked,
     Facts,
     FaultSheet,
     Method,
     MethodSheet,
+    Restart,
     RunUpSheet,
+    StartParts,
     TimerAdvice,
     advise,
     fault_sheet,
     find_facts,
     method_sheet,
+    methods_of,
+    restarts,
     run_up_sheet,
 )
 from evencoil.starters import entry_of, start_of
@@ -63,6 +66,13 @@ class JobRunUp:
         """Return the connections of one way to start; None where this motor does not have it."""
         states = self.states_of.get(method)
         return None if isinstance(states, CoreError) else states
+
+    def restart(self) -> Restart | None:
+        """Return how often the job's own way can be gone; None where it does not get through."""
+        states, sheet = self._states(self.own), self.own_sheet()
+        if states is None or sheet is None or self.own == "as_joined":
+            return None
+        return restarts(self.facts, self.own, states, sheet)
 
     def faults(self) -> FaultSheet:
         """Return what each fault does, running and before the start."""
@@ -106,25 +116,48 @@ def run_up_of(inputs: JobInputs, worked: Worked) -> JobRunUp:
             trip_class=None if overload is None else overload.trip_class,
             heaters=None if overload is None else overload.place,
             measured_locked_a=locked,
+            device_kind=worked.kind,
+            device_a=_device_a(worked),
+            start_parts=_start_parts(inputs),
         )
     )
     states_of: dict[Method, Derived | CoreError] = {}
     joined = _as_joined(worked, facts)
     if joined is not None:
         states_of["as_joined"] = joined
-    for method in METHODS:
-        if method == "as_joined":
-            continue
+    for method in methods_of(facts):
         states = found[_STARTS.get(method, "full_voltage")]
         if states is not None:
             states_of[method] = states
-    return JobRunUp(facts, states_of, _own(inputs, joined))
+    return JobRunUp(facts, states_of, _own(inputs, facts, joined))
 
 
-def _own(inputs: JobInputs, joined: Derived | None) -> Method:
+def _device_a(worked: Worked) -> Decimal | None:
+    """Return the rating of fuses or breaker, where the sizes got that far [A]."""
+    step = next((one for one in worked.trail if one.id == "protection_device_a"), None)
+    return step.value if step is not None and isinstance(step.value, Decimal) else None
+
+
+def _start_parts(inputs: JobInputs) -> StartParts:
+    """Return what was found to start a single-phase motor."""
+    single = inputs.leads.single
+    if single is None:
+        return StartParts()
+    return StartParts(
+        capacitors=single.capacitors,
+        switch=single.switch,
+        start_uf=single.start_uf,
+        run_uf=single.run_uf,
+    )
+
+
+def _own(inputs: JobInputs, facts: Facts, joined: Derived | None) -> Method:
     """Return the way this job's motor is to be started, as far as it is said."""
     if joined is not None:
         return "as_joined"
+    plain = methods_of(facts)
+    if "full_voltage" not in plain or facts.kind == "wound":
+        return plain[0]
     start: str = inputs.leads.start_method
     # without a standard circuit, what the leads are joined for counts
     with suppress(CoreError):

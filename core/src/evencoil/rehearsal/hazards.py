@@ -5,6 +5,8 @@ stop: it keeps its torque after a stop. Both ways at once: two contactors that
 must never be closed together conduct. Plugged while running: it is thrown
 against its own motion. Short circuit: a fuse or a breaker cleared one. Opens on load: it
 opened on the current of a motor or coil. Coil burns: it gets half again its volts, or more.
+Winding burns: its hottest coil passes the temperature of its class. Turned backward: a machine
+that must not turn backward does. The last two are known of a calculated motor only.
 """
 
 from __future__ import annotations
@@ -68,7 +70,7 @@ class Hazard:
     ----------
     code : str
         ``springs_to_life``, ``does_not_stop``, ``both_ways``, ``plugged``, ``short``,
-        ``opens_on_load``, ``coil_burns``.
+        ``opens_on_load``, ``coil_burns``, ``winding_burns``, ``turned_backward``.
     time_us : int
         [us]
     device : str
@@ -114,7 +116,9 @@ _HANDS = {
     "temp",
     "cool",
 }
-_OWN = {"overload", "fuse", "breaker", "starter", "temperature", "time"}
+_OWN = {"overload", "fuse", "breaker", "starter", "temperature", "time", "winding"}
+#: hazards that the motor itself tells: what of it, and how
+_TOLD = {("winding", "burnt"): "winding_burns", ("shaft", "backward"): "turned_backward"}
 
 
 def _hand_clause(event: Event, circuit: Circuit, tag: str) -> Message:
@@ -233,6 +237,11 @@ class Watch:
                 found += self._sprung(run, event)
             elif event.value == "open":
                 self._opened(run, event)
+        found += [
+            self._hazard(_TOLD[event.aspect, event.value], event.time, event.device, event.cause)
+            for event in fresh
+            if (event.aspect, event.value) in _TOLD
+        ]
         found += self._judged(run)
         found += self._pairs(run)
         found += self._plugged(run, fresh)

@@ -8,6 +8,7 @@ why, and each hazard at its instant.
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
@@ -17,7 +18,19 @@ from evencoil.base import Message, OutOfRangeError, RefusedError, __version__
 from evencoil.circuit import Circuit, netlist_fingerprint
 from evencoil.rehearsal.hazards import Hazard, Watch
 from evencoil.rehearsal.trace import Frame, MotorFrame, Trace
-from evencoil.solver import CATALOGUE, Action, Event, Motor, Plant, Run, compile_plant, expand
+from evencoil.solver import (
+    CATALOGUE,
+    PHYSICAL,
+    Action,
+    CalculatedMotor,
+    Event,
+    Motor,
+    Plant,
+    Run,
+    compile_plant,
+    expand,
+)
+from evencoil.solver.motor import MotorOnLoad
 
 __all__ = ["AHEAD_US", "MOST_ACTS", "ScenarioAct", "Stage", "seconds"]
 
@@ -68,10 +81,13 @@ class Stage:
         Netlist and labels.
     set_name : str
         Constant set.
+    motor : MotorOnLoad or None
+        The job's own motor; with it the set is ``physical``.
     """
 
     circuit: Circuit
     set_name: str = CATALOGUE
+    motor: MotorOnLoad | None = None
     plant: Plant = field(init=False)
     #: wired nets and their ids, by which a drawing is joined to the frames
     net_ids: Mapping[int, str] = field(init=False)
@@ -79,12 +95,17 @@ class Stage:
 
     def __post_init__(self) -> None:
         """Compile once."""
-        self.plant = compile_plant(self.circuit.netlist, self.set_name)
+        if self.motor is not None:
+            self.set_name = PHYSICAL
+        self.plant = self._compiled()
         netlist = self.circuit.netlist
         net_of = netlist.nets()
         wired = {net_of[end] for wire in netlist.wires for end in (wire.start, wire.end)}
         self.net_ids = {net: name for net, name in netlist.net_ids().items() if net in wired}
         self.fingerprint = netlist_fingerprint(self.circuit)
+        if self.motor is not None:
+            told = hashlib.sha256(repr(self.motor).encode()).hexdigest()
+            self.fingerprint = f"{self.fingerprint}-{told[:16]}"
 
     def actions(self, acts: Sequence[ScenarioAct]) -> list[Action]:
         """Return a scenario as single actions in time.
@@ -152,7 +173,15 @@ class Stage:
         """Return the plant in which some terminals can come loose."""
         if not joints:
             return self.plant
-        return compile_plant(self.circuit.netlist, self.set_name, joints)
+        return self._compiled(joints)
+
+    def _compiled(self, joints: Sequence[str] = ()) -> Plant:
+        plant = compile_plant(self.circuit.netlist, self.set_name, joints, self.motor)
+        if self.motor is not None and plant.machine is None:
+            # drawn with a stand-in, not with the winding of this job
+            self.motor, self.set_name = None, CATALOGUE
+            return compile_plant(self.circuit.netlist, self.set_name, joints)
+        return plant
 
     def resumed(
         self, snapshot: Mapping[str, Any], actions: Sequence[Action] = ()
@@ -320,12 +349,17 @@ class _Player:
         for part in run.plant.parts:
             if isinstance(part, Motor):
                 fields = part.fields(run)
+                shaft = part.shaft(run) if isinstance(part, CalculatedMotor) else None
                 motors[part.id] = MotorFrame(
                     word=part.word(run),
                     volts_percent=round(max(fields.forward, fields.backward) * 100, 1),
                     speed_percent=round(part.now(run.time) * 100, 1),
                     coil_amps_a=round(part.line_amps(run), 2),
                     field="low" if fields.speed < 1 else "high",
+                    speed_rpm=None if shaft is None else round(shaft.speed_rpm, 1),
+                    torque_nm=None if shaft is None else round(shaft.torque_nm, 1),
+                    lead_amps_a=None if shaft is None else round(shaft.lead_a, 1),
+                    hottest_c=None if shaft is None else round(shaft.hottest_c, 1),
                 )
             elif "heat" in (told := part.tells(run) if hasattr(part, "heat") else {}):
                 heats[part.id] = float(told["heat"])

@@ -14,13 +14,21 @@ __all__ = ["Frame", "MotorFrame", "Trace"]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MotorFrame:
-    """A motor at an instant: its word, volts and speed in percent, amps of a coil."""
+    """A motor at an instant: its word, volts and speed in percent, amps of a coil.
+
+    What only a motor calculated from its nameplate has is None for others: speed [rpm], torque
+    [N m], the most current in a conductor to its box [A], its hottest coil [C].
+    """
 
     word: str
     volts_percent: float
     speed_percent: float
     coil_amps_a: float
     field: str
+    speed_rpm: float | None = None
+    torque_nm: float | None = None
+    lead_amps_a: float | None = None
+    hottest_c: float | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -3,10 +3,13 @@
 Knows nameplate, connections and the motor solver; no job and no drawing.
 """
 
+from evencoil.run_up.asked import Asked, StartParts
 from evencoil.run_up.expected import Expected, expected_readings
-from evencoil.run_up.facts import Asked, Facts, find_facts
-from evencoil.run_up.faults import CAUSES, FaultSheet, FaultState, fault_sheet
-from evencoil.run_up.inputs import LoadInputs, LoadKind
+from evencoil.run_up.facts import Facts, find_facts
+from evencoil.run_up.fault_cases import CAUSES
+from evencoil.run_up.faults import FaultSheet, FaultState, fault_sheet
+from evencoil.run_up.inputs import LoadInputs, LoadKind, NotedReading
+from evencoil.run_up.restart import Restart, restarts
 from evencoil.run_up.sheet import (
     METHODS,
     Change,
@@ -18,6 +21,7 @@ from evencoil.run_up.sheet import (
     advise,
     load_curve,
     method_sheet,
+    methods_of,
     run_up_sheet,
 )
 from evencoil.run_up.starts import TAPS, Method
@@ -37,8 +41,11 @@ __all__ = [
     "LoadKind",
     "Method",
     "MethodSheet",
+    "NotedReading",
     "Refused",
+    "Restart",
     "RunUpSheet",
+    "StartParts",
     "TimerAdvice",
     "advise",
     "expected_readings",
@@ -46,5 +53,7 @@ __all__ = [
     "find_facts",
     "load_curve",
     "method_sheet",
+    "methods_of",
+    "restarts",
     "run_up_sheet",
 ]

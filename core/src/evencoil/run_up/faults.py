@@ -10,50 +10,30 @@ Units: [A], [V], [rpm], [s], [percent of rated torque].
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass
 from math import log
-from typing import Literal, get_args
 
 from evencoil.base import Message
 from evencoil.run_up.facts import Facts
-from evencoil.run_up.starts import wiring_of
+from evencoil.run_up.fault_cases import Cause, FaultCase, case_of, causes_of
 from evencoil.solver.motor import (
     WINDING_TAU_S,
-    Load,
-    Machine,
-    MachineCoil,
     OverloadRelay,
     Port,
-    Wiring,
+    WindingHeat,
     rpm,
 )
-from evencoil.winding import LINES
 
-__all__ = ["CAUSES", "Cause", "FaultSheet", "FaultState", "fault_sheet"]
+__all__ = ["FaultSheet", "FaultState", "fault_sheet"]
 
-Cause = Literal[
-    "sound",
-    "fuse",
-    "winding",
-    "reversed",
-    "turns",
-    "bars",
-    "exchanged",
-    "unbalance",
-    "low",
-    "overload",
-    "jam",
-]
-CAUSES: tuple[Cause, ...] = get_args(Cause)
-
-_LOST = "L2"
+#: an overload relay that resets by itself does so at this part of its trip level
+_RESETS = 0.7
+_MOST_TRIPS = 200
 _LONGEST_S = 3600.0
 _HELD = 0.01
 #: above synchronous speed by more than a generating motor's slip at breakdown
 _TOP = 1.25
-#: what is taken for each fault whose size has to be said
-_LOW, _ONE_LOW, _MORE_LOAD, _SHORTED, _BARS = 0.90, 0.95, 1.25, 0.10, 1.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,87 +81,13 @@ class FaultSheet:
     findings: tuple[Message, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class _Case:
-    """A motor with one thing wrong: its network, its load."""
-
-    port: Port
-    load: Load
-
-
-def _wiring(facts: Facts, lost: tuple[str, ...] = ()) -> Wiring:
-    return wiring_of(facts, facts.connection.joints, open_lines=lost)
-
-
-def _with_coils(facts: Facts, change: Callable[[MachineCoil], list[MachineCoil]]) -> Machine:
-    """Return the machine with the first coil of its middle phase changed."""
-    coils: list[MachineCoil] = []
-    for coil in facts.machine.coils:
-        coils += change(coil) if coil.name in {"B", "B1"} else [coil]
-    return replace(facts.machine, coils=tuple(coils))
-
-
-def _shorted(coil: MachineCoil) -> list[MachineCoil]:
-    """Return a coil with a part of its turns as a ring of their own."""
-    rest = 1 - _SHORTED
-    ring = f"{coil.name} ring"
-    return [
-        replace(
-            coil,
-            own_ohm=coil.own_ohm * rest,
-            weights=tuple(weight * rest for weight in coil.weights),
-        ),
-        MachineCoil(
-            ring, ring, ring, coil.own_ohm * _SHORTED, tuple(w * _SHORTED for w in coil.weights)
-        ),
-    ]
-
-
-def _scaled(wiring: Wiring, volts: Mapping[str, float]) -> Wiring:
-    """Return a network with the volts of some lines changed."""
-    return replace(
-        wiring,
-        sources=tuple(
-            (line, open_v * volts.get(line, 1.0), z) for line, open_v, z in wiring.sources
-        ),
-    )
-
-
-def _case(facts: Facts, cause: Cause) -> _Case:
-    machine, load, wiring = facts.machine, facts.load, _wiring(facts)
-    if cause == "fuse":
-        wiring = _wiring(facts, (_LOST,))
-    elif cause == "winding":
-        machine = _with_coils(facts, lambda _coil: [])
-    elif cause == "reversed":
-        machine = _with_coils(facts, lambda coil: [replace(coil, start=coil.end, end=coil.start)])
-    elif cause == "turns":
-        machine = _with_coils(facts, _shorted)
-    elif cause == "bars":
-        gap = machine.gaps[0]
-        machine = replace(machine, gaps=(replace(gap, ri=gap.ri * _BARS, ro=gap.ro * _BARS),))
-    elif cause == "exchanged":
-        swap = {"L1": "L2", "L2": "L1"}
-        wiring = replace(
-            wiring,
-            joined=tuple(tuple(swap.get(name, name) for name in joint) for joint in wiring.joined),
-        )
-    elif cause == "unbalance":
-        wiring = _scaled(wiring, {_LOST: _ONE_LOW})
-    elif cause == "low":
-        wiring = _scaled(wiring, dict.fromkeys(LINES, _LOW))
-    elif cause == "overload":
-        load = replace(load, torque_nm=load.torque_nm * _MORE_LOAD)
-    return _Case(Port(machine, wiring), load)
-
-
-def _settled(facts: Facts, case: _Case) -> float | None:
+def _settled(facts: Facts, case: FaultCase) -> float | None:
     """Return the speed at which torque and load meet, coming from above; None if nowhere."""
     machine = facts.machine
 
     def spare(speed: float) -> float:
         against = case.load.at(speed) + machine.friction_nm(speed)
-        return case.port.fields(speed).torque_nm - against
+        return case.at(speed).fields(speed).torque_nm - against
 
     step = machine.synchronous_rad_s * 0.005
     high = machine.synchronous_rad_s * _TOP
@@ -200,15 +106,16 @@ def _settled(facts: Facts, case: _Case) -> float | None:
     return low
 
 
-def _starts(facts: Facts, case: _Case, speed: float | None) -> bool:
+def _starts(facts: Facts, case: FaultCase, speed: float | None) -> bool:
     """Tell whether it gets from rest to a speed: torque over the load all the way."""
-    at_rest = case.port.fields(0.0).torque_nm
+    at_rest = case.at(0.0).fields(0.0).torque_nm
     # friction alone holds what is less than a hundredth of the rated torque
     least = _HELD * facts.machine.rated_nm
     if speed is None or at_rest < least or case.load.holds(at_rest):
         return False
     return all(
-        case.port.fields(speed * part / 40).torque_nm > case.load.at(speed * part / 40)
+        case.at(speed * part / 40).fields(speed * part / 40).torque_nm
+        > case.load.at(speed * part / 40)
         for part in range(1, 39)
     )
 
@@ -218,7 +125,8 @@ def _trip(facts: Facts, amps: list[float], *, is_hot: bool) -> float | None:
     start = 1.0 if is_hot else 0.0
 
     def after(lasting_s: float) -> float:
-        relay = OverloadRelay(facts.amps_a, facts.relay_class, facts.relay_kind, [start] * 3)
+        heat = [start] * len(amps)
+        relay = OverloadRelay(facts.amps_a, facts.relay_class, facts.relay_kind, heat)
         relay.warm(amps, lasting_s)
         return relay.level
 
@@ -241,21 +149,23 @@ def _burn(facts: Facts, times: float, *, is_hot: bool) -> float | None:
 
 
 def _state(
-    facts: Facts, case: _Case, cause: Cause, speed: float, *, was_running: bool, starts: bool
+    facts: Facts, case: FaultCase, cause: Cause, speed: float, *, was_running: bool, starts: bool
 ) -> FaultState:
-    port = case.port
+    port = case.at(speed)
     fields = port.fields(speed)
+    rated = _rated(facts, port)
     coils = {
         coil.name: abs(amps)
         for coil, amps in zip(port.machine.coils, port.coil_amps(fields.gap), strict=True)
     }
-    hottest = max(coils, key=lambda name: coils[name])
-    times = coils[hottest] / facts.coil_a
-    lines = port.line_amps(fields.gap)
+    hottest = max(coils, key=lambda name: coils[name] / rated[name])
+    times = coils[hottest] / rated[hottest]
+    told = port.line_amps(fields.gap)
+    lines = told if facts.single is None else {line: told[line] for line in ("L1", "L2")}
     volts = port.volts(fields.gap)
-    ends = {line: volts.get(line, volts.get(f"{line} open", 0j)) for line in LINES}
-    pairs = (("L1", "L2"), ("L2", "L3"), ("L3", "L1"))
-    torque = 100 * port.fields(0.0).torque_nm / facts.machine.rated_nm
+    ends = {line: volts.get(line, volts.get(f"{line} open", 0j)) for line in lines}
+    pairs = [("L1", "L2"), ("L2", "L3"), ("L3", "L1")][: 1 if facts.single else 3]
+    torque = 100 * case.at(0.0).fields(0.0).torque_nm / facts.machine.rated_nm
     goes = starts and not was_running
     return FaultState(
         cause=cause,
@@ -284,7 +194,19 @@ def _state(
     )
 
 
-def _ending(case: _Case, speed: float, torque: float, *, was_running: bool, starts: bool) -> str:
+def _rated(facts: Facts, port: Port) -> dict[str, float]:
+    """Return the rated current of every coil, of those that a fault divides too [A]."""
+    known = dict(zip((coil.name for coil in facts.machine.coils), facts.coil_rated_a, strict=True))
+    found = {}
+    for coil in port.machine.coils:
+        whole = coil.name.partition(" ")[0]
+        found[coil.name] = known[whole]
+    return found
+
+
+def _ending(
+    case: FaultCase, speed: float, torque: float, *, was_running: bool, starts: bool
+) -> str:
     if was_running:
         is_driven = case.load.shape == "overhauling"
         return "running" if speed else "runs_away" if is_driven else "stalls"
@@ -294,18 +216,50 @@ def _ending(case: _Case, speed: float, torque: float, *, was_running: bool, star
 
 
 def _states_of(facts: Facts, cause: Cause) -> list[FaultState]:
-    case = _case(facts, cause)
+    case = case_of(facts, cause)
     if cause == "jam":
         return [_state(facts, case, cause, 0.0, was_running=True, starts=False)]
     speed = _settled(facts, case)
     starts = _starts(facts, case, speed)
     found = []
-    if cause != "exchanged":
+    single = facts.single
+    is_for_start = cause == "exchanged" or (
+        single is not None
+        and (
+            (cause == "start_open" and single.opens_rad_s is not None)
+            or (cause == "capacitor_weak" and single.run_f is None)
+        )
+    )
+    if not is_for_start:
         found.append(_state(facts, case, cause, speed or 0.0, was_running=True, starts=starts))
     # broken bars weaken a start in a way that a cage of equal bars cannot show
     if cause not in {"sound", "bars"}:
         found.append(_state(facts, case, cause, 0.0, was_running=False, starts=starts))
     return found
+
+
+def _cycling(facts: Facts, states: list[FaultState]) -> Message:
+    """Say what an overload relay that resets by itself does with a rotor that is held."""
+    held = next(one for one in states if one.cause == "jam")
+    lines, times = list(held.line_a.values()), held.hottest_times
+    relay = OverloadRelay(facts.amps_a, facts.relay_class, facts.relay_kind, [0.0] * len(lines))
+    winding = WindingHeat((1.0,), facts.rated_rise_k, [0.0])
+    spent, step = 0.0, 0.25
+    trips, is_on = 0, True
+    while spent < _LONGEST_S and trips < _MOST_TRIPS:
+        relay.warm(lines if is_on else [0.0] * len(lines), step)
+        winding.warm([times if is_on else 0.0], step)
+        spent += step
+        if winding.rise_k[0] >= facts.limit_k:
+            return Message(
+                "run_up.cycling.burns",
+                {"trips": str(trips), "minutes": f"{spent / 60:.1f}"},
+            )
+        if is_on and relay.level >= 1:
+            is_on, trips = False, trips + 1
+        elif not is_on and relay.level <= _RESETS:
+            is_on = True
+    return Message("run_up.cycling.holds", {"trips": str(trips)})
 
 
 def fault_sheet(facts: Facts) -> FaultSheet:
@@ -316,8 +270,15 @@ def fault_sheet(facts: Facts) -> FaultSheet:
     facts : Facts
         Motor, load and relay. The relay is taken in the lines, as one for the whole motor.
     """
-    states = [state for cause in CAUSES for state in _states_of(facts, cause)]
-    findings = [Message("run_up.lost.meter"), Message("run_up.lost.caution")]
+    states = [state for cause in causes_of(facts) for state in _states_of(facts, cause)]
+    findings = []
+    if facts.single is None:
+        findings += [Message("run_up.lost.meter"), Message("run_up.lost.caution")]
+    else:
+        findings.append(Message("run_up.single.caution"))
+    findings.append(_cycling(facts, states))
+    if facts.single is None and not facts.is_grounded:
+        findings.append(Message("run_up.no_ground_fault"))
     if facts.load.has_backstop:
         findings.insert(0, Message("run_up.backward_forbidden"))
     return FaultSheet(tuple(states), tuple(findings))

@@ -11,12 +11,13 @@ Units: [s], [V], [ohm].
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 from math import sqrt
 from typing import Literal
 
 from evencoil.leads import Derived
 from evencoil.run_up.facts import Facts
+from evencoil.run_up.single import single_sources
 from evencoil.solver import constants
 from evencoil.solver.motor import Element, Group, Port, Row, Step, Wiring, three_phase
 from evencoil.winding import LINES, Connection, Joint, joinings
@@ -32,6 +33,11 @@ Method = Literal[
     "autotransformer_65",
     "autotransformer_50",
     "resistor_65",
+    "speed_low",
+    "speed_high",
+    "speed_low_high",
+    "rotor_resistor",
+    "single_phase",
 ]
 
 #: taps of an autotransformer, percent of the line's volts
@@ -68,6 +74,14 @@ class Plan:
         Leads that each heater of the relay feeds; empty where the heaters are in the lines.
     leg_part : float
         Rated current behind a heater, as a part of the motor's.
+    from_rad_s : mapping
+        Speed at which a state begins, by its name, where no timer decides it. [rad/s]
+    full_rad_s : float or None
+        Rated speed of the last state, where it is not the motor's. [rad/s]
+    leg_times : mapping
+        What a heater's current counts for in a state, by its name: a relay of its own, set lower.
+    halfway_rad_s : float or None
+        Below this speed the first state did not do its work; None is half the rated one. [rad/s]
     """
 
     method: Method
@@ -75,6 +89,10 @@ class Plan:
     states: tuple[tuple[str, Port, float], ...]
     legs: tuple[tuple[str, ...], ...] = ()
     leg_part: float = 1.0
+    from_rad_s: Mapping[str, float] = field(default_factory=dict)
+    full_rad_s: float | None = None
+    halfway_rad_s: float | None = None
+    leg_times: Mapping[str, float] = field(default_factory=dict)
 
     def steps(self, first_s: float) -> tuple[Step, ...]:
         """Return the steps when the first state lasts so long.
@@ -83,7 +101,11 @@ class Plan:
         """
         at, made = 0.0, []
         for place, (name, port, lasting) in enumerate(self.states):
-            made.append(Step(at, name, port, _legs(port, self.legs)))
+            rows = _legs(port, self.legs)
+            times = self.leg_times.get(name, 1.0)
+            if times != 1.0:
+                rows = tuple((one * times, tuple(k * times for k in more)) for one, more in rows)
+            made.append(Step(at, name, port, rows, self.from_rad_s.get(name)))
             at += first_s if place == 0 else lasting
         return tuple(made)
 
@@ -91,7 +113,7 @@ class Plan:
 def _legs(port: Port, legs: Sequence[Sequence[str]]) -> tuple[Row, ...]:
     """Return the rows of the currents through the relay's heaters."""
     if not legs:
-        return tuple(port.line_row(line) for line in LINES)
+        return tuple(port.line_row(line) for line in LINES if line in port.sources)
     rows = []
     for leads in legs:
         constant, factors = 0j, [0j] * len(port.drive)
@@ -126,8 +148,14 @@ def wiring_of(
         All lines are open.
     """
     lost = LINES if is_dead else tuple(open_lines)
+    if facts.single is None:
+        sources = three_phase(facts.line_v, facts.fault_a, open_lines=lost)
+    else:
+        sources = tuple(
+            one for one in single_sources(facts.line_v, facts.fault_a) if one[0] not in lost
+        )
     return Wiring(
-        sources=three_phase(facts.line_v, facts.fault_a, open_lines=lost),
+        sources=sources,
         joined=tuple(
             (
                 *(line if line not in lost else f"{line} open" for line in joint.lines),
@@ -165,34 +193,47 @@ def method_plan(
     jumpers : Connection or None
         Another delta to go over to than the derived one.
     """
-    machine = facts.machine
+    if facts.kind == "two_speed":
+        return _two_speed(facts, method, states)
     run = jumpers or states.states.get("run") or states.connection
-    last = ("run", Port(machine, wiring_of(facts, run.joints)), 0.0)
+    if facts.single is not None:
+        return _single(facts, method, run)
+    if method == "rotor_resistor":
+        return _rotor(facts, run)
+    last = ("run", Port(facts.machine, wiring_of(facts, run.joints)), 0.0)
     if method in {"as_joined", "full_voltage"}:
         return Plan(method, has_timer=False, states=(last,))
     if method in {"wye_delta", "part_winding"}:
-        start = states.states["start"]
-        first = ("start", Port(machine, wiring_of(facts, start.joints)), 0.0)
-        fed = [joint for joint in start.joints if joint.lines]
-        legs = tuple(
-            tuple(lead for lead in joint.leads if lead not in joint.lines) for joint in fed
+        return _by_leads(facts, method, states, last)
+    return _by_gear(facts, method, run, last)
+
+
+def _by_leads(facts: Facts, method: Method, states: Derived, last: tuple[str, Port, float]) -> Plan:
+    """Return a start in which the starter switches the motor's leads."""
+    start = states.states["start"]
+    first = ("start", Port(facts.machine, wiring_of(facts, start.joints)), 0.0)
+    fed = [joint for joint in start.joints if joint.lines]
+    legs = tuple(tuple(lead for lead in joint.leads if lead not in joint.lines) for joint in fed)
+    if facts.heaters == "line":
+        # one relay in the lines, ahead of all contactors
+        legs = ()
+    if method == "part_winding":
+        return Plan(
+            method,
+            has_timer=True,
+            states=(first, last),
+            legs=legs,
+            leg_part=0.5 if legs else 1.0,
         )
-        if facts.heaters == "line":
-            # one relay in the lines, ahead of all contactors
-            legs = ()
-        if method == "part_winding":
-            return Plan(
-                method,
-                has_timer=True,
-                states=(first, last),
-                legs=legs,
-                leg_part=0.5 if legs else 1.0,
-            )
-        star = _star([joint for joint in start.joints if not joint.lines])
-        kept = [joint for joint in start.joints if joint is not star]
-        gap = ("gap", Port(machine, wiring_of(facts, kept, is_dead=True)), open_gap_s())
-        part = 1 / sqrt(3) if legs else 1.0
-        return Plan(method, has_timer=True, states=(first, gap, last), legs=legs, leg_part=part)
+    star = _star([joint for joint in start.joints if not joint.lines])
+    kept = [joint for joint in start.joints if joint is not star]
+    gap = ("gap", Port(facts.machine, wiring_of(facts, kept, is_dead=True)), open_gap_s())
+    part = 1 / sqrt(3) if legs else 1.0
+    return Plan(method, has_timer=True, states=(first, gap, last), legs=legs, leg_part=part)
+
+
+def _by_gear(facts: Facts, method: Method, run: Connection, last: tuple[str, Port, float]) -> Plan:
+    """Return a start on taps of an autotransformer or behind resistors."""
     # the overload relay lies next to the motor, behind resistors and taps
     behind = tuple(
         tuple(lead for lead in joint.leads if lead not in joint.lines)
@@ -200,13 +241,77 @@ def method_plan(
         if joint.lines
     )
     if method == "resistor_65":
-        first = ("start", Port(machine, _with_resistor(facts, run)), 0.0)
+        first = ("start", Port(facts.machine, _with_resistor(facts, run)), 0.0)
         return Plan(method, has_timer=True, states=(first, last), legs=behind)
     tap = TAPS[method] / 100
-    first = ("start", Port(machine, _on_tap(facts, run, tap, is_star_closed=True)), 0.0)
-    opened = Port(machine, _on_tap(facts, run, tap, is_star_closed=False))
+    first = ("start", Port(facts.machine, _on_tap(facts, run, tap, is_star_closed=True)), 0.0)
+    opened = Port(facts.machine, _on_tap(facts, run, tap, is_star_closed=False))
     middle = ("reactor", opened, _CLOSED_STEP_S)
     return Plan(method, has_timer=True, states=(first, middle, last), legs=behind)
+
+
+def _two_speed(facts: Facts, method: Method, states: Derived) -> Plan:
+    """Return a start at one of two speeds, or at the low one and then over to the high one."""
+    low = facts.low
+    if low is None:
+        raise RuntimeError("a two-speed motor has a low speed")
+    slow = Port(facts.machine, wiring_of(facts, states.states["low"].joints))
+    fast = Port(facts.machine, wiring_of(facts, states.states["high"].joints))
+    # each speed has its relay, set to its own amps
+    times = facts.amps_a / low.amps_a
+    if method == "speed_low":
+        return Plan(
+            method,
+            has_timer=False,
+            states=(("run", slow, 0.0),),
+            leg_times={"run": times},
+            full_rad_s=low.rated_rad_s,
+        )
+    if method == "speed_high":
+        return Plan(method, has_timer=False, states=(("run", fast, 0.0),))
+    gap = Port(facts.machine, wiring_of(facts, states.states["low"].joints, is_dead=True))
+    return Plan(
+        method,
+        has_timer=True,
+        states=(("start", slow, 0.0), ("gap", gap, open_gap_s()), ("run", fast, 0.0)),
+        leg_times={"start": times, "gap": times},
+        halfway_rad_s=0.5 * low.rated_rad_s,
+    )
+
+
+def _single(facts: Facts, method: Method, run: Connection) -> Plan:
+    """Return the start of a single-phase motor: its start circuit opens by speed, if it does."""
+    start = facts.single
+    if start is None:
+        raise RuntimeError("a single-phase motor has a start circuit")
+    wiring = wiring_of(facts, run.joints)
+    first = ("start", Port(start.machine, wiring), 0.0)
+    if start.opens_rad_s is None:
+        return Plan(method, has_timer=False, states=(("run", first[1], 0.0),))
+    last = ("run", Port(facts.machine, wiring), 0.0)
+    return Plan(
+        method, has_timer=False, states=(first, last), from_rad_s={"run": start.opens_rad_s}
+    )
+
+
+def _rotor(facts: Facts, run: Connection) -> Plan:
+    """Return the start of a wound rotor: its resistor is cut out step by step."""
+    rotor = facts.rotor
+    if rotor is None:
+        raise RuntimeError("a wound-rotor motor has a rotor circuit")
+    wiring = wiring_of(facts, run.joints)
+    states, speeds = [], {}
+    for place, (times, from_rad_s) in enumerate(
+        zip(rotor.times, rotor.from_rad_s, strict=True), start=1
+    ):
+        is_last = place == len(rotor.times)
+        name = "run" if is_last else f"resistor {place}"
+        gaps = tuple(replace(gap, ri=gap.ri * times) for gap in facts.machine.gaps)
+        machine = facts.machine if is_last else replace(facts.machine, gaps=gaps)
+        states.append((name, Port(machine, wiring), 0.0))
+        if place > 1:
+            speeds[name] = from_rad_s
+    return Plan("rotor_resistor", has_timer=False, states=tuple(states), from_rad_s=speeds)
 
 
 def _star(between: Sequence[Joint]) -> Joint | None:
@@ -225,6 +330,8 @@ def _behind(run: Connection) -> tuple[tuple[str, ...], ...]:
 
 def _with_resistor(facts: Facts, run: Connection) -> Wiring:
     """Return the motor behind resistors that leave it 65 % of its volts at standstill."""
+    if facts.fitted is None:
+        raise RuntimeError("only a three-phase motor starts behind resistors in its lines")
     circuit = facts.fitted.circuit
     locked = circuit.line_v / sqrt(3) / circuit.at(1.0).line_a
     # |z + r| = |z| / part, for a resistance in front of the motor

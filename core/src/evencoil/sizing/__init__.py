@@ -6,6 +6,7 @@ Knows nameplate, supply and code book; no netlist.
 from evencoil.sizing.branch_circuit import MotorCircuit, branch_circuit, further_sizes
 from evencoil.sizing.by_amps import horsepower_at_full_load, settle_phases
 from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
+from evencoil.sizing.curves import typical_points
 from evencoil.sizing.full_load import horsepower_from_kw
 from evencoil.sizing.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
 from evencoil.sizing.inputs import (
@@ -66,5 +67,6 @@ __all__ = [
     "read_heaters",
     "settle_phases",
     "start_shares",
+    "typical_points",
     "volts_along",
 ]

@@ -19,7 +19,15 @@ from typing import Literal
 
 from evencoil.base import Message
 
-__all__ = ["Curve", "CurveFacts", "TimeCurrentSheet", "class_time_s", "damage_time_s", "sheet"]
+__all__ = [
+    "Curve",
+    "CurveFacts",
+    "TimeCurrentSheet",
+    "class_time_s",
+    "damage_time_s",
+    "sheet",
+    "typical_points",
+]
 
 CurveId = Literal["motor", "overload_cold", "overload_hot", "device_fast", "device_slow", "damage"]
 _ULTIMATE = 1.15
@@ -169,6 +177,23 @@ def _shape_time(kind: str, multiple: float) -> float:
             part = math.log(multiple / low) / math.log(high / low)
             return math.exp(math.log(slow) + part * (math.log(fast) - math.log(slow)))
     return points[-1][1]
+
+
+def typical_points(kind: str) -> tuple[tuple[float, float], ...]:
+    """Return multiples of the rating and seconds of a typical device of a kind.
+
+    Parameters
+    ----------
+    kind : str
+        Of fuse or breaker.
+
+    Returns
+    -------
+    tuple of (float, float)
+        From small to large current; straight lines between them on log-log paper. Empty for a
+        kind without such a curve.
+    """
+    return _SHAPES.get(kind, ())
 
 
 def sheet(facts: CurveFacts) -> TimeCurrentSheet:

@@ -4,12 +4,13 @@ Knows devices and wires; the only room that uses NumPy.
 """
 
 from evencoil.solver.compile import compile_plant
-from evencoil.solver.constants import CATALOGUE, constants
+from evencoil.solver.constants import CATALOGUE, PHYSICAL, constants
 from evencoil.solver.cover import TIMES, ZERO_TIMES, Pairs, ReadingCover, pairs_at, pairs_of
 from evencoil.solver.dead import Ohms, Positions
 from evencoil.solver.events import Action, Event, expand
 from evencoil.solver.network import Network
 from evencoil.solver.parts import PARTS
+from evencoil.solver.parts.calculated_motor import CalculatedMotor
 from evencoil.solver.parts.coils import Armature
 from evencoil.solver.parts.motors import Motor, motors_of
 from evencoil.solver.parts.protection import Overload
@@ -31,10 +32,12 @@ __all__ = [
     "FULL_LOAD_SLIP",
     "MAGNETISING",
     "PARTS",
+    "PHYSICAL",
     "TIMES",
     "ZERO_TIMES",
     "Action",
     "Armature",
+    "CalculatedMotor",
     "CoilReading",
     "Event",
     "Motor",

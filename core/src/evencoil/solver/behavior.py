@@ -11,7 +11,7 @@ from typing import Any, ClassVar, Protocol
 
 from evencoil.circuit import Device, Link
 
-__all__ = ["Behavior"]
+__all__ = ["Behavior", "Calculated"]
 
 
 class Behavior(Protocol):
@@ -70,3 +70,10 @@ class Behavior(Protocol):
 
     def load(self, values: list[Any]) -> None:
         """Take a state back."""
+
+
+class Calculated(Protocol):
+    """A motor whose coils are coupled through the air gap."""
+
+    def network_volts(self, run: Any) -> list[complex]:
+        """Return the volts of every node of the network with it [V]."""

@@ -6,14 +6,21 @@ from collections.abc import Sequence
 
 from evencoil.circuit import Netlist
 from evencoil.solver.constants import CATALOGUE, constants
-from evencoil.solver.parts import part_for
+from evencoil.solver.motor import TAU_S, MotorOnLoad
+from evencoil.solver.parts import Part, part_for
+from evencoil.solver.parts.calculated_motor import CalculatedMotor, is_its_motor
 from evencoil.solver.parts.sources import LineSupply
 from evencoil.solver.plant import Plant
 
 __all__ = ["compile_plant"]
 
 
-def compile_plant(netlist: Netlist, set_name: str = CATALOGUE, joints: Sequence[str] = ()) -> Plant:
+def compile_plant(
+    netlist: Netlist,
+    set_name: str = CATALOGUE,
+    joints: Sequence[str] = (),
+    motor: MotorOnLoad | None = None,
+) -> Plant:
     """Return a netlist made ready for runs.
 
     Parameters
@@ -24,10 +31,18 @@ def compile_plant(netlist: Netlist, set_name: str = CATALOGUE, joints: Sequence[
         Name of the set of constants.
     joints : sequence of str
         Terminals whose joint can come loose in the runs.
+    motor : MotorOnLoad or None
+        The job's own motor, which is the device ``motor`` if its winding is the same.
     """
-    plant = Plant(netlist, constants(set_name), joints)
+    known = constants(set_name)
+    if motor is not None:
+        known = {**known, "overload_tau_s": TAU_S[motor.relay_class]}
+    plant = Plant(netlist, known, joints)
     for place, device in enumerate(netlist.devices):
-        part = part_for(plant, device, place)
+        if motor is not None and is_its_motor(device, motor):
+            part: Part = CalculatedMotor(plant, device, place, motor)
+        else:
+            part = part_for(plant, device, place)
         plant.parts.append(part)
         plant.part_of[device.id] = part
         if plant.main_supply is None and isinstance(part, LineSupply):

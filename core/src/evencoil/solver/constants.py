@@ -1,6 +1,7 @@
 """Named sets of model constants, one data file.
 
-`catalogue` serves circuits without a nameplate. Every trace names its set.
+`catalogue` serves circuits without a nameplate, `physical` those whose motor is calculated
+from it; what the second does not say is as in the first. Every trace names its set.
 """
 
 from __future__ import annotations
@@ -12,15 +13,24 @@ from importlib.resources import files
 
 from evencoil.base import Message, NotInTableError
 
-__all__ = ["CATALOGUE", "constants"]
+__all__ = ["CATALOGUE", "PHYSICAL", "constants"]
 
 CATALOGUE = "catalogue"
+PHYSICAL = "physical"
 
 
 @cache
 def _all() -> Mapping[str, Mapping[str, float]]:
     text = files("evencoil.solver").joinpath("data/constants.json").read_text("utf-8")
-    return {name: body for name, body in json.loads(text).items() if not name.startswith("_")}
+    sets = {name: body for name, body in json.loads(text).items() if not name.startswith("_")}
+    return {
+        name: {
+            key: value
+            for key, value in (sets.get(body.get("_base", ""), {}) | body).items()
+            if not key.startswith("_")
+        }
+        for name, body in sets.items()
+    }
 
 
 def constants(name: str = CATALOGUE) -> Mapping[str, float]:

@@ -14,7 +14,7 @@ from collections.abc import Mapping, Sequence
 from functools import cached_property
 
 from evencoil.circuit import Netlist
-from evencoil.solver.behavior import Behavior
+from evencoil.solver.behavior import Behavior, Calculated
 from evencoil.solver.network import Matrix, inverse
 from evencoil.solver.sparse import Rows, elimination_order, solve_sparse
 
@@ -82,6 +82,9 @@ class Plant:
         self.part_of: dict[str, Behavior] = {}
         #: takes the actions that name no device: off, on, dip
         self.main_supply: Behavior | None = None
+        #: the motor that is calculated from its nameplate; its coils meet in the air gap
+        self.machine: Calculated | None = None
+        self.coil_branches: frozenset[int] = frozenset()
         self._blocks: list[tuple[tuple[tuple[int, int], ...], Matrix, Sequence[float]]] = []
         self._base: Rows = []
         self._dc_base: Rows = []

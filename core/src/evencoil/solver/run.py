@@ -141,10 +141,13 @@ class Run:
         poles : collection of (int, int)
             The nodes on both sides of each.
         """
+        # a winding is a load, however little its own impedance
+        contacts = [
+            0j if place in self.plant.coil_branches else value
+            for place, value in enumerate(self.admittance)
+        ]
         is_short = any(
-            joins_sources(
-                self.plant, pole, self.admittance, self.feeds, self.dc_feeds, self.grounded
-            )
+            joins_sources(self.plant, pole, contacts, self.feeds, self.dc_feeds, self.grounded)
             for pole in poles
         )
         (self.shorted if is_short else self.overran).append(part.id)
@@ -153,7 +156,10 @@ class Run:
 
     def _solve(self) -> Solution:
         plant = self.plant
-        volts = plant.solve(self.admittance, self.feeds, self.grounded)
+        if plant.machine is None:
+            volts = plant.solve(self.admittance, self.feeds, self.grounded)
+        else:
+            volts = plant.machine.network_volts(self)
         steady = None
         if any(own for own, _ in self.dc_feeds):
             steady = plant.solve_dc(self.conductance, self.dc_feeds, self.grounded)

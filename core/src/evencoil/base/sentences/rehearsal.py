@@ -96,4 +96,13 @@ SENTENCES: dict[str, str] = {
     "hazard.opens_on_load": "OPENS ON LOAD CURRENT",
     "hazard.coil_burns": "COIL BURNS OUT",
     "hazard.short": "SHORT CIRCUIT",
+    "chain.winding_burnt": "{tag} passes the temperature of its insulation",
+    "chain.end_winding_burns": "the winding of {tag} burns out if this goes on",
+    "chain.end_turned_backward": "{tag} turns a machine backward that must not",
+    "hazard.winding_burns": "WINDING OVERHEATS",
+    "hazard.turned_backward": "MACHINE TURNS BACKWARD",
+    "rehearsal.physical": "Constant set “physical”: this motor, calculated from its nameplate, its joints and its load; {count} figures are usual ones that were not stamped, typed or measured (Run-up lists them). Currents are those of the steady state at each speed: Run-up has the surge at re-closing.",
+    "rehearsal.physical_no_load": "Constant set “physical”: this motor, calculated from its nameplate and its joints. Its load was not entered: a fan at rated torque is taken; {count} figures in all are usual ones that were not stamped, typed or measured (Run-up lists them). Currents are those of the steady state at each speed: Run-up has the surge at re-closing.",
+    "rehearsal.catalogue": "Constant set “catalogue”: times and currents are typical, not this motor's own. {why}",
+    "rehearsal.stand_in": "Constant set “catalogue”: times and currents are typical, not this motor's own, since the circuit is drawn with another motor than this job's.",
 }

@@ -7,24 +7,52 @@ from evencoil.solver.motor.circuit import Circuit
 from evencoil.solver.motor.estimate import Fitted, Targets, fit_circuit
 from evencoil.solver.motor.heat import (
     INSULATION_C,
+    TAU_S,
     WINDING_TAU_S,
     OverloadRelay,
     RelayClass,
     RelayKind,
+    ShortCircuitDevice,
     WindingHeat,
 )
 from evencoil.solver.motor.loads import Load, LoadShape
-from evencoil.solver.motor.machine import AirGap, Machine, MachineCoil, machine_of
-from evencoil.solver.motor.port import Element, Fields, Group, Port, Row, Wiring, three_phase
+from evencoil.solver.motor.machine import AirGap, Machine, MachineCoil, MachineSpeed, machine_of
+from evencoil.solver.motor.on_load import MotorOnLoad
+from evencoil.solver.motor.port import (
+    Element,
+    FieldPort,
+    Fields,
+    Group,
+    Port,
+    Row,
+    Wiring,
+    both_ways,
+    row_value,
+    three_phase,
+)
 from evencoil.solver.motor.run import Ending, RunUp, Sample, Step, rpm, run_up
+from evencoil.solver.motor.single_phase import (
+    CLOSES_AGAIN,
+    START_SPEED,
+    SingleFitted,
+    SingleKind,
+    SingleTargets,
+    fit_single,
+    series_ohm,
+    single_machine,
+)
 
 __all__ = [
+    "CLOSES_AGAIN",
     "INSULATION_C",
+    "START_SPEED",
+    "TAU_S",
     "WINDING_TAU_S",
     "AirGap",
     "Circuit",
     "Element",
     "Ending",
+    "FieldPort",
     "Fields",
     "Fitted",
     "Group",
@@ -32,6 +60,8 @@ __all__ = [
     "LoadShape",
     "Machine",
     "MachineCoil",
+    "MachineSpeed",
+    "MotorOnLoad",
     "OverloadRelay",
     "Port",
     "RelayClass",
@@ -39,13 +69,22 @@ __all__ = [
     "Row",
     "RunUp",
     "Sample",
+    "ShortCircuitDevice",
+    "SingleFitted",
+    "SingleKind",
+    "SingleTargets",
     "Step",
     "Targets",
     "WindingHeat",
     "Wiring",
+    "both_ways",
     "fit_circuit",
+    "fit_single",
     "machine_of",
+    "row_value",
     "rpm",
     "run_up",
+    "series_ohm",
+    "single_machine",
     "three_phase",
 ]

@@ -27,6 +27,8 @@ _X1, _XI, _RATIO, _XC = 0.38, 0.60, 3.0, 0.5
 _GOOD = 0.05
 _STARTS = ((0.5, 4.0), (1.0, 8.0), (0.2, 2.0))
 _ROUNDS = 60
+#: times the resistance of the rotor's winding: carries nothing
+_NO_CAGE = 1e5
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -45,6 +47,11 @@ class Targets:
         Locked-rotor torque over rated torque.
     breakdown_times : float
         Breakdown torque over rated torque: a floor, unless ``is_breakdown_known``.
+    held : tuple of float or None
+        Stator resistance and leakage known from another speed of the same winding. [ohm]
+    is_wound : bool
+        The rotor has one winding, its slip rings shorted: no outer cage, and what it draws
+        with the rotor held follows from its breakdown torque.
     """
 
     power_w: float
@@ -58,6 +65,8 @@ class Targets:
     locked_times: float
     breakdown_times: float
     is_breakdown_known: bool = False
+    held: tuple[float, float] | None = None
+    is_wound: bool = False
 
     @property
     def slip(self) -> float:
@@ -120,6 +129,10 @@ class _Problem:
     def circuit(self, logs: np.ndarray) -> Circuit:
         t = self.targets
         x1, xm, ri, xi, ro, r1, xc = (exp(value) for value in logs)
+        if t.held is not None:
+            r1, x1 = t.held
+        if t.is_wound:
+            xi, ro, xc = x1, _NO_CAGE * ri, 1e-6 * x1
         phase_v = t.line_v / sqrt(3)
         sine = sqrt(max(1 - t.power_factor**2, 0.0))
         current = t.amps_a * complex(min(t.power_factor, 1.0), -sine)
@@ -162,7 +175,7 @@ class _Problem:
         breakdown = circuit.breakdown()[0] / t.rated_nm
         short = log(max(breakdown, 1e-6) / t.breakdown_times)
         pull = 2.0 if short < 0 or t.is_breakdown_known else 0.25
-        return np.array(
+        found = np.array(
             [
                 30 * ((rated.shaft_w - t.friction_w) / t.power_w - 1),
                 30 * (abs(rated.line_a) / t.amps_a - 1),
@@ -177,6 +190,11 @@ class _Problem:
                 0.10 * (logs[6] - logs[0] - log(_XC)),
             ]
         )
+        if t.is_wound:
+            found[3:5] *= 0.0
+        if t.held is not None:
+            found[9] *= 0.0
+        return found
 
 
 def _descend(problem: _Problem, start: np.ndarray) -> tuple[float, np.ndarray]:

@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from evencoil.solver.motor.port import Fields, Port
+from evencoil.solver.motor.port import FieldPort, Fields
 
 __all__ = ["RotorFlux"]
 
@@ -22,7 +22,7 @@ _EYE = np.eye(4)
 class RotorFlux:
     """Fluxes of two cages, forward and backward, of a machine with one pole number."""
 
-    def __init__(self, port: Port) -> None:
+    def __init__(self, port: FieldPort) -> None:
         gap = port.machine.gaps[0]
         self.gap = gap
         self.flux = np.zeros(4, dtype=complex)
@@ -40,7 +40,7 @@ class RotorFlux:
         self._ohm = np.kron(np.eye(2), np.diag([gap.ri, gap.ro]))
         self.take(port)
 
-    def take(self, port: Port) -> None:
+    def take(self, port: FieldPort) -> None:
         """Meet another contact state with the fluxes as they are."""
         self.port = port
         inward = np.linalg.inv(np.eye(2) + port.back * self._behind)
@@ -59,7 +59,7 @@ class RotorFlux:
         """Return how the fluxes change with themselves at a speed."""
         turning = self.port.machine.field_rad_s
         rotor = self.gap.pole_pairs * speed_rad_s
-        found = self._still.copy()
+        found: np.ndarray = self._still.copy()
         for place, drift in enumerate(
             (turning - rotor, turning - rotor, turning + rotor, turning + rotor)
         ):

@@ -11,11 +11,20 @@ Units: [s], [A], [K], [C].
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from itertools import pairwise
 from math import exp, log
 from typing import Literal
 
-__all__ = ["INSULATION_C", "OverloadRelay", "RelayClass", "RelayKind", "WindingHeat"]
+__all__ = [
+    "INSULATION_C",
+    "TAU_S",
+    "OverloadRelay",
+    "RelayClass",
+    "RelayKind",
+    "ShortCircuitDevice",
+    "WindingHeat",
+]
 
 RelayClass = Literal["5", "10A", "10", "20", "30"]
 RelayKind = Literal["phase_loss", "plain"]
@@ -29,8 +38,8 @@ def nema_tau_s(relay_class: int) -> float:
     return 0.9 * relay_class / log(36 / (36 - TRIP))
 
 
-#: class 5 is NEMA's, the others are IEC 60947-4-1's
-_TAU_S = {"5": nema_tau_s(5), "10A": 165.0, "10": 243.0, "20": 475.0, "30": 712.0}
+#: time constant by class [s]; class 5 is NEMA's, the others are IEC 60947-4-1's
+TAU_S = {"5": nema_tau_s(5), "10A": 165.0, "10": 243.0, "20": 475.0, "30": 712.0}
 _MORE_OF_DIFFERENCE, _OF_WORST = 0.25, 0.3
 
 #: hottest spot allowed by insulation class [C]; source: IEC 60085, NEMA MG 1
@@ -63,7 +72,7 @@ class OverloadRelay:
     @property
     def tau_s(self) -> float:
         """Return its time constant [s]."""
-        return _TAU_S[self.relay_class]
+        return TAU_S[self.relay_class]
 
     def warm(self, amps_a: Sequence[float], lasting_s: float) -> None:
         """Take the heat of some currents over a time."""
@@ -92,6 +101,60 @@ class OverloadRelay:
         if times**2 <= TRIP:
             return None
         return self.tau_s * log((times**2 - hot) / (times**2 - TRIP))
+
+
+#: judgment: how fast a fuse or breaker that did not open forgets [s]
+DEVICE_TAU_S = 120.0
+
+
+@dataclass(slots=True)
+class ShortCircuitDevice:
+    """Fuses or a breaker of some curve: the part of their time that is spent, line by line.
+
+    Source: Miner's sum over a time-current curve (textbook protection).
+
+    Attributes
+    ----------
+    rating_a : float
+        [A]
+    points : tuple of (float, float)
+        Multiple of the rating and seconds, from small to large current.
+    spent : list of float
+        Of each line; 1 opens.
+    """
+
+    rating_a: float
+    points: tuple[tuple[float, float], ...]
+    spent: list[float] = field(default_factory=lambda: [0.0] * 3)
+
+    def opens_after_s(self, amps_a: float) -> float | None:
+        """Return when it opens at a steady current, cold [s]; None if never."""
+        times = amps_a / self.rating_a
+        if times < self.points[0][0]:
+            return None
+        for (low, slow), (high, fast) in pairwise(self.points):
+            if times <= high:
+                part = log(times / low) / log(high / low)
+                return exp(log(slow) + part * log(fast / slow))
+        return self.points[-1][1]
+
+    def warm(self, amps_a: Sequence[float], lasting_s: float) -> None:
+        """Take the currents of the lines over a time."""
+        for place, amps in enumerate(amps_a):
+            opens = self.opens_after_s(amps)
+            if opens is None:
+                self.spent[place] *= exp(-lasting_s / DEVICE_TAU_S)
+            else:
+                self.spent[place] += lasting_s / opens
+
+    @property
+    def level(self) -> float:
+        """Return how near it is to opening; 1 opens."""
+        return max(self.spent)
+
+    def will_open(self, amps_a: Sequence[float]) -> bool:
+        """Tell whether it opens some time if currents stay so."""
+        return any(self.opens_after_s(amps) is not None for amps in amps_a)
 
 
 @dataclass(slots=True)

@@ -40,6 +40,8 @@ class Load:
         When it sticks. [s]
     has_backstop : bool
         It cannot turn backward.
+    is_harmed_backward : bool
+        It can, and comes to harm by it.
     """
 
     shape: LoadShape
@@ -49,6 +51,7 @@ class Load:
     breakaway_nm: float = 0.0
     jams_at_s: float | None = None
     has_backstop: bool = False
+    is_harmed_backward: bool = False
 
     def at(self, speed_rad_s: float, time_s: float = 0.0) -> float:
         """Return the torque that opposes forward motion [N m]; below zero it drives."""

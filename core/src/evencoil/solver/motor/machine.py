@@ -10,6 +10,7 @@ Units: [ohm] at the rated frequency, [V], [A], [N m], [kg m2], [rad/s].
 from __future__ import annotations
 
 import cmath
+from collections.abc import Sequence
 from dataclasses import dataclass
 from math import pi, radians, tanh
 
@@ -17,7 +18,7 @@ from evencoil.solver.cage import double_cage
 from evencoil.solver.motor.circuit import Circuit
 from evencoil.winding import Winding
 
-__all__ = ["AirGap", "Machine", "MachineCoil", "machine_of"]
+__all__ = ["AirGap", "Machine", "MachineCoil", "MachineSpeed", "machine_of"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,6 +89,32 @@ class Machine:
         """Return the speed of the fastest field [rad/s mechanical]."""
         return self.field_rad_s / min(gap.pole_pairs for gap in self.gaps)
 
+    def braking_nm(self, direct_a: Sequence[float], speed_rad_s: float) -> float:
+        """Return the torque of direct current in the coils, signed against the speed [N m].
+
+        A field that stands still is, seen from the rotor, one that turns against it. Source:
+        dynamic braking of induction motors (textbook).
+
+        Parameters
+        ----------
+        direct_a : sequence of float
+            Of each coil, from start to end. [A]
+        speed_rad_s : float
+            Signed. [rad/s mechanical]
+        """
+        found = 0.0
+        for place, gap in enumerate(self.gaps):
+            turns = sum(
+                coil.weights[place].conjugate() * amps
+                for coil, amps in zip(self.coils, direct_a, strict=True)
+            )
+            slip = gap.pole_pairs * abs(speed_rad_s) / self.field_rad_s
+            rotor = gap.rotor(slip)
+            # steady turns are those of an alternating current 1 over root 2 as large
+            volts = 2**0.5 * abs(turns) / abs(1 / (1j * gap.xm) + rotor)
+            found += gap.pole_pairs / self.field_rad_s * volts**2 * rotor.real
+        return -found if speed_rad_s > 0 else found
+
     def friction_nm(self, speed_rad_s: float) -> float:
         """Return the torque of friction and windage at a speed, signed like it [N m]."""
         part = speed_rad_s / self.rated_rad_s
@@ -95,52 +122,92 @@ class Machine:
         return rated * (0.3 * tanh(speed_rad_s / 0.3) + 0.7 * part * abs(part))
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class MachineSpeed:
+    """One speed of a motor: its circuit, and the connection that the circuit was made for.
+
+    Attributes
+    ----------
+    field : str
+        Which field of the coils: ``one``, ``low`` or ``high``.
+    circuit : Circuit
+        As if in wye, at the volts of the connection.
+    factor : float
+        Line volts over the volts of one coil in that connection.
+    """
+
+    field: str
+    circuit: Circuit
+    factor: float
+
+
 def machine_of(
     winding: Winding,
-    circuit: Circuit,
+    speeds: Sequence[MachineSpeed],
     *,
-    phases_as_wye: float,
     inertia_kg_m2: float,
     friction_w: float,
     rated_rad_s: float,
     rated_nm: float,
 ) -> Machine:
-    """Return the coils of a winding for an equivalent circuit of one connection.
+    """Return the coils of a winding for the equivalent circuit of each of its speeds.
 
     Parameters
     ----------
     winding : Winding
-        With one pole number.
-    circuit : Circuit
-        As if in wye, at the volts of the connection it was made for.
-    phases_as_wye : float
-        Ohms of one whole phase, its coils in series, over those of the circuit: 1 for
-        wye in series, 3 for delta, 4 for halves in parallel.
+        The coils.
+    speeds : sequence of MachineSpeed
+        The fastest first: where one winding makes both speeds, its copper and its leakage are
+        those of the first.
     inertia_kg_m2 : float
         Of the motor alone. [kg m2]
     friction_w : float
         At rated speed. [W]
     rated_rad_s : float
-        On the nameplate. [rad/s]
+        Of the fastest speed. [rad/s]
     rated_nm : float
-        At the shaft. [N m]
+        Then, at the shaft. [N m]
     """
-    whole = phases_as_wye
-    coils = tuple(
-        MachineCoil(
-            coil.name,
-            coil.start,
-            coil.end,
-            complex(circuit.r1, circuit.x1) * whole * coil.turns,
-            (coil.turns * cmath.exp(-1j * radians(coil.axis_deg)),),
+    found = []
+    for coil in winding.coils:
+        fields = {which: (turns, axis) for which, turns, axis in coil.fields}
+        own = next(speed for speed in speeds if speed.field in fields)
+        count = sum(own.field in {which for which, _, _ in one.fields} for one in winding.coils)
+        weights = []
+        for speed in speeds:
+            turns, axis = fields.get(speed.field, (0.0, 0))
+            weights.append(turns * cmath.exp(-1j * radians(axis)))
+        found.append(
+            MachineCoil(
+                coil.name,
+                coil.start,
+                coil.end,
+                complex(own.circuit.r1, own.circuit.x1) * count / own.factor**2,
+                tuple(weights),
+            )
         )
-        for coil in winding.coils
+    return Machine(
+        coils=tuple(found),
+        gaps=tuple(_gap(winding, speed, rated_rad_s) for speed in speeds),
+        hz=speeds[0].circuit.hz,
+        inertia_kg_m2=inertia_kg_m2,
+        friction_w=friction_w,
+        rated_rad_s=rated_rad_s,
+        rated_nm=rated_nm,
     )
-    part = whole / 3
-    rated = circuit.at(1 - rated_rad_s / circuit.synchronous_rad_s)
-    # a whole phase in series has one turn, so its volts are the field's
-    gap_v = rated.gap_v * whole**0.5
-    gap = AirGap(
+
+
+def _gap(winding: Winding, speed: MachineSpeed, rated_rad_s: float) -> AirGap:
+    """Return the air gap of one speed in the scale of the coils' turns."""
+    circuit = speed.circuit
+    turns = next(
+        turns for coil in winding.coils for which, turns, _ in coil.fields if which == speed.field
+    )
+    part = 1 / (speed.factor * turns) ** 2
+    slip = 1 - rated_rad_s / circuit.synchronous_rad_s
+    # a speed that is not the rated one is taken at a slip of its own, near enough for iron
+    rated = circuit.at(slip if 0 < slip < 0.3 else 0.03)
+    return AirGap(
         pole_pairs=circuit.pole_pairs,
         xm=circuit.xm * part,
         rfe=circuit.rfe * part,
@@ -149,14 +216,6 @@ def machine_of(
         xi=circuit.xi * part,
         ro=circuit.ro * part,
         xo=circuit.xo * part,
-        rated_v=gap_v,
-    )
-    return Machine(
-        coils=coils,
-        gaps=(gap,),
-        hz=circuit.hz,
-        inertia_kg_m2=inertia_kg_m2,
-        friction_w=friction_w,
-        rated_rad_s=rated_rad_s,
-        rated_nm=rated_nm,
+        # what a coil sees over its turns
+        rated_v=rated.gap_v * 3**0.5 / speed.factor / turns,
     )

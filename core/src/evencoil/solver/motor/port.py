@@ -21,7 +21,18 @@ from evencoil.solver.motor.machine import Machine
 from evencoil.solver.network import GMIN_S
 from evencoil.winding import LINES
 
-__all__ = ["Element", "Fields", "Group", "Port", "Row", "Wiring", "row_value", "three_phase"]
+__all__ = [
+    "Element",
+    "FieldPort",
+    "Fields",
+    "Group",
+    "Port",
+    "Row",
+    "Wiring",
+    "both_ways",
+    "row_value",
+    "three_phase",
+]
 
 #: a current or volts: the part that the sources give, and the factor of each field
 Row = tuple[complex, tuple[complex, ...]]
@@ -114,61 +125,32 @@ class Fields:
     torque_nm: float
 
 
-class Port:
-    """One contact state, reduced to what the fields see.
+class FieldPort:
+    """What the fields of one motor see of a network: a drive, and a coupling back.
 
     Parameters
     ----------
     machine : Machine
         The motor.
-    wiring : Wiring
-        What its leads are joined to.
+    drive : sequence of complex
+        Ampere-turns of each field, forward and backward of each pole number in turn, that the
+        sources make while the air gap has no volts. [A]
+    back : ndarray, shape (fields, fields)
+        Ampere-turns of each field for a volt of another. [A/V]
     """
 
-    def __init__(self, machine: Machine, wiring: Wiring) -> None:
+    def __init__(self, machine: Machine, drive: Sequence[complex], back: np.ndarray) -> None:
         self.machine = machine
-        self.nodes = _nodes(machine, wiring)
-        size = max(self.nodes.values(), default=-1) + 1
-        matrix = np.zeros((size, size), dtype=complex)
-        matrix[range(size), range(size)] += GMIN_S
-        right = np.zeros(size, dtype=complex)
-        for name, volts, behind in wiring.sources:
-            node = self.nodes[name]
-            matrix[node, node] += 1 / behind
-            right[node] += volts / behind
-        for element in wiring.elements:
-            _stamp(
-                matrix, self.nodes, [(element.one, element.other)], np.array([[1 / element.ohm]])
-            )
-        for group in wiring.groups:
-            _stamp(matrix, self.nodes, group.ends, np.linalg.inv(np.array(group.ohm)))
-        own = np.diag([1 / coil.own_ohm for coil in machine.coils])
-        ends = [(coil.start, coil.end) for coil in machine.coils]
-        _stamp(matrix, self.nodes, ends, own)
-        weights = np.array([coil.weights for coil in machine.coils])
-        both = np.empty((len(ends), 2 * weights.shape[1]), dtype=complex)
-        both[:, 0::2], both[:, 1::2] = weights, weights.conj()
-        incidence = np.zeros((len(ends), size))
-        for row, (start, end) in enumerate(ends):
-            incidence[row, self.nodes[start]] += 1
-            incidence[row, self.nodes[end]] -= 1
-        sides = np.column_stack([right, incidence.T @ own @ both])
-        solved = np.linalg.solve(matrix, sides)
-        self.volts0, self.volts_by_gap = solved[:, 0], solved[:, 1:]
-        self.amps0 = own @ incidence @ self.volts0
-        self.amps_by_gap = own @ (incidence @ self.volts_by_gap - both)
-        self.drive = tuple(complex(value) for value in both.conj().T @ self.amps0)
-        self.back = -both.conj().T @ self.amps_by_gap
-        self._two = tuple(complex(value) for value in self.back.ravel())
-        self.sources = {name: (volts, behind) for name, volts, behind in wiring.sources}
+        self.drive = tuple(complex(value) for value in drive)
+        self.back = back
+        self._two = tuple(complex(value) for value in back.ravel())
 
     def fields(self, speed_rad_s: float, *, is_saturating: bool = True) -> Fields:
         """Return the fields at a speed, signed; iron saturates where the flux asks for it."""
         found = self._fields(speed_rad_s, 1.0)
-        rated = self.machine.gaps[0].rated_v
-        if not is_saturating or not rated:
+        if not is_saturating or not self.machine.gaps[0].rated_v:
             return found
-        flux = sqrt(sum(abs(value) ** 2 for value in found.gap)) / rated
+        flux = self._flux(found)
         if flux <= _FROM:
             return found
         iron = 1.0
@@ -177,10 +159,18 @@ class Port:
             step = (wanted / iron) ** _DAMPING
             iron *= step
             found = self._fields(speed_rad_s, iron)
-            flux = sqrt(sum(abs(value) ** 2 for value in found.gap)) / rated
+            flux = self._flux(found)
             if abs(step - 1) < 1e-6:
                 break
         return found
+
+    def _flux(self, found: Fields) -> float:
+        """Return the flux of the pole number that has most of it, over its rated one."""
+        gap = found.gap
+        return max(
+            sqrt(abs(gap[2 * place]) ** 2 + abs(gap[2 * place + 1]) ** 2) / own.rated_v
+            for place, own in enumerate(self.machine.gaps)
+        )
 
     def _fields(self, speed_rad_s: float, iron: float) -> Fields:
         machine = self.machine
@@ -219,6 +209,57 @@ class Port:
             for sign, value, rotor in zip(signs, found, rotors, strict=True)
         )
         return Fields(tuple(complex(value) for value in found), float(torque))
+
+    def turns_a(self, gap: Sequence[complex]) -> tuple[complex, ...]:
+        """Return the ampere-turns of each field for some gap volts [A]."""
+        found = np.array(self.drive) - self.back @ np.array(gap)
+        return tuple(complex(value) for value in found)
+
+
+class Port(FieldPort):
+    """One contact state, reduced to what the fields see.
+
+    Parameters
+    ----------
+    machine : Machine
+        The motor.
+    wiring : Wiring
+        What its leads are joined to.
+    """
+
+    def __init__(self, machine: Machine, wiring: Wiring) -> None:
+        self.wiring = wiring
+        self.nodes = _nodes(machine, wiring)
+        size = max(self.nodes.values(), default=-1) + 1
+        matrix = np.zeros((size, size), dtype=complex)
+        matrix[range(size), range(size)] += GMIN_S
+        right = np.zeros(size, dtype=complex)
+        for name, volts, behind in wiring.sources:
+            node = self.nodes[name]
+            matrix[node, node] += 1 / behind
+            right[node] += volts / behind
+        for element in wiring.elements:
+            _stamp(
+                matrix, self.nodes, [(element.one, element.other)], np.array([[1 / element.ohm]])
+            )
+        for group in wiring.groups:
+            _stamp(matrix, self.nodes, group.ends, np.linalg.inv(np.array(group.ohm)))
+        own = np.diag([1 / coil.own_ohm for coil in machine.coils])
+        ends = [(coil.start, coil.end) for coil in machine.coils]
+        _stamp(matrix, self.nodes, ends, own)
+        both = both_ways(machine)
+        incidence = np.zeros((len(ends), size))
+        for row, (start, end) in enumerate(ends):
+            incidence[row, self.nodes[start]] += 1
+            incidence[row, self.nodes[end]] -= 1
+        sides = np.column_stack([right, incidence.T @ own @ both])
+        solved = np.linalg.solve(matrix, sides)
+        self.volts0, self.volts_by_gap = solved[:, 0], solved[:, 1:]
+        self.amps0 = own @ incidence @ self.volts0
+        self.amps_by_gap = own @ (incidence @ self.volts_by_gap - both)
+        drive = (both.conj().T @ self.amps0).tolist()
+        super().__init__(machine, drive, -both.conj().T @ self.amps_by_gap)
+        self.sources = {name: (volts, behind) for name, volts, behind in wiring.sources}
 
     def coil_amps(self, gap: Sequence[complex]) -> tuple[complex, ...]:
         """Return the current of every coil from start to end [A]."""
@@ -260,6 +301,25 @@ class Port:
             complex(self.volts0[node]),
             tuple(complex(value) for value in self.volts_by_gap[node]),
         )
+
+
+def both_ways(machine: Machine) -> np.ndarray:
+    """Return what each coil adds to every field, backward beside forward.
+
+    Parameters
+    ----------
+    machine : Machine
+        The coils.
+
+    Returns
+    -------
+    ndarray, shape (coils, fields)
+        Turns on their axes.
+    """
+    weights = np.array([coil.weights for coil in machine.coils])
+    both = np.empty((len(weights), 2 * weights.shape[1]), dtype=complex)
+    both[:, 0::2], both[:, 1::2] = weights, weights.conj()
+    return both
 
 
 def row_value(row: Row, gap: Sequence[complex]) -> complex:

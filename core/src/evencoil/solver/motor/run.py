@@ -16,7 +16,7 @@ from math import pi
 from typing import Literal
 
 from evencoil.solver.motor.flux import RotorFlux
-from evencoil.solver.motor.heat import OverloadRelay, WindingHeat
+from evencoil.solver.motor.heat import OverloadRelay, ShortCircuitDevice, WindingHeat
 from evencoil.solver.motor.loads import Load
 from evencoil.solver.motor.machine import Machine
 from evencoil.solver.motor.port import Fields, Port, Row, row_value
@@ -24,7 +24,9 @@ from evencoil.winding import LINES
 
 __all__ = ["Ending", "RunUp", "Sample", "Step", "rpm", "run_up"]
 
-Ending = Literal["running", "backward", "stalled", "tripped", "burnt", "ran_away", "unsettled"]
+Ending = Literal[
+    "running", "backward", "stalled", "tripped", "opened", "burnt", "ran_away", "unsettled"
+]
 
 _STEP_S, _SLOW_STEP_S, _LONGEST_S = 0.005, 0.05, 2.0
 _FLUX_S, _FLUX_SOON_S, _FLUX_LATER_S = 0.06, 0.001, 0.0025
@@ -49,13 +51,15 @@ _BACKWARD, _RUNS_AWAY = 0.5, 1.3
 class Step:
     """A contact state from some time on.
 
-    ``legs`` are the rows of the currents the overload relay sees.
+    ``legs`` are the rows of the currents the overload relay sees. With ``from_rad_s`` it begins
+    at that speed, not at a time: a start switch, a relay that watches the speed.
     """
 
     at_s: float
     name: str
     port: Port
     legs: tuple[Row, ...]
+    from_rad_s: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,14 +97,17 @@ class RunUp:
     ----------
     ending : str
         ``running`` steady at speed, ``backward`` steady the other way, ``stalled`` steady below
-        it, ``tripped`` by the relay, ``burnt`` where the winding passed its limit, ``ran_away``
-        driven far above synchronous speed, ``unsettled`` at the time limit.
+        it, ``tripped`` by the relay, ``opened`` by fuse or breaker, ``burnt`` where the winding
+        passed its limit, ``ran_away`` driven far above synchronous speed, ``unsettled`` at the
+        time limit.
     least_supply_v : float or None
         Least volts between two lines at the supply, while it feeds. [V]
     peak_a : dict of str to float
         Largest RMS current of any line right after a step begins, by the step's name. [A]
     changed_at : dict of str to tuple
         Speed and line current just before each step after the first. [rad/s], [A]
+    changed_s : dict of str to float
+        When each of them began. [s]
     """
 
     ending: Ending
@@ -108,9 +115,11 @@ class RunUp:
     at_speed_s: float | None
     tripped_s: float | None
     burnt_s: float | None
+    opened_s: float | None = None
     least_supply_v: float | None = None
     peak_a: dict[str, float] = field(default_factory=dict)
     changed_at: dict[str, tuple[float, float]] = field(default_factory=dict)
+    changed_s: dict[str, float] = field(default_factory=dict)
 
     @property
     def last(self) -> Sample:
@@ -153,12 +162,15 @@ class _Runner:
         relay: OverloadRelay | None,
         winding: WindingHeat,
         limit_k: float,
+        device: ShortCircuitDevice | None,
+        full_rad_s: float | None,
     ) -> None:
-        self.machine, self.load = machine, load
+        self.machine, self.load, self.device = machine, load, device
         self.relay, self.winding, self.limit_k = relay, winding, limit_k
         self.inertia = machine.inertia_kg_m2 + load.inertia_kg_m2
         #: from where a motor counts as up to speed: near its rated one
-        self.full_rad_s = machine.rated_rad_s - 0.02 * machine.synchronous_rad_s
+        rated = machine.rated_rad_s if full_rad_s is None else full_rad_s
+        self.full_rad_s = rated - 0.02 * machine.synchronous_rad_s
         self.time = self.speed = self.flux_from = 0.0
         self.flux: RotorFlux | None = None
         self.found = RunUp("unsettled", [], None, None, None)
@@ -178,6 +190,8 @@ class _Runner:
         """Go over to another contact state with the fluxes of the one before."""
         most = max(self.watched.line_a(self.fields.gap))
         self.found.changed_at[step.name] = (self.speed, most)
+        self.found.changed_s[step.name] = self.time
+        self.machine = step.port.machine
         if can_flux:
             if self.flux is None:
                 self.flux = RotorFlux(self.watched.step.port)
@@ -224,12 +238,15 @@ class _Runner:
         self.winding.warm(self.watched.coil_a(self.fields.gap), lasting)
         if self.relay is not None:
             self.relay.warm(self.watched.leg_a(self.fields.gap), lasting)
+        if self.device is not None:
+            self.device.warm(self.watched.line_a(self.fields.gap), lasting)
         self.soonest = _soonest(told, self.nearness(), lasting)
 
-    def nearness(self) -> tuple[float, float]:
-        """Return how near relay and winding are to their limits; 1 is there."""
+    def nearness(self) -> tuple[float, float, float]:
+        """Return how near relay, winding, and fuse or breaker are to their limits; 1 is there."""
         relay = 0.0 if self.relay is None else self.relay.level
-        return relay, max(self.winding.rise_k) / self.limit_k
+        device = 0.0 if self.device is None else self.device.level
+        return relay, max(self.winding.rise_k) / self.limit_k, device
 
     def look(self) -> None:
         """Keep the most current and the least volts right after a switching."""
@@ -255,8 +272,10 @@ class _Runner:
 
     def is_over(self) -> bool:
         """Record; tell whether relay or winding ended the run."""
-        relay, winding = self.nearness()
-        if relay >= 1:
+        relay, winding, device = self.nearness()
+        if device >= 1:
+            self.found.ending, self.found.opened_s = "opened", self.time
+        elif relay >= 1:
             self.found.ending, self.found.tripped_s = "tripped", self.time
         elif winding >= 1:
             self.found.ending, self.found.burnt_s = "burnt", self.time
@@ -270,18 +289,23 @@ class _Runner:
         """Tell whether it runs steadily at speed, with nothing that would end it later."""
         if not self.is_steady or self.speed < self.full_rad_s or self.wanted < _LONGEST_S:
             return False
-        if self.time - self.watched.step.at_s < _CALM_S:
-            return False
-        winding = self.winding
+        calm_from = max(self.watched.step.at_s, self.load.jams_at_s or 0.0)
+        return self.time - calm_from >= _CALM_S and not self.is_ended_later()
+
+    def is_ended_later(self) -> bool:
+        """Tell whether winding, relay, fuse or breaker end it if currents stay as they are."""
+        winding, lines = self.winding, self.watched.line_a(self.fields.gap)
         coils = zip(self.watched.coil_a(self.fields.gap), winding.rated_a, strict=True)
         hottest = max(winding.rated_rise_k * (amps / rated) ** 2 for amps, rated in coils)
         if hottest >= self.limit_k:
-            return False
-        if self.relay is None:
             return True
+        if self.device is not None and self.device.will_open(lines):
+            return True
+        if self.relay is None:
+            return False
         heat = [(amps / self.relay.set_a) ** 2 for amps in self.watched.leg_a(self.fields.gap)]
         kept = OverloadRelay(self.relay.set_a, self.relay.relay_class, self.relay.kind, heat)
-        return kept.level < 1
+        return kept.level >= 1
 
     def finished(self) -> RunUp:
         """Return the run, its end recorded and named."""
@@ -357,6 +381,8 @@ def run_up(
     relay: OverloadRelay | None,
     winding: WindingHeat,
     limit_k: float,
+    device: ShortCircuitDevice | None = None,
+    full_rad_s: float | None = None,
     until_s: float = 60.0,
     follows_flux: bool = True,
 ) -> RunUp:
@@ -376,6 +402,10 @@ def run_up(
         With the rise it begins with.
     limit_k : float
         Rise at which insulation is past its class: the run ends. [K]
+    device : ShortCircuitDevice or None
+        Fuses or breaker ahead of it all; they end the run when one opens.
+    full_rad_s : float or None
+        Rated speed in the last state, where it is not the machine's. [rad/s]
     until_s : float
         Longest time calculated. [s]
     follows_flux : bool
@@ -386,13 +416,25 @@ def run_up(
     RunUp
         With bounded samples, whatever the time.
     """
-    runner = _Runner(machine, load, relay, winding, limit_k)
-    can_flux = follows_flux and len(machine.gaps) == 1
+    runner = _Runner(machine, load, relay, winding, limit_k, device, full_rad_s)
+    # the fluxes of one cage: a rotor that changes, or two pole numbers, have others
+    is_one = len(machine.gaps) == 1 and all(
+        step.port.machine.gaps == machine.gaps for step in steps
+    )
+    can_flux = follows_flux and is_one
     runner.begin(steps[0], can_flux=can_flux)
     place = 0
     for turn in range(_MOST_STEPS):
-        after = steps[place + 1].at_s if place + 1 < len(steps) else until_s
-        if runner.time >= after - 1e-9:
+        after, is_due = until_s, False
+        if place + 1 < len(steps):
+            from_rad_s = steps[place + 1].from_rad_s
+            if from_rad_s is None:
+                after = steps[place + 1].at_s
+            else:
+                is_due = runner.speed >= from_rad_s
+        if is_due or runner.time >= after - 1e-9:
+            if not is_due and after >= until_s:
+                break
             if place + 1 == len(steps):
                 break
             place += 1
@@ -403,14 +445,15 @@ def run_up(
         runner.pace(before, lasting)
         if runner.is_over():
             break
-        if place + 1 == len(steps) and runner.is_running_on():
+        is_last = place + 1 == len(steps) or steps[place + 1].from_rad_s is not None
+        if is_last and runner.is_running_on():
             runner.found.ending = "running"
             break
     return runner.finished()
 
 
-def _soonest(before: tuple[float, float], after: tuple[float, float], lasting_s: float) -> float:
-    """Return the longest step that does not run past a limit of relay or winding [s]."""
+def _soonest(before: Sequence[float], after: Sequence[float], lasting_s: float) -> float:
+    """Return the longest step that does not run past a limit of anything watched [s]."""
     found = _LONGEST_S
     for one, other in zip(before, after, strict=True):
         if other > one:

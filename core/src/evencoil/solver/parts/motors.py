@@ -3,8 +3,7 @@
 The winding is solved as coils; their volts give the forward and the backward
 field of each pole number (rotating-field theory), these the motor's word. Speed
 follows fixed rates; the winding draws six times its current below 80 % speed.
-The winding-level machine of the set ``physical`` takes this part's place where
-a nameplate exists.
+`calculated_motor` takes this part's place where a nameplate exists.
 
 Units: speed as a part of full speed, volts as a part of rated volts.
 """
@@ -19,8 +18,9 @@ from evencoil.circuit import Device, coils_of, winding_of_type
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
+from evencoil.winding import Coil
 
-__all__ = ["Motor", "motors_of"]
+__all__ = ["MARKS", "Fields", "Motor", "motors_of"]
 
 _ROOT3 = sqrt(3)
 #: rated coil volts as a part of line volts: (low speed, high or only speed)
@@ -42,13 +42,22 @@ _COIL_PART = {
     "1-phase-dual-fixed": (0.0, 0.5),
 }
 _LEVELS = (1.0, 0.95, 0.8, 0.5, 0.4, 0.1, 0.05)
-_MARKS = (*_LEVELS, 0.0, *(-level for level in reversed(_LEVELS)))
+MARKS = (*_LEVELS, 0.0, *(-level for level in reversed(_LEVELS)))
 
 
 class Fields:
     """Revolving fields in one state of the network, in parts of the rated one."""
 
-    __slots__ = ("angle_deg", "backward", "forward", "is_both", "is_dc", "is_fed", "speed")
+    __slots__ = (
+        "angle_deg",
+        "backward",
+        "forward",
+        "is_both",
+        "is_dc",
+        "is_fed",
+        "is_single",
+        "speed",
+    )
 
     def __init__(self) -> None:
         self.forward = 0.0
@@ -59,6 +68,8 @@ class Fields:
         self.is_fed = False
         #: fed for two pole numbers at once: the torques work against each other
         self.is_both = False
+        #: one line of three carries nothing
+        self.is_single = False
 
 
 class Motor(Part):
@@ -100,15 +111,16 @@ class Motor(Part):
         amps = number(device, "fla", 10.0)
         coils = coils_of(device.type, device.parameters)
         inner: dict[str, int] = {}
-        self.coils = []
+        self.coils: list[tuple[Coil, tuple[int, int], int]] = []
         low_part, high_part = _COIL_PART[self.kind]
         for coil in coils:
-            ends = tuple(
+            start, end = (
                 plant.node(device.id, end)
                 if end in device.terminals
                 else inner.setdefault(end, -1 if end in inner else plant.inner_node())
                 for end in (coil.start, coil.end)
             )
+            ends = (start, end)
             self.coils.append((coil, ends, plant.branch(*ends)))
         self.low_v = number(device, "coil_low_v", low_part * line_v)
         self.high_v = number(device, "coil_v", high_part * line_v)
@@ -300,7 +312,7 @@ class Motor(Part):
         goes_up = self.rate > 0
         ahead = [
             mark
-            for mark in (*_MARKS, self.target)
+            for mark in (*MARKS, self.target)
             if (mark > self.speed + 1e-9 if goes_up else mark < self.speed - 1e-9)
             and (mark <= self.target + 1e-12 if goes_up else mark >= self.target - 1e-12)
         ]
@@ -315,7 +327,7 @@ class Motor(Part):
         """Arrive at the mark, exactly."""
         goes_up = self.rate > 0
         speed = self.now(run.time)
-        near = min((*_MARKS, self.target), key=lambda mark: abs(mark - speed))
+        near = min((*MARKS, self.target), key=lambda mark: abs(mark - speed))
         self.speed = near if abs(near - speed) < 1e-3 else speed
         self.since = run.time
         is_there = self.speed >= self.target if goes_up else self.speed <= self.target

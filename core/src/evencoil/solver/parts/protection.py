@@ -392,9 +392,21 @@ class _Thermal(Part):
         amps = [self.amps_through(run, branch) for branch in self.heaters]
         most = max(amps, default=0.0)
         square = (most / self.heat.setting_a) ** 2
-        if self.senses_loss and len(amps) > 2 and min(amps) < known["overload_idle_part"] * most:
+        if known["overload_difference_part"]:
+            square = self._by_phases(amps)
+        elif self.senses_loss and len(amps) > 2 and min(amps) < known["overload_idle_part"] * most:
             square *= known["overload_idle_factor"]
         self.heat.see(square**0.5, run.time)
+
+    def _by_phases(self, amps: list[float]) -> float:
+        """Return what drives the image when the phases differ: as in a run-up."""
+        known = self.plant.constants
+        squares = [(one / self.heat.setting_a) ** 2 for one in amps]
+        most, least = max(squares, default=0.0), min(squares, default=0.0)
+        if self.senses_loss:
+            return most + known["overload_difference_part"] * (most - least)
+        worst = known["overload_worst_part"]
+        return worst * most + (1 - worst) * sum(squares) / max(len(squares), 1)
 
     def trip_time(self) -> int | None:
         """Return when the heat passes the trip level; None while it does not rise to it."""
