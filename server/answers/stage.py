@@ -13,8 +13,10 @@ from contextlib import contextmanager
 
 from answers.given import GivenIn, worked
 from api.recent import Recent
+from evencoil.base import Message
 from evencoil.checks import with_expectations
 from evencoil.circuit import Circuit, netlist_fingerprint
+from evencoil.job import RehearsedMotor, rehearsed_motor
 from evencoil.rehearsal import Stage
 from people.models import Works
 from plant.profile import profile_of
@@ -22,25 +24,27 @@ from plant.profile import profile_of
 __all__ = ["lent_stage"]
 
 _MOST = 32
-_circuits: Recent[str, Circuit] = Recent(_MOST)
+_circuits: Recent[str, tuple[Circuit, RehearsedMotor]] = Recent(_MOST)
 _stages: Recent[str, Stage] = Recent(_MOST)
 
 
-def _circuit(given: GivenIn, works: Works) -> Circuit:
-    """Return the drawn starter of what is entered under the plant rules of today."""
+def _circuit(given: GivenIn, works: Works) -> tuple[Circuit, RehearsedMotor]:
+    """Return the drawn starter of what is entered under the plant rules of today, its motor."""
     body = f"{profile_of(works)!r} {given.model_dump_json()}"
     key = hashlib.sha256(body.encode()).hexdigest()
     known = _circuits.get(key)
     if known is not None:
         return known
-    circuit = with_expectations(worked(given, works).starter.required())
-    _circuits.keep(key, circuit)
-    return circuit
+    found = worked(given, works)
+    circuit = with_expectations(found.starter.required())
+    made = (circuit, rehearsed_motor(given, found))
+    _circuits.keep(key, made)
+    return made
 
 
 @contextmanager
-def lent_stage(given: GivenIn, works: Works) -> Iterator[Stage]:
-    """Lend the drawn starter of what is entered, ready to be rehearsed.
+def lent_stage(given: GivenIn, works: Works) -> Iterator[tuple[Stage, RehearsedMotor]]:
+    """Lend the drawn starter of what is entered, ready to be rehearsed, and say what moves in it.
 
     A stage holds the state of one run at a time, so it is out of the cache while it is
     lent: threads never share one.
@@ -50,9 +54,14 @@ def lent_stage(given: GivenIn, works: Works) -> Iterator[Stage]:
     CoreError
         If no starter is chosen, or it cannot be drawn.
     """
-    circuit = _circuit(given, works)
-    key = netlist_fingerprint(circuit)
-    stage = _stages.take(key) or Stage(circuit)
+    circuit, moved = _circuit(given, works)
+    key = netlist_fingerprint(circuit) + hashlib.sha256(repr(moved.motor).encode()).hexdigest()
+    stage = _stages.take(key) or Stage(circuit, motor=moved.motor)
     stage.circuit = circuit  # tags are labels: they may have changed, the netlist has not
-    yield stage
+    if moved.motor is not None and stage.motor is None:
+        # drawn with another motor than the job's
+        moved = RehearsedMotor(
+            None, Message("rehearsal.stand_in"), Message("rehearsal.mark_catalogue")
+        )
+    yield stage, moved
     _stages.keep(key, stage)

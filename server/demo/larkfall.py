@@ -114,7 +114,12 @@ MOTORS = (
             },
         },
         {"run_shape": "delta", "start_method": "wye_delta"},
-        load={"kind": "conveyor", "torque_percent": "35", "breakaway_percent": "45"},
+        load={
+            "kind": "crusher",
+            "torque_percent": "35",
+            "breakaway_percent": "45",
+            "inertia_lb_ft2": "160",
+        },
     ),
     DemoMotor(
         "IC-2",
@@ -134,6 +139,13 @@ MOTORS = (
         },
         _SERIES,
         {"standard_circuit": "3A", "options": {"estop": "reset_relay"}},
+        {
+            "kind": "conveyor",
+            "torque_percent": "75",
+            "breakaway_percent": "110",
+            "inertia_lb_ft2": "12",
+            "has_backstop": True,
+        },
     ),
     DemoMotor(
         "BM-3",

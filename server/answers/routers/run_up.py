@@ -7,7 +7,14 @@ from ninja import Router
 from pydantic import BaseModel
 
 from answers.given import GivenIn, worked
-from answers.schemas.run_up import AdviceOut, RunUpOut, advice_out, run_up_out
+from answers.schemas.run_up import (
+    AdviceOut,
+    RunUpOut,
+    StartsInARowOut,
+    advice_out,
+    restart_out,
+    run_up_out,
+)
 from api.answers import as_json
 from api.schemas import HEAVY
 from desk.answer import Tell, answer
@@ -32,6 +39,7 @@ class _Asked(BaseModel):
 def _none(refusal: CoreError) -> RunUpOut:
     return RunUpOut(
         refusal=refusal,
+        kind="",
         facts=[],
         is_guessed=False,
         is_poor=False,
@@ -67,6 +75,19 @@ def run_up(request: HttpRequest, works: str, body: GivenIn) -> HttpResponse:
     """Run the motor up in every way it can be started; nothing is saved."""
     caller = caller_in(request, works)
     return answer(request, caller, ran, body, caller.works, decided_by=body)
+
+
+def restarted(given: GivenIn, works: Works, tell: Tell) -> bytes:
+    """Return how often the job's own way to start can be gone."""
+    del tell
+    return as_json(restart_out(run_up_of(given, worked(given, works)).restart()))
+
+
+@router.post("/w/{works}/starts-in-a-row", response={200: StartsInARowOut, **HEAVY})
+def starts_in_a_row(request: HttpRequest, works: str, body: GivenIn) -> HttpResponse:
+    """Start the motor again and again, with what the starts before left; nothing is saved."""
+    caller = caller_in(request, works)
+    return answer(request, caller, restarted, body, caller.works, decided_by=body)
 
 
 @router.post("/w/{works}/run-up/{method}", response={200: AdviceOut, **HEAVY})

@@ -12,7 +12,7 @@ from answers.schemas.pictures import PictureOut
 from evencoil.base import Message, in_trade_terms, line_said, say
 from evencoil.circuit import CONTACTS, TURNED, Circuit, device, links_of, types, usual_devices
 from evencoil.drawing import draw_emblem
-from evencoil.job import JobStarter
+from evencoil.job import JobStarter, RehearsedMotor
 from evencoil.rehearsal import Trace
 from evencoil.solver import PARTS, Motor
 from evencoil.starters import CatalogueEntry, OptionSpec, found_entry
@@ -244,13 +244,17 @@ class CircuitOut(Answer):
 
 
 class MotorFrameOut(Answer):
-    """A motor at an instant."""
+    """A motor at an instant; the last four [rpm, N m, A, C] of a calculated one only."""
 
     word: str
     v: float = Field(validation_alias="volts_percent")
     n: float = Field(validation_alias="speed_percent")
     a: float = Field(validation_alias="coil_amps_a")
     field: str
+    rpm: float | None = Field(validation_alias="speed_rpm")
+    torque: float | None = Field(validation_alias="torque_nm")
+    lead: float | None = Field(validation_alias="lead_amps_a")
+    hot: float | None = Field(validation_alias="hottest_c")
 
 
 class FrameOut(Answer):
@@ -295,6 +299,8 @@ class TraceOut(Answer):
     """What a rehearsal did, ten seconds ahead, with states to go on from."""
 
     constants: str
+    said: Sentence
+    mark: Sentence
     fingerprint: str
     start: int
     until: int
@@ -485,11 +491,15 @@ def circuit_out(starter: JobStarter) -> CircuitOut:
     )
 
 
-def trace_out(trace: Trace, circuit: Circuit, snapshots: list[str]) -> TraceOut:
-    """Return a trace with its snapshots sealed."""
+def trace_out(
+    trace: Trace, circuit: Circuit, snapshots: list[str], moved: RehearsedMotor
+) -> TraceOut:
+    """Return a trace with its snapshots sealed, and which motor moved in it."""
     tags = circuit.tags
     return TraceOut(
         constants=trace.set_name,
+        said=moved.said,
+        mark=moved.mark or "",
         fingerprint=trace.fingerprint,
         start=trace.start_us,
         until=trace.until_us,

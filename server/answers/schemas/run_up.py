@@ -13,12 +13,13 @@ from evencoil.job import JobRunUp
 from evencoil.run_up import (
     CurvePoint,
     MethodSheet,
+    Restart,
     TimerAdvice,
     expected_readings,
 )
 from evencoil.solver.motor import Sample, rpm
 
-__all__ = ["AdviceOut", "RunUpOut", "advice_out", "run_up_out"]
+__all__ = ["AdviceOut", "RunUpOut", "StartsInARowOut", "advice_out", "restart_out", "run_up_out"]
 
 #: most points of a trace that are sent
 _POINTS = 220
@@ -68,6 +69,7 @@ class WayOut(Answer):
     sag_percent: float | None
     at_speed_s: float | None
     hottest_c: float
+    duty_percent: float | None
     ending: str
     findings: list[Sentence]
     curves: list[TorqueCurveOut]
@@ -113,6 +115,7 @@ class RunUpOut(Answer):
     """The sheet, or why there is none."""
 
     refusal: Refused
+    kind: str
     facts: list[StepOut]
     is_guessed: bool
     is_poor: bool
@@ -135,6 +138,18 @@ class ChangeOverOut(Answer):
     before_a: float
     peak_a: float
     ending: str
+
+
+class StartsInARowOut(Answer):
+    """Starts in a row from cold and from running, the wait between [s], starts an hour."""
+
+    is_known: bool
+    cold: int
+    hot: int
+    most: int
+    ends_by: str
+    wait_s: float | None
+    per_hour: int | None
 
 
 class AdviceOut(Answer):
@@ -193,6 +208,7 @@ def _way(ready: JobRunUp, one: MethodSheet) -> WayOut:
         sag_percent=one.sag_percent,
         at_speed_s=one.run.at_speed_s,
         hottest_c=one.hottest_k + facts.ambient_c,
+        duty_percent=one.duty_percent,
         ending=one.run.ending,
         findings=one.findings,
         curves=[_curve(name, points) for name, points in one.curves],
@@ -206,9 +222,10 @@ def run_up_out(ready: JobRunUp) -> RunUpOut:
     sheet, faults = ready.sheet(), ready.faults()
     return RunUpOut(
         refusal=None,
-        facts=list(facts.trail),
+        kind=facts.kind,
+        facts=list(facts.all_steps),
         is_guessed=facts.is_guessed,
-        is_poor=facts.fitted.is_poor,
+        is_poor=facts.is_poor,
         rated_lb_ft=facts.machine.rated_nm * LB_FT_PER_NM,
         limit_c=facts.limit_k + facts.ambient_c,
         load=_curve("load", sheet.load_curve),
@@ -218,6 +235,23 @@ def run_up_out(ready: JobRunUp) -> RunUpOut:
         faults=faults.states,
         fault_says=faults.findings,
         expected=expected_readings(facts, sheet, faults),
+    )
+
+
+def restart_out(found: Restart | None) -> StartsInARowOut:
+    """Return what starts in a row come to, or that no start gets through."""
+    if found is None:
+        return StartsInARowOut(
+            is_known=False, cold=0, hot=0, most=0, ends_by="", wait_s=None, per_hour=None
+        )
+    return StartsInARowOut(
+        is_known=True,
+        cold=found.cold,
+        hot=found.hot,
+        most=found.most,
+        ends_by=found.ends_by,
+        wait_s=found.wait_s,
+        per_hour=found.per_hour,
     )
 
 

@@ -1120,6 +1120,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/starts-in-a-row": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Starts In A Row
+         * @description Start the motor again and again, with what the starts before left; nothing is saved.
+         */
+        post: operations["answers_routers_run_up_starts_in_a_row"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/trace": {
         parameters: {
             query?: never;
@@ -3418,11 +3438,16 @@ export interface components {
              *       "first_step_s": null,
              *       "has_backstop": false,
              *       "inertia_lb_ft2": null,
+             *       "is_harmed_backward": false,
              *       "is_hot": false,
+             *       "jams_at_s": null,
              *       "kind": "",
              *       "locked_torque_percent": null,
              *       "motor_inertia_lb_ft2": null,
+             *       "noted": [],
              *       "relay_kind": "",
+             *       "rotor_peak_percent": null,
+             *       "rotor_steps": null,
              *       "torque_percent": null
              *     }
              */
@@ -3629,11 +3654,16 @@ export interface components {
              *       "first_step_s": null,
              *       "has_backstop": false,
              *       "inertia_lb_ft2": null,
+             *       "is_harmed_backward": false,
              *       "is_hot": false,
+             *       "jams_at_s": null,
              *       "kind": "",
              *       "locked_torque_percent": null,
              *       "motor_inertia_lb_ft2": null,
+             *       "noted": [],
              *       "relay_kind": "",
+             *       "rotor_peak_percent": null,
+             *       "rotor_steps": null,
              *       "torque_percent": null
              *     }
              */
@@ -3820,11 +3850,16 @@ export interface components {
              *       "first_step_s": null,
              *       "has_backstop": false,
              *       "inertia_lb_ft2": null,
+             *       "is_harmed_backward": false,
              *       "is_hot": false,
+             *       "jams_at_s": null,
              *       "kind": "",
              *       "locked_torque_percent": null,
              *       "motor_inertia_lb_ft2": null,
+             *       "noted": [],
              *       "relay_kind": "",
+             *       "rotor_peak_percent": null,
+             *       "rotor_steps": null,
              *       "torque_percent": null
              *     }
              */
@@ -4327,9 +4362,13 @@ export interface components {
          * @description What the motor drives, and how it is started.
          *
          *     ``fan`` stands for fans and centrifugal pumps, ``conveyor`` for all that asks the same
-         *     torque at any speed, ``mixer`` for torque that grows with speed, ``downhill`` for what
-         *     drives the motor. Torques are percent of the motor's rated torque, the load's at rated
-         *     speed; inertias are at the motor shaft; ``first_step_s`` is the timer of a start in steps.
+         *     torque at any speed, ``conveyor_empty`` for the same without its goods, ``mixer`` for torque
+         *     that grows with speed, ``crusher`` for a heavy rotor that is hard to move off, ``flywheel``
+         *     for a press or saw with little torque and much inertia, ``downhill`` for what drives the
+         *     motor. Torques are percent of the motor's rated torque, the load's at rated
+         *     speed; inertias are at the motor shaft; ``first_step_s`` is the timer of a start in steps,
+         *     ``jams_at_s`` when the machine sticks, counted from the start; ``rotor_steps`` and
+         *     ``rotor_peak_percent`` the resistor of a wound rotor and its peaks of torque.
          */
         LoadInputs: {
             /** Breakaway Percent */
@@ -4346,26 +4385,42 @@ export interface components {
             /** Inertia Lb Ft2 */
             inertia_lb_ft2?: string | null;
             /**
+             * Is Harmed Backward
+             * @default false
+             */
+            is_harmed_backward: boolean;
+            /**
              * Is Hot
              * @default false
              */
             is_hot: boolean;
+            /** Jams At S */
+            jams_at_s?: string | null;
             /**
              * Kind
              * @default
              * @enum {string}
              */
-            kind: "" | "uncoupled" | "fan" | "conveyor" | "mixer" | "downhill";
+            kind: "" | "uncoupled" | "fan" | "conveyor" | "conveyor_empty" | "mixer" | "crusher" | "flywheel" | "downhill";
             /** Locked Torque Percent */
             locked_torque_percent?: string | null;
             /** Motor Inertia Lb Ft2 */
             motor_inertia_lb_ft2?: string | null;
+            /**
+             * Noted
+             * @default []
+             */
+            noted: components["schemas"]["NotedReading"][];
             /**
              * Relay Kind
              * @default
              * @enum {string}
              */
             relay_kind: "" | "phase_loss" | "plain";
+            /** Rotor Peak Percent */
+            rotor_peak_percent?: string | null;
+            /** Rotor Steps */
+            rotor_steps?: number | null;
             /** Torque Percent */
             torque_percent?: string | null;
         };
@@ -4557,15 +4612,23 @@ export interface components {
         };
         /**
          * MotorFrameOut
-         * @description A motor at an instant.
+         * @description A motor at an instant; the last four [rpm, N m, A, C] of a calculated one only.
          */
         MotorFrameOut: {
             /** A */
             a: number;
             /** Field */
             field: string;
+            /** Hot */
+            hot: number | null;
+            /** Lead */
+            lead: number | null;
             /** N */
             n: number;
+            /** Rpm */
+            rpm: number | null;
+            /** Torque */
+            torque: number | null;
             /** V */
             v: number;
             /** Word */
@@ -4707,6 +4770,28 @@ export interface components {
             /** Name */
             name: string;
             refusal: components["schemas"]["RefusalOut"] | null;
+        };
+        /**
+         * NotedReading
+         * @description A reading to expect, as it was calculated when someone noted it for a later comparison.
+         *
+         *     ``percent`` either way is still no surprise.
+         */
+        NotedReading: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "unloaded_a" | "loaded_a" | "locked_a" | "start_s" | "line_ohm";
+            /** Percent */
+            percent: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "A" | "s" | "ohm";
+            /** Value */
+            value: string;
         };
         /**
          * OddsOut
@@ -5479,6 +5564,8 @@ export interface components {
             is_guessed: boolean;
             /** Is Poor */
             is_poor: boolean;
+            /** Kind */
+            kind: string;
             /** Limit C */
             limit_c: number;
             load: components["schemas"]["TorqueCurveOut"] | null;
@@ -6106,6 +6193,26 @@ export interface components {
             symbols?: ("nema" | "iec") | null;
         };
         /**
+         * StartsInARowOut
+         * @description Starts in a row from cold and from running, the wait between [s], starts an hour.
+         */
+        StartsInARowOut: {
+            /** Cold */
+            cold: number;
+            /** Ends By */
+            ends_by: string;
+            /** Hot */
+            hot: number;
+            /** Is Known */
+            is_known: boolean;
+            /** Most */
+            most: number;
+            /** Per Hour */
+            per_hour: number | null;
+            /** Wait S */
+            wait_s: number | null;
+        };
+        /**
          * StateOut
          * @description Where a step stands, and its first line.
          */
@@ -6387,8 +6494,12 @@ export interface components {
             frames: components["schemas"]["FrameOut"][];
             /** Hazards */
             hazards: components["schemas"]["HazardOut"][];
+            /** Mark */
+            mark: string;
             /** Never Settles */
             never_settles: boolean;
+            /** Said */
+            said: string;
             /** Snapshots */
             snapshots: string[];
             /** Start */
@@ -6603,6 +6714,8 @@ export interface components {
             at_speed_s: number | null;
             /** Curves */
             curves: components["schemas"]["TorqueCurveOut"][];
+            /** Duty Percent */
+            duty_percent: number | null;
             /** Ending */
             ending: string;
             /** Findings */
@@ -11195,7 +11308,7 @@ export interface operations {
             header?: never;
             path: {
                 works: string;
-                method: "as_joined" | "full_voltage" | "wye_delta" | "part_winding" | "autotransformer_80" | "autotransformer_65" | "autotransformer_50" | "resistor_65";
+                method: "as_joined" | "full_voltage" | "wye_delta" | "part_winding" | "autotransformer_80" | "autotransformer_65" | "autotransformer_50" | "resistor_65" | "speed_low" | "speed_high" | "speed_low_high" | "rotor_resistor" | "single_phase";
             };
             cookie?: never;
         };
@@ -11212,6 +11325,95 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AdviceOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_run_up_starts_in_a_row: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobInputs"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StartsInARowOut"];
                 };
             };
             /** @description Bad Request */

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from evencoil.base import CoreError, Message, plain
+from evencoil.base import CoreError, Message
 from evencoil.job.inputs import JobInputs
 from evencoil.job.run_up import run_up_of
 from evencoil.job.worked import Worked
@@ -29,10 +29,13 @@ class RehearsedMotor:
         None: typical times, whatever the nameplate says.
     said : Message
         Which set of constants it is, what was taken as usual or what is missing.
+    mark : Message or None
+        In a few words what must be known of every figure shown; None where all was entered.
     """
 
     motor: MotorOnLoad | None
     said: Message
+    mark: Message | None = None
 
 
 def rehearsed_motor(inputs: JobInputs, worked: Worked) -> RehearsedMotor:
@@ -53,9 +56,14 @@ def rehearsed_motor(inputs: JobInputs, worked: Worked) -> RehearsedMotor:
     try:
         facts = run_up_of(taken, worked).facts
     except CoreError as missing:
+        why = str(missing.message)
         return RehearsedMotor(
-            None, Message("rehearsal.catalogue", {"why": plain(str(missing.message))})
+            None, Message("rehearsal.catalogue", {"why": why}), Message("rehearsal.mark_catalogue")
         )
     count = sum(step.kind == "assumed" for step in facts.trail)
     name = "rehearsal.physical" if is_told else "rehearsal.physical_no_load"
-    return RehearsedMotor(facts.on_load(), Message(name, {"count": str(count)}))
+    motor = facts.on_load()
+    if motor is None:
+        return RehearsedMotor(None, Message("rehearsal.wound"), Message("rehearsal.mark_catalogue"))
+    mark = None if is_told else Message("rehearsal.mark_no_load")
+    return RehearsedMotor(motor, Message(name, {"count": str(count)}), mark)

@@ -131,6 +131,7 @@ _FIELDS = {
     "supply": "supply.text",
     "amps": "amps_a",
     "speed": "speed_rpm",
+    "speeds": "speed_rpm",
     "locked": "code_letter",
     "winding": "leads.winding",
     "connection": "leads.winding",

@@ -293,6 +293,9 @@ def _opens(
     steps = [top * part / 60 for part in range(20, 59)]
     if switch == "potential_relay":
         level = _PICKS_UP * start_v(0.96 * top)
-        return next((speed for speed in steps if start_v(speed) >= level), START_SPEED * top)
+        # above the last speed at which it does not hold: at standstill a capacitor may raise the
+        # volts as high, which a relay is made not to answer
+        below = [speed for speed in steps if start_v(speed) < level]
+        return max(below) if below else START_SPEED * top
     level = _DROPS_OUT * main_a(0.0)
     return next((speed for speed in steps if main_a(speed) <= level), START_SPEED * top)

@@ -85,6 +85,16 @@ const MOTOR: readonly [string, string, string?][] = [
   ["temp", rehearseWords.windingC, "160"],
   ["temp", rehearseWords.windingC2, "60"],
 ];
+/** Inside a motor that is calculated. */
+const INSIDE: readonly [string, string, string?][] = [
+  ["bars", rehearseWords.barsBroken, "1.5"],
+  ["bars", rehearseWords.barsWhole, "1"],
+];
+/** Of a start switch. */
+const START: readonly [string, string, string?][] = [
+  ["stick", rehearseWords.switchSticks],
+  ["stick", rehearseWords.switchFree, "free"],
+];
 /** Of the supply; read when shown, in the plant's names of the lines. */
 const supplyFaults = (): readonly Fault[] => [
   { label: rehearseWords.supplyDipsS, act: ["dip", "", "1"] },
@@ -140,6 +150,8 @@ export interface FaultsProps {
   wires: Circuit["wires"];
   onWireFault: (fault: WireFault) => void;
   rehearsal: Rehearsal;
+  /** The motor is calculated from its nameplate: faults inside it can be shown. */
+  isOwnMotor: boolean;
   isOpen: boolean;
   onOpenChange: (isOpen: boolean) => void;
 }
@@ -152,6 +164,7 @@ export function Faults({
   wires,
   onWireFault,
   rehearsal,
+  isOwnMotor,
   isOpen,
   onOpenChange,
 }: FaultsProps) {
@@ -163,9 +176,12 @@ export function Faults({
   const known = ofType();
   const groups: [string, readonly Fault[]][] = [[rehearseWords.supply, supplyFaults()]];
   for (const device of devices) {
-    const own = device.type.startsWith("motor") ? MOTOR : known[device.type];
+    const isOwn = isOwnMotor && device.id === "motor";
+    const own = device.type.startsWith("motor")
+      ? [...MOTOR, ...(isOwn ? INSIDE : []), ...(isOwn && device.coils.includes("X") ? START : [])]
+      : known[device.type];
     const faults = (own ?? [])
-      .filter(([verb]) => device.verbs.includes(verb))
+      .filter(([verb]) => isOwn || device.verbs.includes(verb))
       .map(([verb, label, word]): Fault => ({ label, act: [verb, device.id, word ?? ""] }));
     if (faults.length > 0) groups.push([device.tag, faults]);
   }
@@ -219,6 +235,12 @@ export function Faults({
           does={[
             ["cut", rehearseWords.opens],
             ["mend", rehearseWords.wholeAgain],
+            ...(isOwnMotor
+              ? ([
+                  ["short", rehearseWords.turnsShort],
+                  ["reverse", rehearseWords.joinedBackward],
+                ] as const)
+              : []),
           ]}
           onDo={(chosen, how) => {
             const [device = "", name = ""] = chosen.split(" ");

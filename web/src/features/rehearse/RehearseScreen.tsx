@@ -90,8 +90,16 @@ export function RehearseScreen() {
       if (!at) return "";
       const speed = between(line, now, (frame) => frame.motors[motor.id]?.n);
       const name = motors.length > 1 ? `${motor.tag} ` : "";
-      const amps = ["off", "coast"].includes(at.word) ? "" : ` ${at.a.toFixed(0)} A`;
-      return `${name}${rehearseWords.motorStates[at.word] ?? at.word} ${Math.abs(speed).toFixed(0)} %${amps}`;
+      const isFed = !["off", "coast"].includes(at.word);
+      const state = `${name}${rehearseWords.motorStates[at.word] ?? at.word}`;
+      if (at.rpm === null) {
+        const amps = isFed ? ` ${at.a.toFixed(0)} A` : "";
+        return `${state} ${Math.abs(speed).toFixed(0)} %${amps}`;
+      }
+      const rpm = between(line, now, (frame) => frame.motors[motor.id]?.rpm ?? undefined);
+      const amps = isFed ? ` · ${(at.lead ?? 0).toFixed(at.lead && at.lead < 10 ? 1 : 0)} A` : "";
+      const hot = between(line, now, (frame) => frame.motors[motor.id]?.hot ?? undefined);
+      return `${state} ${Math.abs(rpm).toFixed(0)} rpm${amps} · ${hot.toFixed(0)} °C`;
     })
     .filter(Boolean)
     .join(" · ");
@@ -170,7 +178,9 @@ export function RehearseScreen() {
             />
             <div className="space-y-2">
               <Events events={line.events} now={now} />
-              <p className="text-sm text-soft">{rehearseWords.constantSetCatalogue}</p>
+              <p className="text-sm text-soft">
+                {line.said} {rehearseWords.faultsInCopy}
+              </p>
             </div>
           </div>
         )
@@ -227,6 +237,11 @@ export function RehearseScreen() {
               {rehearseWords.rehearsalSimulationOnly}
             </b>
             <span>{happens || rehearseWords.nothingYet}</span>
+            {line.mark && (
+              <Link to={`${base}/run-up`} className="ask text-caution">
+                {line.mark}
+              </Link>
+            )}
           </p>
           <div className="grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-[minmax(0,1fr)_270px]">
             <LiveSheets circuit={circuit} numbers={numbers} live={live} isNarrow={isNarrow} />
@@ -262,6 +277,7 @@ export function RehearseScreen() {
           wires={circuit.wires}
           onWireFault={(fault) => setWrong((known) => [...known, fault])}
           rehearsal={rehearsal}
+          isOwnMotor={line.isOwnMotor}
           isOpen={isBreaking}
           onOpenChange={setBreaking}
         />

@@ -18,7 +18,21 @@ function frame(t: number, snapshot: number | null, speed?: number): Frame {
     nets: snapshot === null ? null : {},
     live: snapshot === null ? null : [],
     motors:
-      speed === undefined ? {} : { motor: { word: "fwd", v: 100, n: speed, a: 10, field: "high" } },
+      speed === undefined
+        ? {}
+        : {
+            motor: {
+              word: "fwd",
+              v: 100,
+              n: speed,
+              a: 10,
+              field: "high",
+              rpm: null,
+              torque: null,
+              lead: null,
+              hot: null,
+            },
+          },
     heats: {},
     snapshot,
   };
@@ -38,6 +52,8 @@ const event = (n: number, t: number): SimEvent => ({
 function trace(start: number, frames: Frame[], more: Partial<Trace> = {}): Trace {
   return {
     constants: "catalogue",
+    said: "",
+    mark: "",
     fingerprint: "f",
     start,
     until: start + 10,

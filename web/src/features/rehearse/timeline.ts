@@ -15,6 +15,11 @@ export interface Timeline {
   snapshots: readonly string[];
   until: number;
   neverSettles: boolean;
+  /** Whether the motor is this job's own, and what the server says of it. */
+  isOwnMotor: boolean;
+  said: string;
+  /** What must be known of every figure shown; empty where all was entered. */
+  mark: string;
 }
 
 export const EMPTY: Timeline = {
@@ -24,6 +29,9 @@ export const EMPTY: Timeline = {
   snapshots: [],
   until: 0,
   neverSettles: false,
+  isOwnMotor: false,
+  said: "",
+  mark: "",
 };
 
 /** The last frame at or before a time; full frames only if wanted. */
@@ -69,6 +77,9 @@ export function spliced(line: Timeline, reply: Trace): Timeline {
     snapshots: [...line.snapshots, ...reply.snapshots],
     until: reply.until,
     neverSettles: reply.never_settles,
+    isOwnMotor: reply.constants === "physical",
+    said: reply.said,
+    mark: reply.mark,
   };
 }
 

@@ -5,12 +5,15 @@ import { Wide } from "./Wide";
 type State = RunUp["faults"][number];
 
 const amps = (of: Record<string, number>) =>
-  ["L1", "L2", "L3"].map((line) => (of[line] ?? 0).toFixed(0)).join(" / ");
+  ["L1", "L2", "L3"]
+    .filter((line) => line in of)
+    .map((line) => (of[line] ?? 0).toFixed(0))
+    .join(" / ");
 
 const after = (seconds: number | null) => (seconds === null ? w.never : `${seconds.toFixed(0)} s`);
 
 /** Lost line and coil open by themselves; every other fault one tap away. */
-const FIRST: readonly string[] = ["sound", "fuse", "winding"];
+const FIRST: readonly string[] = ["sound", "fuse", "winding", "start_open", "switch_stuck"];
 
 function Table({ states, name }: { states: readonly State[]; name: string }) {
   return (
@@ -67,14 +70,15 @@ function Table({ states, name }: { states: readonly State[]; name: string }) {
 /** One thing wrong, running and before the start: who carries what, and what a meter shows. */
 export function Faults({ sheet }: { sheet: RunUp }) {
   const first = sheet.faults.filter((one) => FIRST.includes(one.cause));
+  const title = sheet.kind === "single" ? w.startTitle : w.lostTitle;
   const others = sheet.faults.filter((one) => !FIRST.includes(one.cause));
   return (
     <section aria-labelledby="faults" className="min-w-0 space-y-2">
       <h2 id="faults" className="stamp">
-        {w.lostTitle}
+        {title}
       </h2>
       <div data-testid="lost-phase" className="space-y-2">
-        <Table states={first} name={w.lostTitle} />
+        <Table states={first} name={title} />
         {sheet.fault_says.map((text) => (
           <p key={text}>{text}</p>
         ))}

@@ -5,7 +5,16 @@ import { runUpWords as w } from "../../words/runUp";
 type Load = Given["load"];
 type Kind = NonNullable<Load["kind"]>;
 
-const KINDS: readonly Kind[] = ["fan", "conveyor", "mixer", "downhill", "uncoupled"];
+const KINDS: readonly Kind[] = [
+  "fan",
+  "conveyor",
+  "conveyor_empty",
+  "mixer",
+  "crusher",
+  "flywheel",
+  "downhill",
+  "uncoupled",
+];
 const yesNo = [
   { value: true, label: w.yes },
   { value: false, label: w.no },
@@ -14,10 +23,13 @@ const yesNo = [
 /** What is driven, and what decides the start. */
 export function LoadInputs({
   load,
+  kind,
   onLoadChange: set,
   onRest,
 }: {
   load: Load;
+  /** Of the motor, once it is known. */
+  kind: string;
   onLoadChange: (change: Partial<Load>) => void;
   onRest: () => void;
 }) {
@@ -56,6 +68,15 @@ export function LoadInputs({
                   onRest={onRest}
                 />
               </>
+            )}
+            {load.kind !== "uncoupled" && (
+              <Reading
+                label={w.jams}
+                value={load.jams_at_s}
+                unit={w.seconds}
+                onValueChange={(jams_at_s) => set({ jams_at_s })}
+                onRest={onRest}
+              />
             )}
             <Reading
               label={w.firstStep}
@@ -113,6 +134,32 @@ export function LoadInputs({
               value={load.has_backstop ?? false}
               onValueChange={(has_backstop) => set({ has_backstop })}
             />
+            <Choice
+              label={w.harmed}
+              options={yesNo}
+              value={load.is_harmed_backward ?? false}
+              onValueChange={(is_harmed_backward) => set({ is_harmed_backward })}
+            />
+            {kind === "wound" && (
+              <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+                <Reading
+                  label={w.rotorSteps}
+                  value={load.rotor_steps?.toString() ?? null}
+                  unit=""
+                  onValueChange={(steps) =>
+                    set({ rotor_steps: steps === null ? null : Number(steps) })
+                  }
+                  onRest={onRest}
+                />
+                <Reading
+                  label={w.rotorPeak}
+                  value={load.rotor_peak_percent}
+                  unit={w.ofRated}
+                  onValueChange={(rotor_peak_percent) => set({ rotor_peak_percent })}
+                  onRest={onRest}
+                />
+              </div>
+            )}
           </Drawer>
         </>
       )}

@@ -10,12 +10,13 @@ import { words } from "../../words/common";
 import { runUpWords as w } from "../../words/runUp";
 import { csvOf, download } from "./csv";
 import { Faults } from "./Faults";
+import { InARow } from "./InARow";
 import { LoadInputs } from "./LoadInputs";
 import { StandsOn } from "./StandsOn";
 import { Timer } from "./Timer";
 import { TorquePlot } from "./TorquePlot";
 import { Traces } from "./Traces";
-import { useAdvice, useRunUp } from "./useRunUp";
+import { useAdvice, useRunUp, useStartsInARow } from "./useRunUp";
 import { Ways } from "./Ways";
 
 type Load = Given["load"];
@@ -35,6 +36,18 @@ export function RunUpScreen() {
     sheet?.ways.find((one) => one.method === sheet.own) ??
     sheet?.ways[0];
   const timer = useAdvice(place.works, given, way);
+  const row = useStartsInARow(place.works, given, Boolean(sheet?.load));
+  const note = () => {
+    set({
+      noted: (sheet?.expected ?? []).map((one) => ({
+        id: one.id as "loaded_a",
+        value: one.value.toPrecision(4),
+        unit: one.unit as "A",
+        percent: one.percent,
+      })),
+    });
+    void state.keep();
+  };
   const next = (by: number) => {
     const all = sheet?.ways ?? [];
     const at = all.findIndex((one) => one.method === way?.method);
@@ -81,7 +94,12 @@ export function RunUpScreen() {
       }
     >
       {given && (
-        <LoadInputs load={given.load} onLoadChange={set} onRest={() => void state.keep()} />
+        <LoadInputs
+          load={given.load}
+          kind={sheet?.kind ?? ""}
+          onLoadChange={set}
+          onRest={() => void state.keep()}
+        />
       )}
       {slab}
       {!sheet && <Coming />}
@@ -106,10 +124,15 @@ export function RunUpScreen() {
           </div>
           <div className="grid gap-4 lg:grid-cols-2">
             <Ways sheet={sheet} chosen={way} onChoose={setPicked} />
+            {way.duty_percent !== null && (
+              <p className="lg:col-span-2">{w.duty(way.duty_percent.toFixed(0))}</p>
+            )}
             {way.has_timer && <Timer advice={timer.data} slab={timer.slab} />}
           </div>
           <Faults sheet={sheet} />
-          <StandsOn sheet={sheet} />
+          <StandsOn sheet={sheet} noted={given?.load.noted ?? []} onNote={note}>
+            <InARow found={row.data} slab={row.slab} />
+          </StandsOn>
           <p className="text-sm text-soft">{w.limits}</p>
         </>
       )}

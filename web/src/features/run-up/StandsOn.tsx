@@ -1,5 +1,9 @@
+import type { ReactNode } from "react";
+import type { Given } from "../../state/useJob";
 import { runUpWords as w } from "../../words/runUp";
 import type { RunUp } from "./useRunUp";
+
+type Noted = NonNullable<Given["load"]["noted"]>;
 
 const UNITS: Record<string, string> = { percent: "%", "lb ft2": "lb ft²", ohm: "Ω" };
 
@@ -7,7 +11,19 @@ const shown = (value: number) =>
   value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toPrecision(2);
 
 /** The figures a run is calculated with, what was taken as usual, and what a meter should show. */
-export function StandsOn({ sheet }: { sheet: RunUp }) {
+export function StandsOn({
+  sheet,
+  noted,
+  onNote,
+  children,
+}: {
+  sheet: RunUp;
+  /** Readings that were noted with the job, for a later comparison with a meter. */
+  noted: Noted;
+  onNote: () => void;
+  children: ReactNode;
+}) {
+  const before = new Map(noted.map((one) => [one.id as string, Number(one.value)]));
   const guessed = sheet.facts.filter((fact) => fact.kind === "assumed");
   return (
     <div className="grid gap-6 lg:grid-cols-2">
@@ -19,9 +35,10 @@ export function StandsOn({ sheet }: { sheet: RunUp }) {
           )}
         </h2>
         <dl>
-          {sheet.facts.map((fact) => (
+          {sheet.facts.map((fact, place) => (
             <div
-              key={fact.id}
+              // both speeds of a motor have figures of the same name
+              key={`${fact.id} ${place}`}
               className={`grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 border-t border-hair py-1 ${fact.kind === "assumed" ? "border-l-4 border-l-caution pl-2" : ""}`}
             >
               <dt className="text-soft">{fact.label}</dt>
@@ -45,10 +62,21 @@ export function StandsOn({ sheet }: { sheet: RunUp }) {
               <dt className="text-soft">{w.reading[one.id] ?? one.id}</dt>
               <dd className="text-right font-mono">
                 {w.about(shown(one.value), UNITS[one.unit] ?? one.unit, one.percent)}
+                {before.has(one.id) && (
+                  <span className="block text-sm text-soft">
+                    {w.notedAs(shown(before.get(one.id) ?? 0), UNITS[one.unit] ?? one.unit)}
+                  </span>
+                )}
               </dd>
             </div>
           ))}
         </dl>
+        {sheet.expected.length > 0 && (
+          <button type="button" className="control" onClick={onNote}>
+            {noted.length > 0 ? w.noteAgain : w.note}
+          </button>
+        )}
+        {children}
       </section>
     </div>
   );

@@ -28,6 +28,25 @@ export function useRunUp(works: string, given: Given | null) {
   return useAnswer(query, undefined, { works, key });
 }
 
+/** Starts in a row, from cold and from running. */
+export function useStartsInARow(works: string, given: Given | null, isRunning: boolean) {
+  const key = ["starts-in-a-row", works, given];
+  const query = useQuery({
+    queryKey: key,
+    queryFn: ({ signal }) =>
+      told(
+        api.POST("/api/w/{works}/starts-in-a-row", {
+          params: { path: { works } },
+          body: given as Given,
+          signal,
+          ...named(key),
+        }),
+      ),
+    enabled: given !== null && isRunning,
+  });
+  return useAnswer(query, undefined, { works, key });
+}
+
 /** The timer of one way to start; not asked where there is none. */
 export function useAdvice(works: string, given: Given | null, way: Way | undefined) {
   const method = way?.has_timer ? (way.method as "wye_delta") : null;

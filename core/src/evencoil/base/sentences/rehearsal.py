@@ -104,5 +104,8 @@ SENTENCES: dict[str, str] = {
     "rehearsal.physical": "Constant set “physical”: this motor, calculated from its nameplate, its joints and its load; {count} figures are usual ones that were not stamped, typed or measured (Run-up lists them). Currents are those of the steady state at each speed: Run-up has the surge at re-closing.",
     "rehearsal.physical_no_load": "Constant set “physical”: this motor, calculated from its nameplate and its joints. Its load was not entered: a fan at rated torque is taken; {count} figures in all are usual ones that were not stamped, typed or measured (Run-up lists them). Currents are those of the steady state at each speed: Run-up has the surge at re-closing.",
     "rehearsal.catalogue": "Constant set “catalogue”: times and currents are typical, not this motor's own. {why}",
+    "rehearsal.wound": "Constant set “catalogue”: times and currents are typical, not this motor's own. What a wound rotor does depends on its resistor, which this circuit does not have: Run-up has it.",
+    "rehearsal.mark_no_load": "Load not entered: a fan at rated torque is taken",
+    "rehearsal.mark_catalogue": "Typical times and currents, not this motor's own",
     "rehearsal.stand_in": "Constant set “catalogue”: times and currents are typical, not this motor's own, since the circuit is drawn with another motor than this job's.",
 }

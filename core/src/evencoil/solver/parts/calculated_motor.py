@@ -32,6 +32,7 @@ from evencoil.solver.motor import (
 from evencoil.solver.parts.motors import MARKS, Fields, Motor
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
+from evencoil.winding import Coil
 
 __all__ = ["CalculatedMotor", "is_its_motor"]
 
@@ -63,7 +64,11 @@ def is_its_motor(device: Device, motor: MotorOnLoad) -> bool:
     if device.id != "motor" or device.type != "motor":
         return False
     names = [coil.name for coil in winding_of_type(device.type, device.parameters).coils]
-    return names == [coil.name for coil in motor.machine.coils]
+    coils = motor.machine.coils
+    if names != [coil.name for coil in coils[: len(names)]]:
+        return False
+    # a start winding without leads of its own lies across the main one
+    return all({coil.start, coil.end} <= {*device.terminals} for coil in coils[len(names) :])
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,6 +142,10 @@ class CalculatedMotor(Motor):
         self.motor = motor
         self._states: dict[object, _State] = {}
         super().__init__(plant, device, place)
+        for coil in motor.machine.coils[len(self.coils) :]:
+            ends = (plant.node(device.id, coil.start), plant.node(device.id, coil.end))
+            inside = Coil(coil.name, coil.start, coil.end, 90, 1.0)
+            self.coils.append((inside, ends, plant.branch(*ends)))
         plant.machine = self
         plant.coil_branches = frozenset(branch for _, _, branch in self.coils)
         self._machines: dict[object, Machine] = {}
