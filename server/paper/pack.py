@@ -107,7 +107,7 @@ def _run_up(inputs: JobInputs, worked: Worked) -> dict[str, Any] | None:
         "traces": as_svg(draw_run_up_traces(way, facts.ambient_c)),
         "facts": [
             (say(Message(f"label.{step.id}")), step.shown, step.unit, step.kind, say(step.working))
-            for step in facts.trail
+            for step in facts.all_steps
         ],
         "faults": [say(state.said) for state in ready.faults().states if state.cause in _PRINTED],
     }

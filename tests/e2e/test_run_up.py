@@ -46,7 +46,7 @@ def test_a_lost_phase_running_and_at_rest(opened):
     expect(lost).to_contain_text("does not start this load")
     expect(lost).to_contain_text("props up the dead line")
     others = page.get_by_test_id("other-faults")
-    others.get_by_text("Reversed, shorted").tap()
+    others.get_by_text("Every other fault").tap()
     expect(others).to_contain_text("pulls backward")
     page.get_by_test_id("ways").get_by_role("button", name="Full voltage").tap()
     expect(page.get_by_test_id("timer")).to_have_count(0)
@@ -57,7 +57,7 @@ def test_a_box_joined_wrong_is_run_as_it_is(opened):
     """The ball mill's nine leads still lie for 230 V: the run shows what that draws, and stops."""
     page = opened("/w/larkfall/m/BM-3/j/1/run-up")
     expect(page.get_by_role("heading", level=1)).to_contain_text("What does this motor drive?")
-    page.get_by_role("button", name="Conveyor, crusher, piston pump").click()
+    page.get_by_role("button", name="Conveyor or piston pump, loaded").click()
     alert = page.get_by_role("alert").filter(has_text="As the box is joined now")
     expect(alert).to_contain_text("Never energize it like this")
     row = page.get_by_test_id("ways").get_by_role("row").filter(has_text="As the box is joined")

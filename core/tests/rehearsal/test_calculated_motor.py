@@ -5,7 +5,7 @@ solver, which reduces the network another way.
 """
 
 from functools import cache
-from math import log
+from math import isfinite, log
 
 import pytest
 from hypothesis import given, settings
@@ -243,3 +243,67 @@ def test_what_is_missing_keeps_to_typical_times_and_says_so():
     moved = rehearsed_motor(inputs, found)
     assert moved.motor is not None
     assert str(moved.mark) == "Load not entered: a fan at rated torque is taken"
+
+
+@pytest.mark.parametrize(
+    ("kind", "least_s", "most_s"), [("electronic", 2.5, 3.1), ("plain", 20, 600)]
+)
+def test_the_relays_kind_decides_how_soon_a_lost_line_trips(kind, least_s, most_s):
+    """An electronic one within three seconds; three plain strips go by their mean."""
+    made = stage(load=(*FAN, ("relay_kind", kind)))
+    trace = made.play((*START, act(9, "lose", "", "L2")), until_us=640_000_000)
+    assert least_s < first_event(trace, "overload", "tripped") - 9 < most_s
+
+
+SWEEP = {
+    "3A": (NINE, "9-wye", ("start", "stop")),
+    "6A": (NINE, "9-wye", ("forward", "reverse", "stop")),
+    "7A": (SIX, "6", ("start", "stop")),
+    "7B": (SIX, "6", ("start", "stop")),
+    "9B": (NINE, "9-wye", ("start", "stop")),
+    "11A": (
+        "25/12.5 HP, 460 V, 31/20 A, 1765/870 RPM, 60 HZ, 3 PH, CODE G, DES B",
+        "2-speed-ct",
+        ("low", "high", "stop"),
+    ),
+    "12C": (NINE, "9-wye", ("start", "stop")),
+}
+FAULTS = [
+    ("lose", "", "L1"),
+    ("restore", "", "L1"),
+    ("sag", "", "0.6"),
+    ("off", "", ""),
+    ("on", "", ""),
+    ("swaplines", "", ""),
+    ("jam", "motor", ""),
+    ("free", "motor", ""),
+    ("load", "motor", "3"),
+    ("bars", "motor", "4"),
+]
+
+
+@settings(deadline=None, max_examples=25)
+@given(st.data())
+def test_any_acts_on_any_circuit_give_finite_figures(data):
+    """Circuits, windings and acts at random: speeds, amps and heats stay figures and bounded."""
+    name = data.draw(st.sampled_from(sorted(SWEEP)))
+    plate, winding, buttons = SWEEP[name]
+    made = stage(plate=plate, winding=winding, circuit=name)
+    acts, at = [START[0]], 0.3
+    for _ in range(data.draw(st.integers(1, 8))):
+        at += data.draw(st.floats(0.02, 2.0))
+        if data.draw(st.booleans()):
+            button = data.draw(st.sampled_from(buttons))
+            acts += [act(at, "press", button), act(at + 0.2, "release", button)]
+            at += 0.2
+        else:
+            acts.append(act(at, *data.draw(st.sampled_from(FAULTS))))
+    trace = made.play(acts, until_us=int((at + 3) * 1e6))
+    for frame in trace.frames:
+        motor = frame.motors["motor"]
+        for value in (motor.speed_rpm, motor.torque_nm, motor.lead_amps_a, motor.hottest_c):
+            assert isfinite(value)
+        # no more than a supply of 20 kA, nor faster than a load lets it run away
+        assert motor.lead_amps_a < 20_000
+        assert abs(motor.speed_rpm) < 2_400
+        assert motor.hottest_c >= 39.9

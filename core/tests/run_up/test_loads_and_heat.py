@@ -16,7 +16,7 @@ from evencoil.plate import PlateInputs, SupplyInputs
 from evencoil.run_up import LoadInputs
 from evencoil.sizing import SizeInputs, typical_points
 from evencoil.sizing.inputs import OverloadInput
-from evencoil.solver.motor import Machine, ShortCircuitDevice
+from evencoil.solver.motor import Machine, OverloadRelay, ShortCircuitDevice
 from evencoil.solver.motor.machine import AirGap, MachineCoil
 
 SIX = "75 HP, 460 V, 86 A, 1780 RPM, 60 HZ, 3 PH, CODE G, DES B, EFF 95.4, INS F, 6 LEADS"
@@ -183,3 +183,63 @@ def test_direct_current_brakes_by_the_rotor_that_turns_in_a_standing_field(amps,
     assert machine.braking_nm([amps, -amps, 0.0], speed) == pytest.approx(-by_hand, rel=1e-6)
     assert machine.braking_nm([amps, -amps, 0.0], -speed) == pytest.approx(by_hand, rel=1e-6)
     assert machine.braking_nm([amps, -amps, 0.0], 0.0) == 0
+
+
+def test_the_other_transition_is_told_beside_the_one_that_is():
+    """Through resistors a wye-delta change draws less than with a pause; a tap opened draws more."""
+    ready = job(kind="fan", inertia_lb_ft2="71.2")
+    star = ready.advice("wye_delta")
+    at_setting = next(one for one in star.changes if one.setting_s == star.setting_s)
+    closed = next(one for one in star.findings if one.id == "run_up.transition.closed")
+    assert float(closed.params["amps"]) < at_setting.peak_a
+    tap = ready.advice("autotransformer_65")
+    reactor = next(one for one in tap.changes if one.setting_s == tap.setting_s)
+    opened = next(one for one in tap.findings if one.id == "run_up.transition.open")
+    assert float(opened.params["amps"]) > reactor.peak_a
+    pause = next(one for one in star.findings if one.id == "run_up.pause")
+    assert float(pause.params["gap"]) > float(pause.params["out"]) + float(pause.params["arc"])
+
+
+def test_a_loose_joint_turns_watts_into_heat_at_one_screw():
+    """By hand: a twentieth of the rated impedance per phase, times the square of its current."""
+    ready = job(kind="fan", torque_percent="100")
+    sheet = ready.faults()
+    loose = next(one for one in sheet.states if one.cause == "loose" and one.is_running)
+    by_hand = 0.05 * 480 / sqrt(3) / 86 * loose.line_a["L2"] ** 2
+    told = next(one for one in sheet.findings if one.id == "run_up.loose")
+    assert float(told.params["watts"]) == pytest.approx(by_hand, abs=1)
+    sound = next(one for one in sheet.states if one.cause == "sound")
+    # the motor's end of that line is low, the others are not
+    assert loose.motor_v["L1-L2"] < sound.motor_v["L1-L2"] - 5
+    assert loose.motor_v["L3-L1"] == pytest.approx(sound.motor_v["L3-L1"], rel=0.01)
+
+
+@pytest.mark.parametrize(
+    ("kind", "amps", "level"),
+    [
+        # steady heat of 1.5, 1.5 and 0 times the setting over 1.125 squared
+        ("plain", (1.5, 1.5, 0.0), (0.3 * 2.25 + 0.7 * 1.5) / 1.265625),
+        ("phase_loss", (1.5, 1.5, 0.0), 1.25 * 2.25 / 1.265625),
+        ("melting_alloy", (1.5, 1.5, 0.0), 2.25 / 1.265625),
+        ("two_heaters", (1.5, 1.5, 0.0), 2.25 / 1.265625),
+        # the line without a heater carries the most, and no one sees it
+        ("two_heaters", (0.9, 1.8, 0.9), 0.81 / 1.265625),
+    ],
+)
+def test_relays_take_unequal_lines_each_its_way(kind, amps, level):
+    """By hand from each kind's rule, after a very long time."""
+    relay = OverloadRelay(1.0, "10", kind)
+    relay.warm(list(amps), 1e6)
+    assert relay.level == pytest.approx(level, rel=1e-6)
+
+
+def test_an_electronic_relay_trips_seconds_after_a_line_is_gone():
+    """Three seconds without a line, whatever the load; a line that is back starts anew."""
+    relay = OverloadRelay(100.0, "10", "electronic")
+    relay.warm([60.0, 60.0, 0.0], 2.0)
+    assert relay.level < 1
+    relay.warm([50.0, 50.0, 50.0], 0.1)
+    relay.warm([60.0, 60.0, 0.0], 2.0)
+    assert relay.level < 1
+    relay.warm([60.0, 60.0, 0.0], 1.0)
+    assert relay.level >= 1

@@ -105,7 +105,7 @@ def run_job(job: JobFile, arguments: argparse.Namespace) -> bool:
 
 
 def _as_text(ready: JobRunUp, sheet: RunUpSheet) -> None:
-    for step in ready.facts.trail:
+    for step in ready.facts.all_steps:
         mark = "assumed" if step.kind == "assumed" else ""
         print(
             f"{say(Message(f'label.{step.id}')):40} {step.shown:>10} {step.unit:8} {mark}".rstrip()
@@ -152,7 +152,7 @@ def _as_json(ready: JobRunUp, sheet: RunUpSheet) -> dict[str, Any]:
                 "unit": step.unit,
                 "kind": step.kind,
             }
-            for step in ready.facts.trail
+            for step in ready.facts.all_steps
         ],
         "methods": [
             {

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from math import sqrt
 from typing import Literal, get_args
 
 from evencoil.run_up.facts import Facts
@@ -16,11 +17,12 @@ from evencoil.run_up.starts import wiring_of
 from evencoil.solver.motor import Element, Load, Machine, MachineCoil, Port, Wiring, series_ohm
 from evencoil.winding import LINES
 
-__all__ = ["CAUSES", "Cause", "FaultCase", "case_of", "causes_of"]
+__all__ = ["CAUSES", "Cause", "FaultCase", "case_of", "causes_of", "loose_ohm"]
 
 Cause = Literal[
     "sound",
     "fuse",
+    "loose",
     "winding",
     "reversed",
     "turns",
@@ -39,10 +41,12 @@ CAUSES: tuple[Cause, ...] = get_args(Cause)
 
 _LOST = "L2"
 #: what can go wrong only in three phases, and only with a start winding
-_THREE = {"fuse", "winding", "reversed", "exchanged", "unbalance", "bars", "ground"}
+_THREE = {"fuse", "loose", "winding", "reversed", "exchanged", "unbalance", "bars", "ground"}
 _START = {"switch_stuck", "start_open", "capacitor_weak"}
 #: a ground fault halfway along a coil, through an arc [ohm]
 _ARC_OHM = 0.05
+#: a loose joint, of the motor's rated impedance per phase
+_LOOSE = 0.05
 #: a capacitor with half of what is stamped
 _WEAK = 0.5
 #: what is taken for each fault whose size has to be said
@@ -109,6 +113,27 @@ def _halved(coil: MachineCoil) -> list[MachineCoil]:
     ]
 
 
+def loose_ohm(facts: Facts) -> float:
+    """Return what a loose joint is taken as [ohm].
+
+    Parameters
+    ----------
+    facts : Facts
+        The motor, by whose rated impedance it goes.
+    """
+    return _LOOSE * facts.line_v / sqrt(3) / facts.amps_a
+
+
+def _loosened(facts: Facts, wiring: Wiring) -> Wiring:
+    """Return a network with a bad joint in one line."""
+    joined = tuple(
+        tuple(f"behind {name}" if name == _LOST else name for name in joint)
+        for joint in wiring.joined
+    )
+    bad = Element(_LOST, f"behind {_LOST}", complex(loose_ohm(facts)))
+    return replace(wiring, joined=joined, elements=(*wiring.elements, bad))
+
+
 def _scaled(wiring: Wiring, volts: Mapping[str, float]) -> Wiring:
     """Return a network with the volts of some lines changed."""
     return replace(
@@ -169,6 +194,8 @@ def _wired(facts: Facts, cause: Cause) -> Wiring:
         swap = {"L1": "L2", "L2": "L1"}
         joined = (tuple(swap.get(name, name) for name in joint) for joint in wiring.joined)
         return replace(wiring, joined=tuple(joined))
+    if cause == "loose":
+        return _loosened(facts, wiring)
     if cause == "unbalance":
         return _scaled(wiring, {_LOST: _ONE_LOW})
     if cause == "low":

@@ -16,7 +16,7 @@ from math import log
 
 from evencoil.base import Message
 from evencoil.run_up.facts import Facts
-from evencoil.run_up.fault_cases import Cause, FaultCase, case_of, causes_of
+from evencoil.run_up.fault_cases import Cause, FaultCase, case_of, causes_of, loose_ohm
 from evencoil.solver.motor import (
     WINDING_TAU_S,
     OverloadRelay,
@@ -163,7 +163,7 @@ def _state(
     told = port.line_amps(fields.gap)
     lines = told if facts.single is None else {line: told[line] for line in ("L1", "L2")}
     volts = port.volts(fields.gap)
-    ends = {line: volts.get(line, volts.get(f"{line} open", 0j)) for line in lines}
+    ends = {line: _at_motor(volts, line) for line in lines}
     pairs = [("L1", "L2"), ("L2", "L3"), ("L3", "L1")][: 1 if facts.single else 3]
     torque = 100 * case.at(0.0).fields(0.0).torque_nm / facts.machine.rated_nm
     goes = starts and not was_running
@@ -192,6 +192,14 @@ def _state(
             },
         ),
     )
+
+
+def _at_motor(volts: Mapping[str, complex], line: str) -> complex:
+    """Return the volts of a line at the motor's end of it, behind what is open or loose [V]."""
+    for name in (f"behind {line}", line, f"{line} open"):
+        if name in volts:
+            return volts[name]
+    return 0j
 
 
 def _rated(facts: Facts, port: Port) -> dict[str, float]:
@@ -276,6 +284,10 @@ def fault_sheet(facts: Facts) -> FaultSheet:
         findings += [Message("run_up.lost.meter"), Message("run_up.lost.caution")]
     else:
         findings.append(Message("run_up.single.caution"))
+    loose = next((one for one in states if one.cause == "loose" and one.is_running), None)
+    if loose is not None:
+        watts = loose_ohm(facts) * loose.line_a["L2"] ** 2
+        findings.append(Message("run_up.loose", {"watts": f"{watts:.0f}"}))
     findings.append(_cycling(facts, states))
     if facts.single is None and not facts.is_grounded:
         findings.append(Message("run_up.no_ground_fault"))

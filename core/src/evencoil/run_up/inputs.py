@@ -65,7 +65,9 @@ class LoadInputs(Inputs):
     breakdown_torque_percent: Annotated[DecimalText, Field(gt=0, le=1000)] | None = None
     rotor_steps: Annotated[int, Field(ge=1, le=8)] | None = None
     rotor_peak_percent: Annotated[DecimalText, Field(gt=0, le=1000)] | None = None
-    relay_kind: Literal["", "phase_loss", "plain"] = ""
+    relay_kind: Literal["", "phase_loss", "plain", "two_heaters", "electronic", "melting_alloy"] = (
+        ""
+    )
     first_step_s: Annotated[DecimalText, Field(gt=0, le=600)] | None = None
     is_hot: bool = False
     noted: Annotated[tuple[NotedReading, ...], Field(max_length=12)] = ()

@@ -19,7 +19,8 @@ from typing import get_args
 from evencoil.base import CoreError, Message
 from evencoil.leads import Derived
 from evencoil.run_up.facts import Facts
-from evencoil.run_up.starts import Method, Plan, method_plan, other_jumpers
+from evencoil.run_up.starts import Method, Plan, method_plan, open_gap_s, other_jumpers
+from evencoil.solver import constants
 from evencoil.solver.motor import OverloadRelay, Port, RunUp, WindingHeat, rpm, run_up
 
 __all__ = [
@@ -318,9 +319,38 @@ def advise(facts: Facts, method: Method, states: Derived) -> TimerAdvice | None:
         changes.append(Change(first_s, rpm(speed), amps, peak, run.ending))
     crossed = _crossed(facts, states, setting) if method == "wye_delta" else None
     field_method: tuple[Message, ...] = (Message("run_up.field_method"),)
+    transition = _other_transition(facts, method, states, setting)
+    field_method = (*field_method, *transition)
     if method == "speed_low_high":
         field_method = (*field_method, Message("run_up.two_speed_surge"))
     return TimerAdvice(setting, settles, tuple(changes), crossed, never, field_method)
+
+
+def _other_transition(
+    facts: Facts, method: Method, states: Derived, setting: float
+) -> tuple[Message, ...]:
+    """Say what the other kind of transition comes to, and how long an open one pauses."""
+    found: list[Message] = []
+    known = constants()
+    if method == "wye_delta" or method.startswith("autotransformer"):
+        plan = method_plan(facts, method, states, has_other_transition=True)
+        done = go(facts, plan, setting, until_s=setting + 0.5)
+        peak = max((done.peak_a.get(name, 0.0) for name, _, _ in plan.states[1:]), default=0.0)
+        name = "closed" if method == "wye_delta" else "open"
+        if peak:
+            found.append(Message(f"run_up.transition.{name}", {"amps": f"{peak:.0f}"}))
+    if method in {"wye_delta", "speed_low_high"}:
+        found.append(
+            Message(
+                "run_up.pause",
+                {
+                    "gap": f"{open_gap_s() * 1000:.0f}",
+                    "out": f"{known['contactor_out_us'] / 1000:.0f}",
+                    "arc": f"{known['arc_us'] / 1000:.0f}",
+                },
+            )
+        )
+    return tuple(found)
 
 
 def _crossed(facts: Facts, states: Derived, setting: float) -> float | None:

@@ -52,6 +52,8 @@ _LEAK, _COPPER = 0.0091, 0.0023
 #: the middle step of a closed transition: star point open, the upper part a reactor
 _CLOSED_STEP_S = 0.06
 _RESISTOR_PART = 0.65
+#: judgment: resistors of a closed wye-delta transition, of the rated impedance of a coil
+_CLOSED_PART = 0.67
 
 
 def open_gap_s() -> float:
@@ -178,7 +180,12 @@ def run_port(facts: Facts) -> Port:
 
 
 def method_plan(
-    facts: Facts, method: Method, states: Derived, *, jumpers: Connection | None = None
+    facts: Facts,
+    method: Method,
+    states: Derived,
+    *,
+    jumpers: Connection | None = None,
+    has_other_transition: bool = False,
 ) -> Plan:
     """Return the states of one way to start.
 
@@ -192,6 +199,8 @@ def method_plan(
         Of this way: ``start`` and ``run`` of a start in two steps.
     jumpers : Connection or None
         Another delta to go over to than the derived one.
+    has_other_transition : bool
+        Closed instead of open for wye-delta, open instead of closed for an autotransformer.
     """
     if facts.kind == "two_speed":
         return _two_speed(facts, method, states)
@@ -204,11 +213,18 @@ def method_plan(
     if method in {"as_joined", "full_voltage"}:
         return Plan(method, has_timer=False, states=(last,))
     if method in {"wye_delta", "part_winding"}:
-        return _by_leads(facts, method, states, last)
-    return _by_gear(facts, method, run, last)
+        return _by_leads(facts, method, states, last, is_closed=has_other_transition)
+    return _by_gear(facts, method, run, last, is_open=has_other_transition)
 
 
-def _by_leads(facts: Facts, method: Method, states: Derived, last: tuple[str, Port, float]) -> Plan:
+def _by_leads(
+    facts: Facts,
+    method: Method,
+    states: Derived,
+    last: tuple[str, Port, float],
+    *,
+    is_closed: bool,
+) -> Plan:
     """Return a start in which the starter switches the motor's leads."""
     start = states.states["start"]
     first = ("start", Port(facts.machine, wiring_of(facts, start.joints)), 0.0)
@@ -228,11 +244,20 @@ def _by_leads(facts: Facts, method: Method, states: Derived, last: tuple[str, Po
     star = _star([joint for joint in start.joints if not joint.lines])
     kept = [joint for joint in start.joints if joint is not star]
     gap = ("gap", Port(facts.machine, wiring_of(facts, kept, is_dead=True)), open_gap_s())
+    if is_closed:
+        gap = ("resistor", Port(facts.machine, _through_resistors(facts, states)), _CLOSED_STEP_S)
     part = 1 / sqrt(3) if legs else 1.0
     return Plan(method, has_timer=True, states=(first, gap, last), legs=legs, leg_part=part)
 
 
-def _by_gear(facts: Facts, method: Method, run: Connection, last: tuple[str, Port, float]) -> Plan:
+def _by_gear(
+    facts: Facts,
+    method: Method,
+    run: Connection,
+    last: tuple[str, Port, float],
+    *,
+    is_open: bool,
+) -> Plan:
     """Return a start on taps of an autotransformer or behind resistors."""
     # the overload relay lies next to the motor, behind resistors and taps
     behind = tuple(
@@ -245,6 +270,10 @@ def _by_gear(facts: Facts, method: Method, run: Connection, last: tuple[str, Por
         return Plan(method, has_timer=True, states=(first, last), legs=behind)
     tap = TAPS[method] / 100
     first = ("start", Port(facts.machine, _on_tap(facts, run, tap, is_star_closed=True)), 0.0)
+    if is_open:
+        dead = Port(facts.machine, wiring_of(facts, run.joints, is_dead=True))
+        gap = ("gap", dead, open_gap_s())
+        return Plan(method, has_timer=True, states=(first, gap, last), legs=behind)
     opened = Port(facts.machine, _on_tap(facts, run, tap, is_star_closed=False))
     middle = ("reactor", opened, _CLOSED_STEP_S)
     return Plan(method, has_timer=True, states=(first, middle, last), legs=behind)
@@ -317,6 +346,26 @@ def _rotor(facts: Facts, run: Connection) -> Plan:
 def _star(between: Sequence[Joint]) -> Joint | None:
     """Return the joint that makes the star: the largest one without a line."""
     return max(between, key=lambda joint: len(joint.leads), default=None)
+
+
+def _through_resistors(facts: Facts, states: Derived) -> Wiring:
+    """Return the motor between wye and delta: its ends on the lines through resistors."""
+    run, start = states.states["run"], states.states["start"]
+    fed = {lead for joint in start.joints if joint.lines for lead in joint.leads}
+    joined, elements = [], []
+    for joint in run.joints:
+        leads = [lead for lead in joint.leads if lead not in joint.lines]
+        near = [lead for lead in leads if lead in fed]
+        far = [lead for lead in leads if lead not in fed]
+        joined += [(*joint.lines, *near)] + ([tuple(far)] if far else [])
+        if joint.lines and far:
+            ohm = _CLOSED_PART * facts.line_v / facts.coil_a
+            elements.append(Element(joint.lines[0], far[0], complex(ohm)))
+    return Wiring(
+        sources=three_phase(facts.line_v, facts.fault_a),
+        joined=tuple(joined),
+        elements=tuple(elements),
+    )
 
 
 def _behind(run: Connection) -> tuple[tuple[str, ...], ...]:

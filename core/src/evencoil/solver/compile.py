@@ -38,6 +38,7 @@ def compile_plant(
     if motor is not None:
         known = {**known, "overload_tau_s": TAU_S[motor.relay_class]}
     plant = Plant(netlist, known, joints)
+    plant.relay_kind = "" if motor is None else motor.relay_kind
     for place, device in enumerate(netlist.devices):
         if motor is not None and is_its_motor(device, motor):
             part: Part = CalculatedMotor(plant, device, place, motor)

@@ -85,6 +85,8 @@ class Plant:
         #: the motor that is calculated from its nameplate; its coils meet in the air gap
         self.machine: Calculated | None = None
         self.coil_branches: frozenset[int] = frozenset()
+        #: how the overload relay takes unequal phases, where someone said; only with `machine`
+        self.relay_kind = ""
         self._blocks: list[tuple[tuple[tuple[int, int], ...], Matrix, Sequence[float]]] = []
         self._base: Rows = []
         self._dc_base: Rows = []

@@ -124,6 +124,9 @@ export function LoadInputs({
               options={[
                 { value: "plain" as const, label: w.relayPlain },
                 { value: "phase_loss" as const, label: w.relayLoss },
+                { value: "two_heaters" as const, label: w.relayTwo },
+                { value: "melting_alloy" as const, label: w.relayAlloy },
+                { value: "electronic" as const, label: w.relayElectronic },
               ]}
               value={load.relay_kind || null}
               onValueChange={(relay_kind) => set({ relay_kind })}

@@ -7,6 +7,7 @@ from evencoil.solver.motor.circuit import Circuit
 from evencoil.solver.motor.estimate import Fitted, Targets, fit_circuit
 from evencoil.solver.motor.heat import (
     INSULATION_C,
+    LOST_S,
     TAU_S,
     WINDING_TAU_S,
     OverloadRelay,
@@ -45,6 +46,7 @@ from evencoil.solver.motor.single_phase import (
 __all__ = [
     "CLOSES_AGAIN",
     "INSULATION_C",
+    "LOST_S",
     "START_SPEED",
     "TAU_S",
     "WINDING_TAU_S",

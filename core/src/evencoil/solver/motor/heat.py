@@ -27,7 +27,7 @@ __all__ = [
 ]
 
 RelayClass = Literal["5", "10A", "10", "20", "30"]
-RelayKind = Literal["phase_loss", "plain"]
+RelayKind = Literal["phase_loss", "plain", "two_heaters", "electronic", "melting_alloy"]
 
 #: ultimate trip between 1.05 (never) and 1.20 (must): 1.125 squared
 TRIP = 1.265625
@@ -41,6 +41,10 @@ def nema_tau_s(relay_class: int) -> float:
 #: time constant by class [s]; class 5 is NEMA's, the others are IEC 60947-4-1's
 TAU_S = {"5": nema_tau_s(5), "10A": 165.0, "10": 243.0, "20": 475.0, "30": 712.0}
 _MORE_OF_DIFFERENCE, _OF_WORST = 0.25, 0.3
+#: judgment: an electronic relay trips so long after a line is gone [s]; it sees currents above
+#: this part of its setting, and takes a line as gone below that part of the largest
+LOST_S = 3.0
+_SEEN, _IDLE = 0.2, 0.5
 
 #: hottest spot allowed by insulation class [C]; source: IEC 60085, NEMA MG 1
 INSULATION_C = {"A": 105.0, "B": 130.0, "F": 155.0, "H": 180.0}
@@ -59,7 +63,10 @@ class OverloadRelay:
     relay_class : str
         Trip class.
     kind : str
-        ``phase_loss`` trips sooner on unequal phases, ``plain`` goes mostly by their mean.
+        ``phase_loss`` trips sooner on unequal phases, ``plain`` (three strips on one bar) goes
+        mostly by their mean, ``two_heaters`` sees the first and the last line only,
+        ``melting_alloy`` trips on any one of its pots, ``electronic`` likewise and after a few
+        seconds without one line.
     heat : list of float
         1 is the steady heat of the set current.
     """
@@ -68,6 +75,7 @@ class OverloadRelay:
     relay_class: RelayClass = "10"
     kind: RelayKind = "phase_loss"
     heat: list[float] | None = None
+    lost_s: float = 0.0
 
     @property
     def tau_s(self) -> float:
@@ -82,12 +90,21 @@ class OverloadRelay:
         for place, amps in enumerate(amps_a):
             aim = (amps / self.set_a) ** 2
             self.heat[place] = aim + (self.heat[place] - aim) * stays
+        if self.kind == "electronic" and len(amps_a) > 2:
+            is_lost = max(amps_a) > _SEEN * self.set_a and min(amps_a) < _IDLE * max(amps_a)
+            self.lost_s = self.lost_s + lasting_s if is_lost else 0.0
 
     @property
     def level(self) -> float:
         """Return how near it is to tripping; 1 trips."""
         heat = self.heat or [0.0]
-        if self.kind == "phase_loss":
+        if self.kind == "electronic":
+            return max(max(heat) / TRIP, self.lost_s / LOST_S)
+        if self.kind == "melting_alloy":
+            told = max(heat)
+        elif self.kind == "two_heaters":
+            told = max(heat[0], heat[-1])
+        elif self.kind == "phase_loss":
             told = max(heat) + _MORE_OF_DIFFERENCE * (max(heat) - min(heat))
         else:
             told = _OF_WORST * max(heat) + (1 - _OF_WORST) * sum(heat) / len(heat)

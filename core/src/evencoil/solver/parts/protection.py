@@ -13,9 +13,13 @@ from math import ceil, exp, log
 from typing import ClassVar
 
 from evencoil.circuit import Device
+from evencoil.solver.motor import LOST_S
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
+
+#: an electronic relay sees currents above a fifth of its setting
+_SEEN_SQUARE = 0.04
 
 __all__ = ["Breaker", "Disconnect", "Fuse", "Isolator", "ManualStarter", "Overload"]
 
@@ -403,7 +407,16 @@ class _Thermal(Part):
         known = self.plant.constants
         squares = [(one / self.heat.setting_a) ** 2 for one in amps]
         most, least = max(squares, default=0.0), min(squares, default=0.0)
-        if self.senses_loss:
+        kind = self.plant.relay_kind
+        if kind == "two_heaters" and len(squares) > 2:
+            return max(squares[0], squares[-1])
+        if kind in {"melting_alloy", "electronic"}:
+            is_lost = kind == "electronic" and len(squares) > 2 and 4 * least < most
+            # one that has lost a line is through within three seconds
+            tau_s = known["overload_tau_s"]
+            gone = known["overload_trip"] / (1 - exp(-LOST_S / tau_s)) if is_lost else 0.0
+            return max(most, gone if most > _SEEN_SQUARE else 0.0)
+        if kind == "phase_loss" or self.senses_loss:
             return most + known["overload_difference_part"] * (most - least)
         worst = known["overload_worst_part"]
         return worst * most + (1 - worst) * sum(squares) / max(len(squares), 1)
