@@ -10,15 +10,30 @@ import sys
 import time
 from collections.abc import Callable
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
-sys.path.insert(0, str(Path(__file__).resolve().parents[1] / "core" / "src"))
+CLONE = Path(__file__).resolve().parents[1]
+sys.path[:0] = [str(CLONE / "core" / "src"), str(CLONE / "core" / "tests")]
+
+import simulator
 
 from evencoil.job import JobInputs, run_up_of, work_out
 from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
 from evencoil.run_up import LoadInputs
 from evencoil.run_up.starts import method_plan
-from evencoil.solver.motor import WindingHeat, run_up
+from evencoil.solver.motor import (
+    Load,
+    MachineSpeed,
+    Port,
+    Step,
+    WindingHeat,
+    Wiring,
+    machine_of,
+    run_up,
+    three_phase,
+)
+from evencoil.winding import winding_of
 
 PLATE = "75 HP, 460 V, 86 A, 1780 RPM, 60 HZ, 3 PH, CODE G, DES B, EFF 95.4, INS F, 6 LEADS"
 INPUTS = JobInputs(
@@ -46,6 +61,58 @@ def took(work: Callable[[], object], times: int) -> float:
         work()
         found.append(time.perf_counter() - begun)
     return statistics.median(found)
+
+
+def against_the_simulator(unit: float) -> None:
+    """Print how long a start at full voltage takes here and in an independent simulator."""
+    circuit = run_up_of(INPUTS, work_out(INPUTS)).facts.fitted
+    if circuit is None:
+        return
+    one = circuit.circuit
+    motor = machine_of(
+        winding_of("3-wye"),
+        (MachineSpeed(field="one", circuit=one, factor=3**0.5),),
+        inertia_kg_m2=0.7,
+        friction_w=0.0,
+        rated_rad_s=186.4,
+        rated_nm=300.0,
+    )
+    port = Port(
+        motor,
+        Wiring(
+            sources=three_phase(460, 20_000),
+            joined=(("L1", "T1"), ("L2", "T2"), ("L3", "T3")),
+        ),
+    )
+    load = Load(shape="quadratic", torque_nm=300.0, rated_rad_s=186.4, inertia_kg_m2=3.0)
+
+    def here() -> object:
+        return run_up(
+            motor,
+            [Step(0.0, "run", port, ())],
+            load,
+            relay=None,
+            winding=WindingHeat((86.0,) * 3, 80.0, [0.0] * 3),
+            limit_k=1e9,
+            until_s=2.5,
+        )
+
+    with TemporaryDirectory() as folder:
+        text = simulator.start_netlist(
+            one,
+            line_v=460,
+            fault_a=20_000,
+            inertia=3.7,
+            load_nm=300.0,
+            rated_rad_s=186.4,
+            until_s=2.5,
+            step_s=50e-6,
+        )
+        there_s = took(lambda: simulator.run(text, folder), 5)
+    here_s = took(here, 9)
+    print(f"{'start of 2.5 s, here':44} {here_s * 1e3:8.1f} ms {here_s / unit:8.0f} units")
+    print(f"{'the same in the circuit simulator':44} {there_s * 1e3:8.1f} ms")
+    print(f"{'ratio':44} {there_s / here_s:8.1f}")
 
 
 if __name__ == "__main__":
@@ -83,3 +150,5 @@ if __name__ == "__main__":
     ):
         seconds = took(work, times)
         print(f"{name:45} {seconds * 1e3:9.3f} ms {seconds / unit:10.1f} units")
+    if simulator.SIMULATOR.exists():
+        against_the_simulator(unit)

@@ -36,7 +36,6 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "identify": ("/w/larkfall/m/SF-5/j/1/bench", DESK, "light"),
     "convert": ("/w/larkfall/convert/Lime%20Line%201", DESK, "light"),
     "feeder": ("/w/larkfall/feeder/Lime%20Line%201", DESK, "light"),
-    "heaters": ("/w/larkfall/heaters", DESK, "light"),
     "size-time": ("/w/larkfall/m/JC-1/j/1/size?part=time", DESK, "light"),
     "starter": (f"{JOB}/starter", DESK, "light"),
     "drawings": (f"{JOB}/drawings", DESK, "light"),
@@ -46,6 +45,7 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "hazard": ("/w/larkfall/m/SF-5/j/1/rehearse", DESK, "light"),
     "rehearse-phone": (f"{JOB}/rehearse", PHONE, "light"),
     "run-up": ("/w/larkfall/m/JC-1/j/1/run-up", DESK, "light"),
+    "run-up-lost": ("/w/larkfall/m/JC-1/j/1/run-up", DESK, "light"),
     "refusal": ("/w/larkfall/m/LS-4/j/1/plate", DESK, "light"),
     "sign-in": ("/sign-in", DESK, "light"),
 }
@@ -61,6 +61,13 @@ def prepare(page: Page, name: str) -> None:
     """Bring a view to where it shows what it is for."""
     if name == "run-up":
         page.get_by_test_id("timer").wait_for()
+    if name == "run-up-lost":
+        page.get_by_test_id("timer").wait_for()
+        page.get_by_test_id("lost-phase").wait_for()
+        # the timer's advice with what a lost line does below it
+        page.evaluate("document.querySelector('[data-testid=timer]').scrollIntoView()")
+        page.evaluate("window.scrollBy(0, -70)")
+        page.wait_for_timeout(500)
     if name == "identify":
         page.get_by_text("Practise on a mystery motor").click()
         page.get_by_role("button", name="9-delta").click()

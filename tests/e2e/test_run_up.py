@@ -66,3 +66,35 @@ def test_a_box_joined_wrong_is_run_as_it_is(opened):
     assert amps > 3000
     assert moved(page) < 0.05
     assert violations(page) == []
+
+
+def test_the_jobs_own_motor_runs_in_the_rehearsal(opened):
+    """The conveyor on its load: its rpm and amps; a line lost is told, and its currents too."""
+    page = opened("/w/larkfall/m/IC-2/j/1/rehearse")
+    heading = page.get_by_role("heading", level=1)
+    page.get_by_test_id("happens").wait_for()
+    page.keyboard.press("b")
+    page.wait_for_timeout(600)
+    page.keyboard.press("t", delay=300)
+    page.wait_for_timeout(600)
+    page.keyboard.press("a", delay=300)
+    expect(heading).to_contain_text("RUNNING FORWARD 17", timeout=12_000)
+    page.keyboard.press("x")
+    page.get_by_role("button", name="L2 lost").click()
+    expect(heading).to_contain_text("RUNS ON ONE PHASE")
+    expect(page.get_by_test_id("happens")).to_contain_text("is left with one phase")
+    # which motor this is, and what was taken as usual, is said in words
+    expect(page.get_by_text("Constant set “physical”")).to_be_visible()
+
+
+def test_readings_are_noted_for_the_meter_and_starts_are_counted(opened):
+    """What a meter should show is stored with the job; how often it can start is told."""
+    page = opened(CRUSHER)
+    row = page.get_by_test_id("in-a-row")
+    expect(row).to_contain_text("From cold")
+    expected = page.get_by_test_id("expected")
+    expect(expected).not_to_contain_text("noted:")
+    expected.get_by_role("button", name="Note these for the meter").click()
+    expect(expected).to_contain_text("noted:")
+    expect(expected.get_by_role("button", name="Note them again")).to_be_visible()
+    assert violations(page) == []

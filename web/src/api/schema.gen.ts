@@ -4416,7 +4416,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            relay_kind: "" | "phase_loss" | "plain";
+            relay_kind: "" | "phase_loss" | "plain" | "two_heaters" | "electronic" | "melting_alloy";
             /** Rotor Peak Percent */
             rotor_peak_percent?: string | null;
             /** Rotor Steps */

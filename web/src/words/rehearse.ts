@@ -143,6 +143,20 @@ export const rehearseWords = named({
   neverSettles: "NEVER SETTLES",
   nothingLive: "NOTHING IS LIVE",
   at: (hazard: Shown, time: Shown) => `${hazard} AT ${time}`,
+  /** What a motor tells of itself, by what and how. */
+  motorTells: {
+    "drive forward": "is driven forward",
+    "drive backward": "is driven backward",
+    "drive single": "is left with one phase",
+    "drive none": "is no longer driven",
+    "drive brake": "is braked by direct current",
+    "drive both": "is fed for both speeds at once",
+    "shaft standing": "stands",
+    "shaft backward": "turns backward",
+    "winding burnt": "winding passes its temperature",
+    "start switch open": "start switch opens",
+    "start switch closed": "start switch closes",
+  } as Record<string, string>,
   motorStates: {
     off: "STANDING",
     coast: "COASTING",

@@ -44,3 +44,14 @@ describe("what happens now", () => {
     expect(sentenceAt(events, 121, circuit)).toBe("S2 press → KM1 pulls in");
   });
 });
+
+describe("what a motor tells of itself", () => {
+  it("is said in words, not in its states' names", () => {
+    const told = (what: string, value: string) =>
+      sentenceAt([{ ...event(1, 10, "m1", value, null), what } as SimEvent], 20, {
+        devices: [{ id: "m1", type: "motor" }],
+      } as never);
+    expect(told("drive", "single")).toBe("M1 is left with one phase");
+    expect(told("winding", "burnt")).toBe("M1 winding passes its temperature");
+  });
+});

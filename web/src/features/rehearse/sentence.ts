@@ -10,6 +10,8 @@ const MOVED = new Set(["pb", "estop", "sel", "drum"]);
 export function said(event: SimEvent, types: ReadonlyMap<string, string>): string {
   const { tag, value } = event;
   if (event.what === "hand") return rehearseWords.byHand(tag, value);
+  const own = rehearseWords.motorTells[`${event.what} ${value}`];
+  if (own) return `${tag} ${own}`;
   const isLamp = types.get(event.device) === "lamp";
   if (["1", "on"].includes(value))
     return isLamp ? rehearseWords.lights(tag) : rehearseWords.pullsIn(tag);

@@ -141,6 +141,8 @@ class CalculatedMotor(Motor):
     def __init__(self, plant: Plant, device: Device, place: int, motor: MotorOnLoad) -> None:
         self.motor = motor
         self._states: dict[object, _State] = {}
+        #: the last fields found: of which state of the contacts, at which speed
+        self._last_gap: tuple[_State, float, np.ndarray] | None = None
         super().__init__(plant, device, place)
         for coil in motor.machine.coils[len(self.coils) :]:
             ends = (plant.node(device.id, coil.start), plant.node(device.id, coil.end))
@@ -232,7 +234,11 @@ class CalculatedMotor(Motor):
 
     def _gap_v(self, run: Run) -> np.ndarray:
         """Return the volts of each field at the present speed [V]."""
-        return np.array(self._state.port.fields(self._rad_s(self.now(run.time))).gap)
+        speed = self.now(run.time)
+        if self._last_gap is None or self._last_gap[:2] != (self._state, speed):
+            fields = self._state.port.fields(self._rad_s(speed))
+            self._last_gap = (self._state, speed, np.array(fields.gap))
+        return self._last_gap[2]
 
     def _rad_s(self, speed: float) -> float:
         return speed * self.motor.machine.rated_rad_s
