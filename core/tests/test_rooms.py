@@ -21,7 +21,7 @@ FLOORS = (
     ("circuit", "sizing"),
     ("solver", "starters"),
     ("leads", "rehearsal"),
-    ("run_up",),
+    ("run_up", "acts"),
     ("drawing", "checks"),
     ("job",),
     ("machine",),

@@ -1,0 +1,44 @@
+"""What people did at the panel, and what it proves: locks, rounds, wires, readings, stages.
+
+Knows nothing of netlists, jobs or servers: what entries can be about is handed in.
+"""
+
+from evencoil.acts.figures import OPEN, FigureError, figure, is_within, judged
+from evencoil.acts.kinds import HANDS_ACTS, KINDS, RANK, RESULTS, Kind
+from evencoil.acts.model import Entry, Role, Row, Rules, Source, Stage, Wire, Work
+from evencoil.acts.past import Log, View
+from evencoil.acts.receive import is_opening, receive
+from evencoil.acts.state import PanelState, Signature, opens, state_of, to_judge
+from evencoil.acts.tells import CLOCK_OFF_S, tells
+
+__all__ = [
+    "CLOCK_OFF_S",
+    "HANDS_ACTS",
+    "KINDS",
+    "OPEN",
+    "RANK",
+    "RESULTS",
+    "Entry",
+    "FigureError",
+    "Kind",
+    "Log",
+    "PanelState",
+    "Role",
+    "Row",
+    "Rules",
+    "Signature",
+    "Source",
+    "Stage",
+    "View",
+    "Wire",
+    "Work",
+    "figure",
+    "is_opening",
+    "is_within",
+    "judged",
+    "opens",
+    "receive",
+    "state_of",
+    "tells",
+    "to_judge",
+]

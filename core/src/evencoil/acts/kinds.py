@@ -1,0 +1,112 @@
+"""The kinds of entries: who may make one, what it has to name, which figures it holds.
+
+Closings (what shuts a door) are everyone's; the role here is that of an opening.
+
+Units: as written beside each limit.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from evencoil.acts.model import Role
+
+__all__ = ["HANDS_ACTS", "KINDS", "RANK", "RESULTS", "TOUCHES", "Kind"]
+
+#: each may do what those before it may
+RANK: Mapping[Role, int] = {"apprentice": 0, "electrician": 1, "reviewer": 2}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Kind:
+    """One kind.
+
+    Attributes
+    ----------
+    role : str
+        Least role of an opening.
+    needs_hands : bool
+        Its maker's hands must be open in its own past.
+    is_online : bool
+        Made over the network only.
+    about : tuple of str
+        What it has to name.
+    figures : mapping
+        Name of a figure in the body to its unit and limits; an empty unit is none.
+    can_be_open : bool
+        A meter may show an open circuit.
+    """
+
+    role: Role = "apprentice"
+    needs_hands: bool = False
+    is_online: bool = False
+    about: tuple[str, ...] = ()
+    figures: Mapping[str, tuple[str, str, str]] = ()  # type: ignore[assignment]  # none
+    can_be_open: bool = False
+
+
+_VOLTS = {"value": ("V", "0", "50000")}
+_OHMS = {"value": ("ohm", "0", "1000000000")}
+
+KINDS: Mapping[str, Kind] = {
+    "source_listed": Kind(about=("source",), figures={"wait_s": ("", "0", "7200")}),
+    "lock_on": Kind(),
+    "lock_off": Kind(about=("locks",)),
+    "foreign_lock_removed": Kind(role="reviewer", is_online=True, about=("lock",)),
+    "meter_live": Kind(role="electrician", about=("round",), figures=_VOLTS),
+    "dead_point": Kind(about=("round", "point"), figures=_VOLTS),
+    "left_panel": Kind(),
+    "conductor_recorded": Kind(needs_hands=True),
+    "landed": Kind(needs_hands=True, about=("wire", "ends")),
+    "torqued": Kind(needs_hands=True, about=("wire",), figures={"value": ("", "0", "20000")}),
+    "color_seen": Kind(needs_hands=True, about=("wire",)),
+    "different_here": Kind(about=("wire", "ends")),
+    "factory_link_verified": Kind(needs_hands=True, about=("link",)),
+    "dead_reading": Kind(needs_hands=True, about=("row",), figures=_OHMS, can_be_open=True),
+    "insulation_reading": Kind(
+        needs_hands=True,
+        about=("group",),
+        figures={"value": ("Mohm", "0", "10000000"), "temp_c": ("", "-40", "200")},
+        can_be_open=True,
+    ),
+    "ground_continuity": Kind(needs_hands=True, about=("item",), figures=_OHMS, can_be_open=True),
+    "coil_ohms": Kind(needs_hands=True, about=("item",), figures=_OHMS, can_be_open=True),
+    "covers_on": Kind(role="electrician"),
+    "people_clear": Kind(role="electrician", figures={"locks_left": ("", "0", "1000")}),
+    "stage_opened": Kind(role="electrician", about=("stage",)),
+    "control_result": Kind(about=("opened",)),
+    "phase_sequence": Kind(about=("opened",)),
+    "bump_result": Kind(about=("opened",)),
+    "volts": Kind(about=("opened",), figures=_VOLTS),
+    "amps": Kind(about=("opened",), figures={"value": ("A", "0", "20000")}),
+    "start_time": Kind(about=("opened",), figures={"value": ("s", "0", "600")}),
+    "joint_check": Kind(about=("opened",), figures={"value": ("", "-40", "5000")}),
+    "stage_closed": Kind(role="electrician", about=("opened",)),
+    "swap_done": Kind(role="electrician", needs_hands=True, about=("wires",)),
+    "trip": Kind(about=("device",)),
+    "reset": Kind(role="electrician", about=("device",)),
+    "heater_seen": Kind(about=("device",)),
+    "setting_seen": Kind(about=("device",)),
+    "photo": Kind(),
+    "note": Kind(),
+    "review_asked": Kind(role="electrician"),
+    "sent_back": Kind(role="reviewer", is_online=True, about=("figure",)),
+    "signed": Kind(role="reviewer", is_online=True),
+    "correction": Kind(),
+}
+
+#: made with fingers in a box
+HANDS_ACTS = tuple(name for name, kind in KINDS.items() if kind.needs_hands)
+#: results of a stage: power was on when they were made
+RESULTS = (
+    "control_result",
+    "phase_sequence",
+    "bump_result",
+    "volts",
+    "amps",
+    "start_time",
+    "joint_check",
+)
+#: a hand was on a wire
+TOUCHES = ("landed", "different_here")
