@@ -11,7 +11,13 @@ from api.build import build
 from evencoil.checks import DeadChecks, dead_checks
 from evencoil.circuit import Circuit, netlist_fingerprint
 
-__all__ = ["dead_checks_of"]
+__all__ = ["dead_checks_of", "dead_key"]
+
+
+def dead_key(circuit: Circuit) -> str:
+    """Return the key under which the checks of a netlist are kept."""
+    said = f"{build()} {netlist_fingerprint(circuit)} {list(circuit.tags.values())!r}"
+    return f"dead.{hashlib.sha256(said.encode()).hexdigest()}"
 
 
 def dead_checks_of(circuit: Circuit, tell: Callable[[int, int], None] | None = None) -> DeadChecks:
@@ -24,8 +30,7 @@ def dead_checks_of(circuit: Circuit, tell: Callable[[int, int], None] | None = N
     tell : callable, optional
         Told how many mistakes were gone through, of how many.
     """
-    said = f"{build()} {netlist_fingerprint(circuit)} {list(circuit.tags.values())!r}"
-    key = f"dead.{hashlib.sha256(said.encode()).hexdigest()}"
+    key = dead_key(circuit)
     found = caches["answers"].get(key)
     if not isinstance(found, DeadChecks):
         found = dead_checks(circuit, tell)

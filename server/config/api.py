@@ -33,6 +33,7 @@ from evencoil.base import CoreError
 from jobs.routers.enter import router as enter
 from jobs.routers.files import router as files
 from jobs.routers.job import router as jobs
+from panel.router import router as panel
 from paper.router import router as paper
 from people.router import router as people
 from plant.heaters import router as heaters
@@ -120,6 +121,7 @@ api.add_router("", checks)
 api.add_router("", questions)
 api.add_router("", choosing)
 api.add_router("", files)
+api.add_router("", panel)
 api.add_router("", proving)
 api.add_router("", paper)
 

@@ -34,6 +34,7 @@ INSTALLED_APPS = [
     "jobs",
     "paper",
     "proving",
+    "panel",
     "django_tasks",
     "django_tasks.backends.database",
     "demo",

@@ -680,6 +680,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/panel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Panel
+         * @description Return what there is to do at the panel, what was done, and how it stands.
+         */
+        get: operations["panel_router_panel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Take entries in the order they were made, each with its own answer.
+         */
+        post: operations["panel_router_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/photos": {
         parameters: {
             query?: never;
@@ -1269,23 +1309,53 @@ export interface components {
         };
         /**
          * ActIn
-         * @description One act: when in microseconds, what, on which device, with which word.
+         * @description One entry as a device made it; who did it is known from the session.
          */
         ActIn: {
-            /** Do */
-            do: string;
+            /** About */
+            about?: {
+                [key: string]: string | string[];
+            };
+            /** Based On */
+            based_on?: string[];
+            /** Body */
+            body?: {
+                [key: string]: string | boolean | number | string[] | null;
+            };
             /**
-             * On
+             * Clock Off S
+             * @default 0
+             */
+            clock_off_s: number;
+            /** Device */
+            device: string;
+            /**
+             * Is Online
+             * @default false
+             */
+            is_online: boolean;
+            /** Kind */
+            kind: string;
+            /**
+             * Observed At
              * @default
              */
-            on: string;
-            /** T */
-            t: number;
+            observed_at: string;
+            /** Rev */
+            rev: number;
             /**
-             * Word
-             * @default
+             * Uid
+             * Format: uuid
              */
-            word: string;
+            uid: string;
+        };
+        /**
+         * ActsIn
+         * @description What a device sends, in the order it was made.
+         */
+        ActsIn: {
+            /** Acts */
+            acts: components["schemas"]["ActIn"][];
         };
         /**
          * AdviceOut
@@ -1332,6 +1402,27 @@ export interface components {
             subject: string;
             /** Value */
             value: string;
+        };
+        /**
+         * AnswerOut
+         * @description The answer to one entry, and what it means.
+         */
+        AnswerOut: {
+            /** Answer */
+            answer: string;
+            /** Said */
+            said: string;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * AnswersOut
+         * @description The answers, and how the panel stands after them.
+         */
+        AnswersOut: {
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+            panel: components["schemas"]["PanelOut"];
         };
         /**
          * ArchOut
@@ -2431,26 +2522,35 @@ export interface components {
         };
         /**
          * EntryOut
-         * @description A version of a step's inputs, with what was entered and what it changed.
+         * @description An entry that was received.
          */
         EntryOut: {
-            /** At */
-            at: string;
+            /** About */
+            about: {
+                [key: string]: unknown;
+            };
+            /** Answer */
+            answer: string;
             /** Body */
             body: {
                 [key: string]: unknown;
             };
             /** By */
             by: string;
-            /** Changed */
-            changed: string[];
-            /** N */
-            n: number;
-            /**
-             * Source
-             * @default
-             */
-            source: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Observed At */
+            observed_at: string;
+            /** Received At */
+            received_at: string;
+            /** Rev */
+            rev: number;
+            /** Said */
+            said: string;
         };
         /**
          * EstimateOut
@@ -2548,17 +2648,19 @@ export interface components {
         };
         /**
          * ExpectedOut
-         * @description A reading to come.
+         * @description What a reading should be: the browser compares, and knows no rule.
          */
         ExpectedOut: {
             /** Id */
             id: string;
-            /** Percent */
-            percent: number;
+            /** Kind */
+            kind: string;
+            /** Max */
+            max: string | null;
+            /** Min */
+            min: string | null;
             /** Unit */
             unit: string;
-            /** Value */
-            value: number;
         };
         /**
          * FaultInput
@@ -4437,6 +4539,24 @@ export interface components {
             text: string;
         };
         /**
+         * LockOut
+         * @description A lock: whose, on what, and how it stands.
+         */
+        LockOut: {
+            /** By */
+            by: string;
+            /** Id */
+            id: string;
+            /** Isolator */
+            isolator: string;
+            /** Lock No */
+            lock_no: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+        };
+        /**
          * LookIn
          * @description A chart as text, to be looked at before anything is saved.
          */
@@ -4880,6 +5000,98 @@ export interface components {
             value: string;
         };
         /**
+         * PanelOut
+         * @description How a panel stands, and everything that is needed to go on without network.
+         */
+        PanelOut: {
+            /** Asides */
+            asides: string[];
+            /** Blocked */
+            blocked: string[];
+            /** Entries */
+            entries: components["schemas"]["EntryOut"][];
+            /** Expected */
+            expected: components["schemas"]["ExpectedOut"][];
+            /** Hands */
+            hands: string[];
+            /** Heads */
+            heads: string[];
+            /** Is Fit */
+            is_fit: boolean;
+            /** Locks */
+            locks: components["schemas"]["LockOut"][];
+            /** May Open */
+            may_open: string | null;
+            /** Me */
+            me: string;
+            /** Open */
+            open: string[];
+            /** Points */
+            points: components["schemas"]["PointOut"][];
+            /** Rev */
+            rev: number;
+            /** Role */
+            role: string;
+            /** Rows */
+            rows: components["schemas"]["PanelRowOut"][];
+            /** Sources */
+            sources: components["schemas"]["SourceOut"][];
+            /** Stages */
+            stages: {
+                [key: string]: string;
+            };
+            /** State */
+            state: string;
+            /** Told */
+            told: string[];
+            /** Wires */
+            wires: components["schemas"]["PanelWireOut"][];
+        };
+        /**
+         * PanelRowOut
+         * @description An ohm reading to take, and how it stands.
+         */
+        PanelRowOut: {
+            /** End Said */
+            end_said: string;
+            /** Expects */
+            expects: string;
+            /** Held */
+            held: string[];
+            /** Id */
+            id: string;
+            /** Start Said */
+            start_said: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * PanelWireOut
+         * @description A wire to land.
+         */
+        PanelWireOut: {
+            /** Color */
+            color: string;
+            /** End */
+            end: string;
+            /** End Said */
+            end_said: string;
+            /** Id */
+            id: string;
+            /** Number */
+            number: string;
+            /** Size */
+            size: string;
+            /** Start */
+            start: string;
+            /** Start Said */
+            start_said: string;
+            /** State */
+            state: string;
+            /** Way */
+            way: string;
+        };
+        /**
          * PartTestOut
          * @description How a part of the start circuit reads dead, and what else would mean.
          */
@@ -5116,13 +5328,17 @@ export interface components {
         };
         /**
          * PointOut
-         * @description Where an end is drawn [px].
+         * @description Where a source is proven dead.
          */
         PointOut: {
-            /** X */
-            x: number;
-            /** Y */
-            y: number;
+            /** Id */
+            id: string;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Source */
+            source: string;
         };
         /**
          * ProbeOut
@@ -6054,6 +6270,26 @@ export interface components {
             controllers_a?: string | null;
             /** Device A */
             device_a: string;
+        };
+        /**
+         * SourceOut
+         * @description A source by name, and what stays live when it is isolated.
+         */
+        SourceOut: {
+            /** Can Pull In */
+            can_pull_in: string[];
+            /** Id */
+            id: string;
+            /** Isolator */
+            isolator: string;
+            /** Isolator Said */
+            isolator_said: string;
+            /** Said */
+            said: string;
+            /** Stays Live */
+            stays_live: string[];
+            /** Wait S */
+            wait_s: number;
         };
         /**
          * SpeedsInput
@@ -9614,6 +9850,148 @@ export interface operations {
                 };
                 content: {
                     "text/plain": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_panel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ActsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AnswersOut"];
                 };
             };
             /** @description Bad Request */

@@ -9,6 +9,7 @@ from evencoil.acts.model import Entry, Role, Row, Rules, Source, Stage, Wire, Wo
 from evencoil.acts.past import Log, View
 from evencoil.acts.receive import is_opening, receive
 from evencoil.acts.state import PanelState, Signature, opens, state_of, to_judge
+from evencoil.acts.stored import work_as_json, work_from_json
 from evencoil.acts.tells import CLOCK_OFF_S, tells
 
 __all__ = [
@@ -41,4 +42,6 @@ __all__ = [
     "state_of",
     "tells",
     "to_judge",
+    "work_as_json",
+    "work_from_json",
 ]

@@ -14,8 +14,8 @@ from evencoil.acts.model import Role
 
 __all__ = ["HANDS_ACTS", "KINDS", "RANK", "RESULTS", "TOUCHES", "Kind"]
 
-#: each may do what those before it may
-RANK: Mapping[Role, int] = {"apprentice": 0, "electrician": 1, "reviewer": 2}
+#: each may do what those before it may; ``other`` opens nothing
+RANK: Mapping[Role, int] = {"other": -1, "apprentice": 0, "electrician": 1, "reviewer": 2}
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -15,7 +15,7 @@ from typing import Any, Literal
 
 __all__ = ["Entry", "Role", "Row", "Rules", "Source", "Stage", "Wire", "Work"]
 
-Role = Literal["apprentice", "electrician", "reviewer"]
+Role = Literal["other", "apprentice", "electrician", "reviewer"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

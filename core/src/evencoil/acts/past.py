@@ -88,6 +88,13 @@ class Log:
         """Tell whether neither knew of the other."""
         return one.id != other.id and not self.saw(one, other) and not self.saw(other, one)
 
+    def heads(self) -> list[str]:
+        """Return the newest entries: what names them has seen everything before."""
+        covered = 0
+        for past in self._past:
+            covered |= past
+        return [entry.id for place, entry in enumerate(self._entries) if not covered >> place & 1]
+
     def superseded(self) -> list[Entry]:
         """Return what came too late to change anything."""
         return [one for place, one in enumerate(self._entries) if self._superseded >> place & 1]

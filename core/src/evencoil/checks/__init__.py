@@ -15,12 +15,13 @@ from evencoil.checks.load import on_transformer
 from evencoil.checks.model import Problem
 from evencoil.checks.power import bridges_of
 from evencoil.checks.proofs import Proof, ProofKind, prove
-from evencoil.checks.reach import COILED, LINE_ENDS, Graph
+from evencoil.checks.reach import COILED, LINE_ENDS, SWITCHES, Graph
 from evencoil.checks.restarts import Restart, restarts_of, waiting_isolators
 
 __all__ = [
     "COILED",
     "LINE_ENDS",
+    "SWITCHES",
     "Check",
     "DeadChecks",
     "DeadSheet",

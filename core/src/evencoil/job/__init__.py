@@ -23,6 +23,14 @@ from evencoil.job.file import (
 from evencoil.job.inputs import STEPS, JobInputs, StepName, step_model
 from evencoil.job.job_starter import JobStarter
 from evencoil.job.next_up import next_up
+from evencoil.job.panel import (
+    PanelPoint,
+    PanelRow,
+    PanelSource,
+    PanelWire,
+    PanelWork,
+    panel_work,
+)
 from evencoil.job.rehearsed_motor import RehearsedMotor, rehearsed_motor
 from evencoil.job.run_up import JobRunUp, run_up_of
 from evencoil.job.starter_states import starter_states
@@ -42,6 +50,11 @@ __all__ = [
     "JobKind",
     "JobRunUp",
     "JobStarter",
+    "PanelPoint",
+    "PanelRow",
+    "PanelSource",
+    "PanelWire",
+    "PanelWork",
     "RehearsedMotor",
     "StepName",
     "Worked",
@@ -52,6 +65,7 @@ __all__ = [
     "json_schema",
     "load",
     "next_up",
+    "panel_work",
     "rehearsed_motor",
     "run_up_of",
     "starter_states",

@@ -1,0 +1,340 @@
+"""What hands do at the panel of one job: sources to lock, points to prove dead, wires to land.
+
+All of it follows from the netlist, so a change of the drawing is a new revision. What no
+netlist tells (a back-feed, a heater supply from elsewhere) is listed at the panel itself.
+Stages of energizing are laid out as well; a rehearsal is not on record, so none may open yet.
+
+Units: waits [s], readings [V], [ohm].
+"""
+
+from __future__ import annotations
+
+import hashlib
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import combinations
+
+from evencoil.acts import Row, Rules, Source, Stage, Wire, Work
+from evencoil.base import Message, MissingError
+from evencoil.checks import SWITCHES, Check, DeadChecks, Graph, said_expected, said_hand
+from evencoil.circuit import Circuit, Device
+from evencoil.job.inputs import JobInputs
+from evencoil.job.worked import Worked
+
+__all__ = ["PanelPoint", "PanelRow", "PanelSource", "PanelWire", "PanelWork", "panel_work"]
+
+#: judgment: until what is stored in a capacitor of a motor has gone; its label wins [s]
+_CAPACITOR_S = 300.0
+#: a near-zero reading, and one that is open [ohm]; an estimate of a coil holds within five times
+_ZERO_OHM, _OPEN_OHM, _TIMES = 1.0, 1e6, 5.0
+_DEAD_V = "1.0"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PanelPoint:
+    """Where a meter is put to prove a source dead: two terminals, as they are said."""
+
+    id: str
+    source: str
+    one: str
+    other: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PanelSource:
+    """A source by name, what isolates it, and what stays live when that is open."""
+
+    id: str
+    said: Message
+    isolator: str
+    isolator_said: str
+    stays_live: tuple[str, ...]
+    can_pull_in: tuple[str, ...]
+    wait_s: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PanelWire:
+    """A wire to land, as its two ends are said; ``number``, color and size as on the wire list."""
+
+    id: str
+    number: str
+    start: str
+    end: str
+    start_said: str
+    end_said: str
+    color: str
+    size: str
+    way: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PanelRow:
+    """An ohm reading to take: where, with what held, and what it should read."""
+
+    id: str
+    start_said: str
+    end_said: str
+    held: tuple[str, ...]
+    expects: str
+    wires: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PanelWork:
+    """Everything to be done at one panel, and the same as entries are judged by it.
+
+    ``asides`` are said for all ohm readings: what is taken apart meanwhile.
+    """
+
+    work: Work
+    sources: tuple[PanelSource, ...]
+    points: tuple[PanelPoint, ...]
+    wires: tuple[PanelWire, ...]
+    rows: tuple[PanelRow, ...]
+    asides: tuple[str, ...]
+
+
+def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork:
+    """Return what is to be done at the panel of a job.
+
+    Parameters
+    ----------
+    inputs : JobInputs
+        As entered.
+    worked : Worked
+        The same, calculated.
+    dead : DeadChecks
+        The ohm readings of its circuit.
+
+    Raises
+    ------
+    CoreError
+        If there is no circuit, or nothing in it can be locked.
+    """
+    circuit = worked.starter.required()
+    graph = Graph(circuit)
+    found = [*_line(graph), *_separate(graph), *_capacitors(inputs, graph)]
+    if not found:
+        raise MissingError(
+            Message("panel.no_isolator"),
+            field="starter.standard_circuit",
+            hint=Message("panel.no_isolator.hint"),
+        )
+    wires = tuple(
+        PanelWire(
+            id=row.id,
+            number=row.number,
+            start=row.start,
+            end=row.end,
+            start_said=circuit.said(row.start),
+            end_said=circuit.said(row.end),
+            color=row.color,
+            size=row.size,
+            way=row.way,
+        )
+        for row in worked.starter.rows()
+        if not row.is_maker
+    )
+    known = {wire.id for wire in wires}
+    rows = {_row_id(check): check for check in dead.checks}
+    points = tuple(point for _, _, points in found for point in points)
+    return PanelWork(
+        work=Work(
+            sources={
+                source.id: Source(
+                    kind=kind,
+                    isolator=source.isolator,
+                    points=tuple(point.id for point in points),
+                    wait_s=source.wait_s,
+                )
+                for source, kind, points in found
+            },
+            wires={
+                wire.id: Wire(
+                    ends=(wire.start, wire.end),
+                    scope="power" if wire.way == "power" else "control",
+                )
+                for wire in wires
+            },
+            rows={
+                name: _bounds(check, tuple(one for one in check.covers if one in known))
+                for name, check in rows.items()
+            },
+            items=("ground.frame",),
+            expect={"ground.frame": {"unit": "ohm", "min": "0", "max": "0.5"}},
+            stages=_stages(found),
+            rules=Rules(dead_limit_v=_DEAD_V, is_rehearsed=False),
+        ),
+        sources=tuple(source for source, _, _ in found),
+        points=points,
+        wires=wires,
+        rows=tuple(_row(circuit, dead, name, check) for name, check in rows.items()),
+        asides=tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
+    )
+
+
+_Found = tuple[PanelSource, str, tuple[PanelPoint, ...]]
+
+
+def _points(
+    graph: Graph, source: str, ends: list[str], ground: str | None
+) -> tuple[PanelPoint, ...]:
+    """Return every pair of some terminals, and each of them to ground."""
+    pairs = list(combinations(ends, 2)) + [(end, ground) for end in ends if ground is not None]
+    return tuple(
+        PanelPoint(
+            id=f"{source}:{one}-{other}",
+            source=source,
+            one=graph.circuit.said(one),
+            other=graph.circuit.said(str(other)),
+        )
+        for one, other in pairs
+    )
+
+
+def _ground(graph: Graph) -> str | None:
+    """Return the ground terminal of the supply, where the circuit has one."""
+    return next((f"{one.id}.PE" for one in graph.of_type("supply") if "PE" in one.terminals), None)
+
+
+def _main_switch(graph: Graph) -> Device | None:
+    """Return the switch that the supply's lines go to first."""
+    lines = graph.line_nets()
+    for item in graph.circuit.netlist.devices:
+        if item.type not in SWITCHES:
+            continue
+        poles = [edge.link for edge in graph.edges if edge.device.id == item.id]
+        if any(
+            link.kind == "pole" and {graph.net(item.id, link.a), graph.net(item.id, link.b)} & lines
+            for link in poles
+        ):
+            return item
+    return None
+
+
+def _line(graph: Graph) -> Iterator[_Found]:
+    """Return the line itself, isolated by the switch that it goes to first."""
+    switch = _main_switch(graph)
+    if switch is None:
+        return
+    circuit, lines = graph.circuit, graph.line_nets()
+    load = []
+    for edge in graph.edges:
+        link = edge.link
+        if edge.device.id != switch.id or link.kind != "pole":
+            continue
+        ends = (link.a, link.b)
+        load += [f"{switch.id}.{end}" for end in ends if graph.net(switch.id, end) not in lines][:1]
+    open_ = {(switch.id, edge.link.name) for edge in graph.edges if edge.device.id == switch.id}
+    reached = graph.reached(open_)
+    live = [
+        terminal
+        for terminal, net in graph.nets.items()
+        if net in reached.hot and graph.is_wired(terminal)
+    ]
+    own = [one for one in live if one.startswith(f"{switch.id}.")]
+    rest = [
+        one
+        for one in live
+        if one not in own and graph.kinds[one.rpartition(".")[0]].type not in {"supply", "source"}
+    ]
+    yield (
+        PanelSource(
+            id="main",
+            said=Message("panel.source.main"),
+            isolator=switch.id,
+            isolator_said=circuit.tags.get(switch.id, switch.id),
+            stays_live=tuple(circuit.said(one) for one in (*own, *rest)),
+            can_pull_in=tuple(circuit.tags.get(one, one) for one in sorted(reached.coils)),
+            wait_s=0.0,
+        ),
+        "main",
+        _points(graph, "main", load, _ground(graph)),
+    )
+
+
+def _separate(graph: Graph) -> Iterator[_Found]:
+    """Return each separate control source: its own breaker is elsewhere, and named by it."""
+    circuit = graph.circuit
+    for item in graph.of_type("source"):
+        tag = circuit.tags.get(item.id, item.id)
+        ends = [f"{item.id}.{end}" for end in item.terminals if end in {"L", "N", "+", "-"}]
+        yield (
+            PanelSource(
+                id=item.id,
+                said=Message("panel.source.control", {"tag": tag}),
+                isolator=item.id,
+                isolator_said=tag,
+                stays_live=(),
+                can_pull_in=(),
+                wait_s=0.0,
+            ),
+            "control",
+            _points(graph, item.id, ends, _ground(graph)),
+        )
+
+
+def _capacitors(inputs: JobInputs, graph: Graph) -> Iterator[_Found]:
+    """Return the capacitors of a single-phase motor: stored energy behind the main switch."""
+    single, switch = inputs.leads.single, _main_switch(graph)
+    if single is None or switch is None or single.capacitors in {"", "none"}:
+        return
+    yield (
+        PanelSource(
+            id="capacitor",
+            said=Message("panel.source.capacitor"),
+            isolator=switch.id,
+            isolator_said=graph.circuit.tags.get(switch.id, switch.id),
+            stays_live=(),
+            can_pull_in=(),
+            wait_s=_CAPACITOR_S,
+        ),
+        "capacitor",
+        (
+            PanelPoint(
+                id="capacitor:terminals",
+                source="capacitor",
+                one=str(Message("panel.capacitor_one")),
+                other=str(Message("panel.capacitor_other")),
+            ),
+        ),
+    )
+
+
+def _row_id(check: Check) -> str:
+    """Return what names a reading: its ends and what is held, whatever its place in a list."""
+    told = f"{check.start} {check.end} {[(h.verb, h.device, h.word) for h in check.hands]}"
+    return f"row.{hashlib.sha256(told.encode()).hexdigest()[:12]}"
+
+
+def _bounds(check: Check, wires: tuple[str, ...]) -> Row:
+    if check.kind == "zero":
+        return Row(wires=wires, least="0", most=f"{_ZERO_OHM:g}")
+    if check.kind == "open":
+        return Row(wires=wires, least=f"{_OPEN_OHM:.0f}", most=None)
+    return Row(wires=wires, least=f"{check.ohms / _TIMES:.3g}", most=f"{check.ohms * _TIMES:.6g}")
+
+
+def _row(circuit: Circuit, dead: DeadChecks, name: str, check: Check) -> PanelRow:
+    return PanelRow(
+        id=name,
+        start_said=circuit.said(check.start),
+        end_said=circuit.said(check.end),
+        held=tuple(str(said_hand(circuit, hand)) for hand in dead.held(check)),
+        expects=str(said_expected(check)),
+        wires=check.covers,
+    )
+
+
+def _stages(found: list[_Found]) -> dict[str, Stage]:
+    """Return the stages: control alone from its own source, then with the line."""
+    control = tuple(source.isolator for source, kind, _ in found if kind == "control")
+    everything = tuple(dict.fromkeys(source.isolator for source, _, _ in found))
+    both = ("control", "power")
+    return {
+        "control": Stage(live=control, scope=("control",), needs=("control_result",)),
+        "bump": Stage(live=everything, scope=both, needs=("bump_result",)),
+        "unloaded": Stage(live=everything, scope=both, needs=("volts", "amps")),
+        "loaded": Stage(live=everything, scope=both, needs=("volts", "amps", "start_time")),
+    }

@@ -1,0 +1,128 @@
+"""What hands do at a panel, read off the netlist: sources, points, wires, rows."""
+
+from functools import cache
+
+import pytest
+
+from evencoil.acts import Entry, Log, receive, state_of, work_as_json, work_from_json
+from evencoil.base import CoreError
+from evencoil.checks import dead_checks
+from evencoil.job import JobInputs, panel_work, work_out
+from evencoil.leads import LeadsInputs
+from evencoil.plate import PlateInputs, SupplyInputs
+from evencoil.starters import StarterInputs
+
+NINE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
+
+
+@cache
+def made(circuit="3A"):
+    """Return the panel of a circuit with its own motor."""
+    inputs = JobInputs(
+        plate=PlateInputs(text=NINE),
+        supply=SupplyInputs(text="480Y/277"),
+        leads=LeadsInputs(winding="9-wye"),
+        starter=StarterInputs(standard_circuit=circuit),
+    )
+    worked = work_out(inputs)
+    return worked, panel_work(inputs, worked, dead_checks(worked.starter.required()))
+
+
+def test_the_line_is_isolated_by_the_switch_it_goes_to_first():
+    """Its own line terminals stay live and are named first; dead is proven behind it."""
+    worked, panel = made()
+    assert [source.id for source in panel.sources] == ["main"]
+    main = panel.sources[0]
+    assert main.isolator == "breaker"
+    own = worked.starter.circuit.tags["breaker"]
+    assert all(said.startswith(own) for said in main.stays_live[:3])
+    assert len(main.stays_live) >= 3
+    # three load terminals: three pairs, and each to ground
+    assert len(panel.points) == 6
+    ends = {end for point in panel.points for end in (point.one, point.other)}
+    assert not ends & set(main.stays_live)
+
+
+def test_every_wire_is_landed_and_every_row_names_its_wires():
+    """As on the wire list, links of a maker left out; rows hold the bounds of the dead check."""
+    worked, panel = made()
+    rows = [row for row in worked.starter.rows() if not row.is_maker]
+    assert [wire.id for wire in panel.wires] == [row.id for row in rows]
+    work = panel.work
+    assert set(work.wires) == {row.id for row in rows}
+    assert {wire.scope for wire in work.wires.values()} == {"power", "control"}
+    assert set(work.rows) == {row.id for row in panel.rows}
+    for row in work.rows.values():
+        assert set(row.wires) <= set(work.wires)
+        assert row.least is not None
+    # the same again is the same, whatever stands in another place of a list
+    assert set(made.__wrapped__()[1].work.rows) == set(work.rows)
+
+
+def test_it_comes_back_from_plain_values():
+    """Stored with its revision, and read as it was."""
+    assert work_from_json(work_as_json(made()[1].work)) == made()[1].work
+
+
+def test_no_stage_opens_without_a_rehearsal_on_record():
+    """Everything else may be done: what is not on record forbids power."""
+    work = made()[1].work
+    assert not work.rules.is_rehearsed
+    state = state_of(Log([work]))
+    assert state.may_open is None
+    assert "rehearsal" in state.blocked
+    assert state.state == "not_locked"
+
+
+def test_a_whole_day_of_hands_at_this_panel():
+    """Lock, prove, land every wire, read every row as it should be: only power stays open."""
+    work = made()[1].work
+    log, last = Log([work]), []
+
+    def do(kind, about=None, body=None):
+        entry = Entry(
+            id=f"e{len(last)}",
+            kind=kind,
+            by="mq",
+            role="electrician",
+            device="t1",
+            rev=1,
+            about=about or {},
+            body=body or {},
+            based_on=tuple(last[-1:]),
+        )
+        last.append(entry.id)
+        return receive(log, entry)
+
+    assert do("landed", {"wire": next(iter(work.wires)), "ends": ["a", "b"]}).startswith("refused")
+    assert do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "7"}) == "kept"
+    good = {"meter": "m", "value": "479", "unit": "V", "min": "414", "max": "506"}
+    do("meter_live", {"round": "A"}, {**good, "phase": "before"})
+    for source in work.sources.values():
+        for point in source.points:
+            body = {"meter": "m", "value": "0,2", "unit": "V", "waited_s": "0"}
+            assert do("dead_point", {"round": "A", "point": point}, body) == "kept"
+    do("meter_live", {"round": "A"}, {**good, "phase": "after"})
+    assert state_of(log).hands == ("mq",)
+    for name, wire in work.wires.items():
+        answer = do("landed", {"wire": name, "ends": list(wire.ends)}, {"ok": True, "tugged": True})
+        assert answer == "kept"
+    for name, row in work.rows.items():
+        value = "OL" if row.most is None else row.least
+        body = {"value": value, "unit": "ohm", "meter": "m"}
+        assert do("dead_reading", {"row": name}, body) == "kept", row
+    assert (
+        do("ground_continuity", {"item": "ground.frame"}, {"value": "0.1", "unit": "ohm"}) == "kept"
+    )
+    state = state_of(log)
+    assert set(state.wires.values()) == {"done"}
+    assert set(state.rows.values()) == {"as_expected"}
+    assert {one.partition(":")[0] for one in state.open} == {"lock", "stage"}
+
+
+def test_a_circuit_without_a_switch_cannot_be_locked():
+    """Refused with what to do, not a panel that needs no lock."""
+    worked, _ = made()
+    bare = JobInputs(plate=PlateInputs(text=NINE), supply=SupplyInputs(text="480Y/277"))
+    with pytest.raises(CoreError):
+        panel_work(bare, work_out(bare), dead_checks(worked.starter.required()))

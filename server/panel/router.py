@@ -1,0 +1,46 @@
+"""At the panel of one job: how it stands, and what was done there."""
+
+from __future__ import annotations
+
+from django.http import HttpRequest
+from ninja import Router
+
+from api.schemas import REFUSALS
+from jobs.routers.place import JOB, Number
+from jobs.store import motor_job
+from panel.actions import TakeActs
+from panel.log import log_of, newest_revision
+from panel.schemas import ActsIn, AnswerOut, AnswersOut, PanelOut, panel_out, said_answer
+from people.access import caller_in
+
+__all__ = ["router"]
+
+router = Router(tags=["panel"])
+
+
+@router.get(f"{JOB}/panel", response={200: PanelOut, **REFUSALS})
+def panel(request: HttpRequest, works: str, tag: str, number: Number) -> PanelOut:
+    """Return what there is to do at the panel, what was done, and how it stands."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    revision = newest_revision(caller, link)
+    log, rows = log_of(link)
+    return panel_out(caller, revision, log, rows)
+
+
+@router.post(f"{JOB}/panel/acts", response={200: AnswersOut, **REFUSALS})
+def take(request: HttpRequest, works: str, tag: str, number: Number, body: ActsIn) -> AnswersOut:
+    """Take entries in the order they were made, each with its own answer."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    items = [{**one.dict(), "based_on": [str(name) for name in one.based_on]} for one in body.acts]
+    answers = TakeActs(caller, link, items).run()
+    revision = newest_revision(caller, link)
+    log, rows = log_of(link)
+    return AnswersOut(
+        answers=[
+            AnswerOut(uid=str(one.uid), answer=answer, said=said_answer(answer, one.body))
+            for one, answer in zip(body.acts, answers, strict=True)
+        ],
+        panel=panel_out(caller, revision, log, rows),
+    )

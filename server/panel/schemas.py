@@ -1,0 +1,264 @@
+"""A panel as it is sent: what there is to do, what was done, how it stands."""
+
+from __future__ import annotations
+
+import uuid
+from typing import Annotated, Any
+
+from ninja import Schema
+from pydantic import Field, StringConstraints
+
+from evencoil.acts import Log, PanelState, state_of, tells
+from evencoil.base import Message, Text, say
+from panel.models import Act, PanelRevision
+from people.access import Caller
+
+__all__ = ["ActIn", "ActsIn", "AnswersOut", "PanelOut", "panel_out", "said_answer"]
+
+Id = Annotated[Text, StringConstraints(min_length=1, max_length=120)]
+Short = Annotated[Text, StringConstraints(max_length=200)]
+Value = Short | bool | int | list[Id] | None
+
+
+class ActIn(Schema):
+    """One entry as a device made it; who did it is known from the session."""
+
+    uid: uuid.UUID
+    kind: Annotated[Text, StringConstraints(min_length=1, max_length=32)]
+    device: Annotated[Text, StringConstraints(min_length=1, max_length=64)]
+    rev: int = Field(ge=1, le=100000)
+    about: dict[Id, Id | list[Id]] = Field(default_factory=dict, max_length=8)
+    body: dict[Id, Value] = Field(default_factory=dict, max_length=20)
+    based_on: list[uuid.UUID] = Field(default_factory=list, max_length=400)
+    observed_at: Annotated[Text, StringConstraints(max_length=40)] = ""
+    clock_off_s: float = Field(default=0.0, ge=-1e9, le=1e9, allow_inf_nan=False)
+    is_online: bool = False
+
+
+class ActsIn(Schema):
+    """What a device sends, in the order it was made."""
+
+    acts: list[ActIn] = Field(max_length=200)
+
+
+class EntryOut(Schema):
+    """An entry that was received."""
+
+    id: str
+    kind: str
+    by: str
+    name: str
+    rev: int
+    about: dict[str, Any]
+    body: dict[str, Any]
+    observed_at: str
+    received_at: str
+    answer: str
+    said: str
+
+
+class SourceOut(Schema):
+    """A source by name, and what stays live when it is isolated."""
+
+    id: str
+    said: str
+    isolator: str
+    isolator_said: str
+    stays_live: list[str]
+    can_pull_in: list[str]
+    wait_s: float
+
+
+class PointOut(Schema):
+    """Where a source is proven dead."""
+
+    id: str
+    source: str
+    one: str
+    other: str
+
+
+class PanelWireOut(Schema):
+    """A wire to land."""
+
+    id: str
+    number: str
+    start: str
+    end: str
+    start_said: str
+    end_said: str
+    color: str
+    size: str
+    way: str
+    state: str
+
+
+class PanelRowOut(Schema):
+    """An ohm reading to take, and how it stands."""
+
+    id: str
+    start_said: str
+    end_said: str
+    held: list[str]
+    expects: str
+    state: str
+
+
+class LockOut(Schema):
+    """A lock: whose, on what, and how it stands."""
+
+    id: str
+    by: str
+    name: str
+    isolator: str
+    lock_no: str
+    state: str
+
+
+class ExpectedOut(Schema):
+    """What a reading should be: the browser compares, and knows no rule."""
+
+    id: str
+    kind: str
+    unit: str
+    min: str | None
+    max: str | None
+
+
+class PanelOut(Schema):
+    """How a panel stands, and everything that is needed to go on without network."""
+
+    me: str
+    role: str
+    rev: int
+    state: str
+    hands: list[str]
+    open: list[str]
+    may_open: str | None
+    blocked: list[str]
+    is_fit: bool
+    told: list[str]
+    sources: list[SourceOut]
+    points: list[PointOut]
+    locks: list[LockOut]
+    wires: list[PanelWireOut]
+    rows: list[PanelRowOut]
+    stages: dict[str, str]
+    asides: list[str]
+    expected: list[ExpectedOut]
+    entries: list[EntryOut]
+    heads: list[str]
+
+
+class AnswerOut(Schema):
+    """The answer to one entry, and what it means."""
+
+    uid: str
+    answer: str
+    said: str
+
+
+class AnswersOut(Schema):
+    """The answers, and how the panel stands after them."""
+
+    answers: list[AnswerOut]
+    panel: PanelOut
+
+
+def said_answer(answer: str, body: dict[str, Any]) -> str:
+    """Return an answer in words."""
+    name, _, rest = answer.partition(":")
+    reason, _, what = rest.partition(":")
+    code = f"acts.answer.{name}:{reason}" if reason else f"acts.answer.{name}"
+    params = {
+        "value": str(body.get("value", "this")),
+        "what": say(Message(f"acts.blocked.{what}")) if what else "something",
+    }
+    return say(Message(code, params))
+
+
+def _locks(log: Log, state: PanelState, names: dict[str, str]) -> list[LockOut]:
+    return [
+        LockOut(
+            id=one.id,
+            by=one.by,
+            name=names.get(one.by, one.by),
+            isolator=str(one.about.get("isolator", "")),
+            lock_no=str(one.body.get("lock_no", "")),
+            state=state.locks[one.id],
+        )
+        for one in log.now().of("lock_on")
+    ]
+
+
+def _expected(revision: PanelRevision) -> list[ExpectedOut]:
+    work = revision.body["work"]
+    return [
+        *(
+            ExpectedOut(
+                id=point["id"],
+                kind="dead_point",
+                unit="V",
+                min="0",
+                max=work["rules"]["dead_limit_v"],
+            )
+            for point in revision.body["points"]
+        ),
+        *(
+            ExpectedOut(id=name, kind="dead_reading", unit="ohm", min=row["min"], max=row["max"])
+            for name, row in work["rows"].items()
+        ),
+    ]
+
+
+def panel_out(caller: Caller, revision: PanelRevision, log: Log, rows: list[Act]) -> PanelOut:
+    """Return how a panel stands, for one person."""
+    state = state_of(log)
+    names = {row.by.username: str(row.by) for row in rows}
+    me = caller.user.username
+    return PanelOut(
+        me=me,
+        role=caller.role,
+        rev=revision.n,
+        state=state.state,
+        hands=list(state.hands),
+        open=list(state.open),
+        may_open=state.may_open,
+        blocked=[say(Message(f"acts.blocked.{one}")) for one in state.blocked],
+        is_fit=state.is_fit,
+        told=[say(Message(code)) for who, code in sorted(tells(log)) if who == me],
+        sources=[SourceOut(**one) for one in revision.body["sources"]],
+        points=[PointOut(**one) for one in revision.body["points"]],
+        locks=_locks(log, state, names),
+        wires=[
+            PanelWireOut(**one, state=state.wires.get(one["id"], "not_done"))
+            for one in revision.body["wires"]
+        ],
+        rows=[
+            PanelRowOut(
+                **{key: one[key] for key in ("id", "start_said", "end_said", "held", "expects")},
+                state=state.rows.get(one["id"], "not_read"),
+            )
+            for one in revision.body["rows"]
+        ],
+        stages=dict(state.stages),
+        asides=revision.body["asides"],
+        expected=_expected(revision),
+        entries=[
+            EntryOut(
+                id=str(row.uid),
+                kind=row.kind,
+                by=row.by.username,
+                name=str(row.by),
+                rev=row.rev,
+                about=row.about,
+                body=row.body,
+                observed_at=row.observed_at,
+                received_at=row.received_at.isoformat(),
+                answer=row.answer,
+                said=said_answer(row.answer, row.body),
+            )
+            for row in rows
+        ],
+        heads=log.heads(),
+    )

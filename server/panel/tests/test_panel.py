@@ -1,0 +1,208 @@
+"""At the panel over the network: locks, proof, landing; two people; nothing lost or forged."""
+
+import uuid
+
+import pytest
+
+from answers.dead import dead_checks_of
+from jobs.store import starter_of
+from panel.models import Act, PanelRevision
+from tests_support import JOB, caller, motor, post, put, signed_in
+
+PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
+GOOD = {"meter": "m1", "value": "479", "unit": "V", "min": "414", "max": "506"}
+
+
+@pytest.fixture
+def people(client):
+    """The plant with one person of each role, and IC-2 with its starter and its dead check."""
+    who = {
+        role: caller("here", name, role)
+        for role, name in (
+            ("apprentice", "pim"),
+            ("electrician", "marta"),
+            ("reviewer", "ruth"),
+            ("admin", "abel"),
+        )
+    }
+    signed = {role: signed_in(one) for role, one in who.items()}
+    electrician = signed["electrician"]
+    put(electrician, "plate", {"text": PLATE})
+    put(electrician, "supply", {"text": "480Y/277"})
+    put(electrician, "leads", {"winding": "9-wye"})
+    put(electrician, "starter", {"standard_circuit": "3A"})
+    link = who["electrician"].works.jobs.get().scope.get()
+    dead_checks_of(starter_of(link, who["electrician"].works).required())
+    return signed
+
+
+class Tablet:
+    """One device of one person: it knows what it made and what it has seen."""
+
+    def __init__(self, client, name):
+        self.client, self.name, self.seen, self.clock = client, name, [], 0
+
+    def made(self, kind, about=None, body=None):
+        """Return one entry, not sent yet."""
+        self.clock += 1
+        # a device's ids rise with time
+        uid = str(uuid.UUID(int=(self.clock << 80) + uuid.uuid4().int % (1 << 80), version=4))
+        return {
+            "uid": uid,
+            "kind": kind,
+            "device": self.name,
+            "rev": 1,
+            "about": about or {},
+            "body": body or {},
+            "based_on": list(self.seen),
+        }
+
+    def send(self, *entries):
+        """Send entries; return the answers and the panel."""
+        answer = post(self.client, f"{JOB}/panel/acts", {"acts": list(entries)})
+        assert answer.status_code == 200, answer.content
+        told = answer.json()
+        self.seen = told["panel"]["heads"]
+        return [one["answer"] for one in told["answers"]], told["panel"]
+
+    def do(self, kind, about=None, body=None):
+        """Make and send one entry."""
+        (answer,), panel = self.send(self.made(kind, about, body))
+        return answer, panel
+
+    def prove(self, panel):
+        """Prove every point dead."""
+        name = f"{self.name}{self.clock}"
+        self.do("meter_live", {"round": name}, {**GOOD, "phase": "before"})
+        for point in panel["points"]:
+            body = {"meter": "m1", "value": "0.1", "unit": "V", "waited_s": "600"}
+            self.do("dead_point", {"round": name, "point": point["id"]}, body)
+        return self.do("meter_live", {"round": name}, {**GOOD, "phase": "after"})[1]
+
+
+def panel_of(client):
+    """Return the panel."""
+    answer = client.get(f"{JOB}/panel")
+    assert answer.status_code == 200, answer.content
+    return answer.json()
+
+
+def test_lock_prove_and_land(people):
+    """From not locked to hands in; what is done is told back with who did it."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel = panel_of(tablet.client)
+    assert (panel["state"], panel["hands"], panel["rev"]) == ("not_locked", [], 1)
+    wire = panel["wires"][0]
+    ends = [wire["start"], wire["end"]]
+    answer, after = tablet.do("landed", {"wire": wire["id"], "ends": ends}, {"ok": True})
+    assert answer == "kept:not_proven"
+    assert after["wires"][0]["state"] == "not_done"
+    assert any("kept in doubt" in told for told in after["told"])
+    _, panel = tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})
+    assert panel["locks"][0]["lock_no"] == "14"
+    panel = tablet.prove(panel)
+    assert (panel["state"], panel["hands"]) == ("proven_dead", ["marta"])
+    answer, panel = tablet.do("landed", {"wire": wire["id"], "ends": ends}, {"ok": True})
+    assert answer == "kept"
+    assert (panel["state"], panel["wires"][0]["state"]) == ("hands_in", "done")
+    # power stays shut: no rehearsal is on record
+    assert panel["may_open"] is None
+    assert "that no rehearsal is on record" in panel["blocked"]
+
+
+def test_an_entry_sent_ten_times_is_one(people):
+    """The same id with the same content is a duplicate, ever after."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel_of(tablet.client)
+    made = tablet.made("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    answers, _ = tablet.send(made, made)
+    assert answers == ["kept", "duplicate"]
+    assert all(tablet.send(made)[0] == ["duplicate"] for _ in range(8))
+    assert tablet.send({**made, "body": {"lock_no": "2"}})[0] == ["refused:id_reused"]
+    assert Act.objects.filter(kind="lock_on").count() == 1
+
+
+def test_one_live_reading_of_an_apprentice_shuts_every_hand(people):
+    """No override: whoever read it, and whatever was proven before."""
+    tablet, other = Tablet(people["electrician"], "t1"), Tablet(people["apprentice"], "t2")
+    panel = panel_of(tablet.client)
+    _, panel = tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    panel = tablet.prove(panel)
+    assert panel["hands"] == ["marta"]
+    body = {"meter": "m2", "value": "277", "unit": "V", "waited_s": "0"}
+    point = panel["points"][0]["id"]
+    _, panel = other.do("dead_point", {"round": "X", "point": point}, body)
+    assert (panel["state"], panel["hands"]) == ("still_live", [])
+    wire = panel["wires"][0]
+    tablet.seen = panel["heads"]
+    about = {"wire": wire["id"], "ends": [wire["start"], wire["end"]]}
+    assert tablet.do("landed", about, {"ok": True})[0] == "kept:not_proven"
+
+
+def test_who_did_it_is_the_session_and_an_admin_opens_nothing(people):
+    """A name in the body is no name; the role is that of the moment it arrives."""
+    admin = Tablet(people["admin"], "d1")
+    panel_of(admin.client)
+    lock = admin.made("lock_on", {"isolator": "breaker"}, {"lock_no": "1", "by": "marta"})
+    assert admin.send(lock)[0] == ["refused:role"]
+    trip, panel = admin.do("trip", {"device": "overload"}, {"by": "marta"})
+    assert trip == "kept"
+    assert [one["by"] for one in panel["entries"]] == ["abel", "abel"]
+
+
+def test_a_changed_drawing_is_a_new_revision_and_a_moved_wire_is_stale(people):
+    """What was landed on other ends does not count, and its maker is told."""
+    tablet = Tablet(people["electrician"], "t1")
+    _, panel = tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    panel = tablet.prove(panel)
+    wire = next(one for one in panel["wires"] if one["id"] == "start.14~main.A1")
+    about = {"wire": wire["id"], "ends": [wire["start"], wire["end"]]}
+    assert tablet.do("landed", about, {"ok": True})[0] == "kept"
+    edit = {"id": "e-1", "kind": "remove_wire", "wire": wire["id"], "why": "worn"}
+    starter = {"standard_circuit": "3A", "edits": [edit]}
+    assert put(tablet.client, "starter", starter, 1).status_code == 200
+    refused = tablet.client.get(f"{JOB}/panel")
+    assert refused.json()["code"] == "panel.no_dead_check"
+    link = PanelRevision.objects.get().link
+    dead_checks_of(starter_of(link, link.job.works).required())
+    panel = panel_of(tablet.client)
+    assert panel["rev"] == 2
+    assert wire["id"] not in {one["id"] for one in panel["wires"]}
+    assert any("drawing changed under a wire" in told for told in panel["told"])
+
+
+@pytest.mark.parametrize(
+    "wrong",
+    [
+        {"uid": "not-an-id"},
+        {"rev": 0},
+        {"kind": ""},
+        {"about": {"wire": "x" * 500}},
+        {"body": {"value": "\x00"}},
+        {"clock_off_s": "NaN"},
+        {"based_on": ["x"]},
+    ],
+)
+def test_a_bad_entry_is_refused_whole(people, wrong):
+    """By the problem shape, and nothing is kept."""
+    tablet = Tablet(people["electrician"], "t1")
+    made = {**tablet.made("note", {}, {"text": "x"}), **wrong}
+    answer = post(tablet.client, f"{JOB}/panel/acts", {"acts": [made]})
+    assert answer.status_code in {400, 422}
+    assert answer.json()["hint"]
+    assert not Act.objects.exists()
+
+
+def test_a_panel_of_another_plant_does_not_exist(people):
+    """Neither read nor written."""
+    stranger = signed_in(caller("there", "zoe", "reviewer"))
+    assert stranger.get(f"{JOB}/panel").status_code == 404
+    assert post(stranger, f"{JOB}/panel/acts", {"acts": []}).status_code == 404
+
+
+def test_a_job_without_a_circuit_says_what_is_missing(client):
+    """The same refusal as on the drawings, with what to do."""
+    motor(caller("here", "marta"), "XX-1")
+    answer = client.get("/api/w/here/m/XX-1/j/1/panel")
+    assert answer.status_code == 422
+    assert answer.json()["hint"]
