@@ -74,6 +74,7 @@ def newest_revision(caller: Caller, link: JobMotor) -> PanelRevision:
             "wires": [asdict(one) for one in found.wires],
             "rows": [asdict(one) for one in found.rows],
             "asides": list(found.asides),
+            "line_side": list(found.line_side),
         },
     )
 

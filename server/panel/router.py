@@ -10,7 +10,14 @@ from jobs.routers.place import JOB, Number
 from jobs.store import motor_job
 from panel.actions import TakeActs
 from panel.log import log_of, newest_revision
-from panel.schemas import ActsIn, AnswerOut, AnswersOut, PanelOut, panel_out, said_answer
+from panel.schemas import (
+    PanelActsIn,
+    PanelAnswerOut,
+    PanelAnswersOut,
+    PanelOut,
+    panel_out,
+    said_answer,
+)
 from people.access import caller_in
 
 __all__ = ["router"]
@@ -28,8 +35,10 @@ def panel(request: HttpRequest, works: str, tag: str, number: Number) -> PanelOu
     return panel_out(caller, revision, log, rows)
 
 
-@router.post(f"{JOB}/panel/acts", response={200: AnswersOut, **REFUSALS})
-def take(request: HttpRequest, works: str, tag: str, number: Number, body: ActsIn) -> AnswersOut:
+@router.post(f"{JOB}/panel/acts", response={200: PanelAnswersOut, **REFUSALS})
+def take(
+    request: HttpRequest, works: str, tag: str, number: Number, body: PanelActsIn
+) -> PanelAnswersOut:
     """Take entries in the order they were made, each with its own answer."""
     caller = caller_in(request, works)
     link = motor_job(caller, tag, number)
@@ -37,9 +46,9 @@ def take(request: HttpRequest, works: str, tag: str, number: Number, body: ActsI
     answers = TakeActs(caller, link, items).run()
     revision = newest_revision(caller, link)
     log, rows = log_of(link)
-    return AnswersOut(
+    return PanelAnswersOut(
         answers=[
-            AnswerOut(uid=str(one.uid), answer=answer, said=said_answer(answer, one.body))
+            PanelAnswerOut(uid=str(one.uid), answer=answer, said=said_answer(answer, one.body))
             for one, answer in zip(body.acts, answers, strict=True)
         ],
         panel=panel_out(caller, revision, log, rows),

@@ -13,14 +13,14 @@ from evencoil.base import Message, Text, say
 from panel.models import Act, PanelRevision
 from people.access import Caller
 
-__all__ = ["ActIn", "ActsIn", "AnswersOut", "PanelOut", "panel_out", "said_answer"]
+__all__ = ["PanelActIn", "PanelActsIn", "PanelAnswersOut", "PanelOut", "panel_out", "said_answer"]
 
 Id = Annotated[Text, StringConstraints(min_length=1, max_length=120)]
 Short = Annotated[Text, StringConstraints(max_length=200)]
 Value = Short | bool | int | list[Id] | None
 
 
-class ActIn(Schema):
+class PanelActIn(Schema):
     """One entry as a device made it; who did it is known from the session."""
 
     uid: uuid.UUID
@@ -35,13 +35,13 @@ class ActIn(Schema):
     is_online: bool = False
 
 
-class ActsIn(Schema):
+class PanelActsIn(Schema):
     """What a device sends, in the order it was made."""
 
-    acts: list[ActIn] = Field(max_length=200)
+    acts: list[PanelActIn] = Field(max_length=200)
 
 
-class EntryOut(Schema):
+class PanelEntryOut(Schema):
     """An entry that was received."""
 
     id: str
@@ -57,7 +57,7 @@ class EntryOut(Schema):
     said: str
 
 
-class SourceOut(Schema):
+class PanelSourceOut(Schema):
     """A source by name, and what stays live when it is isolated."""
 
     id: str
@@ -69,7 +69,7 @@ class SourceOut(Schema):
     wait_s: float
 
 
-class PointOut(Schema):
+class PanelPointOut(Schema):
     """Where a source is proven dead."""
 
     id: str
@@ -104,7 +104,7 @@ class PanelRowOut(Schema):
     state: str
 
 
-class LockOut(Schema):
+class PanelLockOut(Schema):
     """A lock: whose, on what, and how it stands."""
 
     id: str
@@ -115,7 +115,7 @@ class LockOut(Schema):
     state: str
 
 
-class ExpectedOut(Schema):
+class PanelExpectedOut(Schema):
     """What a reading should be: the browser compares, and knows no rule."""
 
     id: str
@@ -133,24 +133,26 @@ class PanelOut(Schema):
     rev: int
     state: str
     hands: list[str]
+    hands_said: list[str]
     open: list[str]
     may_open: str | None
     blocked: list[str]
     is_fit: bool
     told: list[str]
-    sources: list[SourceOut]
-    points: list[PointOut]
-    locks: list[LockOut]
+    sources: list[PanelSourceOut]
+    points: list[PanelPointOut]
+    locks: list[PanelLockOut]
     wires: list[PanelWireOut]
     rows: list[PanelRowOut]
     stages: dict[str, str]
     asides: list[str]
-    expected: list[ExpectedOut]
-    entries: list[EntryOut]
+    line_side: list[str]
+    expected: list[PanelExpectedOut]
+    entries: list[PanelEntryOut]
     heads: list[str]
 
 
-class AnswerOut(Schema):
+class PanelAnswerOut(Schema):
     """The answer to one entry, and what it means."""
 
     uid: str
@@ -158,10 +160,10 @@ class AnswerOut(Schema):
     said: str
 
 
-class AnswersOut(Schema):
+class PanelAnswersOut(Schema):
     """The answers, and how the panel stands after them."""
 
-    answers: list[AnswerOut]
+    answers: list[PanelAnswerOut]
     panel: PanelOut
 
 
@@ -177,9 +179,9 @@ def said_answer(answer: str, body: dict[str, Any]) -> str:
     return say(Message(code, params))
 
 
-def _locks(log: Log, state: PanelState, names: dict[str, str]) -> list[LockOut]:
+def _locks(log: Log, state: PanelState, names: dict[str, str]) -> list[PanelLockOut]:
     return [
-        LockOut(
+        PanelLockOut(
             id=one.id,
             by=one.by,
             name=names.get(one.by, one.by),
@@ -191,11 +193,11 @@ def _locks(log: Log, state: PanelState, names: dict[str, str]) -> list[LockOut]:
     ]
 
 
-def _expected(revision: PanelRevision) -> list[ExpectedOut]:
+def _expected(revision: PanelRevision) -> list[PanelExpectedOut]:
     work = revision.body["work"]
     return [
         *(
-            ExpectedOut(
+            PanelExpectedOut(
                 id=point["id"],
                 kind="dead_point",
                 unit="V",
@@ -205,7 +207,9 @@ def _expected(revision: PanelRevision) -> list[ExpectedOut]:
             for point in revision.body["points"]
         ),
         *(
-            ExpectedOut(id=name, kind="dead_reading", unit="ohm", min=row["min"], max=row["max"])
+            PanelExpectedOut(
+                id=name, kind="dead_reading", unit="ohm", min=row["min"], max=row["max"]
+            )
             for name, row in work["rows"].items()
         ),
     ]
@@ -222,13 +226,14 @@ def panel_out(caller: Caller, revision: PanelRevision, log: Log, rows: list[Act]
         rev=revision.n,
         state=state.state,
         hands=list(state.hands),
+        hands_said=[names.get(one, one) for one in state.hands],
         open=list(state.open),
         may_open=state.may_open,
         blocked=[say(Message(f"acts.blocked.{one}")) for one in state.blocked],
         is_fit=state.is_fit,
         told=[say(Message(code)) for who, code in sorted(tells(log)) if who == me],
-        sources=[SourceOut(**one) for one in revision.body["sources"]],
-        points=[PointOut(**one) for one in revision.body["points"]],
+        sources=[PanelSourceOut(**one) for one in revision.body["sources"]],
+        points=[PanelPointOut(**one) for one in revision.body["points"]],
         locks=_locks(log, state, names),
         wires=[
             PanelWireOut(**one, state=state.wires.get(one["id"], "not_done"))
@@ -243,9 +248,10 @@ def panel_out(caller: Caller, revision: PanelRevision, log: Log, rows: list[Act]
         ],
         stages=dict(state.stages),
         asides=revision.body["asides"],
+        line_side=revision.body["line_side"],
         expected=_expected(revision),
         entries=[
-            EntryOut(
+            PanelEntryOut(
                 id=str(row.uid),
                 kind=row.kind,
                 by=row.by.username,

@@ -99,6 +99,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: "panel",
+            lazy: async () => ({
+              Component: (await import("./features/panel/PanelScreen")).PanelScreen,
+            }),
+          },
+          {
             path: "run-up",
             lazy: async () => ({
               Component: (await import("./features/run-up/RunUpScreen")).RunUpScreen,

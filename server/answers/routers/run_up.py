@@ -41,6 +41,7 @@ def _none(refusal: CoreError) -> RunUpOut:
         refusal=refusal,
         kind="",
         facts=[],
+        low_facts=[],
         is_guessed=False,
         is_poor=False,
         rated_lb_ft=0.0,

@@ -117,6 +117,7 @@ class RunUpOut(Answer):
     refusal: Refused
     kind: str
     facts: list[StepOut]
+    low_facts: list[StepOut]
     is_guessed: bool
     is_poor: bool
     rated_lb_ft: float
@@ -223,7 +224,8 @@ def run_up_out(ready: JobRunUp) -> RunUpOut:
     return RunUpOut(
         refusal=None,
         kind=facts.kind,
-        facts=list(facts.all_steps),
+        facts=list(facts.trail),
+        low_facts=[] if facts.low is None else list(facts.low.trail),
         is_guessed=facts.is_guessed,
         is_poor=facts.is_poor,
         rated_lb_ft=facts.machine.rated_nm * LB_FT_PER_NM,

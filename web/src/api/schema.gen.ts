@@ -1309,53 +1309,23 @@ export interface components {
         };
         /**
          * ActIn
-         * @description One entry as a device made it; who did it is known from the session.
+         * @description One act: when in microseconds, what, on which device, with which word.
          */
         ActIn: {
-            /** About */
-            about?: {
-                [key: string]: string | string[];
-            };
-            /** Based On */
-            based_on?: string[];
-            /** Body */
-            body?: {
-                [key: string]: string | boolean | number | string[] | null;
-            };
+            /** Do */
+            do: string;
             /**
-             * Clock Off S
-             * @default 0
-             */
-            clock_off_s: number;
-            /** Device */
-            device: string;
-            /**
-             * Is Online
-             * @default false
-             */
-            is_online: boolean;
-            /** Kind */
-            kind: string;
-            /**
-             * Observed At
+             * On
              * @default
              */
-            observed_at: string;
-            /** Rev */
-            rev: number;
+            on: string;
+            /** T */
+            t: number;
             /**
-             * Uid
-             * Format: uuid
+             * Word
+             * @default
              */
-            uid: string;
-        };
-        /**
-         * ActsIn
-         * @description What a device sends, in the order it was made.
-         */
-        ActsIn: {
-            /** Acts */
-            acts: components["schemas"]["ActIn"][];
+            word: string;
         };
         /**
          * AdviceOut
@@ -1402,27 +1372,6 @@ export interface components {
             subject: string;
             /** Value */
             value: string;
-        };
-        /**
-         * AnswerOut
-         * @description The answer to one entry, and what it means.
-         */
-        AnswerOut: {
-            /** Answer */
-            answer: string;
-            /** Said */
-            said: string;
-            /** Uid */
-            uid: string;
-        };
-        /**
-         * AnswersOut
-         * @description The answers, and how the panel stands after them.
-         */
-        AnswersOut: {
-            /** Answers */
-            answers: components["schemas"]["AnswerOut"][];
-            panel: components["schemas"]["PanelOut"];
         };
         /**
          * ArchOut
@@ -2522,35 +2471,26 @@ export interface components {
         };
         /**
          * EntryOut
-         * @description An entry that was received.
+         * @description A version of a step's inputs, with what was entered and what it changed.
          */
         EntryOut: {
-            /** About */
-            about: {
-                [key: string]: unknown;
-            };
-            /** Answer */
-            answer: string;
+            /** At */
+            at: string;
             /** Body */
             body: {
                 [key: string]: unknown;
             };
             /** By */
             by: string;
-            /** Id */
-            id: string;
-            /** Kind */
-            kind: string;
-            /** Name */
-            name: string;
-            /** Observed At */
-            observed_at: string;
-            /** Received At */
-            received_at: string;
-            /** Rev */
-            rev: number;
-            /** Said */
-            said: string;
+            /** Changed */
+            changed: string[];
+            /** N */
+            n: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /**
          * EstimateOut
@@ -2648,19 +2588,17 @@ export interface components {
         };
         /**
          * ExpectedOut
-         * @description What a reading should be: the browser compares, and knows no rule.
+         * @description A reading to come.
          */
         ExpectedOut: {
             /** Id */
             id: string;
-            /** Kind */
-            kind: string;
-            /** Max */
-            max: string | null;
-            /** Min */
-            min: string | null;
+            /** Percent */
+            percent: number;
             /** Unit */
             unit: string;
+            /** Value */
+            value: number;
         };
         /**
          * FaultInput
@@ -4539,24 +4477,6 @@ export interface components {
             text: string;
         };
         /**
-         * LockOut
-         * @description A lock: whose, on what, and how it stands.
-         */
-        LockOut: {
-            /** By */
-            by: string;
-            /** Id */
-            id: string;
-            /** Isolator */
-            isolator: string;
-            /** Lock No */
-            lock_no: string;
-            /** Name */
-            name: string;
-            /** State */
-            state: string;
-        };
-        /**
          * LookIn
          * @description A chart as text, to be looked at before anything is saved.
          */
@@ -5000,6 +4920,143 @@ export interface components {
             value: string;
         };
         /**
+         * PanelActIn
+         * @description One entry as a device made it; who did it is known from the session.
+         */
+        PanelActIn: {
+            /** About */
+            about?: {
+                [key: string]: string | string[];
+            };
+            /** Based On */
+            based_on?: string[];
+            /** Body */
+            body?: {
+                [key: string]: string | boolean | number | string[] | null;
+            };
+            /**
+             * Clock Off S
+             * @default 0
+             */
+            clock_off_s: number;
+            /** Device */
+            device: string;
+            /**
+             * Is Online
+             * @default false
+             */
+            is_online: boolean;
+            /** Kind */
+            kind: string;
+            /**
+             * Observed At
+             * @default
+             */
+            observed_at: string;
+            /** Rev */
+            rev: number;
+            /**
+             * Uid
+             * Format: uuid
+             */
+            uid: string;
+        };
+        /**
+         * PanelActsIn
+         * @description What a device sends, in the order it was made.
+         */
+        PanelActsIn: {
+            /** Acts */
+            acts: components["schemas"]["PanelActIn"][];
+        };
+        /**
+         * PanelAnswerOut
+         * @description The answer to one entry, and what it means.
+         */
+        PanelAnswerOut: {
+            /** Answer */
+            answer: string;
+            /** Said */
+            said: string;
+            /** Uid */
+            uid: string;
+        };
+        /**
+         * PanelAnswersOut
+         * @description The answers, and how the panel stands after them.
+         */
+        PanelAnswersOut: {
+            /** Answers */
+            answers: components["schemas"]["PanelAnswerOut"][];
+            panel: components["schemas"]["PanelOut"];
+        };
+        /**
+         * PanelEntryOut
+         * @description An entry that was received.
+         */
+        PanelEntryOut: {
+            /** About */
+            about: {
+                [key: string]: unknown;
+            };
+            /** Answer */
+            answer: string;
+            /** Body */
+            body: {
+                [key: string]: unknown;
+            };
+            /** By */
+            by: string;
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Observed At */
+            observed_at: string;
+            /** Received At */
+            received_at: string;
+            /** Rev */
+            rev: number;
+            /** Said */
+            said: string;
+        };
+        /**
+         * PanelExpectedOut
+         * @description What a reading should be: the browser compares, and knows no rule.
+         */
+        PanelExpectedOut: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Max */
+            max: string | null;
+            /** Min */
+            min: string | null;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * PanelLockOut
+         * @description A lock: whose, on what, and how it stands.
+         */
+        PanelLockOut: {
+            /** By */
+            by: string;
+            /** Id */
+            id: string;
+            /** Isolator */
+            isolator: string;
+            /** Lock No */
+            lock_no: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+        };
+        /**
          * PanelOut
          * @description How a panel stands, and everything that is needed to go on without network.
          */
@@ -5009,17 +5066,21 @@ export interface components {
             /** Blocked */
             blocked: string[];
             /** Entries */
-            entries: components["schemas"]["EntryOut"][];
+            entries: components["schemas"]["PanelEntryOut"][];
             /** Expected */
-            expected: components["schemas"]["ExpectedOut"][];
+            expected: components["schemas"]["PanelExpectedOut"][];
             /** Hands */
             hands: string[];
+            /** Hands Said */
+            hands_said: string[];
             /** Heads */
             heads: string[];
             /** Is Fit */
             is_fit: boolean;
+            /** Line Side */
+            line_side: string[];
             /** Locks */
-            locks: components["schemas"]["LockOut"][];
+            locks: components["schemas"]["PanelLockOut"][];
             /** May Open */
             may_open: string | null;
             /** Me */
@@ -5027,7 +5088,7 @@ export interface components {
             /** Open */
             open: string[];
             /** Points */
-            points: components["schemas"]["PointOut"][];
+            points: components["schemas"]["PanelPointOut"][];
             /** Rev */
             rev: number;
             /** Role */
@@ -5035,7 +5096,7 @@ export interface components {
             /** Rows */
             rows: components["schemas"]["PanelRowOut"][];
             /** Sources */
-            sources: components["schemas"]["SourceOut"][];
+            sources: components["schemas"]["PanelSourceOut"][];
             /** Stages */
             stages: {
                 [key: string]: string;
@@ -5046,6 +5107,20 @@ export interface components {
             told: string[];
             /** Wires */
             wires: components["schemas"]["PanelWireOut"][];
+        };
+        /**
+         * PanelPointOut
+         * @description Where a source is proven dead.
+         */
+        PanelPointOut: {
+            /** Id */
+            id: string;
+            /** One */
+            one: string;
+            /** Other */
+            other: string;
+            /** Source */
+            source: string;
         };
         /**
          * PanelRowOut
@@ -5064,6 +5139,26 @@ export interface components {
             start_said: string;
             /** State */
             state: string;
+        };
+        /**
+         * PanelSourceOut
+         * @description A source by name, and what stays live when it is isolated.
+         */
+        PanelSourceOut: {
+            /** Can Pull In */
+            can_pull_in: string[];
+            /** Id */
+            id: string;
+            /** Isolator */
+            isolator: string;
+            /** Isolator Said */
+            isolator_said: string;
+            /** Said */
+            said: string;
+            /** Stays Live */
+            stays_live: string[];
+            /** Wait S */
+            wait_s: number;
         };
         /**
          * PanelWireOut
@@ -5328,17 +5423,13 @@ export interface components {
         };
         /**
          * PointOut
-         * @description Where a source is proven dead.
+         * @description Where an end is drawn [px].
          */
         PointOut: {
-            /** Id */
-            id: string;
-            /** One */
-            one: string;
-            /** Other */
-            other: string;
-            /** Source */
-            source: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * ProbeOut
@@ -5785,6 +5876,8 @@ export interface components {
             /** Limit C */
             limit_c: number;
             load: components["schemas"]["TorqueCurveOut"] | null;
+            /** Low Facts */
+            low_facts: components["schemas"]["StepOut"][];
             /** Others */
             others: components["schemas"]["NoWayOut"][];
             /** Own */
@@ -6270,26 +6363,6 @@ export interface components {
             controllers_a?: string | null;
             /** Device A */
             device_a: string;
-        };
-        /**
-         * SourceOut
-         * @description A source by name, and what stays live when it is isolated.
-         */
-        SourceOut: {
-            /** Can Pull In */
-            can_pull_in: string[];
-            /** Id */
-            id: string;
-            /** Isolator */
-            isolator: string;
-            /** Isolator Said */
-            isolator_said: string;
-            /** Said */
-            said: string;
-            /** Stays Live */
-            stays_live: string[];
-            /** Wait S */
-            wait_s: number;
         };
         /**
          * SpeedsInput
@@ -9981,7 +10054,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ActsIn"];
+                "application/json": components["schemas"]["PanelActsIn"];
             };
         };
         responses: {
@@ -9991,7 +10064,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AnswersOut"];
+                    "application/json": components["schemas"]["PanelAnswersOut"];
                 };
             };
             /** @description Bad Request */

@@ -13,6 +13,7 @@ export const words = {
     check: "Dead check",
     rehearse: "Rehearse",
     "run-up": "Run-up",
+    panel: "At the panel",
   } as Record<string, string>,
   states: {
     open: "Open",

@@ -34,6 +34,7 @@ export const helpWords = {
     rehearse: "What happens when I press this?",
     bench: "Which lead is which?",
     replace: "What changes with the new motor?",
+    panel: "May my hands go in, and what is landed and read?",
     "run-up": "Does it start this load, how long does it take, and which timer setting is right?",
   } as Record<string, string>,
   tourSays: {

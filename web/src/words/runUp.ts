@@ -129,6 +129,7 @@ export const runUpWords = {
   running: "running",
   still: "before the start",
   facts: "What it stands on",
+  lowSpeed: "At the low speed",
   taken: (count: Shown) => `${count} taken as usual, not known`,
   expect: "What a meter should show",
   reading: {

@@ -84,7 +84,9 @@ class PanelRow:
 class PanelWork:
     """Everything to be done at one panel, and the same as entries are judged by it.
 
-    ``asides`` are said for all ohm readings: what is taken apart meanwhile.
+    ``asides`` are said for all ohm readings: what is taken apart meanwhile. ``line_side`` are
+    the wires ahead of the first switch: locking it leaves them live, so they are not landed
+    under this lock.
     """
 
     work: Work
@@ -93,6 +95,7 @@ class PanelWork:
     wires: tuple[PanelWire, ...]
     rows: tuple[PanelRow, ...]
     asides: tuple[str, ...]
+    line_side: tuple[str, ...]
 
 
 def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork:
@@ -121,20 +124,22 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork
             field="starter.standard_circuit",
             hint=Message("panel.no_isolator.hint"),
         )
+    drawn = {wire.id: wire for wire in circuit.netlist.wires}
     wires = tuple(
         PanelWire(
             id=row.id,
             number=row.number,
-            start=row.start,
-            end=row.end,
-            start_said=circuit.said(row.start),
-            end_said=circuit.said(row.end),
+            # terminals by their ids: a tag is a label and may change
+            start=drawn[row.id].start,
+            end=drawn[row.id].end,
+            start_said=circuit.said(drawn[row.id].start),
+            end_said=circuit.said(drawn[row.id].end),
             color=row.color,
             size=row.size,
             way=row.way,
         )
         for row in worked.starter.rows()
-        if not row.is_maker
+        if not row.is_maker and row.id not in dead.line_side
     )
     known = {wire.id for wire in wires}
     rows = {_row_id(check): check for check in dead.checks}
@@ -171,6 +176,11 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork
         wires=wires,
         rows=tuple(_row(circuit, dead, name, check) for name, check in rows.items()),
         asides=tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
+        line_side=tuple(
+            f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
+            for wire in circuit.netlist.wires
+            if wire.id in dead.line_side
+        ),
     )
 
 

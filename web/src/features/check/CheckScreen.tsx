@@ -5,6 +5,7 @@ import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { Stop } from "../../components/shapes";
 import { checkWords } from "../../words/check";
+import { words } from "../../words/common";
 import { CheckRow } from "./CheckRow";
 import { keyOf, useDeadCheck } from "./useDeadCheck";
 
@@ -50,9 +51,14 @@ export function CheckScreen() {
         </Link>
       }
       others={
-        <Link to={`${base}/drawings`} className="control">
-          {checkWords.drawings}
-        </Link>
+        <>
+          <Link to={`${base}/panel`} className="control">
+            {words.steps.panel}
+          </Link>
+          <Link to={`${base}/drawings`} className="control">
+            {checkWords.drawings}
+          </Link>
+        </>
       }
     >
       {slab}

@@ -10,6 +10,27 @@ const UNITS: Record<string, string> = { percent: "%", "lb ft2": "lb ft²", ohm: 
 const shown = (value: number) =>
   value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toPrecision(2);
 
+function Facts({ facts }: { facts: RunUp["facts"] }) {
+  return (
+    <dl>
+      {facts.map((fact) => (
+        <div
+          key={fact.id}
+          className={`grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 border-t border-hair py-1 ${fact.kind === "assumed" ? "border-l-4 border-l-caution pl-2" : ""}`}
+        >
+          <dt className="text-soft">{fact.label}</dt>
+          <dd className="text-right font-mono font-semibold">
+            {fact.shown} {UNITS[fact.unit] ?? fact.unit}
+          </dd>
+          {fact.kind === "assumed" && (
+            <dd className="col-span-2 text-sm text-caution">{fact.working}</dd>
+          )}
+        </div>
+      ))}
+    </dl>
+  );
+}
+
 /** The figures a run is calculated with, what was taken as usual, and what a meter should show. */
 export function StandsOn({
   sheet,
@@ -24,7 +45,7 @@ export function StandsOn({
   children: ReactNode;
 }) {
   const before = new Map(noted.map((one) => [one.id as string, Number(one.value)]));
-  const guessed = sheet.facts.filter((fact) => fact.kind === "assumed");
+  const guessed = [...sheet.facts, ...sheet.low_facts].filter((fact) => fact.kind === "assumed");
   return (
     <div className="grid gap-6 lg:grid-cols-2">
       <section aria-labelledby="facts" className="min-w-0 space-y-2" data-testid="run-facts">
@@ -34,23 +55,13 @@ export function StandsOn({
             <span className="ml-3 text-caution">{w.taken(guessed.length)}</span>
           )}
         </h2>
-        <dl>
-          {sheet.facts.map((fact, place) => (
-            <div
-              // both speeds of a motor have figures of the same name
-              key={`${fact.id} ${place}`}
-              className={`grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 border-t border-hair py-1 ${fact.kind === "assumed" ? "border-l-4 border-l-caution pl-2" : ""}`}
-            >
-              <dt className="text-soft">{fact.label}</dt>
-              <dd className="text-right font-mono font-semibold">
-                {fact.shown} {UNITS[fact.unit] ?? fact.unit}
-              </dd>
-              {fact.kind === "assumed" && (
-                <dd className="col-span-2 text-sm text-caution">{fact.working}</dd>
-              )}
-            </div>
-          ))}
-        </dl>
+        <Facts facts={sheet.facts} />
+        {sheet.low_facts.length > 0 && (
+          <>
+            <h3 className="stamp">{w.lowSpeed}</h3>
+            <Facts facts={sheet.low_facts} />
+          </>
+        )}
       </section>
       <section aria-labelledby="expect" className="min-w-0 space-y-2" data-testid="expected">
         <h2 id="expect" className="stamp">

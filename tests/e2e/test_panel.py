@@ -1,0 +1,85 @@
+"""At the panel: lock, prove dead, land, read; a live reading; the network really cut."""
+
+from playwright.sync_api import expect
+
+from conftest import PANEL, violations
+
+PAGE = "/w/larkfall/m/IC-2/j/1/panel"
+
+
+def ready(opened, **more):
+    """Return the panel of the conveyor, its ohm readings calculated once."""
+    page = opened("/w/larkfall/m/IC-2/j/1/check", **more)
+    page.get_by_test_id("blind").wait_for(state="attached", timeout=60_000)
+    page.get_by_role("link", name="At the panel").first.click()
+    page.get_by_test_id("locks").wait_for()
+    return page
+
+
+def lock(page):
+    """Put my lock on the line, if it is not."""
+    if page.get_by_role("button", name="My lock is on").count():
+        page.get_by_label("My lock's number").fill("14")
+        page.get_by_role("button", name="My lock is on").click()
+    page.get_by_role("button", name="My lock is off").wait_for()
+
+
+def prove(page, volts="0.1"):
+    """Prove every point with a meter that reads its live source."""
+    here = page.get_by_test_id("prove")
+    here.get_by_label("Meter", exact=True).fill("M-7")
+    here.get_by_role("button", name="Begin a round").click()
+    here.get_by_label("Meter reads there, before").fill("119")
+    here.get_by_role("button", name="Read").click()
+    point = page.get_by_test_id("point")
+    for place in range(1, 7):
+        expect(point).to_contain_text(f"Point {place} of 6")
+        point.get_by_label("V", exact=True).fill(volts)
+        point.get_by_role("button", name="Read").click()
+    here.get_by_label("Meter reads there again, after").fill("119")
+    here.get_by_role("button", name="Read").click()
+
+
+def test_locked_proven_landed_and_a_live_reading_shuts_it(opened):
+    """On a phone: hands open, a wire is landed and read; then 277 V, and no one goes in."""
+    page = ready(opened, seat=PANEL, username="marta")
+    expect(page.get_by_test_id("land")).to_have_count(0)
+    lock(page)
+    prove(page)
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Proven dead")
+    expect(page.get_by_test_id("hands")).to_contain_text("Marta Quillan")
+    # the wires ahead of the switch stay live and are not offered
+    expect(page.get_by_test_id("land")).to_contain_text("need a lock further upstream")
+    first = page.get_by_test_id("wire").inner_text()
+    page.get_by_role("button", name="Landed and tugged").click()
+    expect(page.get_by_test_id("wire")).not_to_have_text(first)
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Hands are in")
+    row = page.get_by_test_id("row")
+    row.get_by_label("Ω", exact=True).fill("0.1")
+    row.get_by_role("button", name="Read").click()
+    expect(page.get_by_test_id("readings")).to_contain_text("as it should be")
+    assert violations(page) == []
+    # one live reading blocks everybody, with no way around
+    page.get_by_role("button", name="Begin a round").click()
+    page.get_by_role("button", name="Begin a round").click()
+    page.get_by_label("Meter reads there, before").fill("119")
+    page.get_by_test_id("prove").get_by_role("button", name="Read").click()
+    page.get_by_test_id("point").get_by_label("V", exact=True).fill("277")
+    page.get_by_test_id("point").get_by_role("button", name="Read").click()
+    expect(page.get_by_role("heading", level=1)).to_contain_text("Still live")
+    expect(page.get_by_test_id("land")).to_have_count(0)
+    expect(page.get_by_role("alert").first).to_contain_text("Still live")
+
+
+def test_with_the_network_cut_entries_wait_and_arrive_in_order(opened, complaints):
+    """What was done offline is on this device, told so, and sent by itself afterwards."""
+    page = ready(opened, username="ruth")
+    complaints.allowed.append("ERR_INTERNET_DISCONNECTED")
+    page.context.set_offline(True)
+    page.get_by_label("My lock's number").fill("22")
+    page.get_by_role("button", name="My lock is on").click()
+    box = page.get_by_test_id("outbox")
+    expect(box).to_contain_text("1 on this device only")
+    page.context.set_offline(False)
+    expect(box).to_have_count(0, timeout=20_000)
+    expect(page.get_by_test_id("locks")).to_contain_text("Ruth Okafor-Lind")

@@ -1,0 +1,85 @@
+import type { Held } from "../../state/outbox";
+import { panelWords as w } from "../../words/panel";
+import type { Panel } from "./usePanel";
+
+/** What is on this device only, what was refused, what is not done, and everything that was done. */
+export function Book({
+  panel,
+  held,
+  onSend,
+  onDrop,
+}: {
+  panel: Panel;
+  held: readonly Held[];
+  onSend: () => void;
+  onDrop: (uid: string) => void;
+}) {
+  const waiting = held.filter((one) => !one.refused);
+  const open = new Map<string, number>();
+  for (const one of panel.open) {
+    const kind = one.split(":")[0] ?? "";
+    open.set(kind, (open.get(kind) ?? 0) + 1);
+  }
+  return (
+    <div className="space-y-4">
+      {waiting.length > 0 && (
+        <p className="font-semibold text-caution" data-testid="outbox">
+          {w.onDevice(waiting.length)}{" "}
+          <button type="button" className="ask" onClick={onSend}>
+            {w.sendNow}
+          </button>
+        </p>
+      )}
+      {held
+        .filter((one) => one.refused)
+        .map((one) => (
+          <p key={one.act.uid} className="font-semibold text-live">
+            {one.refused}{" "}
+            <button type="button" className="ask" onClick={() => onDrop(one.act.uid)}>
+              {w.drop}
+            </button>
+          </p>
+        ))}
+      <section aria-labelledby="open" data-testid="open">
+        <h2 id="open" className="stamp">
+          {w.openTitle}
+        </h2>
+        <ul className="list-disc pl-5">
+          {[...open].map(([kind, count]) => (
+            <li key={kind}>
+              {count} × {w.kinds[kind] ?? kind}
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section aria-labelledby="power">
+        <h2 id="power" className="stamp">
+          {w.powerShut}
+        </h2>
+        <ul className="list-disc pl-5">
+          {panel.blocked.map((text) => (
+            <li key={text}>{text}</li>
+          ))}
+        </ul>
+      </section>
+      <details>
+        <summary className="ask">{w.bookTitle}</summary>
+        <ol className="space-y-1 text-sm" data-testid="book">
+          {[...panel.entries].reverse().map((one) => (
+            <li key={one.id} className="border-t border-hair py-1">
+              <b>{one.name}</b> {one.received_at.slice(0, 16).replace("T", " ")} ·{" "}
+              <span className="font-mono">{one.kind.replace("_", " ")}</span> ·{" "}
+              {Object.values({ ...one.about, ...one.body })
+                .flat()
+                .join(" ")}
+              {!["kept", "duplicate"].includes(one.answer) && (
+                <span className="block text-caution">{one.said}</span>
+              )}
+            </li>
+          ))}
+        </ol>
+      </details>
+      <p className="text-sm text-soft">{w.record}</p>
+    </div>
+  );
+}

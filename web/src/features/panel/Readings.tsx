@@ -1,0 +1,87 @@
+import { useState } from "react";
+import { panelWords as w } from "../../words/panel";
+import { Typed } from "./Typed";
+import type { Made, Panel } from "./usePanel";
+
+const bounds = (least: string | null, most: string | null) => {
+  if (least !== null && most !== null) return w.asked(least, most, w.ohms);
+  return most === null ? w.atLeast(least ?? "0", w.ohms) : w.atMost(most, w.ohms);
+};
+
+/** One ohm reading at a time: where, with what held, what it should be; OL has a key of its own. */
+export function Readings({
+  panel,
+  sent,
+  onAct,
+}: {
+  panel: Panel;
+  /** Rows with an entry that is on this device only. */
+  sent: ReadonlySet<string>;
+  onAct: (made: Made) => void;
+}) {
+  const [picked, setPicked] = useState("");
+  const done = (state: string) => ["as_expected", "accepted"].includes(state);
+  const todo = panel.rows.filter((row) => !done(row.state) && !sent.has(row.id));
+  const row = panel.rows.find((one) => one.id === picked) ?? todo[0];
+  const expected = panel.expected.find((one) => one.id === row?.id);
+  const take = (id: string, value: string) => {
+    setPicked("");
+    onAct({ kind: "dead_reading", about: { row: id }, body: { value, unit: "ohm" } });
+  };
+  return (
+    <section aria-labelledby="readings" className="space-y-3" data-testid="readings">
+      <h2 id="readings" className="stamp">
+        {w.readTitle}
+      </h2>
+      <p className="text-soft">
+        {w.readSays} {panel.asides.join("; ")}
+      </p>
+      {row ? (
+        <div className="border-2 border-ink bg-sheet p-4 space-y-3" data-testid="row">
+          <p className="font-mono text-2xl font-bold">{w.point(row.start_said, row.end_said)}</p>
+          {row.held.length > 0 && (
+            <p className="font-semibold">
+              {w.held} {row.held.join("; ")}
+            </p>
+          )}
+          <p>
+            {row.expects}
+            {expected && ` (${bounds(expected.min, expected.max)})`} · {w.rowStates[row.state]}
+          </p>
+          <Typed
+            key={row.id}
+            label={w.ohms}
+            unit={w.ohms}
+            does={w.read}
+            extra={
+              <button type="button" className="control" onClick={() => take(row.id, "OL")}>
+                {w.openKey}
+              </button>
+            }
+            onDone={(value) => take(row.id, value)}
+          />
+        </div>
+      ) : (
+        <p className="font-semibold text-proven">{w.allRead}</p>
+      )}
+      <ul>
+        {panel.rows
+          .filter((one) => one.state !== "not_read")
+          .map((one) => (
+            <li key={one.id} className="border-t border-hair">
+              <button
+                type="button"
+                className="flex w-full justify-between gap-3 py-1 text-left"
+                onClick={() => setPicked(one.id)}
+              >
+                <span className="font-mono">{w.point(one.start_said, one.end_said)}</span>
+                <span className={done(one.state) ? "text-proven" : "font-semibold text-live"}>
+                  {w.rowStates[one.state]}
+                </span>
+              </button>
+            </li>
+          ))}
+      </ul>
+    </section>
+  );
+}

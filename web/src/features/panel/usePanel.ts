@@ -1,0 +1,108 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { get, set } from "idb-keyval";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
+import { answered, boxOf, dropped, type Held, heldIn, make } from "../../state/outbox";
+import { useIsOnline } from "../../state/useIsOnline";
+import type { Place } from "../../state/useJob";
+
+export type Panel = Schemas["PanelOut"];
+export type Made = Parameters<typeof make>[1];
+
+const addressOf = (place: Place) => ({
+  path: { works: place.works, tag: place.tag, number: place.number },
+});
+
+export interface PanelState {
+  panel: Panel | undefined;
+  problem: Problem | undefined;
+  /** On this device only, or refused and waiting for a person. */
+  held: readonly Held[];
+  act: (made: Made) => Promise<void>;
+  send: () => Promise<void>;
+  drop: (uid: string) => Promise<void>;
+}
+
+/** The panel as the server told last, and what this person did since. */
+export function usePanel(place: Place, who: string | undefined): PanelState {
+  const client = useQueryClient();
+  const isOnline = useIsOnline();
+  const key = ["panel", place.works, place.tag, place.number];
+  const kept = `panel ${who} ${place.works}/${place.tag}/${place.number}`;
+  const box = who ? boxOf(who, place.works, place.tag, place.number) : null;
+  const [held, setHeld] = useState<readonly Held[]>([]);
+  const isSending = useRef(false);
+  const query = useQuery({
+    queryKey: key,
+    enabled: who !== undefined,
+    retry: false,
+    refetchInterval: 10_000,
+    queryFn: async ({ signal }) => {
+      try {
+        const found = await told(
+          api.GET("/api/w/{works}/m/{tag}/j/{number}/panel", {
+            params: addressOf(place),
+            signal,
+          }),
+        );
+        await set(kept, found);
+        return found;
+      } catch (lost) {
+        // without the server: as it was last told on this device
+        const last = lost instanceof Refused && lost.status === 0 ? await get<Panel>(kept) : null;
+        if (last) return last;
+        throw lost;
+      }
+    },
+  });
+  const panel = query.data;
+  const { works, tag, number } = place;
+  const send = useCallback(async () => {
+    if (!box || isSending.current) return;
+    isSending.current = true;
+    try {
+      // what is made while a batch is on its way goes with the next one
+      for (let tried = ""; ; ) {
+        const waiting = (await heldIn(box)).filter((one) => !one.refused);
+        const last = waiting.at(-1)?.act.uid ?? "";
+        if (!last || last === tried) return;
+        tried = last;
+        const reply = await told(
+          api.POST("/api/w/{works}/m/{tag}/j/{number}/panel/acts", {
+            params: { path: { works, tag, number } },
+            body: { acts: waiting.slice(0, 100).map((one) => one.act) },
+          }),
+        );
+        client.setQueryData(["panel", works, tag, number], reply.panel);
+        setHeld(await answered(box, reply.answers));
+      }
+    } catch (lost) {
+      if (!(lost instanceof Refused)) throw lost;
+      setHeld(await heldIn(box));
+    } finally {
+      isSending.current = false;
+    }
+  }, [box, client, works, tag, number]);
+  useEffect(() => {
+    if (!box) return;
+    void heldIn(box).then(setHeld);
+    if (isOnline) void send();
+  }, [box, isOnline, send]);
+  const isWaiting = held.some((one) => !one.refused);
+  useEffect(() => {
+    if (!isWaiting) return;
+    // a network that is there again does not always say so, and a server never does
+    const timer = window.setInterval(() => void send(), 3_000);
+    return () => window.clearInterval(timer);
+  }, [isWaiting, send]);
+  const act = async (made: Made) => {
+    if (!box || !panel) return;
+    setHeld(await make(box, made, panel));
+    await send();
+  };
+  const drop = async (uid: string) => {
+    if (box) setHeld(await dropped(box, uid));
+  };
+  const problem = query.error instanceof Refused && !panel ? query.error.problem : undefined;
+  return { panel, problem, held, act, send, drop };
+}

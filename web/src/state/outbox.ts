@@ -1,0 +1,89 @@
+import { get, set, update } from "idb-keyval";
+import { v7 } from "uuid";
+import type { Schemas } from "../api/client";
+
+export type Act = Schemas["PanelActIn"];
+
+/** An entry that is on this device only, or that was refused and waits for a person. */
+export interface Held {
+  act: Act;
+  /** Why it was not kept; empty while it was not answered. */
+  refused: string;
+}
+
+/** Where a person's unsent entries of one job lie on this device. */
+export const boxOf = (who: string, works: string, tag: string, number: number) =>
+  `acts ${who} ${works}/${tag}/${number}`;
+
+/** What this device is called in its entries; made once, and kept. */
+export async function deviceName(): Promise<string> {
+  const known = await get<string>("device");
+  if (known) return known;
+  const made = `device-${v7().slice(-12)}`;
+  await set("device", made);
+  return made;
+}
+
+/** What is held for one box, oldest first. */
+export async function heldIn(box: string): Promise<readonly Held[]> {
+  return (await get<Held[]>(box)) ?? [];
+}
+
+/**
+ * Make an entry and save it before anything says so. It has seen what the server showed last,
+ * and everything this person made here before.
+ */
+export async function make(
+  box: string,
+  told: { kind: string; about?: Act["about"]; body?: Act["body"] },
+  seen: { rev: number; heads: readonly string[] },
+): Promise<readonly Held[]> {
+  const device = await deviceName();
+  let now: Held[] = [];
+  await update<Held[]>(box, (held = []) => {
+    const own = held.filter((one) => !one.refused).map((one) => one.act.uid);
+    const act: Act = {
+      uid: v7(),
+      kind: told.kind,
+      device,
+      rev: seen.rev,
+      about: told.about ?? {},
+      body: told.body ?? {},
+      based_on: [...seen.heads, ...own.slice(-1)],
+      observed_at: new Date().toISOString(),
+      clock_off_s: 0,
+      is_online: false,
+    };
+    now = [...held, { act, refused: "" }];
+    return now;
+  });
+  return now;
+}
+
+/** Take the answers of the server: what is kept leaves, what is refused stays with its reason. */
+export async function answered(
+  box: string,
+  answers: readonly { uid: string; answer: string; said: string }[],
+): Promise<readonly Held[]> {
+  const by = new Map(answers.map((one) => [one.uid, one]));
+  let now: Held[] = [];
+  await update<Held[]>(box, (held = []) => {
+    now = held.flatMap((one) => {
+      const answer = by.get(one.act.uid);
+      if (!answer || answer.answer === "history_missing") return [one];
+      return answer.answer.startsWith("refused") ? [{ ...one, refused: answer.said }] : [];
+    });
+    return now;
+  });
+  return now;
+}
+
+/** A person drops what was refused; it is nowhere afterwards. */
+export async function dropped(box: string, uid: string): Promise<readonly Held[]> {
+  let now: Held[] = [];
+  await update<Held[]>(box, (held = []) => {
+    now = held.filter((one) => one.act.uid !== uid || !one.refused);
+    return now;
+  });
+  return now;
+}
