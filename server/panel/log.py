@@ -9,12 +9,11 @@ from typing import Any, cast
 from django.core.cache import caches
 
 from answers.dead import dead_key
-from api.problems import ProblemError
 from evencoil.acts import Entry, Log, Role, work_as_json, work_from_json
-from evencoil.base import Message, say
+from evencoil.base import CoreError, Message, say
 from evencoil.checks import DeadChecks
 from evencoil.circuit import netlist_fingerprint
-from evencoil.job import panel_work
+from evencoil.job import PanelWork, panel_work
 from jobs.models import JobMotor
 from jobs.store import kept, work_out_kept
 from panel.models import Act, PanelRevision
@@ -36,33 +35,47 @@ def role_in_acts(role: str) -> Role:
     return _ROLES.get(role, "other")
 
 
-def newest_revision(caller: Caller, link: JobMotor) -> PanelRevision:
-    """Return what there is to do today, as a new revision if the netlist is another one.
+def newest_revision(caller: Caller, link: JobMotor) -> tuple[PanelRevision, str]:
+    """Return what there is to do today, and what has to be known of it.
+
+    Another netlist is a new revision, and so is the same one when its ohm readings are known.
+    While the circuit cannot be drawn, its last drawing stands: what shuts a door must always
+    have a place to go.
 
     Raises
     ------
     CoreError
-        If there is no circuit, or nothing to lock.
-    ProblemError
-        422 if its ohm readings are not known yet.
+        If there is no circuit, or nothing to lock, and never was.
     """
+    last = link.panel_revisions.order_by("-n").first()
     inputs = kept(link, caller.works)
     worked = work_out_kept(inputs, caller.works)
-    circuit = worked.starter.required()
-    fingerprint = netlist_fingerprint(circuit)
-    last = link.panel_revisions.order_by("-n").first()
-    if last is not None and last.fingerprint == fingerprint:
-        return last
-    dead = caches["answers"].get(dead_key(circuit))
-    if not isinstance(dead, DeadChecks):
-        raise ProblemError(
-            422,
-            code="panel.no_dead_check",
-            detail=say(Message("panel.no_dead_check")),
-            field="check",
-            hint=say(Message("panel.no_dead_check.hint")),
-        )
-    found = panel_work(inputs.inputs, worked, dead)
+    try:
+        circuit = worked.starter.required()
+        dead = caches["answers"].get(dead_key(circuit))
+        dead = dead if isinstance(dead, DeadChecks) else None
+        notice = "" if dead is not None else say(Message("panel.no_dead_check"))
+        fingerprint = netlist_fingerprint(circuit) + ("" if dead is None else "+rows")
+        is_known = last is not None and last.fingerprint == fingerprint
+        # readings that were known once stay, though their calculation was thrown away since
+        if last is not None and dead is None and last.fingerprint == f"{fingerprint}+rows":
+            return last, ""
+        found = None if is_known else panel_work(inputs.inputs, worked, dead)
+    except CoreError as refused:
+        if last is None:
+            raise
+        return last, say(Message("panel.last_drawing", {"why": say(refused.message)}))
+    if last is not None and found is None:
+        return last, notice
+    if found is None:
+        raise RuntimeError("a new revision has something to do")
+    return _made(link, last, fingerprint, found), notice
+
+
+def _made(
+    link: JobMotor, last: PanelRevision | None, fingerprint: str, found: PanelWork
+) -> PanelRevision:
+    """Store what there is to do as the next revision."""
     return PanelRevision.objects.create(
         link=link,
         n=1 if last is None else last.n + 1,

@@ -15,8 +15,10 @@ from panel.schemas import (
     PanelAnswerOut,
     PanelAnswersOut,
     PanelOut,
+    PanelStripOut,
     panel_out,
     said_answer,
+    strip_out,
 )
 from people.access import caller_in
 
@@ -30,9 +32,19 @@ def panel(request: HttpRequest, works: str, tag: str, number: Number) -> PanelOu
     """Return what there is to do at the panel, what was done, and how it stands."""
     caller = caller_in(request, works)
     link = motor_job(caller, tag, number)
-    revision = newest_revision(caller, link)
+    revision, notice = newest_revision(caller, link)
     log, rows = log_of(link)
-    return panel_out(caller, revision, log, rows)
+    return panel_out(caller, revision, log, rows, notice)
+
+
+@router.get(f"{JOB}/panel/strip", response={200: PanelStripOut, **REFUSALS})
+def strip(request: HttpRequest, works: str, tag: str, number: Number) -> PanelStripOut:
+    """Return whose locks are on at a job's panel, for every screen of it."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    if not link.acts.exists():
+        return PanelStripOut(state="", locks=[])
+    return strip_out(*log_of(link))
 
 
 @router.post(f"{JOB}/panel/acts", response={200: PanelAnswersOut, **REFUSALS})
@@ -44,12 +56,12 @@ def take(
     link = motor_job(caller, tag, number)
     items = [{**one.dict(), "based_on": [str(name) for name in one.based_on]} for one in body.acts]
     answers = TakeActs(caller, link, items).run()
-    revision = newest_revision(caller, link)
+    revision, notice = newest_revision(caller, link)
     log, rows = log_of(link)
     return PanelAnswersOut(
         answers=[
             PanelAnswerOut(uid=str(one.uid), answer=answer, said=said_answer(answer, one.body))
             for one, answer in zip(body.acts, answers, strict=True)
         ],
-        panel=panel_out(caller, revision, log, rows),
+        panel=panel_out(caller, revision, log, rows, notice),
     )

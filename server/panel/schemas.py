@@ -8,12 +8,21 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from evencoil.acts import Log, PanelState, state_of, tells
+from evencoil.acts import Log, PanelState, Source, sources, state_of, tells
 from evencoil.base import Message, Text, say
 from panel.models import Act, PanelRevision
 from people.access import Caller
 
-__all__ = ["PanelActIn", "PanelActsIn", "PanelAnswersOut", "PanelOut", "panel_out", "said_answer"]
+__all__ = [
+    "PanelActIn",
+    "PanelActsIn",
+    "PanelAnswersOut",
+    "PanelOut",
+    "PanelStripOut",
+    "panel_out",
+    "said_answer",
+    "strip_out",
+]
 
 Id = Annotated[Text, StringConstraints(min_length=1, max_length=120)]
 Short = Annotated[Text, StringConstraints(max_length=200)]
@@ -104,6 +113,22 @@ class PanelRowOut(Schema):
     state: str
 
 
+class PanelItemOut(Schema):
+    """A reading of the whole panel: ground from frame to panel."""
+
+    id: str
+    said: str
+    unit: str
+    state: str
+
+
+class PanelStripOut(Schema):
+    """What every screen of a job says while a lock is on; empty while none is."""
+
+    state: str
+    locks: list[str]
+
+
 class PanelLockOut(Schema):
     """A lock: whose, on what, and how it stands."""
 
@@ -139,11 +164,13 @@ class PanelOut(Schema):
     blocked: list[str]
     is_fit: bool
     told: list[str]
+    notice: str
     sources: list[PanelSourceOut]
     points: list[PanelPointOut]
     locks: list[PanelLockOut]
     wires: list[PanelWireOut]
     rows: list[PanelRowOut]
+    items: list[PanelItemOut]
     stages: dict[str, str]
     asides: list[str]
     line_side: list[str]
@@ -212,10 +239,40 @@ def _expected(revision: PanelRevision) -> list[PanelExpectedOut]:
             )
             for name, row in work["rows"].items()
         ),
+        *(
+            PanelExpectedOut(
+                id=name,
+                kind="ground_continuity",
+                unit=work["expect"][name]["unit"],
+                min=work["expect"][name]["min"],
+                max=work["expect"][name]["max"],
+            )
+            for name in work["items"]
+            if name in work["expect"]
+        ),
     ]
 
 
-def panel_out(caller: Caller, revision: PanelRevision, log: Log, rows: list[Act]) -> PanelOut:
+def strip_out(log: Log, rows: list[Act]) -> PanelStripOut:
+    """Return whose locks are on, and how the panel stands."""
+    state = state_of(log)
+    names = {row.by.username: str(row.by) for row in rows}
+    on = [one for one in _locks(log, state, names) if one.state != "off"]
+    return PanelStripOut(
+        state=state.state if on else "",
+        locks=[f"{one.name} {one.lock_no}".strip() for one in on],
+    )
+
+
+def _listed(log: Log) -> list[tuple[str, Source]]:
+    """Return the sources that were found at the panel and are in no netlist."""
+    known = sources(log.now())
+    return [(name, one) for name, one in known.items() if name not in log.work.sources]
+
+
+def panel_out(
+    caller: Caller, revision: PanelRevision, log: Log, rows: list[Act], notice: str
+) -> PanelOut:
     """Return how a panel stands, for one person."""
     state = state_of(log)
     names = {row.by.username: str(row.by) for row in rows}
@@ -231,9 +288,36 @@ def panel_out(caller: Caller, revision: PanelRevision, log: Log, rows: list[Act]
         may_open=state.may_open,
         blocked=[say(Message(f"acts.blocked.{one}")) for one in state.blocked],
         is_fit=state.is_fit,
+        notice=notice,
         told=[say(Message(code)) for who, code in sorted(tells(log)) if who == me],
-        sources=[PanelSourceOut(**one) for one in revision.body["sources"]],
-        points=[PanelPointOut(**one) for one in revision.body["points"]],
+        sources=[
+            *(PanelSourceOut(**one) for one in revision.body["sources"]),
+            *(
+                PanelSourceOut(
+                    id=name,
+                    said=name,
+                    isolator=one.isolator,
+                    isolator_said=one.isolator,
+                    stays_live=[],
+                    can_pull_in=[],
+                    wait_s=one.wait_s,
+                )
+                for name, one in _listed(log)
+            ),
+        ],
+        points=[
+            *(PanelPointOut(**one) for one in revision.body["points"]),
+            *(
+                PanelPointOut(
+                    id=point,
+                    source=name,
+                    one=say(Message("panel.point_of", {"source": name})),
+                    other=say(Message("panel.point_other")),
+                )
+                for name, one in _listed(log)
+                for point in one.points
+            ),
+        ],
         locks=_locks(log, state, names),
         wires=[
             PanelWireOut(**one, state=state.wires.get(one["id"], "not_done"))
@@ -245,6 +329,15 @@ def panel_out(caller: Caller, revision: PanelRevision, log: Log, rows: list[Act]
                 state=state.rows.get(one["id"], "not_read"),
             )
             for one in revision.body["rows"]
+        ],
+        items=[
+            PanelItemOut(
+                id=name,
+                said=say(Message(f"panel.item.{name}")),
+                unit=log.work.expect.get(name, {}).get("unit", ""),
+                state=how,
+            )
+            for name, how in state.items.items()
         ],
         stages=dict(state.stages),
         asides=revision.body["asides"],

@@ -58,6 +58,11 @@ def test_locked_proven_landed_and_a_live_reading_shuts_it(opened):
     row.get_by_label("Ω", exact=True).fill("0.1")
     row.get_by_role("button", name="Read").click()
     expect(page.get_by_test_id("readings")).to_contain_text("as it should be")
+    item = page.get_by_test_id("item")
+    item.get_by_label("Ω", exact=True).fill("0.2")
+    item.get_by_role("button", name="Read").click()
+    expect(item).to_contain_text("as it should be")
+    expect(page.get_by_test_id("lock-strip")).to_contain_text("Marta Quillan 14")
     assert violations(page) == []
     # one live reading blocks everybody, with no way around
     page.get_by_role("button", name="Begin a round").click()

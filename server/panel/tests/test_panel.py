@@ -92,6 +92,7 @@ def test_lock_prove_and_land(people):
     tablet = Tablet(people["electrician"], "t1")
     panel = panel_of(tablet.client)
     assert (panel["state"], panel["hands"], panel["rev"]) == ("not_locked", [], 1)
+    assert tablet.client.get(f"{JOB}/panel/strip").json() == {"state": "", "locks": []}
     wire = panel["wires"][0]
     ends = [wire["start"], wire["end"]]
     answer, after = tablet.do("landed", {"wire": wire["id"], "ends": ends}, {"ok": True})
@@ -100,6 +101,8 @@ def test_lock_prove_and_land(people):
     assert any("kept in doubt" in told for told in after["told"])
     _, panel = tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})
     assert panel["locks"][0]["lock_no"] == "14"
+    strip = tablet.client.get(f"{JOB}/panel/strip").json()
+    assert strip == {"state": "locked", "locks": ["marta 14"]}
     panel = tablet.prove(panel)
     assert (panel["state"], panel["hands"]) == ("proven_dead", ["marta"])
     answer, panel = tablet.do("landed", {"wire": wire["id"], "ends": ends}, {"ok": True})
@@ -161,12 +164,17 @@ def test_a_changed_drawing_is_a_new_revision_and_a_moved_wire_is_stale(people):
     edit = {"id": "e-1", "kind": "remove_wire", "wire": wire["id"], "why": "worn"}
     starter = {"standard_circuit": "3A", "edits": [edit]}
     assert put(tablet.client, "starter", starter, 1).status_code == 200
-    refused = tablet.client.get(f"{JOB}/panel")
-    assert refused.json()["code"] == "panel.no_dead_check"
-    link = PanelRevision.objects.get().link
-    dead_checks_of(starter_of(link, link.job.works).required())
     panel = panel_of(tablet.client)
     assert panel["rev"] == 2
+    # its ohm readings are not calculated: said, and open
+    assert "not calculated yet" in panel["notice"]
+    assert "item:dead_check" in panel["open"]
+    assert panel["rows"] == []
+    link = PanelRevision.objects.first().link
+    dead_checks_of(starter_of(link, link.job.works).required())
+    panel = panel_of(tablet.client)
+    assert (panel["rev"], panel["notice"]) == (3, "")
+    assert panel["rows"]
     assert wire["id"] not in {one["id"] for one in panel["wires"]}
     assert any("drawing changed under a wire" in told for told in panel["told"])
 
@@ -206,3 +214,48 @@ def test_a_job_without_a_circuit_says_what_is_missing(client):
     answer = client.get("/api/w/here/m/XX-1/j/1/panel")
     assert answer.status_code == 422
     assert answer.json()["hint"]
+
+
+def test_a_source_found_at_the_panel_has_to_be_locked_and_read_too(people):
+    """Listed by anybody: what was proven no longer is, until it is locked and read."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel = panel_of(tablet.client)
+    _, panel = tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    panel = tablet.prove(panel)
+    assert panel["hands"] == ["marta"]
+    other = Tablet(people["apprentice"], "t2")
+    told = {"source_kind": "heater", "isolator": "heater breaker", "points": []}
+    _, panel = other.do("source_listed", {"source": "space heater"}, told)
+    assert (panel["hands"], panel["state"]) == ([], "not_locked")
+    assert [one["id"] for one in panel["sources"]] == ["main", "space heater"]
+    assert panel["points"][-1]["source"] == "space heater"
+    tablet.seen = panel["heads"]
+    _, panel = tablet.do("lock_on", {"isolator": "heater breaker"}, {"place": "isolator"})
+    assert panel["state"] == "locked"
+    assert tablet.prove(panel)["hands"] == ["marta"]
+
+
+def test_a_circuit_that_cannot_be_drawn_still_takes_what_shuts_a_door(people):
+    """The last drawing stands, and is said to be the last."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel_of(tablet.client)
+    _, panel = tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    assert put(tablet.client, "starter", {"standard_circuit": ""}, 1).status_code == 200
+    assert "last drawing" in panel_of(tablet.client)["notice"]
+    answer, panel = tablet.do("lock_off", {"locks": [panel["locks"][0]["id"]]})
+    assert (answer, panel["locks"][0]["state"]) == ("kept", "off")
+
+
+@pytest.mark.parametrize("bounds", [{}, {"min": "0", "max": "0"}, {"min": None, "max": "500"}])
+def test_a_dead_meter_proves_nothing(people, bounds):
+    """A check that read nothing on nothing is no check, whatever bounds are sent with it."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel = panel_of(tablet.client)
+    tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    check = {"meter": "m1", "value": "0", "unit": "V", **bounds}
+    tablet.do("meter_live", {"round": "A"}, {**check, "phase": "before"})
+    for point in panel["points"]:
+        body = {"meter": "m1", "value": "0", "unit": "V", "waited_s": "0"}
+        tablet.do("dead_point", {"round": "A", "point": point["id"]}, body)
+    _, panel = tablet.do("meter_live", {"round": "A"}, {**check, "phase": "after"})
+    assert (panel["state"], panel["hands"]) == ("locked", [])

@@ -720,6 +720,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/strip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Strip
+         * @description Return whose locks are on at a job's panel, for every screen of it.
+         */
+        get: operations["panel_router_strip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/photos": {
         parameters: {
             query?: never;
@@ -5039,6 +5059,20 @@ export interface components {
             unit: string;
         };
         /**
+         * PanelItemOut
+         * @description A reading of the whole panel: ground from frame to panel.
+         */
+        PanelItemOut: {
+            /** Id */
+            id: string;
+            /** Said */
+            said: string;
+            /** State */
+            state: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * PanelLockOut
          * @description A lock: whose, on what, and how it stands.
          */
@@ -5077,6 +5111,8 @@ export interface components {
             heads: string[];
             /** Is Fit */
             is_fit: boolean;
+            /** Items */
+            items: components["schemas"]["PanelItemOut"][];
             /** Line Side */
             line_side: string[];
             /** Locks */
@@ -5085,6 +5121,8 @@ export interface components {
             may_open: string | null;
             /** Me */
             me: string;
+            /** Notice */
+            notice: string;
             /** Open */
             open: string[];
             /** Points */
@@ -5159,6 +5197,16 @@ export interface components {
             stays_live: string[];
             /** Wait S */
             wait_s: number;
+        };
+        /**
+         * PanelStripOut
+         * @description What every screen of a job says while a lock is on; empty while none is.
+         */
+        PanelStripOut: {
+            /** Locks */
+            locks: string[];
+            /** State */
+            state: string;
         };
         /**
          * PanelWireOut
@@ -10065,6 +10113,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PanelAnswersOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_strip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelStripOut"];
                 };
             };
             /** @description Bad Request */

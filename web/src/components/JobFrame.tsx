@@ -12,6 +12,7 @@ import { ClashSlab } from "./ClashSlab";
 import { Failure, Waiting } from "./Edges";
 import { HistorySheet } from "./HistorySheet";
 import { KeySheet } from "./KeySheet";
+import { LockStrip } from "./LockStrip";
 import { PrintSheet } from "./PrintSheet";
 import { ProblemSlab, Shout, Stop, Tag } from "./shapes";
 import { TopBar } from "./TopBar";
@@ -130,6 +131,7 @@ export function JobFrame({
         here={step}
         to={(name) => `${base}/${name}`}
       />
+      <LockStrip place={place} />
       <Tour base={base} step={step} />
       <div
         data-make-believe={isMakeBelieve}

@@ -13,6 +13,7 @@ export const panelWords = {
     not_locked: "Not locked",
   } as Record<string, string>,
   energized: (stage: Shown) => `Energized: ${stage}`,
+  locksOn: (names: Shown) => `Lock on: ${names}`,
   handsOf: (names: Shown) => `Hands may go in: ${names}`,
   noHands: "Nobody's hands may go in.",
   lockTitle: "Lock",

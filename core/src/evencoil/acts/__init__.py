@@ -4,6 +4,7 @@ Knows nothing of netlists, jobs or servers: what entries can be about is handed 
 """
 
 from evencoil.acts.figures import OPEN, FigureError, figure, is_within, judged
+from evencoil.acts.hands import sources
 from evencoil.acts.kinds import HANDS_ACTS, KINDS, RANK, RESULTS, Kind
 from evencoil.acts.model import Entry, Role, Row, Rules, Source, Stage, Wire, Work
 from evencoil.acts.past import Log, View
@@ -39,6 +40,7 @@ __all__ = [
     "judged",
     "opens",
     "receive",
+    "sources",
     "state_of",
     "tells",
     "to_judge",

@@ -10,10 +10,10 @@ Source: the sequence of lock-out and of proving a meter, the circuit, and the me
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
-from typing import Literal
+from typing import Any, Literal
 
 from evencoil.acts.figures import figure, is_within
 from evencoil.acts.kinds import RANK, RESULTS
@@ -24,6 +24,7 @@ __all__ = [
     "LockState",
     "Round",
     "hands",
+    "is_good_check",
     "is_live_reading",
     "is_locked",
     "isolators",
@@ -59,7 +60,8 @@ def sources(view: View) -> dict[str, Source]:
         found[name] = Source(
             kind=str(body.get("source_kind", "main")),
             isolator=str(body.get("isolator", name)),
-            points=tuple(str(point) for point in body.get("points", ())),
+            # one that names no place to read it has one all the same
+            points=tuple(str(point) for point in body.get("points") or (f"{name}:dead",)),
             wait_s=float(figure(body.get("wait_s", "0"))),
         )
     return found
@@ -154,9 +156,25 @@ def live_readings(view: View) -> list[Entry]:
     return [live for live in found if not any(view.log.saw(one.before, live) for one in rounds)]
 
 
-def _is_good(entry: Entry) -> bool:
-    """Tell whether a meter showed the live source as it should."""
-    return is_within(figure(entry.body["value"]), entry.body.get("min"), entry.body.get("max"))
+def is_good_check(body: Mapping[str, Any], dead_limit_v: str) -> bool:
+    """Tell whether a meter showed a live source as it should.
+
+    Parameters
+    ----------
+    body : mapping
+        Of the check: what it read, and between what the source lies. Without these bounds, or
+        on a source that is dead itself, nothing is shown.
+    dead_limit_v : str
+        A source must be above it. [V]
+    """
+    if body.get("min") is None or body.get("max") is None:
+        return False
+    value, least = figure(body["value"]), figure(body["min"])
+    return min(value, least) > Decimal(dead_limit_v) and is_within(value, least, body["max"])
+
+
+def _is_good(view: View, entry: Entry) -> bool:
+    return is_good_check(entry.body, view.work.rules.dead_limit_v)
 
 
 def _leaves_box_open(view: View, off: Entry, lock: Entry) -> bool:
@@ -205,7 +223,7 @@ def unprovers(view: View) -> Iterator[Entry]:
         one for one in view.of("source_listed") if one.about["source"] not in view.work.sources
     )
     yield from (one for one in view.of("dead_point") if is_live_reading(view, one))
-    yield from (one for one in view.of("meter_live") if not _is_good(one))
+    yield from (one for one in view.of("meter_live") if not _is_good(view, one))
     yield from (one for one in view.of("note") if one.body.get("stop"))
     for entry in view.of("correction"):
         known = str(entry.body.get("of", ""))
@@ -228,7 +246,7 @@ class Round:
     def is_whole(self, view: View) -> bool:
         """Tell whether both checks are good and every point of every source was read dead."""
         log = view.log
-        if not (_is_good(self.before) and _is_good(self.after)):
+        if not (_is_good(view, self.before) and _is_good(view, self.after)):
             return False
         if self.before.body.get("meter") != self.after.body.get("meter"):
             return False

@@ -12,7 +12,7 @@ from decimal import Decimal
 from typing import Any
 
 from evencoil.acts.figures import OPEN, FigureError, figure, is_within, judged
-from evencoil.acts.hands import hands, is_live_reading, lock_states
+from evencoil.acts.hands import hands, is_good_check, is_live_reading, lock_states
 from evencoil.acts.kinds import KINDS, RANK, RESULTS, Kind
 from evencoil.acts.model import Entry
 from evencoil.acts.past import Log, View
@@ -87,8 +87,16 @@ def is_opening(log: Log, entry: Entry) -> bool:
         return False
     if entry.kind in _SAYS:
         return bool(_SAYS[entry.kind](body))
+    if entry.kind == "meter_live":
+        return is_good_check(body, work.rules.dead_limit_v)
     if entry.kind == "dead_point":
         return not is_live_reading(log.now(), entry)
+    return _is_as_expected(log, entry)
+
+
+def _is_as_expected(log: Log, entry: Entry) -> bool:
+    """Tell whether a reading is what it should be; true of an entry that is no reading."""
+    body, work = entry.body, log.work
     if entry.kind == "dead_reading":
         row = work.rows.get(str(entry.about["row"]))
         return row is None or is_within(figure(body["value"]), row.least, row.most)
@@ -117,7 +125,6 @@ _CLOSINGS = {
 }
 #: kinds whose body says which it is
 _SAYS: Mapping[str, Callable[[Mapping[str, Any]], object]] = {
-    "meter_live": lambda body: is_within(figure(body["value"]), body.get("min"), body.get("max")),
     "landed": lambda body: body.get("ok"),
     "control_result": lambda body: body.get("ok"),
     "factory_link_verified": lambda body: body.get("ok"),

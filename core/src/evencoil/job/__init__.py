@@ -24,6 +24,7 @@ from evencoil.job.inputs import STEPS, JobInputs, StepName, step_model
 from evencoil.job.job_starter import JobStarter
 from evencoil.job.next_up import next_up
 from evencoil.job.panel import (
+    NOT_CALCULATED,
     PanelPoint,
     PanelRow,
     PanelSource,
@@ -39,6 +40,7 @@ from evencoil.job.worked import Worked
 
 __all__ = [
     "MAX_BYTES",
+    "NOT_CALCULATED",
     "SCHEMA",
     "STEPS",
     "Choice",

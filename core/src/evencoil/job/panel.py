@@ -21,13 +21,23 @@ from evencoil.circuit import Circuit, Device
 from evencoil.job.inputs import JobInputs
 from evencoil.job.worked import Worked
 
-__all__ = ["PanelPoint", "PanelRow", "PanelSource", "PanelWire", "PanelWork", "panel_work"]
+__all__ = [
+    "NOT_CALCULATED",
+    "PanelPoint",
+    "PanelRow",
+    "PanelSource",
+    "PanelWire",
+    "PanelWork",
+    "panel_work",
+]
 
 #: judgment: until what is stored in a capacitor of a motor has gone; its label wins [s]
 _CAPACITOR_S = 300.0
 #: a near-zero reading, and one that is open [ohm]; an estimate of a coil holds within five times
 _ZERO_OHM, _OPEN_OHM, _TIMES = 1.0, 1e6, 5.0
 _DEAD_V = "1.0"
+#: stands among the items while the ohm readings are not calculated
+NOT_CALCULATED = "dead_check"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -98,7 +108,7 @@ class PanelWork:
     line_side: tuple[str, ...]
 
 
-def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork:
+def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> PanelWork:
     """Return what is to be done at the panel of a job.
 
     Parameters
@@ -107,8 +117,9 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork
         As entered.
     worked : Worked
         The same, calculated.
-    dead : DeadChecks
-        The ohm readings of its circuit.
+    dead : DeadChecks or None
+        The ohm readings of its circuit; None while they are not calculated: then an item that
+        no one can read stands open in their place.
 
     Raises
     ------
@@ -124,6 +135,8 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork
             field="starter.standard_circuit",
             hint=Message("panel.no_isolator.hint"),
         )
+    live = _live_ends(graph)
+    ahead = {wire.id for wire in circuit.netlist.wires if {wire.start, wire.end} & live}
     drawn = {wire.id: wire for wire in circuit.netlist.wires}
     wires = tuple(
         PanelWire(
@@ -139,10 +152,10 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork
             way=row.way,
         )
         for row in worked.starter.rows()
-        if not row.is_maker and row.id not in dead.line_side
+        if not row.is_maker and row.id not in ahead
     )
     known = {wire.id for wire in wires}
-    rows = {_row_id(check): check for check in dead.checks}
+    rows = {} if dead is None else {_row_id(check): check for check in dead.checks}
     points = tuple(point for _, _, points in found for point in points)
     return PanelWork(
         work=Work(
@@ -166,7 +179,7 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork
                 name: _bounds(check, tuple(one for one in check.covers if one in known))
                 for name, check in rows.items()
             },
-            items=("ground.frame",),
+            items=("ground.frame",) if dead is not None else ("ground.frame", NOT_CALCULATED),
             expect={"ground.frame": {"unit": "ohm", "min": "0", "max": "0.5"}},
             stages=_stages(found),
             rules=Rules(dead_limit_v=_DEAD_V, is_rehearsed=False),
@@ -174,14 +187,23 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks) -> PanelWork
         sources=tuple(source for source, _, _ in found),
         points=points,
         wires=wires,
-        rows=tuple(_row(circuit, dead, name, check) for name, check in rows.items()),
-        asides=tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
+        rows=()
+        if dead is None
+        else tuple(_row(circuit, dead, name, check) for name, check in rows.items()),
+        asides=() if dead is None else tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
         line_side=tuple(
             f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
             for wire in circuit.netlist.wires
-            if wire.id in dead.line_side
+            if wire.id in ahead
         ),
     )
+
+
+def _live_ends(graph: Graph) -> set[str]:
+    """Return the terminals that stay live with the first switch open: the line's own."""
+    switch = _main_switch(graph)
+    lines = graph.line_nets()
+    return {terminal for terminal, net in graph.nets.items() if net in lines and switch is not None}
 
 
 _Found = tuple[PanelSource, str, tuple[PanelPoint, ...]]

@@ -54,19 +54,18 @@ export function PanelScreen() {
       }
       others={null}
     >
-      {problem && (
-        <ProblemSlab problem={problem}>
-          {problem.code === "panel.no_dead_check" && (
-            <Link className="ask" to={`${base}/check`}>
-              {w.openCheck}
-            </Link>
-          )}
-        </ProblemSlab>
-      )}
+      {problem && <ProblemSlab problem={problem} />}
       {!panel && !problem && <Coming />}
       {panel && (
         <div className="space-y-6">
           {GRAVE.includes(panel.state) && <Stop strength="stop" title={named} />}
+          {panel.notice && (
+            <Stop strength="hold" title={panel.notice}>
+              <Link className="ask" to={`${base}/check`}>
+                {w.openCheck}
+              </Link>
+            </Stop>
+          )}
           {panel.told.map((text) => (
             <Stop key={text} strength="hold" title={text} />
           ))}

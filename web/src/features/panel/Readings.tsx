@@ -64,6 +64,36 @@ export function Readings({
       ) : (
         <p className="font-semibold text-proven">{w.allRead}</p>
       )}
+      {panel.items.map((item) => (
+        <div
+          key={item.id}
+          className="border-2 border-ink bg-sheet p-4 space-y-2"
+          data-testid="item"
+        >
+          <p className="font-headline text-xl font-bold">{item.said}</p>
+          <p>
+            {bounds(
+              panel.expected.find((one) => one.id === item.id)?.min ?? null,
+              panel.expected.find((one) => one.id === item.id)?.max ?? null,
+            )}{" "}
+            · {w.rowStates[item.state]}
+          </p>
+          {!done(item.state) && (
+            <Typed
+              label={w.ohms}
+              unit={w.ohms}
+              does={w.read}
+              onDone={(value) =>
+                onAct({
+                  kind: "ground_continuity",
+                  about: { item: item.id },
+                  body: { value, unit: item.unit },
+                })
+              }
+            />
+          )}
+        </div>
+      ))}
       <ul>
         {panel.rows
           .filter((one) => one.state !== "not_read")

@@ -74,6 +74,7 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
           }),
         );
         client.setQueryData(["panel", works, tag, number], reply.panel);
+        void client.invalidateQueries({ queryKey: ["strip", works, tag, number] });
         setHeld(await answered(box, reply.answers));
       }
     } catch (lost) {

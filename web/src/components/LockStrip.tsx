@@ -1,0 +1,33 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, told } from "../api/client";
+import type { Place } from "../state/useJob";
+import { panelWords as w } from "../words/panel";
+
+/** On every screen of a job while a lock is on: whose, and how the panel stands. */
+export function LockStrip({ place }: { place: Place }) {
+  const { works, tag, number } = place;
+  const query = useQuery({
+    queryKey: ["strip", works, tag, number],
+    staleTime: 10_000,
+    retry: false,
+    queryFn: ({ signal }) =>
+      told(
+        api.GET("/api/w/{works}/m/{tag}/j/{number}/panel/strip", {
+          params: { path: { works, tag, number } },
+          signal,
+        }),
+      ),
+  });
+  const strip = query.data;
+  if (!strip?.state) return null;
+  return (
+    <Link
+      to={`/w/${works}/m/${encodeURIComponent(tag)}/j/${number}/panel`}
+      className="block bg-ink px-4 py-1 font-semibold text-ground"
+      data-testid="lock-strip"
+    >
+      {w.locksOn(strip.locks.join(", "))} · {w.states[strip.state] ?? strip.state}
+    </Link>
+  );
+}
