@@ -86,6 +86,7 @@ def _made(
             "points": [asdict(one) for one in found.points],
             "wires": [asdict(one) for one in found.wires],
             "rows": [asdict(one) for one in found.rows],
+            "items": [asdict(one) for one in found.items],
             "asides": list(found.asides),
             "line_side": list(found.line_side),
         },

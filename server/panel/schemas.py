@@ -8,8 +8,9 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from evencoil.acts import Log, PanelState, Source, sources, state_of, tells
+from evencoil.acts import Log, PanelState, Source, figure, sources, state_of, tells
 from evencoil.base import Message, Text, say
+from evencoil.checks import said_insulation
 from panel.models import Act, PanelRevision
 from people.access import Caller
 
@@ -114,12 +115,20 @@ class PanelRowOut(Schema):
 
 
 class PanelItemOut(Schema):
-    """A reading of the whole panel: ground from frame to panel."""
+    """A reading of a motor: ground of its frame, insulation of its windings.
+
+    ``off`` is what has to be disconnected first, ``told`` what the last reading says.
+    """
 
     id: str
+    kind: str
     said: str
     unit: str
+    tester_v: str
+    asks: str
+    off: list[str]
     state: str
+    told: list[str]
 
 
 class PanelStripOut(Schema):
@@ -140,6 +149,14 @@ class PanelLockOut(Schema):
     state: str
 
 
+class PanelBandOut(Schema):
+    """Least reading between two temperatures, the upper one left out [°C]."""
+
+    from_c: int
+    to_c: int
+    least: str
+
+
 class PanelExpectedOut(Schema):
     """What a reading should be: the browser compares, and knows no rule."""
 
@@ -148,6 +165,7 @@ class PanelExpectedOut(Schema):
     unit: str
     min: str | None
     max: str | None
+    bands: list[PanelBandOut] = Field(default_factory=list)
 
 
 class PanelOut(Schema):
@@ -241,14 +259,18 @@ def _expected(revision: PanelRevision) -> list[PanelExpectedOut]:
         ),
         *(
             PanelExpectedOut(
-                id=name,
-                kind="ground_continuity",
-                unit=work["expect"][name]["unit"],
-                min=work["expect"][name]["min"],
-                max=work["expect"][name]["max"],
+                id=item["id"],
+                kind=item["kind"],
+                unit=item["unit"],
+                min=work["expect"][item["id"]].get("min"),
+                max=work["expect"][item["id"]].get("max"),
+                bands=[
+                    PanelBandOut(from_c=low, to_c=high, least=least)
+                    for low, high, least in work["expect"][item["id"]].get("bands", [])
+                ],
             )
-            for name in work["items"]
-            if name in work["expect"]
+            for item in revision.body["items"]
+            if item["id"] in work["expect"]
         ),
     ]
 
@@ -268,6 +290,36 @@ def _listed(log: Log) -> list[tuple[str, Source]]:
     """Return the sources that were found at the panel and are in no netlist."""
     known = sources(log.now())
     return [(name, one) for name, one in known.items() if name not in log.work.sources]
+
+
+def _items(revision: PanelRevision, log: Log, state: PanelState) -> list[PanelItemOut]:
+    known = {one["id"]: one for one in revision.body["items"]}
+    missing = {"kind": "", "unit": "", "tester_v": "", "asks": "", "off": []}
+    return [
+        PanelItemOut(
+            **known.get(name)
+            or {**missing, "id": name, "said": say(Message(f"panel.item.{name}"))},
+            state=how,
+            told=_told(log, name),
+        )
+        for name, how in state.items.items()
+    ]
+
+
+def _told(log: Log, item: str) -> list[str]:
+    """Return what the last insulation reading of an item says."""
+    view = log.now()
+    found = [
+        one
+        for one in view.of("insulation_reading")
+        if one.about["group"] == item and not view.is_corrected(one) and "temp_c" in one.body
+    ]
+    if not found:
+        return []
+    body = found[-1].body
+    ten = figure(body["ten"]) if body.get("ten") else None
+    said = said_insulation(figure(body["value"]), figure(body["temp_c"]), ten)
+    return [say(one) for one in said]
 
 
 def panel_out(
@@ -330,15 +382,7 @@ def panel_out(
             )
             for one in revision.body["rows"]
         ],
-        items=[
-            PanelItemOut(
-                id=name,
-                said=say(Message(f"panel.item.{name}")),
-                unit=log.work.expect.get(name, {}).get("unit", ""),
-                state=how,
-            )
-            for name, how in state.items.items()
-        ],
+        items=_items(revision, log, state),
         stages=dict(state.stages),
         asides=revision.body["asides"],
         line_side=revision.body["line_side"],

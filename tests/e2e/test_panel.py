@@ -58,10 +58,21 @@ def test_locked_proven_landed_and_a_live_reading_shuts_it(opened):
     row.get_by_label("Ω", exact=True).fill("0.1")
     row.get_by_role("button", name="Read").click()
     expect(page.get_by_test_id("readings")).to_contain_text("as it should be")
-    item = page.get_by_test_id("item")
+    item = page.get_by_test_id("item").first
     item.get_by_label("Ω", exact=True).fill("0.2")
     item.get_by_role("button", name="Read").click()
     expect(item).to_contain_text("as it should be")
+    windings = page.get_by_test_id("item").nth(1)
+    expect(windings.get_by_label("Temperature of the winding")).to_have_count(0)
+    for box in windings.get_by_role("checkbox").all():
+        box.check()
+    windings.get_by_label("Temperature of the winding").fill("20")
+    expect(windings).to_contain_text("At 20 °C: at least 20 MΩ")
+    windings.get_by_label("After ten minutes").fill("300")
+    windings.get_by_label("After one minute").fill("120")
+    windings.get_by_role("button", name="Read").click()
+    expect(windings).to_contain_text("as it should be")
+    expect(windings).to_contain_text("Polarization index 2.50")
     expect(page.get_by_test_id("lock-strip")).to_contain_text("Marta Quillan 14")
     assert violations(page) == []
     # one live reading blocks everybody, with no way around

@@ -8,6 +8,7 @@ from evencoil.acts import Entry, Log, receive, state_of, work_as_json, work_from
 from evencoil.base import CoreError
 from evencoil.checks import dead_checks
 from evencoil.job import JobInputs, panel_work, work_out
+from evencoil.job.panel_items import expected_of, panel_items
 from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
 from evencoil.starters import StarterInputs
@@ -118,9 +119,23 @@ def test_a_whole_day_of_hands_at_this_panel():
         value = "OL" if row.most is None else row.least
         body = {"value": value, "unit": "ohm", "meter": "m"}
         assert do("dead_reading", {"row": name}, body) == "kept", row
-    assert (
-        do("ground_continuity", {"item": "ground.frame"}, {"value": "0.1", "unit": "ohm"}) == "kept"
-    )
+    ground, windings = "ground.motor", "insulation.motor"
+    assert set(work.items) == {ground, windings}
+    body = {"value": "0.1", "unit": "ohm"}
+    assert do("ground_continuity", {"item": ground}, body) == "kept"
+    body = {"value": "17,9", "unit": "Mohm", "temp_c": "22", "connected": []}
+    group = {"group": windings}
+    # a tester on electronics destroys it: refused while anything is said to be connected
+    for connected in ({"connected": ["a sensor"]}, {"connected": None}):
+        answer = do("insulation_reading", group, {**body, **connected})
+        assert answer == "refused:disconnect_first"
+    assert do("insulation_reading", group, {**body, "unit": "ohm"}) == "refused:unit"
+    assert do("insulation_reading", group, {**body, "value": "17.4"}) == "kept"
+    # 5 Mohm at 40 °C is 5 x 2^1.8 = 17.41 at 22 °C
+    assert state_of(log).items[windings] == "wrong"
+    assert do("insulation_reading", group, {**body, "temp_c": "90"}) == "kept"
+    assert state_of(log).items[windings] == "not_judged"
+    assert do("insulation_reading", group, body) == "kept"
     state = state_of(log)
     assert set(state.wires.values()) == {"done"}
     assert set(state.rows.values()) == {"as_expected"}
@@ -133,3 +148,42 @@ def test_a_circuit_without_a_switch_cannot_be_locked():
     bare = JobInputs(plate=PlateInputs(text=NINE), supply=SupplyInputs(text="480Y/277"))
     with pytest.raises(CoreError):
         panel_work(bare, work_out(bare), dead_checks(worked.starter.required()))
+
+
+@pytest.mark.parametrize(
+    ("volts", "tester", "asked_at_40"),
+    [("230/460 V, 38.6/19.3 A", "500", "5"), ("38.6 A", "", None)],
+)
+def test_insulation_is_asked_by_the_volts_stamped(volts, tester, asked_at_40):
+    """Each motor by itself; nothing is asked where no volts are stamped."""
+    worked, _ = made()
+    text = NINE.replace("230/460 V, 38.6/19.3 A", volts)
+    circuit = worked.starter.required()
+    bare = work_out(JobInputs(plate=PlateInputs(text=text)))
+    items = panel_items(JobInputs(), bare, circuit)
+    assert [item.kind for item in items] == ["ground_continuity", "insulation_reading"]
+    assert items[1].tester_v == tester
+    assert ("5 MΩ at 40 °C for 460 V" in items[1].asks) == (asked_at_40 is not None)
+    asked = expected_of(items, bare).get("insulation.motor")
+    if asked_at_40 is None:
+        assert asked is None
+    else:
+        assert [least for low, _, least in asked["bands"] if low == 40] == [asked_at_40]
+    tag = circuit.tags["motor"]
+    assert any(tag in said for said in items[1].off)
+
+
+def test_a_sensor_in_the_circuit_comes_off_before_the_tester():
+    """Named by its tag: a tester's volts destroy it."""
+    worked, panel = made("14B")
+    circuit = worked.starter.required()
+    sensors = [
+        circuit.tags[item.id]
+        for item in circuit.netlist.devices
+        if item.type in {"ptc", "thermostat", "rtd"}
+    ]
+    assert sensors
+    off = [said for item in panel.items for said in item.off]
+    assert [tag for tag in sensors if not any(tag in said for said in off)] == []
+    plain = [said for item in made()[1].items for said in item.off]
+    assert len(plain) == 2

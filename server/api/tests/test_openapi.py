@@ -10,6 +10,7 @@ from django.test import Client
 
 from config.api import api
 from jobs.models import InputVersion
+from panel.models import Act, PanelRevision
 from paper.models import Issue
 from people.models import ActionLog
 from plant.models import Conversion, HeaterChart, Motor, Photo, PlateRevision
@@ -28,6 +29,7 @@ BODIES = {
     "put load": {"based_on": 0, "body": {}},
     "put size": {"based_on": 0, "body": {}},
     "put leads": {"based_on": 0, "body": {}},
+    "post acts": {"acts": []},
     "post motors": {"tag": "X-1"},
     "post import": {"file": "{}"},
     "post work-out": {},
@@ -77,6 +79,8 @@ KEPT = (
     Issue,
     Photo,
     Conversion,
+    Act,
+    PanelRevision,
 )
 
 

@@ -259,3 +259,30 @@ def test_a_dead_meter_proves_nothing(people, bounds):
         tablet.do("dead_point", {"round": "A", "point": point["id"]}, body)
     _, panel = tablet.do("meter_live", {"round": "A"}, {**check, "phase": "after"})
     assert (panel["state"], panel["hands"]) == ("locked", [])
+
+
+def test_insulation_is_judged_by_the_temperature_of_the_winding(people):
+    """Bounds travel as records; what the last reading says comes back with its arithmetic."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel = panel_of(tablet.client)
+    ground, windings = panel["items"]
+    assert (ground["kind"], windings["kind"]) == ("ground_continuity", "insulation_reading")
+    assert (windings["tester_v"], windings["told"], len(windings["off"])) == ("500", [], 2)
+    bands = next(one for one in panel["expected"] if one["id"] == windings["id"])["bands"]
+    assert {"from_c": 20, "to_c": 21, "least": "20"} in bands
+    _, panel = tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    tablet.prove(panel)
+    group = {"group": windings["id"]}
+    body = {"value": "19.9", "unit": "Mohm", "temp_c": "20", "connected": [], "test_v": "500"}
+    # a good reading opens a door, so it needs its guard; a bad one shuts it, whatever was on
+    still_on = {**body, "value": "500", "connected": windings["off"]}
+    assert tablet.do("insulation_reading", group, still_on)[0] == "refused:disconnect_first"
+    assert tablet.do("insulation_reading", group, {**body, "ten": "x"})[0].startswith("refused")
+    answer, panel = tablet.do("insulation_reading", group, body)
+    assert (answer, panel["items"][1]["state"]) == ("kept", "wrong")
+    answer, panel = tablet.do("insulation_reading", group, {**body, "value": "20", "ten": "30"})
+    assert (answer, panel["items"][1]["state"]) == ("kept", "as_expected")
+    told = " ".join(panel["items"][1]["told"])
+    # halved twice from 20 to 40 °C; 30 / 20
+    assert "20 MΩ at 20 °C is 5 MΩ at 40 °C" in told
+    assert "Polarization index 1.50 (30 / 20 MΩ), under 2" in told

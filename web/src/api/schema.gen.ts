@@ -5011,6 +5011,18 @@ export interface components {
             panel: components["schemas"]["PanelOut"];
         };
         /**
+         * PanelBandOut
+         * @description Least reading between two temperatures, the upper one left out [°C].
+         */
+        PanelBandOut: {
+            /** From C */
+            from_c: number;
+            /** Least */
+            least: string;
+            /** To C */
+            to_c: number;
+        };
+        /**
          * PanelEntryOut
          * @description An entry that was received.
          */
@@ -5047,6 +5059,8 @@ export interface components {
          * @description What a reading should be: the browser compares, and knows no rule.
          */
         PanelExpectedOut: {
+            /** Bands */
+            bands?: components["schemas"]["PanelBandOut"][];
             /** Id */
             id: string;
             /** Kind */
@@ -5060,15 +5074,27 @@ export interface components {
         };
         /**
          * PanelItemOut
-         * @description A reading of the whole panel: ground from frame to panel.
+         * @description A reading of a motor: ground of its frame, insulation of its windings.
+         *
+         *     ``off`` is what has to be disconnected first, ``told`` what the last reading says.
          */
         PanelItemOut: {
+            /** Asks */
+            asks: string;
             /** Id */
             id: string;
+            /** Kind */
+            kind: string;
+            /** Off */
+            off: string[];
             /** Said */
             said: string;
             /** State */
             state: string;
+            /** Tester V */
+            tester_v: string;
+            /** Told */
+            told: string[];
             /** Unit */
             unit: string;
         };

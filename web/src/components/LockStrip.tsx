@@ -20,14 +20,20 @@ export function LockStrip({ place }: { place: Place }) {
       ),
   });
   const strip = query.data;
-  if (!strip?.state) return null;
+  // not asked is not the same as none
+  const isUnknown = query.isError && !strip;
+  if (!strip?.state && !isUnknown) return null;
   return (
-    <Link
-      to={`/w/${works}/m/${encodeURIComponent(tag)}/j/${number}/panel`}
-      className="block bg-ink px-4 py-1 font-semibold text-ground"
-      data-testid="lock-strip"
-    >
-      {w.locksOn(strip.locks.join(", "))} · {w.states[strip.state] ?? strip.state}
-    </Link>
+    <section aria-label={w.locksHere}>
+      <Link
+        to={`/w/${works}/m/${encodeURIComponent(tag)}/j/${number}/panel`}
+        className="block bg-ink px-4 py-1 font-semibold text-ground"
+        data-testid="lock-strip"
+      >
+        {strip?.state
+          ? `${w.locksOn(strip.locks.join(", "))} · ${w.states[strip.state] ?? strip.state}`
+          : w.locksUnknown}
+      </Link>
+    </section>
   );
 }

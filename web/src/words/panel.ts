@@ -14,8 +14,10 @@ export const panelWords = {
   } as Record<string, string>,
   energized: (stage: Shown) => `Energized: ${stage}`,
   locksOn: (names: Shown) => `Lock on: ${names}`,
+  locksHere: "Locks of this job",
+  locksUnknown: "Locks at the panel: not known here without the server. Go and look.",
   handsOf: (names: Shown) => `Hands may go in: ${names}`,
-  noHands: "Nobody's hands may go in.",
+  noHands: "No hands may go in.",
   lockTitle: "Lock",
   isolator: (name: Shown) => `Isolated by ${name}`,
   staysLive: "Stays live with it open:",
@@ -70,6 +72,22 @@ export const panelWords = {
   readSays: "One reading at a time, nothing energized.",
   ohms: "Ω",
   openKey: "OL",
+  readIt: "Read it",
+  offFirst: "Off first; tick what you took off or looked for:",
+  tester: (volts: Shown) =>
+    volts
+      ? `Insulation tester at ${volts} V DC, one minute. Then join the leads to ground four times as long: the winding keeps a charge.`
+      : "No volts are stamped: take the tester's volts from the motor's maker. Join the leads to ground afterwards.",
+  windingTemperature: "Temperature of the winding, above the dew point",
+  celsius: "°C",
+  megohms: "MΩ",
+  asksAt: (least: Shown, degrees: Shown) => `At ${degrees} °C: at least ${least} MΩ`,
+  asksNothing: (degrees: Shown, coldest: Shown | undefined, hottest: Shown | undefined) =>
+    coldest === undefined || hottest === undefined
+      ? "No volts are stamped, so nothing is asked: it is kept, not judged."
+      : `At ${degrees} °C nothing is asked: read it from ${coldest} to ${hottest} °C, or it is kept, not judged.`,
+  oneMinute: "After one minute",
+  tenMinutes: "After ten minutes, where you wait for it",
   rowStates: {
     not_read: "to read",
     as_expected: "as it should be",

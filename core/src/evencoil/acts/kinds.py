@@ -67,7 +67,11 @@ KINDS: Mapping[str, Kind] = {
     "insulation_reading": Kind(
         needs_hands=True,
         about=("group",),
-        figures={"value": ("Mohm", "0", "10000000"), "temp_c": ("", "-40", "200")},
+        figures={
+            "value": ("Mohm", "0", "10000000"),
+            "temp_c": ("", "-40", "200"),
+            "ten": ("", "0", "10000000"),
+        },
         can_be_open=True,
     ),
     "ground_continuity": Kind(needs_hands=True, about=("item",), figures=_OHMS, can_be_open=True),

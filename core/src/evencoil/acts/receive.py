@@ -239,6 +239,9 @@ def _other_guard(log: Log, entry: Entry, past: View) -> str:
         return _online(log, entry)
     if entry.kind in RESULTS and not _is_open(past, str(entry.about["opened"])):
         return "no_stage_open"
+    if entry.kind == "insulation_reading" and entry.body.get("connected") != []:
+        # a tester on electronics destroys it, and what it reads is no winding
+        return "disconnect_first"
     return _reset(past, entry) if entry.kind == "reset" else ""
 
 

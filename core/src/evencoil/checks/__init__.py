@@ -10,6 +10,14 @@ from evencoil.checks.dead.plan import Check, DeadChecks, dead_checks
 from evencoil.checks.dead.sheet import DeadSheet, dead_sheet, said_expected, said_hand
 from evencoil.checks.dead.suspects import readings_hold, suspects
 from evencoil.checks.expected import with_expectations
+from evencoil.checks.insulation import (
+    at_40_c,
+    insulation_bands,
+    least_at_40_mohm,
+    polarization_index,
+    said_insulation,
+    volts_of_tester,
+)
 from evencoil.checks.isolators import Isolation, isolations
 from evencoil.checks.load import on_transformer
 from evencoil.checks.model import Problem
@@ -34,19 +42,25 @@ __all__ = [
     "ProofKind",
     "Restart",
     "WireEvidence",
+    "at_40_c",
     "bridges_of",
     "check_circuit",
     "dead_checks",
     "dead_sheet",
+    "insulation_bands",
     "isolations",
     "isolations_of",
+    "least_at_40_mohm",
     "on_transformer",
+    "polarization_index",
     "prove",
     "readings_hold",
     "restarts_of",
     "said_expected",
     "said_hand",
+    "said_insulation",
     "suspects",
+    "volts_of_tester",
     "waiting_isolators",
     "wire_evidence",
     "with_expectations",

@@ -19,6 +19,7 @@ from evencoil.base import Message, MissingError
 from evencoil.checks import SWITCHES, Check, DeadChecks, Graph, said_expected, said_hand
 from evencoil.circuit import Circuit, Device
 from evencoil.job.inputs import JobInputs
+from evencoil.job.panel_items import PanelItem, expected_of, panel_items
 from evencoil.job.worked import Worked
 
 __all__ = [
@@ -104,6 +105,7 @@ class PanelWork:
     points: tuple[PanelPoint, ...]
     wires: tuple[PanelWire, ...]
     rows: tuple[PanelRow, ...]
+    items: tuple[PanelItem, ...]
     asides: tuple[str, ...]
     line_side: tuple[str, ...]
 
@@ -157,6 +159,7 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> Pa
     known = {wire.id for wire in wires}
     rows = {} if dead is None else {_row_id(check): check for check in dead.checks}
     points = tuple(point for _, _, points in found for point in points)
+    items = panel_items(inputs, worked, circuit)
     return PanelWork(
         work=Work(
             sources={
@@ -179,8 +182,8 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> Pa
                 name: _bounds(check, tuple(one for one in check.covers if one in known))
                 for name, check in rows.items()
             },
-            items=("ground.frame",) if dead is not None else ("ground.frame", NOT_CALCULATED),
-            expect={"ground.frame": {"unit": "ohm", "min": "0", "max": "0.5"}},
+            items=(*(one.id for one in items), *(() if dead is not None else (NOT_CALCULATED,))),
+            expect=expected_of(items, worked),
             stages=_stages(found),
             rules=Rules(dead_limit_v=_DEAD_V, is_rehearsed=False),
         ),
@@ -190,6 +193,7 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> Pa
         rows=()
         if dead is None
         else tuple(_row(circuit, dead, name, check) for name, check in rows.items()),
+        items=items,
         asides=() if dead is None else tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
         line_side=tuple(
             f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"

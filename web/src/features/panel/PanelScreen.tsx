@@ -47,12 +47,13 @@ export function PanelScreen() {
           />
         )
       }
-      primary={
-        <Link to={`${base}/check`} className="control md:w-auto!" data-primary="true">
+      // what to do next stands in the page itself: at the panel it is never another screen
+      primary={null}
+      others={
+        <Link to={`${base}/check`} className="control md:w-auto!">
           {w.toCheck}
         </Link>
       }
-      others={null}
     >
       {problem && <ProblemSlab problem={problem} />}
       {!panel && !problem && <Coming />}

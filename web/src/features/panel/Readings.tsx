@@ -1,12 +1,9 @@
 import { useState } from "react";
 import { panelWords as w } from "../../words/panel";
+import { bounds } from "./bounds";
+import { Items } from "./Items";
 import { Typed } from "./Typed";
 import type { Made, Panel } from "./usePanel";
-
-const bounds = (least: string | null, most: string | null) => {
-  if (least !== null && most !== null) return w.asked(least, most, w.ohms);
-  return most === null ? w.atLeast(least ?? "0", w.ohms) : w.atMost(most, w.ohms);
-};
 
 /** One ohm reading at a time: where, with what held, what it should be; OL has a key of its own. */
 export function Readings({
@@ -46,7 +43,8 @@ export function Readings({
           )}
           <p>
             {row.expects}
-            {expected && ` (${bounds(expected.min, expected.max)})`} · {w.rowStates[row.state]}
+            {expected && ` (${bounds(expected.min, expected.max, w.ohms)})`} ·{" "}
+            {w.rowStates[row.state]}
           </p>
           <Typed
             key={row.id}
@@ -64,36 +62,7 @@ export function Readings({
       ) : (
         <p className="font-semibold text-proven">{w.allRead}</p>
       )}
-      {panel.items.map((item) => (
-        <div
-          key={item.id}
-          className="border-2 border-ink bg-sheet p-4 space-y-2"
-          data-testid="item"
-        >
-          <p className="font-headline text-xl font-bold">{item.said}</p>
-          <p>
-            {bounds(
-              panel.expected.find((one) => one.id === item.id)?.min ?? null,
-              panel.expected.find((one) => one.id === item.id)?.max ?? null,
-            )}{" "}
-            · {w.rowStates[item.state]}
-          </p>
-          {!done(item.state) && (
-            <Typed
-              label={w.ohms}
-              unit={w.ohms}
-              does={w.read}
-              onDone={(value) =>
-                onAct({
-                  kind: "ground_continuity",
-                  about: { item: item.id },
-                  body: { value, unit: item.unit },
-                })
-              }
-            />
-          )}
-        </div>
-      ))}
+      <Items panel={panel} onAct={onAct} />
       <ul>
         {panel.rows
           .filter((one) => one.state !== "not_read")

@@ -73,6 +73,8 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
             body: { acts: waiting.slice(0, 100).map((one) => one.act) },
           }),
         );
+        // an older answer still on its way would take back what was just done
+        await client.cancelQueries({ queryKey: ["panel", works, tag, number] });
         client.setQueryData(["panel", works, tag, number], reply.panel);
         void client.invalidateQueries({ queryKey: ["strip", works, tag, number] });
         setHeld(await answered(box, reply.answers));
