@@ -45,7 +45,7 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
             signal,
           }),
         );
-        await set(kept, found);
+        if (!signal.aborted) await set(kept, found);
         return found;
       } catch (lost) {
         // without the server: as it was last told on this device
@@ -76,6 +76,8 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
         // an older answer still on its way would take back what was just done
         await client.cancelQueries({ queryKey: ["panel", works, tag, number] });
         client.setQueryData(["panel", works, tag, number], reply.panel);
+        // before the entries leave the outbox: without network the next ones build on this
+        await set(kept, reply.panel);
         void client.invalidateQueries({ queryKey: ["strip", works, tag, number] });
         setHeld(await answered(box, reply.answers));
       }
@@ -85,7 +87,7 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
     } finally {
       isSending.current = false;
     }
-  }, [box, client, works, tag, number]);
+  }, [box, kept, client, works, tag, number]);
   useEffect(() => {
     if (!box) return;
     void heldIn(box).then(setHeld);

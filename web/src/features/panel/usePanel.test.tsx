@@ -1,0 +1,63 @@
+// @vitest-environment happy-dom
+import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
+import { afterEach, describe, expect, it, vi } from "vitest";
+import { PLACE, withQueries } from "../../state/testing";
+
+const store = new Map<string, unknown>();
+vi.mock("idb-keyval", () => ({
+  get: async (key: string) => store.get(key),
+  set: async (key: string, value: unknown) => void store.set(key, value),
+  update: async (key: string, change: (old: unknown) => unknown) =>
+    void store.set(key, change(store.get(key))),
+}));
+
+const { usePanel } = await import("./usePanel");
+const told = (heads: string[]) => ({ rev: 1, heads, entries: [] });
+
+/** Answer as the server does; a question after the first one waits until it is let go. */
+function serving() {
+  let asked = 0;
+  const letGo: (() => void)[] = [];
+  vi.stubGlobal("fetch", async (request: Request) => {
+    if (request.method === "POST") {
+      const { acts } = (await request.json()) as { acts: { uid: string }[] };
+      const answers = acts.map(({ uid }) => ({ uid, answer: "kept", said: "Kept." }));
+      return Response.json({ answers, panel: told(acts.map(({ uid }) => uid)) });
+    }
+    asked += 1;
+    if (asked > 1) await new Promise<void>((done) => letGo.push(done));
+    return Response.json(told(["h1"]));
+  });
+  return letGo;
+}
+
+describe("the panel on this device", () => {
+  afterEach(() => {
+    cleanup();
+    store.clear();
+    vi.unstubAllGlobals();
+  });
+
+  it("is not taken back by an older answer, and is kept before the outbox lets go", async () => {
+    const letGo = serving();
+    const queries = withQueries();
+    const { result } = renderHook(() => usePanel(PLACE, "marta"), queries);
+    await waitFor(() => expect(result.current.panel?.heads).toEqual(["h1"]));
+    // asked before the entry was made, answered after it was kept
+    act(() => void queries.client.invalidateQueries({ queryKey: ["panel"] }));
+    await waitFor(() => expect(letGo).toHaveLength(1));
+    await act(() => result.current.act({ kind: "lock_on" }));
+    const heads = result.current.panel?.heads ?? [];
+    await act(async () => {
+      for (const go of letGo) go();
+      await new Promise((done) => setTimeout(done, 20));
+    });
+    expect(heads).toHaveLength(1);
+    expect(heads).not.toEqual(["h1"]);
+    expect(result.current.panel?.heads).toEqual(heads);
+    expect(result.current.held).toEqual([]);
+    // a reload without network goes on from there
+    const last = store.get("panel marta larkfall/IC-2/1") as { heads: string[] };
+    expect(last.heads).toEqual(heads);
+  });
+});
