@@ -46,6 +46,7 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "rehearse-phone": (f"{JOB}/rehearse", PHONE, "light"),
     "run-up": ("/w/larkfall/m/JC-1/j/1/run-up", DESK, "light"),
     "run-up-lost": ("/w/larkfall/m/JC-1/j/1/run-up", DESK, "light"),
+    "panel": (f"{JOB}/panel", PHONE, "light"),
     "refusal": ("/w/larkfall/m/LS-4/j/1/plate", DESK, "light"),
     "sign-in": ("/sign-in", DESK, "light"),
 }
@@ -55,6 +56,29 @@ PRESSED: dict[str, tuple[str, ...]] = {
     "rehearse-phone": ("b", "t 300", "a 300"),
     "hazard": ("b", "f 300", "r 600"),
 }
+
+
+def at_the_panel(page: Page) -> None:
+    """Lock, prove every point dead, and stop at the first wire to land."""
+    page.get_by_label("My lock's number").first.fill("14")
+    page.get_by_role("button", name="My lock is on").click()
+    page.get_by_role("button", name="My lock is off").wait_for()
+    page.get_by_label("Meter", exact=True).fill("M-7")
+    page.get_by_role("button", name="Begin a round").click()
+    page.get_by_label("Meter reads there, before").fill("119")
+    page.get_by_role("button", name="Read").click()
+    point = page.get_by_test_id("point")
+    point.wait_for()
+    while point.count():
+        point.get_by_label("V", exact=True).fill("0.1")
+        point.get_by_role("button", name="Read").click()
+        page.wait_for_timeout(700)
+    page.get_by_label("Meter reads there again, after").fill("119")
+    page.get_by_role("button", name="Read").click()
+    page.get_by_test_id("land").wait_for()
+    page.evaluate("document.querySelector('[data-testid=wire]').scrollIntoView()")
+    page.evaluate("window.scrollBy(0, -300)")
+    page.wait_for_timeout(500)
 
 
 def prepare(page: Page, name: str) -> None:
@@ -83,6 +107,8 @@ def prepare(page: Page, name: str) -> None:
     elif name == "checks":
         page.get_by_role("button", name="Checks", exact=True).click()
         page.get_by_test_id("proof-weld").get_by_text("proven").wait_for()
+    elif name == "panel":
+        at_the_panel(page)
     elif name == "joints":
         page.get_by_label("Measured volume").fill("41")
         page.wait_for_timeout(600)
@@ -96,10 +122,10 @@ def press(page: Page, keys: tuple[str, ...]) -> None:
         page.wait_for_timeout(1200)
 
 
-def sign_in(page: Page, url: str) -> None:
-    """Sign in as a demo person."""
+def sign_in(page: Page, url: str, who: str = "dov") -> None:
+    """Sign in as a demo person: who is to work at a panel is an electrician."""
     page.goto(f"{url}/sign-in")
-    page.get_by_label("Name").fill("dov")
+    page.get_by_label("Name").fill(who)
     page.get_by_label("Password").fill("kiln-two-runs-hot")
     page.get_by_role("button", name="Sign in").click()
     page.get_by_role("heading", level=1).filter(has_text="motors").wait_for()
@@ -123,6 +149,9 @@ def shoot(browser: Browser, url: str, names: list[str], out: Path) -> None:
             has_touch=size is PHONE,
         )
         page = view.new_page()
+        if name == "panel":
+            view.clear_cookies()
+            sign_in(page, url, "marta")
         page.goto(url + path)
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_timeout(1000)

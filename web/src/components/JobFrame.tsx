@@ -192,7 +192,7 @@ export function JobFrame({
           {margin}
         </aside>
       </div>
-      {isBar && (
+      {isBar && (primary || !isPanel) && (
         <footer className="fixed inset-x-0 bottom-0 z-10 border-t-2 border-ink bg-sheet print:hidden">
           <div className="mx-auto flex max-w-[1280px] flex-wrap items-center gap-3 px-4 py-2">
             {primary}

@@ -102,10 +102,10 @@ function Insulation({
       <fieldset className="space-y-1">
         <legend className="font-semibold">{w.offFirst}</legend>
         {item.off.map((name) => (
-          <label key={name} className="flex items-start gap-3 py-1">
+          <label key={name} className="flex items-start gap-3 py-2">
             <input
               type="checkbox"
-              className="mt-1 size-6 accent-plum"
+              className="mt-1 size-6 shrink-0 accent-plum"
               checked={off.has(name)}
               onChange={(event) => {
                 const next = new Set(off);
