@@ -119,10 +119,11 @@ def test_a_whole_day_of_hands_at_this_panel():
         value = "OL" if row.most is None else row.least
         body = {"value": value, "unit": "ohm", "meter": "m"}
         assert do("dead_reading", {"row": name}, body) == "kept", row
-    ground, windings = "ground.motor", "insulation.motor"
-    assert set(work.items) == {ground, windings}
-    body = {"value": "0.1", "unit": "ohm"}
-    assert do("ground_continuity", {"item": ground}, body) == "kept"
+    windings = "insulation.motor"
+    # the frame's ground is one of the ohm readings, and is not asked a second time
+    assert work.items == (windings,)
+    frame = [row for row in made()[1].rows if ".PE" in row.start_said and ".PE" in row.end_said]
+    assert len(frame) == 1
     body = {"value": "17,9", "unit": "Mohm", "temp_c": "22", "connected": []}
     group = {"group": windings}
     # a tester on electronics destroys it: refused while anything is said to be connected
@@ -187,3 +188,17 @@ def test_a_sensor_in_the_circuit_comes_off_before_the_tester():
     assert [tag for tag in sensors if not any(tag in said for said in off)] == []
     plain = [said for item in made()[1].items for said in item.off]
     assert len(plain) == 2
+
+
+def test_while_no_ohm_readings_are_known_the_ground_is_asked_by_itself():
+    """Ground, windings, and the readings that are not calculated: none of them is left out."""
+    worked, _ = made()
+    inputs = JobInputs(
+        plate=PlateInputs(text=NINE),
+        supply=SupplyInputs(text="480Y/277"),
+        leads=LeadsInputs(winding="9-wye"),
+        starter=StarterInputs(standard_circuit="3A"),
+    )
+    work = panel_work(inputs, worked, None).work
+    assert work.items == ("ground.motor", "insulation.motor", "dead_check")
+    assert work.expect["ground.motor"] == {"unit": "ohm", "min": "0", "max": "0.5"}

@@ -159,7 +159,8 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> Pa
     known = {wire.id for wire in wires}
     rows = {} if dead is None else {_row_id(check): check for check in dead.checks}
     points = tuple(point for _, _, points in found for point in points)
-    items = panel_items(inputs, worked, circuit)
+    near_zero = {end for one in rows.values() if one.kind == "zero" for end in (one.start, one.end)}
+    items = panel_items(inputs, worked, circuit, near_zero)
     return PanelWork(
         work=Work(
             sources={

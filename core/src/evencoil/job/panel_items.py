@@ -5,7 +5,7 @@ Units: [ohm], [Mohm], [V], [°C].
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any
@@ -49,8 +49,12 @@ class PanelItem:
     off: tuple[str, ...] = ()
 
 
-def panel_items(inputs: JobInputs, worked: Worked, circuit: Circuit) -> tuple[PanelItem, ...]:
+def panel_items(
+    inputs: JobInputs, worked: Worked, circuit: Circuit, read: Collection[str] = ()
+) -> tuple[PanelItem, ...]:
     """Return ground and insulation of each motor of a circuit.
+
+    The ground of a frame that an ohm reading goes to is that reading: it is not asked twice.
 
     Parameters
     ----------
@@ -60,6 +64,8 @@ def panel_items(inputs: JobInputs, worked: Worked, circuit: Circuit) -> tuple[Pa
         The same, calculated.
     circuit : Circuit
         Its starter.
+    read : collection of str
+        Terminals that ohm readings near zero go to.
     """
     rated = _rated_v(worked)
     return tuple(
@@ -67,12 +73,7 @@ def panel_items(inputs: JobInputs, worked: Worked, circuit: Circuit) -> tuple[Pa
         for motor in circuit.netlist.devices
         if motor.type.startswith("motor")
         for item in (
-            PanelItem(
-                id=f"ground.{motor.id}",
-                kind="ground_continuity",
-                said=_said("panel.item.ground", circuit, motor.id),
-                unit="ohm",
-            ),
+            *_ground_of(circuit, motor.id, read),
             PanelItem(
                 id=f"insulation.{motor.id}",
                 kind="insulation_reading",
@@ -84,6 +85,17 @@ def panel_items(inputs: JobInputs, worked: Worked, circuit: Circuit) -> tuple[Pa
             ),
         )
     )
+
+
+def _ground_of(circuit: Circuit, motor: str, read: Collection[str]) -> Iterator[PanelItem]:
+    """Return the ground of a motor's frame, unless an ohm reading goes there."""
+    if f"{motor}.PE" not in read:
+        yield PanelItem(
+            id=f"ground.{motor}",
+            kind="ground_continuity",
+            said=_said("panel.item.ground", circuit, motor),
+            unit="ohm",
+        )
 
 
 def expected_of(items: tuple[PanelItem, ...], worked: Worked) -> Mapping[str, Mapping[str, Any]]:
