@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import csv
+import io
+from collections.abc import Iterable, Sequence
+
 from django.http import HttpResponse
 
-__all__ = ["attachment"]
+__all__ = ["as_csv", "attachment"]
 
 
 def attachment(data: bytes, kind: str, name: str, ending: str = "") -> HttpResponse:
@@ -15,3 +19,24 @@ def attachment(data: bytes, kind: str, name: str, ending: str = "") -> HttpRespo
     response.headers["Content-Disposition"] = f'inline; filename="{plain}.{ending}"'
     response.headers["Cache-Control"] = "no-store"
     return response
+
+
+def _safe(value: str) -> str:
+    """Return a cell that no spreadsheet takes for a formula."""
+    begins = value.strip()[:1]
+    is_formula = begins in {"=", "+", "@", "-"} and len(value.strip()) > 1
+    # a tab or a line end in front makes some programs take the rest for one
+    return f"'{value}" if is_formula or value[:1] in {"\t", "\r", "\n"} else value
+
+
+def as_csv(rows: Iterable[Sequence[str]]) -> bytes:
+    """Return rows as CSV; no cell of it is taken for a formula.
+
+    Parameters
+    ----------
+    rows : iterable of sequence of str
+        The first one is the heading.
+    """
+    text = io.StringIO()
+    csv.writer(text, lineterminator="\n").writerows([_safe(cell) for cell in row] for row in rows)
+    return text.getvalue().encode()

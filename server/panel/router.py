@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
+from api.files import as_csv, attachment
 from api.schemas import REFUSALS
 from jobs.routers.place import JOB, Number
 from jobs.store import motor_job
 from panel.actions import TakeActs
+from panel.book import reading_rows
 from panel.log import log_of, newest_revision
 from panel.schemas import (
     PanelActsIn,
@@ -25,6 +27,12 @@ from people.access import caller_in
 __all__ = ["router"]
 
 router = Router(tags=["panel"])
+#: how the table of readings answers in the OpenAPI description
+CSV: dict[str, object] = {
+    "responses": {
+        200: {"description": "The file", "content": {"text/csv": {"schema": {"type": "string"}}}}
+    }
+}
 
 
 @router.get(f"{JOB}/panel", response={200: PanelOut, **REFUSALS})
@@ -45,6 +53,16 @@ def strip(request: HttpRequest, works: str, tag: str, number: Number) -> PanelSt
     if not link.acts.exists():
         return PanelStripOut(state="", locks=[])
     return strip_out(*log_of(link))
+
+
+@router.get(f"{JOB}/panel/readings.csv", response=REFUSALS, openapi_extra=CSV)
+def readings(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
+    """Return every reading at a job's panel as CSV, with what it should have been."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    _, rows = log_of(link)
+    body = as_csv(reading_rows(rows, list(link.panel_revisions.order_by("n"))))
+    return attachment(body, "text/csv", f"{tag}-readings")
 
 
 @router.post(f"{JOB}/panel/acts", response={200: PanelAnswersOut, **REFUSALS})

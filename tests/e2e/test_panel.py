@@ -70,6 +70,10 @@ def test_locked_proven_landed_and_a_live_reading_shuts_it(opened):
     expect(windings).to_contain_text("as it should be")
     expect(windings).to_contain_text("Polarization index 2.50")
     expect(page.get_by_test_id("lock-strip")).to_contain_text("Marta Quillan 14")
+    table = page.get_by_role("link", name="Readings as a table (CSV)").get_attribute("href")
+    got = page.request.get(table).text()
+    assert "insulation_reading" in got
+    assert "dead_point" in got
     assert violations(page) == []
     # one live reading blocks everybody, with no way around
     page.get_by_role("button", name="Begin a round").click()

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Callable, Sequence
 from typing import Literal
 
@@ -11,7 +9,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from answers.pdf import sheet_pdf
-from api.files import attachment
+from api.files import as_csv, attachment
 from api.kept import kept_or_made, key_for
 from api.schemas import REFUSALS
 from evencoil.base import Message, say
@@ -145,24 +143,12 @@ _LISTS: dict[str, Callable[[JobStarter], list[Sequence[str]]]] = {
 }
 
 
-def _safe(value: str) -> str:
-    """Return a cell that no spreadsheet takes for a formula."""
-    begins = value.strip()[:1]
-    is_formula = begins in {"=", "+", "@", "-"} and len(value.strip()) > 1
-    # a tab or a line end in front makes some programs take the rest for one
-    return f"'{value}" if is_formula or value[:1] in {"\t", "\r", "\n"} else value
-
-
 @router.get(f"{JOB}/list/{{which}}.csv", response=REFUSALS, openapi_extra=_file("text/csv"))
 def listed(request: HttpRequest, works: str, tag: str, number: Number, which: List) -> HttpResponse:
     """Return wire list, bill of material or terminal strip of the kept starter as CSV."""
 
     def made(starter: JobStarter) -> bytes:
-        text = io.StringIO()
-        rows = _LISTS[which](starter)
-        lines = csv.writer(text, lineterminator="\n")
-        lines.writerows([_safe(cell) for cell in row] for row in rows)
-        return text.getvalue().encode()
+        return as_csv(_LISTS[which](starter))
 
     body = _made(request, (works, tag, number), f"{which}.csv", made)
     return attachment(body, "text/csv", f"{tag}-{which}")

@@ -1,5 +1,7 @@
 """At the panel over the network: locks, proof, landing; two people; nothing lost or forged."""
 
+import csv
+import io
 import uuid
 
 import pytest
@@ -286,3 +288,37 @@ def test_insulation_is_judged_by_the_temperature_of_the_winding(people):
     # halved twice from 20 to 40 °C; 30 / 20
     assert "20 MΩ at 20 °C is 5 MΩ at 40 °C" in told
     assert "Polarization index 1.50 (30 / 20 MΩ), under 2" in told
+
+
+def test_readings_go_out_as_a_table(people):
+    """Each with where, what it should be and whether it is; a refused one is there, and said so."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel = panel_of(tablet.client)
+    path = f"{JOB}/panel/readings.csv"
+    first = list(csv.DictReader(io.StringIO(tablet.client.get(path).content.decode())))
+    assert first == []
+    _, panel = tablet.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    tablet.prove(panel)
+    row, item = panel["rows"][0]["id"], panel["items"][0]["id"]
+    tablet.do("dead_reading", {"row": row}, {"value": "OL", "unit": "ohm"})
+    body = {"value": "19", "unit": "Mohm", "temp_c": "30", "connected": []}
+    tablet.do("insulation_reading", {"group": item}, body)
+    tablet.do("dead_reading", {"row": row}, {"value": "1,250", "unit": "ohm"})
+    answer = tablet.client.get(path)
+    assert answer.headers["Content-Type"] == "text/csv"
+    rows = list(csv.DictReader(io.StringIO(answer.content.decode())))
+    kinds = ["meter_live", *["dead_point"] * 6, "meter_live"]
+    kinds += ["dead_reading", "insulation_reading", "dead_reading"]
+    assert [one["reading"] for one in rows] == kinds
+    assert {one["as_expected"] for one in rows[:8]} == {"yes"}
+    assert {(one["least"], one["most"]) for one in rows[1:7]} == {("0", "1.0")}
+    wrong, windings, refused = rows[8:]
+    # near zero is asked, an open circuit was read
+    assert (wrong["value"], wrong["most"], wrong["as_expected"]) == ("OL", "1", "no")
+    said = panel["rows"][0]
+    assert wrong["where"] == f"{said['start_said']} – {said['end_said']}"
+    # 10 Mohm at 30 °C
+    asked = (windings["least"], windings["winding_temp_c"], windings["as_expected"])
+    assert asked == ("10", "30", "yes")
+    assert (refused["as_expected"], refused["by"]) == ("", "marta")
+    assert "two ways" in refused["answer"]

@@ -116,6 +116,7 @@ export const panelWords = {
   } as Record<string, string>,
   powerShut: "Energizing in stages is not offered here yet. What stands against it now:",
   bookTitle: "Everything that was done",
+  readingsFile: "Readings as a table (CSV)",
   onDevice: (count: Shown) => `${count} on this device only, sent when there is a network`,
   sendNow: "Send now",
   drop: "Drop it",

@@ -6,10 +6,13 @@ import type { Panel } from "./usePanel";
 export function Book({
   panel,
   held,
+  base,
   onSend,
   onDrop,
 }: {
   panel: Panel;
+  /** Address of the job. */
+  base: string;
   held: readonly Held[];
   onSend: () => void;
   onDrop: (uid: string) => void;
@@ -79,6 +82,9 @@ export function Book({
           ))}
         </ol>
       </details>
+      <a className="ask" href={`/api${base}/panel/readings.csv`}>
+        {w.readingsFile}
+      </a>
       <p className="text-sm text-soft">{w.record}</p>
     </div>
   );

@@ -42,6 +42,7 @@ export function PanelScreen() {
           <Book
             panel={panel}
             held={held}
+            base={base}
             onSend={() => void send()}
             onDrop={(uid) => void drop(uid)}
           />

@@ -1,0 +1,117 @@
+"""The readings of a panel as a table: what was read where, by whom, and what was asked."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any
+
+from evencoil.acts import FigureError, figure, judged
+from panel.models import Act, PanelRevision
+from panel.schemas import said_answer
+
+__all__ = ["HEADING", "reading_rows"]
+
+HEADING = (
+    "received",
+    "by",
+    "reading",
+    "where",
+    "value",
+    "unit",
+    "winding_temp_c",
+    "least",
+    "most",
+    "as_expected",
+    "drawing",
+    "answer",
+)
+_ABOUT = {
+    "meter_live": "round",
+    "dead_point": "point",
+    "dead_reading": "row",
+    "ground_continuity": "item",
+    "insulation_reading": "group",
+    "coil_ohms": "item",
+}
+
+
+def reading_rows(rows: Sequence[Act], revisions: Sequence[PanelRevision]) -> Iterator[list[str]]:
+    """Go through every reading that was received, oldest first, refused ones too.
+
+    Parameters
+    ----------
+    rows : sequence of Act
+        Everything that was received.
+    revisions : sequence of PanelRevision
+        What there was to do, in order.
+    """
+    yield list(HEADING)
+    by_n = {one.n: one for one in revisions}
+    for row in rows:
+        if row.kind in _ABOUT and row.rev in by_n:
+            yield _line(row, by_n[row.rev])
+
+
+def _line(row: Act, revision: PanelRevision) -> list[str]:
+    name = str(row.about.get(_ABOUT[row.kind], ""))
+    expected = _expected(row, revision.body["work"], name)
+    least, most = expected.get("min"), expected.get("max")
+    if "bands" in expected:
+        least = _band(expected["bands"], row.body)
+    return [
+        row.received_at.isoformat(timespec="seconds"),
+        str(row.by),
+        row.kind,
+        _where(revision.body, name) or name,
+        str(row.body.get("value", "")),
+        str(row.body.get("unit", "")),
+        str(row.body.get("temp_c", "")),
+        str(least or ""),
+        str(most or ""),
+        _judged(row, expected),
+        str(row.rev),
+        said_answer(row.answer, row.body),
+    ]
+
+
+def _expected(row: Act, work: Mapping[str, Any], name: str) -> Mapping[str, Any]:
+    """Return the bounds of a reading in the drawing it was made on; empty for none."""
+    if row.kind == "meter_live":
+        return {"min": row.body.get("min"), "max": row.body.get("max")}
+    if row.kind == "dead_point":
+        # a source found at the panel has its points in no drawing, and the same limit
+        return {"min": "0", "max": work["rules"]["dead_limit_v"]}
+    if row.kind == "dead_reading":
+        found: Mapping[str, Any] = work["rows"].get(name, {})
+        return found
+    bounds: Mapping[str, Any] = work["expect"].get(name, {})
+    return bounds
+
+
+def _band(bands: Sequence[Sequence[Any]], body: Mapping[str, Any]) -> str:
+    """Return the least reading at a temperature; empty where it does not count."""
+    try:
+        temp_c = figure(body.get("temp_c", ""))
+    except FigureError:
+        return ""
+    return next((str(least) for low, high, least in bands if low <= temp_c < high), "")
+
+
+def _where(body: Mapping[str, Any], name: str) -> str:
+    """Return a point, a row or an item as it is said; empty where no drawing has it."""
+    for one in body["points"]:
+        if one["id"] == name:
+            return f"{one['one']} – {one['other']}"
+    for one in body["rows"]:
+        if one["id"] == name:
+            return f"{one['start_said']} – {one['end_said']}"
+    return next((str(one["said"]) for one in body["items"] if one["id"] == name), "")
+
+
+def _judged(row: Act, expected: Mapping[str, Any]) -> str:
+    """Return whether a reading is as expected; empty where nothing is known to compare it with."""
+    try:
+        told = judged(figure(row.body.get("value", "")), expected or None, row.body)
+    except FigureError:
+        return ""
+    return "" if told is None else "yes" if told else "no"
