@@ -4,12 +4,11 @@ The invariants are asked of the entries themselves, not of the functions that ma
 """
 
 import pytest
+from acts_tablets import Site, shuffled
 
 from evencoil.acts import HANDS_ACTS, RANK, state_of
 from evencoil.acts.hands import proving, unprovers
 from evencoil.acts.stages import is_counted
-
-from .tablets import Site, shuffled
 
 
 def check(seed):

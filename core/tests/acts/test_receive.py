@@ -3,10 +3,9 @@
 from dataclasses import replace
 
 import pytest
+from acts_play import Play, cases
 
 from evencoil.acts import Entry, receive, state_of, tells
-
-from .play import Play, cases
 
 
 def play(start="proven"):

@@ -1,10 +1,9 @@
 """The worked scenarios of what people do at a panel: answers, states, messages."""
 
 import pytest
+from acts_play import cases, played
 
 from evencoil.acts import state_of, tells
-
-from .play import cases, played
 
 SCENARIOS = {one["id"]: one for one in cases()["scenarios"]}
 STATES = ("locks", "wires", "rows", "stages")

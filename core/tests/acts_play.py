@@ -11,7 +11,7 @@ from evencoil.acts import Entry, Log, Row, Rules, Source, Stage, Wire, Work, rec
 @cache
 def cases():
     """Return the worked scenarios."""
-    return json.loads((Path(__file__).parents[1] / "cases/acts.json").read_text("utf-8"))
+    return json.loads((Path(__file__).parent / "cases/acts.json").read_text("utf-8"))
 
 
 def work_of(setup):

@@ -3,9 +3,9 @@
 import random
 from dataclasses import replace
 
-from evencoil.acts import Entry, receive, state_of
+from acts_play import Play, cases
 
-from .play import Play, cases
+from evencoil.acts import Entry, receive, state_of
 
 PEOPLE = {"t1": "mq", "t2": "da", "d1": "ro"}
 POINTS = ("L1-L2", "L1-G", "T1-T2", "X1-X2")
