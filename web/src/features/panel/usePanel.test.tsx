@@ -6,29 +6,35 @@ import { PLACE, withQueries } from "../../state/testing";
 const store = new Map<string, unknown>();
 vi.mock("idb-keyval", () => ({
   get: async (key: string) => store.get(key),
-  set: async (key: string, value: unknown) => void store.set(key, value),
+  // a database takes its time
+  set: async (key: string, value: unknown) => {
+    await new Promise((done) => setTimeout(done, 5));
+    store.set(key, value);
+  },
   update: async (key: string, change: (old: unknown) => unknown) =>
     void store.set(key, change(store.get(key))),
 }));
 
 const { usePanel } = await import("./usePanel");
-const told = (heads: string[]) => ({ rev: 1, heads, entries: [] });
+const told = (heads: string[], entries: { id: string }[] = []) => ({ rev: 1, heads, entries });
 
 /** Answer as the server does; a question after the first one waits until it is let go. */
 function serving() {
   let asked = 0;
   const letGo: (() => void)[] = [];
+  const kept: { id: string }[] = [];
   vi.stubGlobal("fetch", async (request: Request) => {
     if (request.method === "POST") {
       const { acts } = (await request.json()) as { acts: { uid: string }[] };
       const answers = acts.map(({ uid }) => ({ uid, answer: "kept", said: "Kept." }));
-      return Response.json({ answers, panel: told(acts.map(({ uid }) => uid)) });
+      kept.push(...acts.map(({ uid }) => ({ id: uid })));
+      return Response.json({ answers, panel: told([kept.at(-1)?.id ?? ""], [...kept]) });
     }
     asked += 1;
     if (asked > 1) await new Promise<void>((done) => letGo.push(done));
     return Response.json(told(["h1"]));
   });
-  return letGo;
+  return { letGo, kept };
 }
 
 describe("the panel on this device", () => {
@@ -39,7 +45,7 @@ describe("the panel on this device", () => {
   });
 
   it("is not taken back by an older answer, and is kept before the outbox lets go", async () => {
-    const letGo = serving();
+    const { letGo } = serving();
     const queries = withQueries();
     const { result } = renderHook(() => usePanel(PLACE, "marta"), queries);
     await waitFor(() => expect(result.current.panel?.heads).toEqual(["h1"]));
@@ -59,5 +65,31 @@ describe("the panel on this device", () => {
     // a reload without network goes on from there
     const last = store.get("panel marta larkfall/IC-2/1") as { heads: string[] };
     expect(last.heads).toEqual(heads);
+  });
+
+  it("shows an entry once, whatever arrives first: the answer or the empty outbox", async () => {
+    const { kept } = serving();
+    vi.stubGlobal("IS_REACT_ACT_ENVIRONMENT", false);
+    let gaps = 0;
+    let doubles = 0;
+    const { result } = renderHook(() => {
+      const now = usePanel(PLACE, "marta");
+      const uids = [
+        ...now.held.map((one) => one.act.uid),
+        ...(now.panel?.entries ?? []).map((one) => one.id),
+      ];
+      if (kept.some(({ id }) => !uids.includes(id))) gaps += 1;
+      if (new Set(uids).size < uids.length) doubles += 1;
+      return now;
+    }, withQueries());
+    await waitFor(() => expect(result.current.panel).toBeDefined());
+    for (const kind of ["lock_on", "note", "note"]) {
+      // each rendering by itself, as in a browser: `act` would show only the last one
+      await result.current.act({ kind });
+      await new Promise((done) => setTimeout(done, 30));
+    }
+    expect(kept).toHaveLength(3);
+    expect(result.current.held).toEqual([]);
+    expect([gaps, doubles]).toEqual([0, 0]);
   });
 });

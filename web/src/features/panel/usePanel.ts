@@ -56,6 +56,9 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
     },
   });
   const panel = query.data;
+  // what the server has is its own from then on: counted twice, one meter check would be two
+  const known = new Set(panel?.entries.map((one) => one.id));
+  const unknown = held.filter((one) => one.refused || !known.has(one.act.uid));
   const { works, tag, number } = place;
   const send = useCallback(async () => {
     if (!box || isSending.current) return;
@@ -109,5 +112,5 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
     if (box) setHeld(await dropped(box, uid));
   };
   const problem = query.error instanceof Refused && !panel ? query.error.problem : undefined;
-  return { panel, problem, held, act, send, drop };
+  return { panel, problem, held: unknown, act, send, drop };
 }
