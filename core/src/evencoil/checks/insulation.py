@@ -5,7 +5,7 @@ by halving it for each 10 K (windings of asphalt or thermoplastic kind, and the 
 of most shops), or by the flatter curve of thermosetting windings. Whichever asks for more at
 the temperature of the winding is asked here, so neither way passes what the other would not.
 
-Units: [Mohm], [°C], [V].
+Units: [Mohm], [C], [V].
 Source: IEEE 43, recommended minimum resistance, temperature correction, polarization index,
 test voltage; restated in own words.
 """
@@ -67,7 +67,7 @@ def at_40_c(temp_c: float) -> tuple[float, float]:
     Parameters
     ----------
     temp_c : float
-        Of the winding, `COLDEST_C` to `HOTTEST_C`.
+        Of the winding, `COLDEST_C` to `HOTTEST_C`. [C]
 
     Returns
     -------
@@ -87,7 +87,7 @@ def _asked(least: Decimal, degree: int) -> Decimal:
 
 
 def insulation_bands(rated_v: Decimal) -> tuple[tuple[int, int, str], ...]:
-    """Return the least resistance of each degree: from, to, and what is asked [°C], [Mohm].
+    """Return the least resistance of each degree: from, to, and what is asked [C], [Mohm].
 
     Parameters
     ----------
@@ -124,7 +124,7 @@ def said_insulation(
     one_min : Decimal
         After one minute. [Mohm]
     temp_c : Decimal
-        Of the winding.
+        Of the winding. [C]
     ten_min : Decimal or None
         After ten minutes. [Mohm]
     """

@@ -1,6 +1,6 @@
 """What is read once for each motor of a panel: ground of its frame, insulation of its windings.
 
-Units: [ohm], [Mohm], [V], [°C].
+Units: [ohm], [Mohm], [V], [C].
 """
 
 from __future__ import annotations
