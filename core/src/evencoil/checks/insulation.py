@@ -106,8 +106,10 @@ def polarization_index(one_min: Decimal, ten_min: Decimal) -> Decimal | None:
 
     Parameters
     ----------
-    one_min, ten_min : Decimal
-        Readings, infinite where the tester shows an open circuit. [Mohm]
+    one_min : Decimal
+        After one minute, infinite where the tester shows an open circuit. [Mohm]
+    ten_min : Decimal
+        After ten minutes, likewise. [Mohm]
     """
     if not one_min.is_finite() or not ten_min.is_finite() or one_min <= 0:
         return None
