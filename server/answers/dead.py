@@ -11,10 +11,10 @@ from api.build import build
 from evencoil.checks import DeadChecks, dead_checks
 from evencoil.circuit import Circuit, netlist_fingerprint
 
-__all__ = ["dead_checks_of", "dead_key"]
+__all__ = ["dead_checks_of", "known_dead_checks"]
 
 
-def dead_key(circuit: Circuit) -> str:
+def _key(circuit: Circuit) -> str:
     """Return the key under which the checks of a netlist are kept."""
     said = f"{build()} {netlist_fingerprint(circuit)} {list(circuit.tags.values())!r}"
     return f"dead.{hashlib.sha256(said.encode()).hexdigest()}"
@@ -30,9 +30,20 @@ def dead_checks_of(circuit: Circuit, tell: Callable[[int, int], None] | None = N
     tell : callable, optional
         Told how many mistakes were gone through, of how many.
     """
-    key = dead_key(circuit)
-    found = caches["answers"].get(key)
-    if not isinstance(found, DeadChecks):
+    found = known_dead_checks(circuit)
+    if found is None:
         found = dead_checks(circuit, tell)
-        caches["answers"].set(key, found)
+        caches["answers"].set(_key(circuit), found)
     return found
+
+
+def known_dead_checks(circuit: Circuit) -> DeadChecks | None:
+    """Return the checks of a netlist where they are kept; None where nobody asked for them yet.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    found = caches["answers"].get(_key(circuit))
+    return found if isinstance(found, DeadChecks) else None

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from evencoil.acts import FigureError, figure, judged
+from evencoil.acts import FigureError, bounds_at, figure, judged
 from panel.models import Act, PanelRevision
 from panel.schemas import said_answer
 
@@ -55,9 +55,10 @@ def reading_rows(rows: Sequence[Act], revisions: Sequence[PanelRevision]) -> Ite
 def _line(row: Act, revision: PanelRevision) -> list[str]:
     name = str(row.about.get(_ABOUT[row.kind], ""))
     expected = _expected(row, revision.body["work"], name)
-    least, most = expected.get("min"), expected.get("max")
-    if "bands" in expected:
-        least = _band(expected["bands"], row.body)
+    try:
+        least, most = bounds_at(expected, row.body) or ("", "")
+    except FigureError:
+        least, most = "", ""
     return [
         row.received_at.isoformat(timespec="seconds"),
         str(row.by),
@@ -86,15 +87,6 @@ def _expected(row: Act, work: Mapping[str, Any], name: str) -> Mapping[str, Any]
         return found
     bounds: Mapping[str, Any] = work["expect"].get(name, {})
     return bounds
-
-
-def _band(bands: Sequence[Sequence[Any]], body: Mapping[str, Any]) -> str:
-    """Return the least reading at a temperature; empty where it does not count."""
-    try:
-        temp_c = figure(body.get("temp_c", ""))
-    except FigureError:
-        return ""
-    return next((str(least) for low, high, least in bands if low <= temp_c < high), "")
 
 
 def _where(body: Mapping[str, Any], name: str) -> str:

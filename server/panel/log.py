@@ -6,12 +6,9 @@ from collections.abc import Mapping
 from dataclasses import asdict
 from typing import Any, cast
 
-from django.core.cache import caches
-
-from answers.dead import dead_key
+from answers.dead import known_dead_checks
 from evencoil.acts import Entry, Log, Role, work_as_json, work_from_json
 from evencoil.base import CoreError, Message, say
-from evencoil.checks import DeadChecks
 from evencoil.circuit import netlist_fingerprint
 from evencoil.job import PanelWork, panel_work
 from jobs.models import JobMotor
@@ -52,8 +49,7 @@ def newest_revision(caller: Caller, link: JobMotor) -> tuple[PanelRevision, str]
     worked = work_out_kept(inputs, caller.works)
     try:
         circuit = worked.starter.required()
-        dead = caches["answers"].get(dead_key(circuit))
-        dead = dead if isinstance(dead, DeadChecks) else None
+        dead = known_dead_checks(circuit)
         notice = "" if dead is not None else say(Message("panel.no_dead_check"))
         fingerprint = netlist_fingerprint(circuit) + ("" if dead is None else "+rows")
         is_known = last is not None and last.fingerprint == fingerprint

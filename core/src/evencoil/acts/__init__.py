@@ -3,7 +3,7 @@
 Knows nothing of netlists, jobs or servers: what entries can be about is handed in.
 """
 
-from evencoil.acts.figures import OPEN, FigureError, figure, is_within, judged
+from evencoil.acts.figures import OPEN, FigureError, bounds_at, figure, is_within, judged
 from evencoil.acts.hands import sources
 from evencoil.acts.kinds import HANDS_ACTS, KINDS, RANK, RESULTS, Kind
 from evencoil.acts.model import Entry, Role, Row, Rules, Source, Stage, Wire, Work
@@ -34,6 +34,7 @@ __all__ = [
     "View",
     "Wire",
     "Work",
+    "bounds_at",
     "figure",
     "is_opening",
     "is_within",

@@ -6,11 +6,11 @@ Units: those of the reading.
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from decimal import Decimal, InvalidOperation
 from typing import Any
 
-__all__ = ["OPEN", "FigureError", "figure", "is_within", "judged"]
+__all__ = ["OPEN", "FigureError", "bounds_at", "figure", "is_within", "judged"]
 
 #: above every maximum: a meter that shows an open circuit
 OPEN = Decimal("Infinity")
@@ -68,6 +68,32 @@ def is_within(value: Decimal, least: object, most: object) -> bool:
     return most is None or (value != OPEN and value <= figure(most))
 
 
+def bounds_at(
+    expected: Mapping[str, Any] | None, body: Mapping[str, Any]
+) -> tuple[object, object] | None:
+    """Return between what a reading should lie; None where nothing is known to compare it with.
+
+    Parameters
+    ----------
+    expected : mapping or None
+        Bounds, or bands by temperature: each asks what its coldest degree does.
+    body : mapping
+        Of the reading, with its temperature.
+    """
+    if expected is None:
+        return None
+    bands = expected.get("bands")
+    if bands is None:
+        return expected.get("min"), expected.get("max")
+    if "temp_c" not in body:
+        return None
+    temperature = figure(body["temp_c"])
+    for low, high, least in bands:
+        if Decimal(str(low)) <= temperature < Decimal(str(high)):
+            return least, None
+    return None
+
+
 def judged(
     value: Decimal, expected: Mapping[str, Any] | None, body: Mapping[str, Any]
 ) -> bool | None:
@@ -82,15 +108,5 @@ def judged(
     body : mapping
         Of the reading, with its temperature.
     """
-    if expected is None:
-        return None
-    bands: Sequence[Sequence[Any]] | None = expected.get("bands")
-    if bands is None:
-        return is_within(value, expected.get("min"), expected.get("max"))
-    if "temp_c" not in body:
-        return None
-    temperature = figure(body["temp_c"])
-    for low, high, least in bands:
-        if Decimal(str(low)) <= temperature < Decimal(str(high)):
-            return value >= figure(least)
-    return None
+    bounds = bounds_at(expected, body)
+    return None if bounds is None else is_within(value, *bounds)

@@ -8,7 +8,7 @@ Units: as written beside each limit.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from evencoil.acts.model import Role
 
@@ -42,7 +42,7 @@ class Kind:
     needs_hands: bool = False
     is_online: bool = False
     about: tuple[str, ...] = ()
-    figures: Mapping[str, tuple[str, str, str]] = ()  # type: ignore[assignment]  # none
+    figures: Mapping[str, tuple[str, str, str]] = field(default_factory=dict)
     can_be_open: bool = False
 
 

@@ -140,16 +140,21 @@ class View:
     work: Work
     _by_kind: Mapping[str, list[Entry]] | None = None
 
-    def of(self, *kinds: str) -> list[Entry]:
-        """Return the entries of some kinds, in the order of arrival."""
+    def kinds(self) -> Mapping[str, list[Entry]]:
+        """Return the entries by kind, each kind in the order of arrival."""
         if self._by_kind is None:
             found: dict[str, list[Entry]] = {}
             for entry in self.log._visible(self.mask):  # noqa: SLF001 - a view is of its log
                 found.setdefault(entry.kind, []).append(entry)
             self._by_kind = found
+        return self._by_kind
+
+    def of(self, *kinds: str) -> list[Entry]:
+        """Return the entries of some kinds, in the order of arrival."""
+        known = self.kinds()
         if len(kinds) == 1:
-            return self._by_kind.get(kinds[0], [])
-        return [entry for kind in kinds for entry in self._by_kind.get(kind, [])]
+            return known.get(kinds[0], [])
+        return [entry for kind in kinds for entry in known.get(kind, [])]
 
     def has(self, entry: Entry) -> bool:
         """Tell whether an entry is among them."""

@@ -157,7 +157,7 @@ def _shape(log: Log, entry: Entry) -> str:
 
 def _figures(kind: Kind, body: Mapping[str, Any]) -> str:
     """Return what is wrong with the figures of an entry."""
-    for name, (unit, least, most) in dict(kind.figures).items():
+    for name, (unit, least, most) in kind.figures.items():
         if name not in body:
             if name == "value":
                 return "out_of_range"

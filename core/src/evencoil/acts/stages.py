@@ -18,7 +18,6 @@ from evencoil.acts.wiring import item_state, row_state, torque_is_done, touches,
 
 __all__ = [
     "StageState",
-    "answered_trips",
     "contested",
     "forbids",
     "is_counted",
@@ -69,19 +68,6 @@ def open_trips(view: View) -> list[Entry]:
             for reset in view.of("reset")
         )
     ]
-
-
-def answered_trips(view: View, device: str) -> list[Entry]:
-    """Return every trip of a device.
-
-    Parameters
-    ----------
-    view : View
-        Of the entries.
-    device : str
-        Its id.
-    """
-    return [one for one in view.of("trip") if one.about["device"] == device]
 
 
 def _closings(view: View, opening: Entry) -> list[Entry]:

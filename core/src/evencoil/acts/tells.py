@@ -32,16 +32,11 @@ def tells(log: Log) -> set[tuple[str, str]]:
         *_signed(log, view),
         *(
             (one.by, "acts.clock_wrong")
-            for kind in _kinds(view)
-            for one in view.of(kind)
+            for entries in view.kinds().values()
+            for one in entries
             if abs(one.clock_off_s) > CLOCK_OFF_S
         ),
     }
-
-
-def _kinds(view: View) -> list[str]:
-    view.of("lock_on")
-    return list(view._by_kind or {})  # noqa: SLF001 - a view is of this room
 
 
 def _holders(view: View) -> set[str]:
@@ -132,8 +127,8 @@ def _signed(log: Log, view: View) -> set[tuple[str, str]]:
         found.add((last.by, "acts.arrived_after_signing"))
     after = [
         one
-        for kind in _kinds(view)
-        for one in view.of(kind)
+        for entries in view.kinds().values()
+        for one in entries
         if one.kind not in {"signed", "note", "photo"} and not log.saw(last, one)
     ]
     if after or last.rev != log.rev:

@@ -133,30 +133,25 @@ def said_insulation(
     if not one_min.is_finite() or not COLDEST_C <= temp_c < HOTTEST_C:
         return ()
     halved, flat = at_40_c(floor(temp_c))
-    told = [
-        Message(
-            "insulation.at_40",
-            {
-                "value": f"{one_min.normalize():f}",
-                "temp": f"{temp_c.normalize():f}",
-                "halved": f"{float(one_min) * halved:.3g}",
-                "flat": f"{float(one_min) * flat:.3g}",
-            },
-        )
-    ]
-    index = polarization_index(one_min, ten_min) if ten_min is not None else None
-    if index is not None:
-        is_told = float(one_min) * min(halved, flat) <= _NO_INDEX_MOHM
-        name = "no_index" if not is_told else "index" if index >= _INDEX else "low_index"
-        told.append(
-            Message(
-                f"insulation.{name}",
-                {
-                    # rounded down: what is under 2 never reads 2.00
-                    "index": f"{index.quantize(Decimal('0.01'), ROUND_FLOOR)}",
-                    "ten": f"{ten_min.normalize() if ten_min is not None else 0:f}",
-                    "one": f"{one_min.normalize():f}",
-                },
-            )
-        )
-    return tuple(told)
+    value = f"{one_min.normalize():f}"
+    at_40 = Message(
+        "insulation.at_40",
+        {
+            "value": value,
+            "temp": f"{temp_c.normalize():f}",
+            "halved": f"{float(one_min) * halved:.3g}",
+            "flat": f"{float(one_min) * flat:.3g}",
+        },
+    )
+    index = None if ten_min is None else polarization_index(one_min, ten_min)
+    if ten_min is None or index is None:
+        return (at_40,)
+    is_told = float(one_min) * min(halved, flat) <= _NO_INDEX_MOHM
+    name = "no_index" if not is_told else "index" if index >= _INDEX else "low_index"
+    said = {
+        # rounded down: what is under 2 never reads 2.00
+        "index": f"{index.quantize(Decimal('0.01'), ROUND_FLOOR)}",
+        "ten": f"{ten_min.normalize():f}",
+        "one": value,
+    }
+    return at_40, Message(f"insulation.{name}", said)

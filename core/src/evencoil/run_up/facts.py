@@ -14,11 +14,11 @@ from dataclasses import dataclass, replace
 from math import pi, sqrt
 from typing import Literal
 
-from evencoil.base import Message, OutOfRangeError, Step, Trail
+from evencoil.base import Step, Trail
 from evencoil.codebook import given
 from evencoil.leads import Derived
 from evencoil.run_up.asked import Asked, Heaters
-from evencoil.run_up.finder import WATTS, Finder, Rated, missing, refused
+from evencoil.run_up.finder import WATTS, Finder, Rated, missing, no_circuit, refused
 from evencoil.run_up.rotor import RotorSteps, find_rotor
 from evencoil.run_up.single import SingleStart, find_single
 from evencoil.solver.motor import (
@@ -254,14 +254,7 @@ def _fit(targets: Targets) -> Fitted:
         or abs(fitted.locked_a / targets.locked_a - 1) < (0.1 if targets.held is None else 0.3)
     )
     if not is_near:
-        raise OutOfRangeError(
-            Message(
-                "run_up.no_circuit",
-                {"amps": f"{fitted.amps_a:.3g}", "locked": f"{fitted.locked_a:.3g}"},
-            ),
-            field="plate.text",
-            hint=Message("run_up.no_circuit.hint"),
-        )
+        raise no_circuit(fitted.amps_a, fitted.locked_a)
     return fitted
 
 

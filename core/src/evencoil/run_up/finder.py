@@ -14,7 +14,7 @@ from decimal import Decimal
 from itertools import pairwise
 from math import sqrt
 
-from evencoil.base import Message, MissingError, RefusedError, Trail, plain
+from evencoil.base import Message, MissingError, OutOfRangeError, RefusedError, Trail, plain
 from evencoil.codebook import assumed, given, table
 from evencoil.plate import Band, Verdict, locked_rotor_band_a, poles_of
 from evencoil.run_up.asked import Asked
@@ -122,6 +122,23 @@ def refused(code: str, field: str, **params: str) -> RefusedError:
     """
     return RefusedError(
         Message(f"run_up.{code}", params), field=field, hint=Message(f"run_up.{code}.hint", params)
+    )
+
+
+def no_circuit(amps_a: float, locked_a: float) -> OutOfRangeError:
+    """Return that no equivalent circuit fits a nameplate, with what the nearest one draws.
+
+    Parameters
+    ----------
+    amps_a : float
+        At full load. [A]
+    locked_a : float
+        With the rotor held. [A]
+    """
+    return OutOfRangeError(
+        Message("run_up.no_circuit", {"amps": f"{amps_a:.3g}", "locked": f"{locked_a:.3g}"}),
+        field="plate.text",
+        hint=Message("run_up.no_circuit.hint"),
     )
 
 

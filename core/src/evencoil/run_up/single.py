@@ -13,9 +13,8 @@ from decimal import Decimal
 from math import pi
 from typing import Literal
 
-from evencoil.base import Message, OutOfRangeError
 from evencoil.codebook import assumed, given
-from evencoil.run_up.finder import WATTS, Finder, Rated, refused
+from evencoil.run_up.finder import WATTS, Finder, Rated, no_circuit, refused
 from evencoil.solver.motor import (
     START_SPEED,
     Machine,
@@ -187,14 +186,7 @@ def find_single(
         )
     )
     if abs(fitted.amps_a / rated.amps_a - 1) > 0.03 or abs(fitted.locked_a / locked_a - 1) > 0.5:
-        raise OutOfRangeError(
-            Message(
-                "run_up.no_circuit",
-                {"amps": f"{fitted.amps_a:.3g}", "locked": f"{fitted.locked_a:.3g}"},
-            ),
-            field="plate.text",
-            hint=Message("run_up.no_circuit.hint"),
-        )
+        raise no_circuit(fitted.amps_a, fitted.locked_a)
     assumed(finder.trail, "start_turns", Decimal(f"{fitted.turns:.2g}"), "", "run_up.start_turns")
     for name, value in (("start_uf", fitted.start_f), ("run_uf", fitted.run_f)):
         if value is not None and name not in finder.trail:

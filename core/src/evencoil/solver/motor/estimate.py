@@ -17,6 +17,7 @@ from math import exp, log, pi, sqrt
 import numpy as np
 
 from evencoil.solver.motor.circuit import Circuit
+from evencoil.solver.motor.descent import descend
 
 __all__ = ["Fitted", "Targets", "fit_circuit"]
 
@@ -197,33 +198,6 @@ class _Problem:
         return found
 
 
-def _descend(problem: _Problem, start: np.ndarray) -> tuple[float, np.ndarray]:
-    """Return cost and place of a minimum near a start."""
-    here, damping = start, 1e-2
-    now = problem.residuals(here)
-    for _ in range(_ROUNDS):
-        slope = np.empty((len(now), len(here)))
-        for column in range(len(here)):
-            aside = here.copy()
-            aside[column] += 1e-5
-            slope[:, column] = (problem.residuals(aside) - now) / 1e-5
-        square, pull = slope.T @ slope, slope.T @ now
-        before = now @ now
-        for _ in range(8):
-            step = np.linalg.solve(square + damping * np.diag(np.diag(square) + 1e-12), -pull)
-            there = here + np.clip(step, -0.7, 0.7)
-            then = problem.residuals(there)
-            if then @ then < before:
-                here, now, damping = there, then, max(damping / 5, 1e-9)
-                break
-            damping *= 4
-        else:
-            break
-        if before - now @ now < 1e-7 * before + 1e-12:
-            break
-    return float(now @ now), here
-
-
 def fit_circuit(targets: Targets) -> Fitted:
     """Return the circuit nearest to what is asked.
 
@@ -243,7 +217,10 @@ def fit_circuit(targets: Targets) -> Fitted:
     found: list[tuple[float, np.ndarray]] = []
     for inner, outer in _STARTS:
         start = [_X1 * locked, 2.8 * rated_ohm, ri, inner * locked, outer * ri, problem.r1]
-        found.append(_descend(problem, np.log(np.array([*start, _XC * _X1 * locked]))))
+        first = np.log(np.array([*start, _XC * _X1 * locked]))
+        found.append(
+            descend(problem.residuals, first, rounds=_ROUNDS, most_step=0.7, settled=(1e-7, 1e-12))
+        )
         if found[-1][0] < _GOOD:
             break
     cost, logs = min(found, key=lambda one: one[0])

@@ -13,11 +13,13 @@ from __future__ import annotations
 
 import cmath
 from dataclasses import dataclass, replace
+from functools import partial
 from math import exp, log, pi, sqrt
 from typing import Literal
 
 import numpy as np
 
+from evencoil.solver.motor.descent import descend
 from evencoil.solver.motor.machine import AirGap, Machine, MachineCoil
 
 __all__ = [
@@ -261,7 +263,15 @@ def fit_single(targets: SingleTargets) -> SingleFitted:
     found: list[tuple[float, np.ndarray]] = []
     for magnetising in (2.0, 1.4, 3.0):
         first = np.log(np.array([_X1 * locked, magnetising * rated, _R2 * locked, _R1 * locked]))
-        found.append(_descend(t, first))
+        found.append(
+            descend(
+                partial(_residuals, t, first=first),
+                first,
+                rounds=_ROUNDS,
+                most_step=0.5,
+                settled=(1e-8, 1e-13),
+            )
+        )
         if found[-1][0] < 0.05:
             break
     cost, logs = min(found, key=lambda one: one[0])
@@ -289,32 +299,6 @@ def fit_single(targets: SingleTargets) -> SingleFitted:
         locked_times=pull / t.rated_nm,
         cost=cost,
     )
-
-
-def _descend(targets: SingleTargets, first: np.ndarray) -> tuple[float, np.ndarray]:
-    here, damping = first.copy(), 1e-2
-    now = _residuals(targets, here, first)
-    for _ in range(_ROUNDS):
-        slope = np.empty((len(now), len(here)))
-        for column in range(len(here)):
-            aside = here.copy()
-            aside[column] += 1e-5
-            slope[:, column] = (_residuals(targets, aside, first) - now) / 1e-5
-        square, pull = slope.T @ slope, slope.T @ now
-        before = now @ now
-        for _ in range(8):
-            step = np.linalg.solve(square + damping * np.diag(np.diag(square) + 1e-12), -pull)
-            there = here + np.clip(step, -0.5, 0.5)
-            then = _residuals(targets, there, first)
-            if then @ then < before:
-                here, now, damping = there, then, max(damping / 5, 1e-9)
-                break
-            damping *= 4
-        else:
-            break
-        if before - now @ now < 1e-8 * before + 1e-13:
-            break
-    return float(now @ now), here
 
 
 def single_machine(

@@ -261,12 +261,7 @@ class CalculatedMotor(Motor):
         self._warm(run)
         fields = self.fields(run)
         mode, _ = self._mode(fields, speed)
-        if mode != self.mode:
-            if run.last_power is not None and run.last_power[1] == run.time:
-                run.cause = run.last_power[0]
-            self.begun_by = run.tell(self, "drive", mode)
-            self._gap(run, is_fed=mode in {"forward", "backward", "single"})
-            self.mode = mode
+        self._drive(run, mode)
         self._see_switch(run, speed)
         if self.motor.load.is_harmed_backward and not self.was_backward and speed < -_BACKWARD:
             self.was_backward = True

@@ -270,16 +270,21 @@ class Motor(Part):
             rate = -rate
         if abs(target - speed) < 1e-12:
             rate = 0.0
-        if mode != self.mode:
-            if run.last_power is not None and run.last_power[1] == run.time:
-                # a pole that changed at this instant, not the auxiliary beside it
-                run.cause = run.last_power[0]
-            self.begun_by = run.tell(self, "drive", mode)
-            self._gap(run, is_fed=mode in {"forward", "backward", "single"})
-            self.mode = mode
+        self._drive(run, mode)
         if rate != self.rate or target != self.target:
             self.speed, self.since, self.rate, self.target = speed, run.time, rate, target
         self._see_current(run, mode, speed, fields.speed)
+
+    def _drive(self, run: Run, mode: str) -> None:
+        """Say what drives it from now on, where that changed."""
+        if mode == self.mode:
+            return
+        if run.last_power is not None and run.last_power[1] == run.time:
+            # a pole that changed at this instant, not the auxiliary beside it
+            run.cause = run.last_power[0]
+        self.begun_by = run.tell(self, "drive", mode)
+        self._gap(run, is_fed=mode in {"forward", "backward", "single"})
+        self.mode = mode
 
     def _gap(self, run: Run, *, is_fed: bool) -> None:
         if not is_fed and self.gap_from < 0 and self.mode in {"forward", "backward", "single"}:
