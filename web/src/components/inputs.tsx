@@ -74,10 +74,12 @@ export function Reading({
   );
 }
 
-/** A word or a few, kept as typed. */
+/** A word, a few, or a figure that is judged elsewhere: kept as typed. */
 export function Words({
   label,
   value,
+  unit,
+  isNumber = false,
   onValueChange,
   onRest,
   placeholder,
@@ -85,6 +87,9 @@ export function Words({
 }: {
   label: string;
   value: string | undefined;
+  unit?: string | undefined;
+  /** Opens the keypad; what is typed stays free. */
+  isNumber?: boolean;
   onValueChange: (value: string) => void;
   onRest?: () => void;
   placeholder?: string;
@@ -96,17 +101,21 @@ export function Words({
       <label htmlFor={id} className="block text-sm text-soft">
         {label}
       </label>
-      <input
-        id={id}
-        className="field"
-        autoComplete="off"
-        spellCheck={false}
-        maxLength={200}
-        value={value ?? ""}
-        placeholder={placeholder}
-        onChange={(event) => onValueChange(event.target.value)}
-        onBlur={onRest}
-      />
+      <span className="flex items-center gap-2">
+        <input
+          id={id}
+          className="field"
+          inputMode={isNumber ? "decimal" : "text"}
+          autoComplete="off"
+          spellCheck={false}
+          maxLength={200}
+          value={value ?? ""}
+          placeholder={placeholder}
+          onChange={(event) => onValueChange(event.target.value)}
+          onBlur={onRest}
+        />
+        {unit}
+      </span>
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Words } from "../../components/inputs";
 import { panelWords as w } from "../../words/panel";
 import { bounds } from "./bounds";
 import { Typed } from "./Typed";
@@ -121,16 +122,14 @@ function Insulation({
       {connected.length === 0 && (
         <div className="space-y-2">
           <p className="text-caution">{w.tester(item.tester_v)}</p>
-          <label className="block text-sm text-soft">
-            <span className="block">{w.windingTemperature}</span>
-            <input
-              className="field w-28!"
-              inputMode="decimal"
-              value={temperature}
-              onChange={(event) => setTemperature(event.target.value)}
-            />{" "}
-            {w.celsius}
-          </label>
+          <Words
+            label={w.windingTemperature}
+            value={temperature}
+            unit={w.celsius}
+            isNumber
+            onValueChange={setTemperature}
+            className="max-w-72"
+          />
           {!Number.isNaN(degrees) && (
             <>
               <p className="font-semibold">
@@ -145,26 +144,22 @@ function Insulation({
                   take(one.trim());
                 }}
               >
-                <label className="text-sm text-soft">
-                  <span className="block">{w.oneMinute}</span>
-                  <input
-                    className="field w-28!"
-                    inputMode="decimal"
-                    value={one}
-                    onChange={(event) => setOne(event.target.value)}
-                  />{" "}
-                  {w.megohms}
-                </label>
-                <label className="text-sm text-soft">
-                  <span className="block">{w.tenMinutes}</span>
-                  <input
-                    className="field w-28!"
-                    inputMode="decimal"
-                    value={ten}
-                    onChange={(event) => setTen(event.target.value)}
-                  />{" "}
-                  {w.megohms}
-                </label>
+                <Words
+                  label={w.oneMinute}
+                  value={one}
+                  unit={w.megohms}
+                  isNumber
+                  onValueChange={setOne}
+                  className="w-40"
+                />
+                <Words
+                  label={w.tenMinutes}
+                  value={ten}
+                  unit={w.megohms}
+                  isNumber
+                  onValueChange={setTen}
+                  className="w-40"
+                />
                 <button type="submit" className="control">
                   {w.read}
                 </button>

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { v7 } from "uuid";
+import { Words } from "../../components/inputs";
 import type { Held } from "../../state/outbox";
 import { panelWords as w } from "../../words/panel";
 import { Typed } from "./Typed";
@@ -68,23 +69,8 @@ export function Prove({
             if (meter.trim() && source > 0) setRound(v7());
           }}
         >
-          <label className="text-sm text-soft">
-            <span className="block">{w.meter}</span>
-            <input
-              className="field w-40!"
-              value={meter}
-              onChange={(event) => setMeter(event.target.value)}
-            />
-          </label>
-          <label className="text-sm text-soft">
-            <span className="block">{w.known}</span>
-            <input
-              className="field w-24!"
-              inputMode="decimal"
-              value={known}
-              onChange={(event) => setKnown(event.target.value)}
-            />
-          </label>
+          <Words label={w.meter} value={meter} onValueChange={setMeter} className="w-40" />
+          <Words label={w.known} value={known} unit={w.volts} isNumber onValueChange={setKnown} />
           <button type="submit" className="control">
             {w.startRound}
           </button>

@@ -1,4 +1,5 @@
-import { type ReactNode, useId, useState } from "react";
+import { type ReactNode, useState } from "react";
+import { Words } from "../../components/inputs";
 
 /** One figure or text to type, and what is done with it; large enough for a glove. */
 export function Typed({
@@ -16,7 +17,6 @@ export function Typed({
   extra?: ReactNode;
   onDone: (text: string) => void;
 }) {
-  const id = useId();
   const [text, setText] = useState("");
   return (
     <form
@@ -28,22 +28,14 @@ export function Typed({
         setText("");
       }}
     >
-      <div>
-        <label htmlFor={id} className="block text-sm text-soft">
-          {label}
-        </label>
-        <span className="flex items-center gap-2">
-          <input
-            id={id}
-            className={`field ${isNumber ? "w-28!" : "w-64!"}`}
-            inputMode={isNumber ? "decimal" : "text"}
-            autoComplete="off"
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-          />
-          {unit}
-        </span>
-      </div>
+      <Words
+        label={label}
+        value={text}
+        unit={unit}
+        isNumber={isNumber}
+        onValueChange={setText}
+        className={isNumber ? "w-36" : "w-64"}
+      />
       <button type="submit" className="control">
         {does}
       </button>
