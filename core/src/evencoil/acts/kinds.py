@@ -84,7 +84,10 @@ KINDS: Mapping[str, Kind] = {
     "bump_result": Kind(about=("opened",)),
     "volts": Kind(about=("opened",), figures=_VOLTS),
     "amps": Kind(about=("opened",), figures={"value": ("A", "0", "20000")}),
+    "start_amps": Kind(about=("opened",), figures={"value": ("A", "0", "200000")}),
     "start_time": Kind(about=("opened",), figures={"value": ("s", "0", "600")}),
+    "speed": Kind(about=("opened",), figures={"value": ("rpm", "0", "20000")}),
+    "vibration": Kind(about=("opened",), figures={"mm_s": ("", "0", "100")}),
     "joint_check": Kind(about=("opened",), figures={"value": ("", "-40", "5000")}),
     "stage_closed": Kind(role="electrician", about=("opened",)),
     "swap_done": Kind(role="electrician", needs_hands=True, about=("wires",)),
@@ -109,7 +112,10 @@ RESULTS = (
     "bump_result",
     "volts",
     "amps",
+    "start_amps",
     "start_time",
+    "speed",
+    "vibration",
     "joint_check",
 )
 #: a hand was on a wire

@@ -16,7 +16,7 @@ from evencoil.acts.hands import hands, is_good_check, is_live_reading, lock_stat
 from evencoil.acts.kinds import KINDS, RANK, RESULTS, Kind
 from evencoil.acts.model import Entry
 from evencoil.acts.past import Log, View
-from evencoil.acts.stages import forbids, open_stages, open_trips
+from evencoil.acts.stages import expected_of_entry, forbids, open_stages, open_trips
 from evencoil.acts.state import opens, to_judge
 
 __all__ = ["is_opening", "receive"]
@@ -101,8 +101,8 @@ def _is_as_expected(log: Log, entry: Entry) -> bool:
         row = work.rows.get(str(entry.about["row"]))
         return row is None or is_within(figure(body["value"]), row.least, row.most)
     if entry.kind in _JUDGED:
-        name = str(entry.about.get("group", entry.about.get("item", entry.kind)))
-        return judged(figure(body["value"]), work.expect.get(name), body) is not False
+        known = expected_of_entry(log, work, entry)
+        return judged(figure(body["value"]), known, body) is not False
     return True
 
 
@@ -129,6 +129,7 @@ _SAYS: Mapping[str, Callable[[Mapping[str, Any]], object]] = {
     "control_result": lambda body: body.get("ok"),
     "factory_link_verified": lambda body: body.get("ok"),
     "bump_result": lambda body: body.get("turn") == body.get("wanted"),
+    "vibration": lambda body: body.get("ok"),
     "note": lambda body: body.get("clears") or body.get("accepts"),
 }
 #: kinds with a figure that is held against what is expected
@@ -138,7 +139,9 @@ _JUDGED = {
     "coil_ohms",
     "volts",
     "amps",
+    "start_amps",
     "start_time",
+    "speed",
     "joint_check",
 }
 

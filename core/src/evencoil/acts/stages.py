@@ -6,24 +6,27 @@ guard says that power may be on, and proves nothing.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from typing import Literal
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any, Literal
 
+from evencoil.acts.balance import MOST_PERCENT, unbalance_percent
 from evencoil.acts.figures import figure, judged
 from evencoil.acts.hands import isolators, live_readings, lock_states
 from evencoil.acts.kinds import HANDS_ACTS, RANK, RESULTS
-from evencoil.acts.model import Entry
-from evencoil.acts.past import View
+from evencoil.acts.model import Entry, Work
+from evencoil.acts.past import Log, View
 from evencoil.acts.wiring import item_state, row_state, torque_is_done, touches, wire_state
 
 __all__ = [
     "StageState",
     "contested",
+    "expected_of_entry",
     "forbids",
     "is_counted",
     "next_stage",
     "open_stages",
     "open_trips",
+    "place_of",
     "stage_state",
     "stops",
 ]
@@ -199,14 +202,63 @@ def _closed_up(view: View) -> Iterator[str]:
         yield "people"
 
 
+def expected_of_entry(log: Log, work: Work, entry: Entry) -> Mapping[str, Any] | None:
+    """Return unit and bounds of a reading: of its item, of its stage, or of its kind.
+
+    Parameters
+    ----------
+    log : Log
+        With the opening that a result names.
+    work : Work
+        What is expected.
+    entry : Entry
+        A reading.
+    """
+    item = entry.about.get("group", entry.about.get("item"))
+    if item is not None:
+        return work.expect.get(str(item))
+    opened = entry.about.get("opened")
+    if opened is not None and log.knows(str(opened)):
+        stage = log.entry(str(opened)).about.get("stage")
+        found = work.expect.get(f"{stage}.{entry.kind}")
+        if found is not None:
+            return found
+    return work.expect.get(entry.kind)
+
+
 def _result_is_good(view: View, one: Entry) -> bool:
-    if one.kind == "control_result":
+    if one.kind in {"control_result", "vibration"}:
         return bool(one.body.get("ok"))
     if one.kind == "bump_result":
         return bool(one.body.get("turn") == one.body.get("wanted"))
     if one.kind == "phase_sequence":
         return bool(one.body.get("order") == one.body.get("wanted", one.body.get("order")))
-    return judged(figure(one.body["value"]), view.work.expect.get(one.kind), one.body) is not False
+    expected = expected_of_entry(view.log, view.work, one)
+    return judged(figure(one.body["value"]), expected, one.body) is not False
+
+
+def place_of(entry: Entry) -> str:
+    """Return where a result was read: a button, a line, a pair or a joint; empty for none."""
+    about = entry.about
+    return str(about.get("at") or about.get("line") or about.get("joint") or "")
+
+
+def _is_balanced(view: View, inside: Sequence[Entry]) -> bool:
+    """Tell whether the volts of three pairs are near enough to each other to run a motor."""
+    newest: dict[str, Entry] = {}
+    for one in inside:
+        if one.kind == "volts" and place_of(one):
+            known = newest.get(place_of(one))
+            if known is None or view.log.saw(one, known):
+                newest[place_of(one)] = one
+    found = unbalance_percent([figure(one.body["value"]) for one in newest.values()])
+    return found is None or found <= MOST_PERCENT
+
+
+def _has(inside: Sequence[Entry], need: str) -> bool:
+    """Tell whether a result that a stage needs is there: a kind, and the place after its ``@``."""
+    kind, _, place = need.partition("@")
+    return any(one.kind == kind and place in {"", place_of(one)} for one in inside)
 
 
 def _is_untouched(view: View, stage: str, opening: Entry) -> bool:
@@ -252,14 +304,16 @@ def stage_state(view: View, stage: str) -> StageState:
             if result.about["opened"] == one.id and not view.is_corrected(result)
         ]
         closed = _closings(view, one)
-        is_wrong = any(not _result_is_good(view, result) for result in inside) or any(
-            end.body.get("result") != "ok" for end in closed
+        is_wrong = (
+            any(not _result_is_good(view, result) for result in inside)
+            or any(end.body.get("result") != "ok" for end in closed)
+            or not _is_balanced(view, inside)
         )
         if is_wrong:
             best = "wrong"
             continue
         needed = view.work.stages[stage].needs
-        has_all = all(any(result.kind == kind for result in inside) for kind in needed)
+        has_all = all(_has(inside, need) for need in needed)
         by_role = any(RANK[end.role] >= RANK["electrician"] for end in closed)
         if has_all and by_role and _is_untouched(view, stage, one):
             return "ok"

@@ -2,7 +2,7 @@
 
 All of it follows from the netlist, so a change of the drawing is a new revision. What no
 netlist tells (a back-feed, a heater supply from elsewhere) is listed at the panel itself.
-Stages of energizing are laid out as well; a rehearsal is not on record, so none may open yet.
+Stages of energizing are laid out as well; none opens until a rehearsal is on record.
 
 Units: waits [s], readings [V], [ohm].
 """
@@ -14,12 +14,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations
 
-from evencoil.acts import Row, Rules, Source, Stage, Wire, Work
+from evencoil.acts import Row, Rules, Source, Wire, Work
 from evencoil.base import Message, MissingError
 from evencoil.checks import SWITCHES, Check, DeadChecks, Graph, said_expected, said_hand
 from evencoil.circuit import Circuit, Device
 from evencoil.job.inputs import JobInputs
 from evencoil.job.panel_items import PanelItem, expected_of, panel_items
+from evencoil.job.panel_stages import PanelStage, expected_results, panel_stages, stage_works
 from evencoil.job.worked import Worked
 
 __all__ = [
@@ -106,11 +107,14 @@ class PanelWork:
     wires: tuple[PanelWire, ...]
     rows: tuple[PanelRow, ...]
     items: tuple[PanelItem, ...]
+    stages: tuple[PanelStage, ...]
     asides: tuple[str, ...]
     line_side: tuple[str, ...]
 
 
-def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> PanelWork:
+def panel_work(
+    inputs: JobInputs, worked: Worked, dead: DeadChecks | None, *, is_rehearsed: bool = False
+) -> PanelWork:
     """Return what is to be done at the panel of a job.
 
     Parameters
@@ -122,6 +126,8 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> Pa
     dead : DeadChecks or None
         The ohm readings of its circuit; None while they are not calculated: then an item that
         no one can read stands open in their place.
+    is_rehearsed : bool
+        A rehearsal of this netlist is on record.
 
     Raises
     ------
@@ -161,6 +167,9 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> Pa
     points = tuple(point for _, _, points in found for point in points)
     near_zero = {end for one in rows.values() if one.kind == "zero" for end in (one.start, one.end)}
     items = panel_items(inputs, worked, circuit, near_zero)
+    separate = tuple(source.isolator for source, kind, _ in found if kind == "control")
+    everything = tuple(dict.fromkeys(source.isolator for source, _, _ in found))
+    stages = panel_stages(circuit, separate)
     return PanelWork(
         work=Work(
             sources={
@@ -184,9 +193,9 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> Pa
                 for name, check in rows.items()
             },
             items=(*(one.id for one in items), *(() if dead is not None else (NOT_CALCULATED,))),
-            expect=expected_of(items, worked),
-            stages=_stages(found),
-            rules=Rules(dead_limit_v=_DEAD_V, is_rehearsed=False),
+            expect={**expected_of(items, worked), **expected_results(inputs, worked)},
+            stages=stage_works(stages, separate, everything),
+            rules=Rules(dead_limit_v=_DEAD_V, is_rehearsed=is_rehearsed),
         ),
         sources=tuple(source for source, _, _ in found),
         points=points,
@@ -195,6 +204,7 @@ def panel_work(inputs: JobInputs, worked: Worked, dead: DeadChecks | None) -> Pa
         if dead is None
         else tuple(_row(circuit, dead, name, check) for name, check in rows.items()),
         items=items,
+        stages=stages,
         asides=() if dead is None else tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
         line_side=tuple(
             f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
@@ -362,16 +372,3 @@ def _row(circuit: Circuit, dead: DeadChecks, name: str, check: Check) -> PanelRo
         expects=str(said_expected(check)),
         wires=check.covers,
     )
-
-
-def _stages(found: list[_Found]) -> dict[str, Stage]:
-    """Return the stages: control alone from its own source, then with the line."""
-    control = tuple(source.isolator for source, kind, _ in found if kind == "control")
-    everything = tuple(dict.fromkeys(source.isolator for source, _, _ in found))
-    both = ("control", "power")
-    return {
-        "control": Stage(live=control, scope=("control",), needs=("control_result",)),
-        "bump": Stage(live=everything, scope=both, needs=("bump_result",)),
-        "unloaded": Stage(live=everything, scope=both, needs=("volts", "amps")),
-        "loaded": Stage(live=everything, scope=both, needs=("volts", "amps", "start_time")),
-    }

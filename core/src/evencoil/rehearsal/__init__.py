@@ -4,13 +4,15 @@ Knows the solver and netlists; no job.
 """
 
 from evencoil.rehearsal.hazards import Hazard, Watch
-from evencoil.rehearsal.probes import Probe, opening_of, probes, starts_of, stops_of
+from evencoil.rehearsal.on_record import missing_of
+from evencoil.rehearsal.probes import Probe, opening_of, probes, single_acts, starts_of, stops_of
 from evencoil.rehearsal.scenario import Scenario, read_scenario, rehearse, trace_as_json
 from evencoil.rehearsal.stage import MOST_ACTS, ScenarioAct, Stage
-from evencoil.rehearsal.trace import Trace
+from evencoil.rehearsal.trace import Frame, Trace
 
 __all__ = [
     "MOST_ACTS",
+    "Frame",
     "Hazard",
     "Probe",
     "Scenario",
@@ -18,8 +20,10 @@ __all__ = [
     "Stage",
     "Trace",
     "Watch",
+    "missing_of",
     "opening_of",
     "probes",
+    "single_acts",
     "read_scenario",
     "rehearse",
     "starts_of",

@@ -1,0 +1,135 @@
+"""What each button, selector and sensor of a panel must do, found by playing the circuit.
+
+Source: the circuit solver; nothing here is taken from a list of what a circuit ought to do.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+
+from evencoil.base import CoreError, Message
+from evencoil.circuit import Circuit
+from evencoil.rehearsal import (
+    Frame,
+    ScenarioAct,
+    Stage,
+    opening_of,
+    single_acts,
+    starts_of,
+    stops_of,
+)
+
+__all__ = ["Button", "buttons_of"]
+
+_SECOND = 1_000_000
+#: how long each act is watched, and when a start before it has long been done [us]
+_WATCH_US, _RUNS_US = 20 * _SECOND, 30 * _SECOND
+#: what is watched: what a coil or a lamp shows
+_WATCHED = {"contactor", "relay", "latch", "lamp", "horn", "solenoid"}
+_ON = {"1", "on"}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Button:
+    """One operator action, and what must be seen."""
+
+    id: str
+    said: str
+
+
+def buttons_of(circuit: Circuit) -> tuple[Button, ...]:
+    """Return what each operator action must do, starts first, then stops while it runs.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    stage = Stage(circuit)
+    try:
+        opening, starts = opening_of(circuit), starts_of(stage)
+    except CoreError:
+        return ()
+    found = [_pressed(stage, opening, (), act) for act in single_acts(circuit)]
+    for start in starts:
+        # a selector and then a sensor: neither does anything alone
+        if len(start) > 1:
+            found.append(_pressed(stage, opening, start[:-1], start[-1]))
+    if starts:
+        found += [
+            _pressed(
+                stage,
+                opening,
+                starts[0],
+                ScenarioAct(at_us=_RUNS_US, do="push", on=stop),
+            )
+            for stop in [*stops_of(circuit), *_estops(circuit)]
+        ]
+    return tuple(found)
+
+
+def _estops(circuit: Circuit) -> list[str]:
+    return [item.id for item in circuit.netlist.devices if item.type == "estop"]
+
+
+def _pressed(
+    stage: Stage, opening: list[ScenarioAct], before: tuple[ScenarioAct, ...], act: ScenarioAct
+) -> Button:
+    """Play one act, from rest or while it runs, and say what changes."""
+    circuit = stage.circuit
+    then = act.at_us + _WATCH_US
+    trace = stage.play([*opening, *before, act], until_us=then)
+    shown = [
+        _words(trace.frames, act.at_us + later)
+        for later in (-1, _SECOND // 5, 3 * _SECOND // 2, _WATCH_US)
+    ]
+    changes = list(_changes(circuit, shown))
+    is_running = act.at_us >= _RUNS_US
+    key = "running" if is_running else "after" if before else "rest"
+    said = Message(
+        f"panel.button.{key}",
+        {
+            "before": ", ".join(_act(circuit, one) for one in before),
+            "act": _act(circuit, act),
+            "does": "; ".join(changes) if changes else str(Message("panel.button.nothing")),
+        },
+    )
+    named = [*(before if key == "after" else ()), act]
+    return Button(
+        id=".".join([key, *(f"{one.on}.{one.word}".rstrip(".") for one in named)]), said=str(said)
+    )
+
+
+def _act(circuit: Circuit, act: ScenarioAct) -> str:
+    tag = f"{circuit.named(act.on)} {act.word}".strip()
+    return str(Message(f"panel.button.act.{act.do}", {"tag": tag}))
+
+
+def _words(frames: Sequence[Frame], time_us: int) -> Mapping[str, str]:
+    """Return the newest full picture up to an instant."""
+    found: Mapping[str, str] = {}
+    for frame in frames:
+        if frame.time_us > time_us:
+            break
+        if frame.words is not None:
+            found = frame.words
+    return found
+
+
+def _changes(circuit: Circuit, shown: Sequence[Mapping[str, str]]) -> Iterator[str]:
+    """Go through what a coil or a lamp does: before, while held, after it, and at the end."""
+    for item in circuit.netlist.devices:
+        if item.type not in _WATCHED:
+            continue
+        was, held, after, end = (words.get(item.id, "") in _ON for words in shown)
+        name = ""
+        if was:
+            name = "" if end else "drops"
+        elif held:
+            name = "while" if not after else "stays" if end else "until"
+        elif end or after:
+            name = "later"
+        if name:
+            kind = "lamp" if item.type in {"lamp", "horn"} else "coil"
+            yield str(Message(f"panel.button.{kind}.{name}", {"tag": circuit.named(item.id)}))

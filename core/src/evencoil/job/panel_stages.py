@@ -1,0 +1,278 @@
+"""Energizing in stages, read off the netlist: what is closed, what each button must do, results.
+
+A stage closes some isolators; the others stay locked. What it has to show is a list of results,
+each with its bounds where something is known to compare it with. A need is a kind of entry, and
+after an ``@`` the button, line or pair it is read at.
+
+Units: [V], [A], [s].
+Source: trade practice of first energizing (control alone, phase sequence, bump, unloaded,
+loaded); NEMA MG 1-12.44 (volts within 10 percent of the nameplate), restated in own words.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from contextlib import suppress
+from dataclasses import dataclass
+from decimal import ROUND_DOWN, ROUND_UP, Decimal
+from itertools import combinations
+from typing import Any
+
+from evencoil.acts import Stage as StageWork
+from evencoil.base import CoreError, Message
+from evencoil.circuit import Circuit
+from evencoil.job.inputs import JobInputs
+from evencoil.job.panel_buttons import Button, buttons_of
+from evencoil.job.run_up import run_up_of
+from evencoil.job.worked import Worked
+from evencoil.run_up import expected_readings
+
+__all__ = ["PanelResult", "PanelStage", "expected_results", "panel_stages", "stage_works"]
+
+#: NEMA MG 1-12.44: part of the nameplate's volts, either way
+_VOLTS = Decimal("0.1")
+#: readings of the run-up sheet that a stage asks, by stage and kind
+_FROM_RUN_UP = {
+    "unloaded_a": "unloaded.amps",
+    "loaded_a": "loaded.amps",
+    "locked_a": "loaded.start_amps",
+    "start_s": "loaded.start_time",
+}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PanelResult:
+    """One result of a stage: its kind of entry, where it is read, and whether it is needed."""
+
+    id: str
+    kind: str
+    at: str
+    said: str
+    unit: str
+    is_needed: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PanelStage:
+    """One step of energizing.
+
+    Attributes
+    ----------
+    feeds : tuple of str
+        What is closed or joined to feed it, in order.
+    says : tuple of str
+        What to look at, with its caution.
+    """
+
+    id: str
+    said: str
+    feeds: tuple[str, ...]
+    says: tuple[str, ...]
+    results: tuple[PanelResult, ...]
+
+
+def panel_stages(circuit: Circuit, separate: tuple[str, ...]) -> tuple[PanelStage, ...]:
+    """Return the stages of a circuit, in order.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        Its starter.
+    separate : tuple of str
+        Isolators of separate control supplies, by their ids.
+    """
+    buttons = buttons_of(circuit)
+    pairs, lines = _pairs(circuit), _lines(circuit)
+    is_three = len(lines) == 3
+    volts = tuple(_result("volts", f"{one}-{other}", "V") for one, other in pairs)
+    amps = tuple(_result("amps", line, "A") for line in lines)
+    more = (
+        _result("speed", "shaft", "rpm", is_needed=False),
+        _result("vibration", "frame", "mm/s", is_needed=False),
+    )
+    sequence = (_result("phase_sequence", "", ""),) if is_three else ()
+    control = PanelStage(
+        id="control",
+        said=_say("control"),
+        feeds=tuple(_feeds(circuit, separate)),
+        says=(_say("control.says"),),
+        results=tuple(_button(one) for one in buttons),
+    )
+    return (
+        # a manual starter has no control circuit to try alone
+        *((control,) if buttons else ()),
+        PanelStage(
+            id="bump",
+            said=_say("bump"),
+            feeds=(_say("closed"),),
+            says=(*((_say("sequence.says"),) if is_three else ()), _say("bump.says")),
+            results=(*sequence, _result("bump_result", "", "")),
+        ),
+        PanelStage(
+            id="unloaded",
+            said=_say("unloaded"),
+            feeds=(_say("closed"),),
+            says=(_say("unloaded.says"), _say("live.says")),
+            results=(*volts, *amps, *more),
+        ),
+        PanelStage(
+            id="loaded",
+            said=_say("loaded"),
+            feeds=(_say("closed"),),
+            says=(_say("loaded.says"), _say("live.says")),
+            results=(
+                *volts,
+                *amps,
+                _result("start_amps", "", "A", is_needed=False),
+                _result("start_time", "", "s"),
+                *more,
+            ),
+        ),
+    )
+
+
+def stage_works(
+    stages: tuple[PanelStage, ...], separate: tuple[str, ...], everything: tuple[str, ...]
+) -> dict[str, StageWork]:
+    """Return the same stages as entries are judged by them.
+
+    Parameters
+    ----------
+    stages : tuple of PanelStage
+        In order.
+    separate : tuple of str
+        Isolators of separate control supplies.
+    everything : tuple of str
+        All isolators of the panel.
+    """
+    return {
+        one.id: StageWork(
+            live=separate if one.id == "control" else everything,
+            scope=("control",) if one.id == "control" else ("control", "power"),
+            needs=tuple(
+                f"{result.kind}@{result.at}" if result.at else result.kind
+                for result in one.results
+                if result.is_needed
+            ),
+        )
+        for one in stages
+    }
+
+
+def expected_results(inputs: JobInputs, worked: Worked) -> dict[str, Mapping[str, Any]]:
+    """Return unit and bounds of the results of each stage, as far as they are known.
+
+    Parameters
+    ----------
+    inputs : JobInputs
+        As entered.
+    worked : Worked
+        The same, calculated.
+    """
+    found: dict[str, Mapping[str, Any]] = {}
+    verdict = worked.verdict
+    if verdict is not None:
+        band = verdict.plate_volts
+        volts = _bounds("V", band.low * (1 - _VOLTS), band.high * (1 + _VOLTS))
+        found |= {f"{stage}.volts": volts for stage in ("unloaded", "loaded")}
+    with suppress(CoreError):
+        ready = run_up_of(inputs, worked)
+        for one in expected_readings(ready.facts, ready.sheet(), ready.faults()):
+            name = _FROM_RUN_UP.get(one.id)
+            if name is not None:
+                value, part = Decimal(str(one.value)), Decimal(one.percent) / 100
+                found[name] = _bounds(one.unit, value * (1 - part), value * (1 + part))
+    most = _most_amps(worked)
+    if most is not None:
+        known = found.get("loaded.amps", {"unit": "A", "min": "0"})
+        high = min(Decimal(str(known.get("max", most))), most)
+        found["loaded.amps"] = {**known, "max": f"{high:f}"}
+    return found
+
+
+def _bounds(unit: str, low: Decimal, high: Decimal) -> dict[str, Any]:
+    """Return two bounds to three figures, each rounded outward."""
+
+    def rounded(value: Decimal, way: str) -> str:
+        place = Decimal(1).scaleb(value.adjusted() - 2)
+        return f"{value.quantize(place, rounding=way).normalize():f}"
+
+    return {"unit": unit, "min": rounded(low, ROUND_DOWN), "max": rounded(high, ROUND_UP)}
+
+
+def _most_amps(worked: Worked) -> Decimal | None:
+    """Return the nameplate's amps at this supply, times its service factor [A]."""
+    if "plate_amps_a" not in worked.trail:
+        return None
+    factor = worked.reading.plate.service_factor
+    return worked.trail.number("plate_amps_a") * (1 if factor is None else factor)
+
+
+def _say(name: str, **params: str) -> str:
+    return str(Message(f"panel.stage.{name}", params))
+
+
+def _result(kind: str, at: str, unit: str, *, is_needed: bool = True) -> PanelResult:
+    return PanelResult(
+        id=f"{kind}@{at}",
+        kind=kind,
+        at=at,
+        said=_say(f"result.{kind}", at=at),
+        unit=unit,
+        is_needed=is_needed,
+    )
+
+
+def _button(button: Button) -> PanelResult:
+    return PanelResult(
+        id=f"control_result@{button.id}",
+        kind="control_result",
+        at=button.id,
+        said=button.said,
+        unit="",
+    )
+
+
+def _lines(circuit: Circuit) -> tuple[str, ...]:
+    """Return the names of the supply's lines."""
+    supply = next((one for one in circuit.netlist.devices if one.type == "supply"), None)
+    if supply is None:
+        return ()
+    return tuple(end for end in supply.terminals if end not in {"PE", "N"})
+
+
+def _pairs(circuit: Circuit) -> tuple[tuple[str, str], ...]:
+    """Return between what the supply's volts are read."""
+    lines = _lines(circuit)
+    if len(lines) > 1:
+        return tuple(combinations(lines, 2))
+    return tuple((line, "N") for line in lines)
+
+
+def _feeds(circuit: Circuit, separate: tuple[str, ...]) -> Iterator[str]:
+    """Go through how to feed the control circuit while the motor's power stays locked."""
+    for name in separate:
+        yield _say("feeds.separate", tag=circuit.tags.get(name, name))
+    if separate:
+        return
+    wires = circuit.netlist.wires
+    for item in circuit.netlist.devices:
+        if item.type != "xfmr":
+            continue
+        out = [end for end in item.terminals if end.startswith("X")]
+        fuses = [
+            one
+            for one in circuit.netlist.devices
+            if one.type == "fuse"
+            and any(
+                {wire.start.rpartition(".")[0], wire.end.rpartition(".")[0]} == {one.id, item.id}
+                for wire in wires
+            )
+        ]
+        if fuses:
+            tags = ", ".join(circuit.tags.get(one.id, one.id) for one in fuses)
+            yield _say("feeds.fuses", tags=tags)
+        ends = ", ".join(circuit.said(f"{item.id}.{end}") for end in out)
+        yield _say("feeds.transformer", tag=circuit.tags.get(item.id, item.id), ends=ends)
+        return
+    yield _say("feeds.line")
