@@ -1,5 +1,6 @@
 """What hands do at a panel, read off the netlist: sources, points, wires, rows."""
 
+from decimal import Decimal
 from functools import cache
 
 import pytest
@@ -7,7 +8,7 @@ import pytest
 from evencoil.acts import Entry, Log, receive, state_of, work_as_json, work_from_json
 from evencoil.base import CoreError
 from evencoil.checks import dead_checks
-from evencoil.job import JobInputs, panel_work, work_out
+from evencoil.job import JobInputs, PanelAsks, panel_work, work_out
 from evencoil.job.panel_items import expected_of, panel_items
 from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
@@ -16,15 +17,20 @@ from evencoil.starters import StarterInputs
 NINE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
 
 
-@cache
-def made(circuit="3A"):
-    """Return the panel of a circuit with its own motor."""
-    inputs = JobInputs(
+def inputs_of(circuit):
+    """Return the inputs of a job with its own motor."""
+    return JobInputs(
         plate=PlateInputs(text=NINE),
         supply=SupplyInputs(text="480Y/277"),
         leads=LeadsInputs(winding="9-wye"),
         starter=StarterInputs(standard_circuit=circuit),
     )
+
+
+@cache
+def made(circuit="3A"):
+    """Return the panel of a circuit with its own motor."""
+    inputs = inputs_of(circuit)
     worked = work_out(inputs)
     return worked, panel_work(inputs, worked, dead_checks(worked.starter.required()))
 
@@ -55,7 +61,13 @@ def test_every_wire_is_landed_and_every_row_names_its_wires():
     ]
     # what stays live under this lock is not landed under it
     assert len(panel.line_side) == 3
-    assert [wire.id for wire in panel.wires] == [row.id for row in rows]
+    assert sorted(wire.id for wire in panel.wires) == sorted(row.id for row in rows)
+    # in the order of the hand: ground first, then power, then control, what goes to the door last
+    assert [wire.start for wire in panel.wires[:2]] == ["supply.PE", "supply.PE"]
+    scopes = [wire.way for wire in panel.wires[2:]]
+    assert scopes == sorted(scopes, reverse=True)
+    door = [any(part in wire.id for part in ("stop.", "start.", "lamp")) for wire in panel.wires]
+    assert door == sorted(door)
     work = panel.work
     assert set(work.wires) == {row.id for row in rows}
     assert {wire.scope for wire in work.wires.values()} == {"power", "control"}
@@ -70,6 +82,78 @@ def test_every_wire_is_landed_and_every_row_names_its_wires():
 def test_it_comes_back_from_plain_values():
     """Stored with its revision, and read as it was."""
     assert work_from_json(work_as_json(made()[1].work)) == made()[1].work
+
+
+def test_what_each_button_must_do_is_played():
+    """Three-wire start: the contactor seals in, both lamps change over, the stop drops it."""
+    stages = {one.id: one for one in made()[1].stages}
+    assert list(stages) == ["control", "bump", "unloaded", "loaded"]
+    assert [one.said for one in stages["control"].results] == [
+        "Push S1: nothing pulls in",
+        "Push S2: KM1 pulls in and stays in; H1 on; H2 off",
+        "Start it (push S2), then push S1: KM1 drops out; H1 off; H2 on",
+    ]
+    # the transformer is never fed from its low side
+    assert "FU1, FU2, FU3" in stages["control"].feeds[0]
+
+
+def test_wye_delta_changes_over_in_the_control_stage():
+    """The star contactor pulls in and drops out by itself, delta comes after it."""
+    control = made("7A")[1].stages[0]
+    start = next(one.said for one in control.results if "stays in" in one.said)
+    assert "KY pulls in and drops out later by itself" in start
+    assert "KD pulls in later" in start
+
+
+def test_a_selector_and_a_sensor_are_tried_together():
+    """Two-wire: neither alone does anything, and both together start it."""
+    said = [one.said for one in made("2A")[1].stages[0].results]
+    assert said[-1].startswith("Turn SS1 AUTO, then make PS1: KM1 pulls in and stays in")
+
+
+def test_a_manual_starter_has_no_control_stage():
+    """There is no control circuit to try alone."""
+    assert [one.id for one in made("1A")[1].stages] == ["bump", "unloaded", "loaded"]
+
+
+def test_volts_of_the_nameplate_bound_the_readings():
+    """460 V within 10 percent; amps at most 19.3 A times the service factor 1.15."""
+    work = made()[1].work
+    assert work.expect["loaded.volts"] == {"unit": "V", "min": "414", "max": "506"}
+    assert Decimal(work.expect["loaded.amps"]["max"]) == Decimal("19.3") * Decimal("1.15")
+    assert set(work.stages["loaded"].needs) >= {"volts@L1-L2", "amps@L3", "start_time"}
+
+
+def test_a_coil_that_was_read_becomes_the_expectation():
+    """A row through the one coil is held within 15 percent of what was read, not five times."""
+    worked, plain = made()
+    inputs = inputs_of("3A")
+    own = panel_work(
+        inputs,
+        worked,
+        dead_checks(worked.starter.required()),
+        PanelAsks(coil_ohms={"main": Decimal(40)}),
+    )
+    changed = {name: row for name, row in own.work.rows.items() if row != plain.work.rows[name]}
+    assert changed
+    for row in changed.values():
+        # wires and contacts in its way add little; nothing lies beside this coil but lamps
+        assert Decimal(25) < Decimal(row.least) < Decimal(40) < Decimal(row.most) < Decimal(60)
+    near = {row.id: row.expects for row in own.rows}
+    assert all("own coil" in near[name] for name in changed)
+
+
+def test_the_plant_says_which_wires_are_torqued_and_checked_twice():
+    """Power wires, all, or none; the wire list decides which are power."""
+    worked, _ = made()
+    dead = dead_checks(worked.starter.required())
+    asked = panel_work(
+        inputs_of("3A"), worked, dead, PanelAsks(torque="power", second_person="all")
+    )
+    power = {wire.id for wire in asked.wires if wire.way == "power" or "PE" in wire.id}
+    assert asked.work.rules.torque == power
+    assert asked.work.rules.two_person == {wire.id for wire in asked.wires}
+    assert made()[1].work.rules.torque == frozenset()
 
 
 def test_no_stage_opens_without_a_rehearsal_on_record():

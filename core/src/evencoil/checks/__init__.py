@@ -8,7 +8,7 @@ from evencoil.checks.dead.bench import Hand, Observed
 from evencoil.checks.dead.evidence import WireEvidence, wire_evidence
 from evencoil.checks.dead.plan import Check, DeadChecks, dead_checks
 from evencoil.checks.dead.sheet import DeadSheet, dead_sheet, said_expected, said_hand
-from evencoil.checks.dead.suspects import readings_hold, suspects
+from evencoil.checks.dead.suspects import ohms_read, readings_hold, suspects
 from evencoil.checks.expected import with_expectations
 from evencoil.checks.insulation import (
     at_40_c,
@@ -51,6 +51,7 @@ __all__ = [
     "isolations",
     "isolations_of",
     "least_at_40_mohm",
+    "ohms_read",
     "on_transformer",
     "polarization_index",
     "prove",

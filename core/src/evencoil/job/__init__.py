@@ -25,13 +25,16 @@ from evencoil.job.job_starter import JobStarter
 from evencoil.job.next_up import next_up
 from evencoil.job.panel import (
     NOT_CALCULATED,
+    PanelAsks,
     PanelPoint,
-    PanelRow,
     PanelSource,
     PanelWire,
     PanelWork,
     panel_work,
 )
+from evencoil.job.panel_items import PanelItem
+from evencoil.job.panel_rows import PanelRow
+from evencoil.job.panel_stages import PanelStage
 from evencoil.job.rehearsed_motor import RehearsedMotor, rehearsed_motor
 from evencoil.job.run_up import JobRunUp, run_up_of
 from evencoil.job.starter_states import starter_states
@@ -52,9 +55,12 @@ __all__ = [
     "JobKind",
     "JobRunUp",
     "JobStarter",
+    "PanelAsks",
+    "PanelItem",
     "PanelPoint",
     "PanelRow",
     "PanelSource",
+    "PanelStage",
     "PanelWire",
     "PanelWork",
     "RehearsedMotor",

@@ -9,22 +9,27 @@ Units: waits [s], readings [V], [ohm].
 
 from __future__ import annotations
 
-import hashlib
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from decimal import Decimal
 from itertools import combinations
+from typing import Literal
 
-from evencoil.acts import Row, Rules, Source, Wire, Work
-from evencoil.base import Message, MissingError
-from evencoil.checks import SWITCHES, Check, DeadChecks, Graph, said_expected, said_hand
+from evencoil.acts import Rules, Source, Wire, Work
+from evencoil.base import Message, MissingError, say
+from evencoil.checks import SWITCHES, DeadChecks, Graph, said_hand
 from evencoil.circuit import Circuit, Device
+from evencoil.circuit import Wire as DrawnWire
 from evencoil.job.inputs import JobInputs
 from evencoil.job.panel_items import PanelItem, expected_of, panel_items
+from evencoil.job.panel_rows import PanelRow, as_row, bounds_of, has_coil, panel_rows, row_id
 from evencoil.job.panel_stages import PanelStage, expected_results, panel_stages, stage_works
 from evencoil.job.worked import Worked
 
 __all__ = [
     "NOT_CALCULATED",
+    "PanelAsks",
+    "PanelCoil",
     "PanelPoint",
     "PanelRow",
     "PanelSource",
@@ -35,8 +40,6 @@ __all__ = [
 
 #: judgment: until what is stored in a capacitor of a motor has gone; its label wins [s]
 _CAPACITOR_S = 300.0
-#: a near-zero reading, and one that is open [ohm]; an estimate of a coil holds within five times
-_ZERO_OHM, _OPEN_OHM, _TIMES = 1.0, 1e6, 5.0
 _DEAD_V = "1.0"
 #: stands among the items while the ohm readings are not calculated
 NOT_CALCULATED = "dead_check"
@@ -78,18 +81,43 @@ class PanelWire:
     color: str
     size: str
     way: str
+    net: str
+    does: str
+
+
+#: which wires a plant rule is about
+WhichWires = Literal["none", "power", "all"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class PanelRow:
-    """An ohm reading to take: where, with what held, and what it should read."""
+class PanelAsks:
+    """What the plant asks for at a panel, and what is known of this job besides its drawing.
+
+    Attributes
+    ----------
+    torque, second_person : str
+        Wires whose screws are torqued on record, and whose landing another person checks.
+    asks : PanelAsks
+        Of the plant, and what is known of this job besides its drawing.
+    coil_ohms : mapping
+        Ohms read on coils of this job, by device. [ohm]
+    """
+
+    torque: WhichWires = "none"
+    second_person: WhichWires = "none"
+    two_sign: bool = True
+    has_license: bool = True
+    is_rehearsed: bool = False
+    coil_ohms: Mapping[str, Decimal] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PanelCoil:
+    """A coil that can be read on the bench, and what was read."""
 
     id: str
-    start_said: str
-    end_said: str
-    held: tuple[str, ...]
-    expects: str
-    wires: tuple[str, ...]
+    said: str
+    ohms: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -107,13 +135,17 @@ class PanelWork:
     wires: tuple[PanelWire, ...]
     rows: tuple[PanelRow, ...]
     items: tuple[PanelItem, ...]
+    coils: tuple[PanelCoil, ...]
     stages: tuple[PanelStage, ...]
     asides: tuple[str, ...]
     line_side: tuple[str, ...]
 
 
 def panel_work(
-    inputs: JobInputs, worked: Worked, dead: DeadChecks | None, *, is_rehearsed: bool = False
+    inputs: JobInputs,
+    worked: Worked,
+    dead: DeadChecks | None,
+    asks: PanelAsks = PanelAsks(),
 ) -> PanelWork:
     """Return what is to be done at the panel of a job.
 
@@ -126,8 +158,8 @@ def panel_work(
     dead : DeadChecks or None
         The ohm readings of its circuit; None while they are not calculated: then an item that
         no one can read stands open in their place.
-    is_rehearsed : bool
-        A rehearsal of this netlist is on record.
+    asks : PanelAsks
+        Of the plant, and what is known of this job besides its drawing.
 
     Raises
     ------
@@ -146,6 +178,7 @@ def panel_work(
     live = _live_ends(graph)
     ahead = {wire.id for wire in circuit.netlist.wires if {wire.start, wire.end} & live}
     drawn = {wire.id: wire for wire in circuit.netlist.wires}
+    does = worked.starter.nets()
     wires = tuple(
         PanelWire(
             id=row.id,
@@ -158,12 +191,17 @@ def panel_work(
             color=row.color,
             size=row.size,
             way=row.way,
+            net=row.net,
+            does=say(does[row.net]) if row.net in does else "",
         )
-        for row in worked.starter.rows()
+        for row in sorted(
+            worked.starter.rows(), key=lambda one: _by_hand(circuit, drawn[one.id], one.way)
+        )
         if not row.is_maker and row.id not in ahead
     )
     known = {wire.id for wire in wires}
-    rows = {} if dead is None else {_row_id(check): check for check in dead.checks}
+    rows = {} if dead is None else {row_id(check): check for check in dead.checks}
+    bounds = {} if dead is None else bounds_of(circuit, dead, asks.coil_ohms)
     points = tuple(point for _, _, points in found for point in points)
     near_zero = {end for one in rows.values() if one.kind == "zero" for end in (one.start, one.end)}
     items = panel_items(inputs, worked, circuit, near_zero)
@@ -189,21 +227,35 @@ def panel_work(
                 for wire in wires
             },
             rows={
-                name: _bounds(check, tuple(one for one in check.covers if one in known))
+                name: as_row(bounds[name], tuple(one for one in check.covers if one in known))
                 for name, check in rows.items()
             },
             items=(*(one.id for one in items), *(() if dead is not None else (NOT_CALCULATED,))),
             expect={**expected_of(items, worked), **expected_results(inputs, worked)},
             stages=stage_works(stages, separate, everything),
-            rules=Rules(dead_limit_v=_DEAD_V, is_rehearsed=is_rehearsed),
+            rules=Rules(
+                dead_limit_v=_DEAD_V,
+                torque=_which(wires, asks.torque),
+                two_person=_which(wires, asks.second_person),
+                two_sign=asks.two_sign,
+                has_license=asks.has_license,
+                is_rehearsed=asks.is_rehearsed,
+            ),
         ),
         sources=tuple(source for source, _, _ in found),
         points=points,
         wires=wires,
-        rows=()
-        if dead is None
-        else tuple(_row(circuit, dead, name, check) for name, check in rows.items()),
+        rows=() if dead is None else panel_rows(circuit, dead, bounds),
         items=items,
+        coils=tuple(
+            PanelCoil(
+                id=one.id,
+                said=circuit.tags.get(one.id, one.id),
+                ohms=f"{asks.coil_ohms[one.id]:f}" if one.id in asks.coil_ohms else "",
+            )
+            for one in circuit.netlist.devices
+            if has_coil(one)
+        ),
         stages=stages,
         asides=() if dead is None else tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
         line_side=tuple(
@@ -212,6 +264,36 @@ def panel_work(
             if wire.id in ahead
         ),
     )
+
+
+#: on the door: their wires go through the loom, and are landed last
+_DOOR = {"pb", "sel", "lamp", "estop", "horn"}
+
+
+def _by_hand(circuit: Circuit, wire: DrawnWire, way: str) -> int:
+    """Return the place in the order of the hand: grounds, power, control, the door."""
+    ends = (wire.start, wire.end)
+    if _is_ground(*ends):
+        return 0
+    kinds = {item.id: item.type for item in circuit.netlist.devices}
+    if any(kinds.get(end.rpartition(".")[0]) in _DOOR for end in ends):
+        return 3
+    return 1 if way == "power" else 2
+
+
+def _which(wires: tuple[PanelWire, ...], which: WhichWires) -> frozenset[str]:
+    """Return the wires that a plant rule is about; a ground is as grave as a line."""
+    if which == "none":
+        return frozenset()
+    return frozenset(
+        one.id
+        for one in wires
+        if which == "all" or one.way == "power" or _is_ground(one.start, one.end)
+    )
+
+
+def _is_ground(*ends: str) -> bool:
+    return any(end.endswith(".PE") for end in ends)
 
 
 def _live_ends(graph: Graph) -> set[str]:
@@ -346,29 +428,4 @@ def _capacitors(inputs: JobInputs, graph: Graph) -> Iterator[_Found]:
                 other=str(Message("panel.capacitor_other")),
             ),
         ),
-    )
-
-
-def _row_id(check: Check) -> str:
-    """Return what names a reading: its ends and what is held, whatever its place in a list."""
-    told = f"{check.start} {check.end} {[(h.verb, h.device, h.word) for h in check.hands]}"
-    return f"row.{hashlib.sha256(told.encode()).hexdigest()[:12]}"
-
-
-def _bounds(check: Check, wires: tuple[str, ...]) -> Row:
-    if check.kind == "zero":
-        return Row(wires=wires, least="0", most=f"{_ZERO_OHM:g}")
-    if check.kind == "open":
-        return Row(wires=wires, least=f"{_OPEN_OHM:.0f}", most=None)
-    return Row(wires=wires, least=f"{check.ohms / _TIMES:.3g}", most=f"{check.ohms * _TIMES:.6g}")
-
-
-def _row(circuit: Circuit, dead: DeadChecks, name: str, check: Check) -> PanelRow:
-    return PanelRow(
-        id=name,
-        start_said=circuit.said(check.start),
-        end_said=circuit.said(check.end),
-        held=tuple(str(said_hand(circuit, hand)) for hand in dead.held(check)),
-        expects=str(said_expected(check)),
-        wires=check.covers,
     )

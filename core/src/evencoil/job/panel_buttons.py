@@ -52,10 +52,8 @@ def buttons_of(circuit: Circuit) -> tuple[Button, ...]:
     except CoreError:
         return ()
     found = [_pressed(stage, opening, (), act) for act in single_acts(circuit)]
-    for start in starts:
-        # a selector and then a sensor: neither does anything alone
-        if len(start) > 1:
-            found.append(_pressed(stage, opening, start[:-1], start[-1]))
+    # a selector and then a sensor: neither does anything alone
+    found += [_pressed(stage, opening, start[:-1], start[-1]) for start in starts if len(start) > 1]
     if starts:
         found += [
             _pressed(

@@ -30,6 +30,7 @@ SENTENCES: dict[str, str] = {
     "insulation.index": "Polarization index {index} ({ten} / {one} MΩ): 2 or more is dry and clean.",
     "insulation.low_index": "Polarization index {index} ({ten} / {one} MΩ), under 2: moisture or dirt, unless it is a small random-wound winding, which settles within a minute. Compare it with the last index of this motor; where it fell, dry and clean it and read both again.",
     "insulation.no_index": "Polarization index {index} ({ten} / {one} MΩ): above 5000 MΩ it tells nothing.",
+    "panel.row.own": "the ohms of this job's own coil, as read, within 15 %",
     # stages
     "panel.stage.control": "Control alone",
     "panel.stage.control.says": "The motor's power stays locked. Do each action once and look: contactors and lamps do as written here, nothing else moves. A contactor that does not, or one that does besides, is wrong: close the stage as wrong.",

@@ -10,7 +10,7 @@ from evencoil.checks.dead.bench import Bench, Hand, Observed, agrees, can_be_rea
 from evencoil.checks.dead.faults import FaultKind, wiring_faults
 from evencoil.circuit import Circuit
 
-__all__ = ["Suspect", "readings_hold", "suspects"]
+__all__ = ["Suspect", "ohms_read", "readings_hold", "suspects"]
 
 #: how common each is on a bench, most first
 _COMMON: tuple[FaultKind, ...] = ("missing", "moved", "swapped", "jumper")
@@ -96,3 +96,16 @@ def readings_hold(circuit: Circuit, observed: Sequence[Observed]) -> tuple[bool 
         agrees(next(solved), one.ohms) if is_here else None
         for one, is_here in zip(observed, here, strict=True)
     )
+
+
+def ohms_read(circuit: Circuit, observed: Sequence[Observed]) -> tuple[float, ...]:
+    """Return what a meter reads at each place of a circuit as drawn [ohm].
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As it is drawn; coils with their own ohms where these are set.
+    observed : sequence of Observed
+        Places and what is held; their own ohms are not looked at.
+    """
+    return tuple(Bench(circuit.netlist, fuses_of(circuit)).read(list(observed)))
