@@ -8,6 +8,7 @@ from evencoil.acts import receive
 from jobs.models import JobMotor
 from panel.log import entry_of, log_of, newest_revision, role_in_acts
 from panel.models import Act
+from panel.swapped import redraw_swapped
 from people.access import Caller
 from people.actions import Action
 
@@ -49,4 +50,8 @@ class TakeActs(Action[list[str]]):
             answers.append(row.answer)
             if not is_known and row.answer != "history_missing":
                 row.save()
+                if row.kind == "swap_done" and row.answer.startswith("kept"):
+                    redraw_swapped(self.caller, link, str(row.uid))
+                    newest_revision(self.caller, link)
+                    log, rows = log_of(link)
         return answers

@@ -2,20 +2,25 @@
 
 from __future__ import annotations
 
+import hashlib
+import json
 from collections.abc import Mapping
 from dataclasses import asdict
+from decimal import Decimal
 from typing import Any, cast
 
 from answers.dead import known_dead_checks
-from evencoil.acts import Entry, Log, Role, work_as_json, work_from_json
+from evencoil.acts import OPEN, Entry, Log, Role, figure, work_as_json, work_from_json
 from evencoil.base import CoreError, Message, say
 from evencoil.circuit import netlist_fingerprint
-from evencoil.job import PanelWork, panel_work
+from evencoil.job import NOT_CALCULATED, PanelAsks, PanelWork, WhichWires, panel_work
 from jobs.models import JobMotor
 from jobs.store import kept, work_out_kept
 from panel.models import Act, PanelRevision
 from people.access import Caller
 from people.models import Role as MemberRole
+from people.models import Works
+from plant.profile import rules_of
 
 __all__ = ["entry_of", "log_of", "newest_revision", "role_in_acts"]
 
@@ -35,9 +40,9 @@ def role_in_acts(role: str) -> Role:
 def newest_revision(caller: Caller, link: JobMotor) -> tuple[PanelRevision, str]:
     """Return what there is to do today, and what has to be known of it.
 
-    Another netlist is a new revision, and so is the same one when its ohm readings are known.
-    While the circuit cannot be drawn, its last drawing stands: what shuts a door must always
-    have a place to go.
+    Whatever changes it is a new revision: the netlist, what a reading should be, the plant rules,
+    the ohms read on a coil, a rehearsal on record. While the circuit cannot be drawn, its last
+    drawing stands: what shuts a door must always have a place to go.
 
     Raises
     ------
@@ -50,13 +55,17 @@ def newest_revision(caller: Caller, link: JobMotor) -> tuple[PanelRevision, str]
     try:
         circuit = worked.starter.required()
         dead = known_dead_checks(circuit)
-        notice = "" if dead is not None else say(Message("panel.no_dead_check"))
-        fingerprint = netlist_fingerprint(circuit) + ("" if dead is None else "+rows")
-        is_known = last is not None and last.fingerprint == fingerprint
+        netlist = netlist_fingerprint(circuit)
         # readings that were known once stay, though their calculation was thrown away since
-        if last is not None and dead is None and last.fingerprint == f"{fingerprint}+rows":
-            return last, ""
-        found = None if is_known else panel_work(inputs.inputs, worked, dead)
+        earlier = last.body if last is not None and last.body.get("netlist") == netlist else {}
+        has_rows = dead is not None or bool(earlier.get("rows"))
+        notice = "" if has_rows else say(Message("panel.no_dead_check"))
+        asks = _asks(caller.works, link, netlist)
+        decided_by = f"{inputs.inputs.model_dump_json()} {rules_of(caller.works)} {asks!r}"
+        told = f"{netlist} {decided_by} {has_rows} {circuit.tags!r}"
+        fingerprint = hashlib.sha256(told.encode()).hexdigest()
+        is_known = last is not None and last.fingerprint == fingerprint
+        found = None if is_known else panel_work(inputs.inputs, worked, dead, asks)
     except CoreError as refused:
         if last is None:
             raise
@@ -65,27 +74,88 @@ def newest_revision(caller: Caller, link: JobMotor) -> tuple[PanelRevision, str]
         return last, notice
     if found is None:
         raise RuntimeError("a new revision has something to do")
-    return _made(link, last, fingerprint, found), notice
+    body = {**_body(found), "netlist": netlist}
+    if dead is None and has_rows:
+        body = _with_rows(body, earlier)
+    return _made(link, last, fingerprint, body), notice
+
+
+def _with_rows(body: dict[str, Any], earlier: Mapping[str, Any]) -> dict[str, Any]:
+    """Return what there is to do with the ohm readings of an earlier revision of its netlist."""
+    work = body["work"]
+    return {
+        **body,
+        "rows": earlier["rows"],
+        "asides": earlier["asides"],
+        "work": {
+            **work,
+            "rows": earlier["work"]["rows"],
+            "items": [one for one in work["items"] if one != NOT_CALCULATED],
+        },
+    }
+
+
+def _asks(works: Works, link: JobMotor, netlist: str) -> PanelAsks:
+    """Return what the plant asks for, and what is known of this job besides its drawing."""
+    return PanelAsks(
+        torque=cast("WhichWires", works.torque_record),
+        second_person=cast("WhichWires", works.second_person),
+        two_sign=works.two_sign,
+        has_license=works.license_asked,
+        is_rehearsed=link.rehearsals.filter(netlist=netlist).exists(),
+        coil_ohms=_coil_ohms(link),
+    )
+
+
+def _coil_ohms(link: JobMotor) -> dict[str, Decimal]:
+    """Return what was read last on each coil of a job; a corrected reading is none."""
+    rows = link.acts.filter(kind="coil_ohms", answer__startswith="kept").order_by("n")
+    taken_back = {
+        str(body.get("of", ""))
+        for body in link.acts.filter(kind="correction", answer="kept").values_list(
+            "body", flat=True
+        )
+    }
+    found: dict[str, Decimal] = {}
+    for row in rows:
+        value = figure(row.body["value"])
+        if str(row.uid) not in taken_back and OPEN != value > 0:
+            found[str(row.about["item"])] = value
+    return found
+
+
+def _body(found: PanelWork) -> dict[str, Any]:
+    """Return what there is to do as it is stored."""
+    return {
+        "work": work_as_json(found.work),
+        "sources": [{**asdict(one), "said": say(one.said)} for one in found.sources],
+        "points": [asdict(one) for one in found.points],
+        "wires": [asdict(one) for one in found.wires],
+        "rows": [asdict(one) for one in found.rows],
+        "items": [asdict(one) for one in found.items],
+        "coils": [asdict(one) for one in found.coils],
+        "stages": [asdict(one) for one in found.stages],
+        "devices": [asdict(one) for one in found.devices],
+        "starts": list(found.starts),
+        "swap": None
+        if found.swap is None
+        else {"said": found.swap.said, "wires": list(found.swap.wires)},
+        "asides": list(found.asides),
+        "line_side": list(found.line_side),
+    }
 
 
 def _made(
-    link: JobMotor, last: PanelRevision | None, fingerprint: str, found: PanelWork
+    link: JobMotor, last: PanelRevision | None, fingerprint: str, body: dict[str, Any]
 ) -> PanelRevision:
-    """Store what there is to do as the next revision."""
+    """Store what there is to do as the next revision, unless it is what stood there before."""
+    plain = json.loads(json.dumps(body))
+    if last is not None and last.body == plain:
+        last.fingerprint = fingerprint
+        last.save(update_fields=["fingerprint"])
+        return last
     return PanelRevision.objects.create(
-        link=link,
-        n=1 if last is None else last.n + 1,
-        fingerprint=fingerprint,
-        body={
-            "work": work_as_json(found.work),
-            "sources": [{**asdict(one), "said": say(one.said)} for one in found.sources],
-            "points": [asdict(one) for one in found.points],
-            "wires": [asdict(one) for one in found.wires],
-            "rows": [asdict(one) for one in found.rows],
-            "items": [asdict(one) for one in found.items],
-            "asides": list(found.asides),
-            "line_side": list(found.line_side),
-        },
+        link=link, n=1 if last is None else last.n + 1, fingerprint=fingerprint, body=plain
     )
 
 

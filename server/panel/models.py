@@ -7,7 +7,7 @@ from django.db import models
 from jobs.models import JobMotor
 from people.models import User
 
-__all__ = ["Act", "PanelRevision"]
+__all__ = ["Act", "PanelRevision", "Rehearsal"]
 
 
 class PanelRevision(models.Model):
@@ -59,3 +59,18 @@ class Act(models.Model):
     def __str__(self) -> str:
         """Return kind and job."""
         return f"{self.kind} of {self.link}"
+
+
+class Rehearsal(models.Model):
+    """A rehearsal that was put on record: what was played, on which netlist, by whom."""
+
+    link = models.ForeignKey(JobMotor, on_delete=models.PROTECT, related_name="rehearsals")
+    netlist = models.CharField(max_length=80)
+    actions = models.JSONField()
+    until_us = models.BigIntegerField()
+    by = models.ForeignKey(User, on_delete=models.PROTECT)
+    at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        """Return whose rehearsal of which job."""
+        return f"rehearsal of {self.link} by {self.by}"

@@ -7,11 +7,13 @@ from ninja import Router
 
 from api.files import as_csv, attachment
 from api.schemas import REFUSALS
+from jobs.models import JobMotor
 from jobs.routers.place import JOB, Number
 from jobs.store import motor_job
 from panel.actions import TakeActs
 from panel.book import reading_rows
 from panel.log import log_of, newest_revision
+from panel.rehearsed import RecordRehearsal, RehearsalIn
 from panel.schemas import (
     PanelActsIn,
     PanelAnswerOut,
@@ -22,7 +24,7 @@ from panel.schemas import (
     said_answer,
     strip_out,
 )
-from people.access import caller_in
+from people.access import Caller, caller_in
 
 __all__ = ["router"]
 
@@ -39,10 +41,7 @@ CSV: dict[str, object] = {
 def panel(request: HttpRequest, works: str, tag: str, number: Number) -> PanelOut:
     """Return what there is to do at the panel, what was done, and how it stands."""
     caller = caller_in(request, works)
-    link = motor_job(caller, tag, number)
-    revision, notice = newest_revision(caller, link)
-    log, rows = log_of(link)
-    return panel_out(caller, revision, log, rows, notice)
+    return _panel(caller, motor_job(caller, tag, number))
 
 
 @router.get(f"{JOB}/panel/strip", response={200: PanelStripOut, **REFUSALS})
@@ -65,6 +64,23 @@ def readings(request: HttpRequest, works: str, tag: str, number: Number) -> Http
     return attachment(body, "text/csv", f"{tag}-readings")
 
 
+@router.post(f"{JOB}/panel/rehearsal", response={200: PanelOut, **REFUSALS})
+def record_rehearsal(
+    request: HttpRequest, works: str, tag: str, number: Number, body: RehearsalIn
+) -> PanelOut:
+    """Play a rehearsal again on the circuit as it is kept, and put it on record."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    RecordRehearsal(caller, link, [one.dict() for one in body.actions], body.until).run()
+    return _panel(caller, link)
+
+
+def _panel(caller: Caller, link: JobMotor) -> PanelOut:
+    revision, notice = newest_revision(caller, link)
+    log, rows = log_of(link)
+    return panel_out(caller, revision, log, rows, notice)
+
+
 @router.post(f"{JOB}/panel/acts", response={200: PanelAnswersOut, **REFUSALS})
 def take(
     request: HttpRequest, works: str, tag: str, number: Number, body: PanelActsIn
@@ -74,12 +90,10 @@ def take(
     link = motor_job(caller, tag, number)
     items = [{**one.dict(), "based_on": [str(name) for name in one.based_on]} for one in body.acts]
     answers = TakeActs(caller, link, items).run()
-    revision, notice = newest_revision(caller, link)
-    log, rows = log_of(link)
     return PanelAnswersOut(
         answers=[
             PanelAnswerOut(uid=str(one.uid), answer=answer, said=said_answer(answer, one.body))
             for one, answer in zip(body.acts, answers, strict=True)
         ],
-        panel=panel_out(caller, revision, log, rows, notice),
+        panel=_panel(caller, link),
     )

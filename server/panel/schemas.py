@@ -8,10 +8,22 @@ from typing import Annotated, Any
 from ninja import Schema
 from pydantic import Field, StringConstraints
 
-from evencoil.acts import Log, PanelState, Source, figure, sources, state_of, tells
+from evencoil.acts import (
+    Log,
+    PanelState,
+    Source,
+    figure,
+    landings,
+    open_trips,
+    sources,
+    state_of,
+    tells,
+    torque_is_done,
+)
 from evencoil.base import Message, Text, say
 from evencoil.checks import said_insulation
 from panel.models import Act, PanelRevision
+from panel.staged import PanelStageOut, stages_out
 from people.access import Caller
 
 __all__ = [
@@ -100,7 +112,41 @@ class PanelWireOut(Schema):
     color: str
     size: str
     way: str
+    net: str
+    does: str
     state: str
+    needs_torque: bool
+    is_torqued: bool
+    needs_second: bool
+    landed_by: list[str]
+
+
+class PanelCoilOut(Schema):
+    """A coil that can be read on the bench; empty while it was not."""
+
+    id: str
+    said: str
+    ohms: str
+
+
+class PanelDeviceOut(Schema):
+    """What can trip or is set: its trips, and whether the last is answered."""
+
+    id: str
+    said: str
+    can_trip: bool
+    has_setting: bool
+    resets_itself: bool
+    trips: int
+    is_tripped: bool
+    seen: str
+
+
+class PanelSwapOut(Schema):
+    """Which two conductors change places if it turns the wrong way."""
+
+    said: str
+    wires: list[str]
 
 
 class PanelRowOut(Schema):
@@ -189,7 +235,12 @@ class PanelOut(Schema):
     wires: list[PanelWireOut]
     rows: list[PanelRowOut]
     items: list[PanelItemOut]
-    stages: dict[str, str]
+    stages: list[PanelStageOut]
+    coils: list[PanelCoilOut]
+    devices: list[PanelDeviceOut]
+    starts: list[str]
+    swap: PanelSwapOut | None
+    people: dict[str, str]
     asides: list[str]
     line_side: list[str]
     expected: list[PanelExpectedOut]
@@ -286,6 +337,48 @@ def strip_out(log: Log, rows: list[Act]) -> PanelStripOut:
     )
 
 
+def _wire(told: dict[str, Any], log: Log, state: PanelState) -> PanelWireOut:
+    rules, name = log.work.rules, told["id"]
+    landed, _ = landings(log.now(), name)
+    return PanelWireOut(
+        **{"net": "", "does": "", **told},
+        state=state.wires.get(name, "not_done"),
+        needs_torque=name in rules.torque,
+        is_torqued=torque_is_done(log.now(), name),
+        needs_second=name in rules.two_person,
+        landed_by=list(dict.fromkeys(one.by for one in landed)),
+    )
+
+
+def _devices(revision: PanelRevision, log: Log) -> list[PanelDeviceOut]:
+    view = log.now()
+    waiting = {str(one.about["device"]) for one in open_trips(view)}
+    found = []
+    for told in revision.body.get("devices", []):
+        of = [
+            one
+            for one in view.of("trip", "heater_seen", "setting_seen")
+            if one.about["device"] == told["id"] and not view.is_corrected(one)
+        ]
+        seen = [one for one in of if one.kind != "trip"]
+        found.append(
+            PanelDeviceOut(
+                **told,
+                trips=len(of) - len(seen),
+                is_tripped=told["id"] in waiting,
+                seen=str(seen[-1].body.get("code") or seen[-1].body.get("value", ""))
+                if seen
+                else "",
+            )
+        )
+    return found
+
+
+def _swap(revision: PanelRevision) -> PanelSwapOut | None:
+    told = revision.body.get("swap")
+    return None if told is None else PanelSwapOut(said=told["said"], wires=told["wires"])
+
+
 def _listed(log: Log) -> list[tuple[str, Source]]:
     """Return the sources that were found at the panel and are in no netlist."""
     known = sources(log.now())
@@ -371,10 +464,7 @@ def panel_out(
             ),
         ],
         locks=_locks(log, state, names),
-        wires=[
-            PanelWireOut(**one, state=state.wires.get(one["id"], "not_done"))
-            for one in revision.body["wires"]
-        ],
+        wires=[_wire(one, log, state) for one in revision.body["wires"]],
         rows=[
             PanelRowOut(
                 **{key: one[key] for key in ("id", "start_said", "end_said", "held", "expects")},
@@ -383,7 +473,12 @@ def panel_out(
             for one in revision.body["rows"]
         ],
         items=_items(revision, log, state),
-        stages=dict(state.stages),
+        stages=stages_out(revision, log, state, names),
+        coils=[PanelCoilOut(**one) for one in revision.body.get("coils", [])],
+        devices=_devices(revision, log),
+        starts=revision.body.get("starts", []),
+        swap=_swap(revision),
+        people=names,
         asides=revision.body["asides"],
         line_side=revision.body["line_side"],
         expected=_expected(revision),

@@ -50,6 +50,13 @@ class Works(models.Model):
     trade_terms = models.CharField(max_length=12, default="american")
     line_names = models.CharField(max_length=12, default="L1-L2-L3")
     amendments = models.JSONField(default=list, blank=True)
+    #: at the panel: whose screws are torqued on record, whose landing another person checks
+    torque_record = models.CharField(max_length=8, default="power")
+    second_person = models.CharField(max_length=8, default="none")
+    two_sign = models.BooleanField(default=True)
+    license_asked = models.BooleanField(default=True)
+    #: a motor's card opens for a person who is not signed in: locked or not, and as wired
+    guest_card = models.BooleanField(default=False)
     members = models.ManyToManyField(User, through="Member", related_name="works")
 
     def __str__(self) -> str:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import cast
+
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field
@@ -19,7 +21,7 @@ from evencoil.codebook import (
     WireColors,
     check_amendment,
 )
-from evencoil.job import FileAmendment
+from evencoil.job import FileAmendment, WhichWires
 from people.access import Caller, caller_in
 from people.actions import Action
 from people.models import Member, Role, User, Works
@@ -64,6 +66,11 @@ class WorksOut(Schema):
     trade_terms: str
     line_names: str
     amendments: list[AmendmentOut]
+    torque_record: WhichWires
+    second_person: WhichWires
+    two_sign: bool
+    license_asked: bool
+    guest_card: bool
 
 
 class RulesIn(Schema):
@@ -83,6 +90,11 @@ class RulesIn(Schema):
     trade_terms: TradeTerms | None = None
     line_names: LineNames | None = None
     amendments: tuple[FileAmendment, ...] | None = Field(default=None, max_length=24)
+    torque_record: WhichWires | None = None
+    second_person: WhichWires | None = None
+    two_sign: bool | None = None
+    license_asked: bool | None = None
+    guest_card: bool | None = None
 
 
 class SessionOut(Schema):
@@ -134,6 +146,11 @@ def _works(member: Member) -> WorksOut:
             AmendmentOut(**item, label=say(Message(f"amendment.{item['subject']}")))
             for item in works.amendments
         ],
+        torque_record=cast("WhichWires", works.torque_record),
+        second_person=cast("WhichWires", works.second_person),
+        two_sign=works.two_sign,
+        license_asked=works.license_asked,
+        guest_card=works.guest_card,
     )
 
 

@@ -32,7 +32,7 @@ MOST_PIXELS, LONGEST, QUALITY = 40_000_000, 1600, 82
 #: how long one picture waits for another [s]
 WAIT_S = 10
 _decoding = Lock()
-Subject = Literal["plate", "diagram", "box"]
+Subject = Literal["plate", "diagram", "box", "panel"]
 
 
 class PhotoIn(Schema):
@@ -154,7 +154,7 @@ class KeepPhoto(Action[Photo]):
 def add_photo(
     request: HttpRequest, works: str, tag: str, number: Number, body: PhotoIn
 ) -> PhotoOut:
-    """Keep a picture of plate, diagram or box."""
+    """Keep a picture of plate, diagram, box or panel."""
     caller = caller_in(request, works)
     photo = KeepPhoto(caller, motor_job(caller, tag, number), body.subject, body.data).run()
     return PhotoOut(

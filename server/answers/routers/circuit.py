@@ -33,7 +33,7 @@ from evencoil.starters import catalogue, draw
 from people.access import caller_in, not_found
 from plant.profile import rules_of
 
-__all__ = ["router"]
+__all__ = ["MOST_US", "ActIn", "router"]
 
 router = Router(tags=["circuits"])
 SALT = "evencoil.rehearsal"

@@ -740,6 +740,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/rehearsal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record Rehearsal
+         * @description Play a rehearsal again on the circuit as it is kept, and put it on record.
+         */
+        post: operations["panel_router_record_rehearsal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/panel/strip": {
         parameters: {
             query?: never;
@@ -771,7 +791,7 @@ export interface paths {
         put?: never;
         /**
          * Add Photo
-         * @description Keep a picture of plate, diagram or box.
+         * @description Keep a picture of plate, diagram, box or panel.
          */
         post: operations["yard_photos_add_photo"];
         delete?: never;
@@ -5043,6 +5063,40 @@ export interface components {
             to_c: number;
         };
         /**
+         * PanelCoilOut
+         * @description A coil that can be read on the bench; empty while it was not.
+         */
+        PanelCoilOut: {
+            /** Id */
+            id: string;
+            /** Ohms */
+            ohms: string;
+            /** Said */
+            said: string;
+        };
+        /**
+         * PanelDeviceOut
+         * @description What can trip or is set: its trips, and whether the last is answered.
+         */
+        PanelDeviceOut: {
+            /** Can Trip */
+            can_trip: boolean;
+            /** Has Setting */
+            has_setting: boolean;
+            /** Id */
+            id: string;
+            /** Is Tripped */
+            is_tripped: boolean;
+            /** Resets Itself */
+            resets_itself: boolean;
+            /** Said */
+            said: string;
+            /** Seen */
+            seen: string;
+            /** Trips */
+            trips: number;
+        };
+        /**
          * PanelEntryOut
          * @description An entry that was received.
          */
@@ -5145,6 +5199,10 @@ export interface components {
             asides: string[];
             /** Blocked */
             blocked: string[];
+            /** Coils */
+            coils: components["schemas"]["PanelCoilOut"][];
+            /** Devices */
+            devices: components["schemas"]["PanelDeviceOut"][];
             /** Entries */
             entries: components["schemas"]["PanelEntryOut"][];
             /** Expected */
@@ -5171,6 +5229,10 @@ export interface components {
             notice: string;
             /** Open */
             open: string[];
+            /** People */
+            people: {
+                [key: string]: string;
+            };
             /** Points */
             points: components["schemas"]["PanelPointOut"][];
             /** Rev */
@@ -5182,11 +5244,12 @@ export interface components {
             /** Sources */
             sources: components["schemas"]["PanelSourceOut"][];
             /** Stages */
-            stages: {
-                [key: string]: string;
-            };
+            stages: components["schemas"]["PanelStageOut"][];
+            /** Starts */
+            starts: string[];
             /** State */
             state: string;
+            swap: components["schemas"]["PanelSwapOut"] | null;
             /** Told */
             told: string[];
             /** Wires */
@@ -5205,6 +5268,32 @@ export interface components {
             other: string;
             /** Source */
             source: string;
+        };
+        /**
+         * PanelResultOut
+         * @description One result of a stage: where, between what, and what was read last.
+         */
+        PanelResultOut: {
+            /** At */
+            at: string;
+            /** Id */
+            id: string;
+            /** Is Needed */
+            is_needed: boolean;
+            /** Kind */
+            kind: string;
+            /** Max */
+            max: string | null;
+            /** Min */
+            min: string | null;
+            /** Said */
+            said: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+            /** Verdict */
+            verdict: string;
         };
         /**
          * PanelRowOut
@@ -5245,6 +5334,34 @@ export interface components {
             wait_s: number;
         };
         /**
+         * PanelStageOut
+         * @description One step of energizing, and how it stands.
+         *
+         *     ``opened`` is the opening that results belong to: the one that is open, else the last.
+         */
+        PanelStageOut: {
+            /** Feeds */
+            feeds: string[];
+            /** Id */
+            id: string;
+            /** Is Open */
+            is_open: boolean;
+            /** Opened */
+            opened: string;
+            /** Opened By */
+            opened_by: string;
+            /** Results */
+            results: components["schemas"]["PanelResultOut"][];
+            /** Said */
+            said: string;
+            /** Says */
+            says: string[];
+            /** State */
+            state: string;
+            /** Told */
+            told: string[];
+        };
+        /**
          * PanelStripOut
          * @description What every screen of a job says while a lock is on; empty while none is.
          */
@@ -5255,18 +5372,40 @@ export interface components {
             state: string;
         };
         /**
+         * PanelSwapOut
+         * @description Which two conductors change places if it turns the wrong way.
+         */
+        PanelSwapOut: {
+            /** Said */
+            said: string;
+            /** Wires */
+            wires: string[];
+        };
+        /**
          * PanelWireOut
          * @description A wire to land.
          */
         PanelWireOut: {
             /** Color */
             color: string;
+            /** Does */
+            does: string;
             /** End */
             end: string;
             /** End Said */
             end_said: string;
             /** Id */
             id: string;
+            /** Is Torqued */
+            is_torqued: boolean;
+            /** Landed By */
+            landed_by: string[];
+            /** Needs Second */
+            needs_second: boolean;
+            /** Needs Torque */
+            needs_torque: boolean;
+            /** Net */
+            net: string;
             /** Number */
             number: string;
             /** Size */
@@ -5319,7 +5458,7 @@ export interface components {
              * Subject
              * @enum {string}
              */
-            subject: "plate" | "diagram" | "box";
+            subject: "plate" | "diagram" | "box" | "panel";
         };
         /**
          * PhotoOut
@@ -5734,6 +5873,16 @@ export interface components {
             hint: string;
         };
         /**
+         * RehearsalIn
+         * @description What was played, from the start.
+         */
+        RehearsalIn: {
+            /** Actions */
+            actions: components["schemas"]["ActIn"][];
+            /** Until */
+            until: number;
+        };
+        /**
          * RehearseIn
          * @description What to play, on the drawing as the screen holds it, from a snapshot or the start.
          */
@@ -5892,6 +6041,10 @@ export interface components {
             edition?: (2017 | 2020 | 2023) | null;
             /** Ferrules */
             ferrules?: ("number" | "number_terminal" | "far_end") | null;
+            /** Guest Card */
+            guest_card?: boolean | null;
+            /** License Asked */
+            license_asked?: boolean | null;
             /** Line Names */
             line_names?: ("L1-L2-L3" | "R-Y-B") | null;
             /** Phase Colors */
@@ -5900,14 +6053,20 @@ export interface components {
             rating_rule?: ("main_rule" | "next_size_up") | null;
             /** Rating Rule Reason */
             rating_rule_reason?: string | null;
+            /** Second Person */
+            second_person?: ("none" | "power" | "all") | null;
             /** Swap Lines */
             swap_lines?: ("L1-L2" | "L2-L3" | "L1-L3") | null;
+            /** Torque Record */
+            torque_record?: ("none" | "power" | "all") | null;
             /** Trade Terms */
             trade_terms?: ("american" | "iec") | null;
             /** Twist On */
             twist_on?: ("never" | "building" | "anywhere") | null;
             /** Twist On Largest */
             twist_on_largest?: string | null;
+            /** Two Sign */
+            two_sign?: boolean | null;
             /** Wire Colors */
             wire_colors?: ("nfpa79" | "iec60204") | null;
         };
@@ -7261,6 +7420,10 @@ export interface components {
             edition: number;
             /** Ferrules */
             ferrules: string;
+            /** Guest Card */
+            guest_card: boolean;
+            /** License Asked */
+            license_asked: boolean;
             /** Line Names */
             line_names: string;
             /** May Sign */
@@ -7275,18 +7438,30 @@ export interface components {
             rating_rule_reason: string;
             /** Role */
             role: string;
+            /**
+             * Second Person
+             * @enum {string}
+             */
+            second_person: "none" | "power" | "all";
             /** Slug */
             slug: string;
             /** Swap Lines */
             swap_lines: string;
             /** Time Zone */
             time_zone: string;
+            /**
+             * Torque Record
+             * @enum {string}
+             */
+            torque_record: "none" | "power" | "all";
             /** Trade Terms */
             trade_terms: string;
             /** Twist On */
             twist_on: string;
             /** Twist On Largest */
             twist_on_largest: string;
+            /** Two Sign */
+            two_sign: boolean;
             /** Wire Colors */
             wire_colors: string;
         };
@@ -10228,6 +10403,79 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_record_rehearsal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RehearsalIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelOut"];
                 };
             };
             /** @description Bad Request */

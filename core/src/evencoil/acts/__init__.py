@@ -14,6 +14,7 @@ from evencoil.acts.stages import expected_of_entry, open_trips, place_of
 from evencoil.acts.state import PanelState, Signature, opens, state_of, to_judge
 from evencoil.acts.stored import work_as_json, work_from_json
 from evencoil.acts.tells import CLOCK_OFF_S, tells
+from evencoil.acts.wiring import landings, torque_is_done
 
 __all__ = [
     "CLOCK_OFF_S",
@@ -44,6 +45,7 @@ __all__ = [
     "is_opening",
     "is_within",
     "judged",
+    "landings",
     "open_trips",
     "opens",
     "place_of",
@@ -52,6 +54,7 @@ __all__ = [
     "state_of",
     "tells",
     "to_judge",
+    "torque_is_done",
     "unbalance_percent",
     "work_as_json",
     "work_from_json",

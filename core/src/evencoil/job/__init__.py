@@ -30,6 +30,8 @@ from evencoil.job.panel import (
     PanelSource,
     PanelWire,
     PanelWork,
+    WhichWires,
+    panel_swap,
     panel_work,
 )
 from evencoil.job.panel_items import PanelItem
@@ -65,6 +67,7 @@ __all__ = [
     "PanelWork",
     "RehearsedMotor",
     "StepName",
+    "WhichWires",
     "Worked",
     "canonical",
     "choices",
@@ -73,6 +76,7 @@ __all__ = [
     "json_schema",
     "load",
     "next_up",
+    "panel_swap",
     "panel_work",
     "rehearsed_motor",
     "run_up_of",

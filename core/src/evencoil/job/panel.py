@@ -24,6 +24,8 @@ from evencoil.job.inputs import JobInputs
 from evencoil.job.panel_items import PanelItem, expected_of, panel_items
 from evencoil.job.panel_rows import PanelRow, as_row, bounds_of, has_coil, panel_rows, row_id
 from evencoil.job.panel_stages import PanelStage, expected_results, panel_stages, stage_works
+from evencoil.job.panel_swap import PanelSwap, swap_of
+from evencoil.job.panel_trips import PanelDevice, panel_devices, starts_in_a_row
 from evencoil.job.worked import Worked
 
 __all__ = [
@@ -35,6 +37,8 @@ __all__ = [
     "PanelSource",
     "PanelWire",
     "PanelWork",
+    "WhichWires",
+    "panel_swap",
     "panel_work",
 ]
 
@@ -137,6 +141,9 @@ class PanelWork:
     items: tuple[PanelItem, ...]
     coils: tuple[PanelCoil, ...]
     stages: tuple[PanelStage, ...]
+    devices: tuple[PanelDevice, ...]
+    starts: tuple[str, ...]
+    swap: PanelSwap | None
     asides: tuple[str, ...]
     line_side: tuple[str, ...]
 
@@ -257,6 +264,9 @@ def panel_work(
             if has_coil(one)
         ),
         stages=stages,
+        devices=panel_devices(circuit),
+        starts=starts_in_a_row(inputs, worked),
+        swap=panel_swap(worked, "swap"),
         asides=() if dead is None else tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
         line_side=tuple(
             f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
@@ -264,6 +274,26 @@ def panel_work(
             if wire.id in ahead
         ),
     )
+
+
+def panel_swap(worked: Worked, prefix: str) -> PanelSwap | None:
+    """Return what to exchange where the shaft turns the other way; None where nothing can be.
+
+    Parameters
+    ----------
+    worked : Worked
+        A job, calculated; the plant says which two lines.
+    prefix : str
+        Start of the ids of its edits.
+
+    Raises
+    ------
+    CoreError
+        If there is no circuit.
+    """
+    circuit = worked.starter.required()
+    switch = _main_switch(Graph(circuit))
+    return swap_of(circuit, switch, worked.profile.swap_lines, prefix)
 
 
 #: on the door: their wires go through the loom, and are landed last

@@ -1,0 +1,156 @@
+"""The stages of energizing as they are sent: what to do, and what was read."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from ninja import Schema
+
+from evencoil.acts import (
+    DERATE_PERCENT,
+    MOST_PERCENT,
+    OPEN,
+    Entry,
+    Log,
+    PanelState,
+    expected_of_entry,
+    figure,
+    judged,
+    place_of,
+    unbalance_percent,
+)
+from evencoil.base import Message, say
+from panel.models import PanelRevision
+
+__all__ = ["PanelStageOut", "stages_out"]
+
+#: above it, three amps are rolled to find the cause (judgment) [percent]
+_ROLL_PERCENT = 10
+
+
+class PanelResultOut(Schema):
+    """One result of a stage: where, between what, and what was read last."""
+
+    id: str
+    kind: str
+    at: str
+    said: str
+    unit: str
+    is_needed: bool
+    min: str | None
+    max: str | None
+    value: str
+    verdict: str
+
+
+class PanelStageOut(Schema):
+    """One step of energizing, and how it stands.
+
+    ``opened`` is the opening that results belong to: the one that is open, else the last.
+    """
+
+    id: str
+    said: str
+    state: str
+    feeds: list[str]
+    says: list[str]
+    results: list[PanelResultOut]
+    told: list[str]
+    opened: str
+    is_open: bool
+    opened_by: str
+
+
+def stages_out(
+    revision: PanelRevision, log: Log, state: PanelState, names: Mapping[str, str]
+) -> list[PanelStageOut]:
+    """Return every stage in order."""
+    return [_stage(one, log, state, names) for one in revision.body.get("stages", [])]
+
+
+def _stage(
+    told: Mapping[str, Any], log: Log, state: PanelState, names: Mapping[str, str]
+) -> PanelStageOut:
+    view = log.now()
+    openings = [one for one in view.of("stage_opened") if one.about["stage"] == told["id"]]
+    closed = {one.about["opened"] for one in view.of("stage_closed")}
+    standing = [one for one in openings if one.id not in closed]
+    newest = standing or openings
+    opening = newest[-1] if newest else None
+    inside: list[Entry] = []
+    if opening is not None:
+        inside = [
+            one
+            for entries in view.kinds().values()
+            for one in entries
+            if one.about.get("opened") == opening.id and not view.is_corrected(one)
+        ]
+    results = [_result(one, told["id"], log, inside) for one in told["results"]]
+    return PanelStageOut(
+        id=told["id"],
+        said=told["said"],
+        state=state.stages.get(told["id"], "not_done"),
+        feeds=told["feeds"],
+        says=told["says"],
+        results=results,
+        told=[say(one) for one in _told(results)],
+        opened="" if opening is None else opening.id,
+        is_open=bool(standing),
+        opened_by="" if opening is None else names.get(opening.by, opening.by),
+    )
+
+
+def _result(told: Mapping[str, Any], stage: str, log: Log, inside: list[Entry]) -> PanelResultOut:
+    work = log.work
+    found = [one for one in inside if one.kind == told["kind"] and place_of(one) == told["at"]]
+    known = work.expect.get(f"{stage}.{told['kind']}", work.expect.get(told["kind"], {}))
+    value, verdict = "", ""
+    if found:
+        value = _said_value(found[-1])
+        verdict = _verdict(log, found[-1])
+    return PanelResultOut(
+        **told, min=known.get("min"), max=known.get("max"), value=value, verdict=verdict
+    )
+
+
+def _said_value(one: Entry) -> str:
+    body = one.body
+    if one.kind in {"control_result", "vibration"}:
+        more = f" {body['mm_s']}" if body.get("mm_s") else ""
+        return say(Message("panel.result.ok" if body.get("ok") else "panel.result.not_ok")) + more
+    if one.kind == "bump_result":
+        return f"{body.get('turn', '')} ({body.get('wanted', '')})"
+    return str(body.get("order") or body.get("value", ""))
+
+
+def _verdict(log: Log, one: Entry) -> str:
+    if one.kind in {"control_result", "vibration"}:
+        return "good" if one.body.get("ok") else "wrong"
+    if one.kind == "bump_result":
+        return "good" if one.body.get("turn") == one.body.get("wanted") else "wrong"
+    if one.kind == "phase_sequence":
+        return "not_judged"
+    found = judged(figure(one.body["value"]), expected_of_entry(log, log.work, one), one.body)
+    return "not_judged" if found is None else "good" if found else "wrong"
+
+
+def _told(results: list[PanelResultOut]) -> Iterator[Message]:
+    """Go through what three readings of volts or amps say together."""
+    for kind in ("volts", "amps"):
+        values = [one.value for one in results if one.kind == kind and one.value]
+        figures = [figure(one) for one in values]
+        if len(figures) != 3 or OPEN in figures:
+            continue
+        percent = unbalance_percent(figures)
+        if percent is None:
+            continue
+        name = kind
+        if kind == "volts" and percent > DERATE_PERCENT:
+            name = "most" if percent > MOST_PERCENT else "derate"
+        if kind == "amps" and percent > _ROLL_PERCENT:
+            name = "roll"
+        yield Message(
+            f"panel.balance.{name}",
+            {"percent": f"{percent:.2g}", "values": " / ".join(values)},
+        )
