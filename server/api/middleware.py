@@ -45,7 +45,7 @@ def _refused_sign_in(body: bytes) -> tuple[str, str]:
 
 #: of the sign-in package, what the screens use; its mails and accounts are not part of this
 _SIGN_IN = "/api/auth/browser/v1/"
-_OPEN = {"config", "auth/login", "auth/session"}
+_OPEN = {"config", "auth/login", "auth/session", "auth/reauthenticate"}
 
 
 def _is_open(request: HttpRequest) -> bool:

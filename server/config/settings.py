@@ -123,6 +123,8 @@ ACCOUNT_RATE_LIMITS = {"login": "60/m/ip", "login_failed": "20/m/ip,5/5m/key"}
 EMAIL_BACKEND = "django.core.mail.backends.filebased.EmailBackend"
 EMAIL_FILE_PATH = BASE / ".run" / "mail"
 ACCOUNT_SESSION_REMEMBER = True
+#: a signature wants a password given for it, not one given this morning [s]
+ACCOUNT_REAUTHENTICATION_TIMEOUT = 120
 HEADLESS_ONLY = True
 HEADLESS_CLIENTS = ("browser",)
 HEADLESS_FRONTEND_URLS: dict[str, str] = {}

@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+from functools import partial
+from typing import Any
+
+from allauth.account.internal.flows.reauthentication import did_recently_reauthenticate
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from api.files import as_csv, attachment
-from api.schemas import REFUSALS
+from api.schemas import HEAVY, REFUSALS
+from desk.answer import in_turn
 from jobs.models import JobMotor
 from jobs.routers.place import JOB, Number
 from jobs.store import motor_job
@@ -14,16 +19,21 @@ from panel.actions import TakeActs
 from panel.book import reading_rows
 from panel.log import log_of, newest_revision
 from panel.rehearsed import RecordRehearsal, RehearsalIn
+from panel.review import ReviewOut, review_of
 from panel.schemas import (
+    PanelActIn,
     PanelActsIn,
     PanelAnswerOut,
     PanelAnswersOut,
+    PanelOnlineIn,
     PanelOut,
+    PanelSignIn,
     PanelStripOut,
     panel_out,
     said_answer,
     strip_out,
 )
+from panel.signing import SignJob, TakeOnline
 from people.access import Caller, caller_in
 
 __all__ = ["router"]
@@ -75,6 +85,52 @@ def record_rehearsal(
     return _panel(caller, link)
 
 
+@router.post(f"{JOB}/panel/online", response={200: PanelOut, **REFUSALS})
+def take_online(
+    request: HttpRequest, works: str, tag: str, number: Number, body: PanelOnlineIn
+) -> PanelOut:
+    """Take one entry that is made over the network only: a question, another person's lock."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    TakeOnline(caller, link, _item(body)).run()
+    return _panel(caller, link)
+
+
+@router.get(f"{JOB}/panel/review", response={200: ReviewOut, **REFUSALS})
+def review(request: HttpRequest, works: str, tag: str, number: Number) -> ReviewOut:
+    """Return what a reviewer looks at first, what needs judgment before all else."""
+    caller = caller_in(request, works)
+    return review_of(caller, motor_job(caller, tag, number))
+
+
+@router.post(f"{JOB}/panel/sign", response={200: PanelOut, **HEAVY})
+def sign(request: HttpRequest, works: str, tag: str, number: Number, body: PanelSignIn) -> PanelOut:
+    """Sign a job, signed in anew a moment ago: its record is printed and kept for ever."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    item = {
+        "uid": body.uid,
+        "kind": "signed",
+        "device": body.device,
+        "rev": body.rev,
+        "about": {},
+        "body": {
+            "license": body.license,
+            "accepts": body.accepts,
+            "reauth": did_recently_reauthenticate(request),
+        },
+        "based_on": [str(one) for one in body.based_on],
+        "observed_at": body.observed_at,
+        "clock_off_s": 0.0,
+    }
+    SignJob(caller, link, item, partial(in_turn, request, caller)).run()
+    return _panel(caller, link)
+
+
+def _item(act: PanelActIn) -> dict[str, Any]:
+    return {**act.dict(), "based_on": [str(name) for name in act.based_on]}
+
+
 def _panel(caller: Caller, link: JobMotor) -> PanelOut:
     revision, notice = newest_revision(caller, link)
     log, rows = log_of(link)
@@ -88,8 +144,7 @@ def take(
     """Take entries in the order they were made, each with its own answer."""
     caller = caller_in(request, works)
     link = motor_job(caller, tag, number)
-    items = [{**one.dict(), "based_on": [str(name) for name in one.based_on]} for one in body.acts]
-    answers = TakeActs(caller, link, items).run()
+    answers = TakeActs(caller, link, [_item(one) for one in body.acts]).run()
     return PanelAnswersOut(
         answers=[
             PanelAnswerOut(uid=str(one.uid), answer=answer, said=said_answer(answer, one.body))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import uuid
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from ninja import Schema
 from pydantic import Field, StringConstraints
@@ -23,6 +23,7 @@ from evencoil.acts import (
 from evencoil.base import Message, Text, say
 from evencoil.checks import said_insulation
 from panel.models import Act, PanelRevision
+from panel.names import open_said
 from panel.staged import PanelStageOut, stages_out
 from people.access import Caller
 
@@ -30,7 +31,9 @@ __all__ = [
     "PanelActIn",
     "PanelActsIn",
     "PanelAnswersOut",
+    "PanelOnlineIn",
     "PanelOut",
+    "PanelSignIn",
     "PanelStripOut",
     "panel_out",
     "said_answer",
@@ -54,7 +57,24 @@ class PanelActIn(Schema):
     based_on: list[uuid.UUID] = Field(default_factory=list, max_length=400)
     observed_at: Annotated[Text, StringConstraints(max_length=40)] = ""
     clock_off_s: float = Field(default=0.0, ge=-1e9, le=1e9, allow_inf_nan=False)
-    is_online: bool = False
+
+
+class PanelOnlineIn(PanelActIn):
+    """One entry that is made over the network only."""
+
+    kind: Literal["foreign_lock_removed", "sent_back"]
+
+
+class PanelSignIn(Schema):
+    """A signature: over what was seen, with what was judged and accepted by name."""
+
+    uid: uuid.UUID
+    device: Annotated[Text, StringConstraints(min_length=1, max_length=64)]
+    rev: int = Field(ge=1, le=100000)
+    based_on: list[uuid.UUID] = Field(default_factory=list, max_length=400)
+    license: Annotated[Text, StringConstraints(max_length=60)] = ""
+    accepts: list[Id] = Field(default_factory=list, max_length=400)
+    observed_at: Annotated[Text, StringConstraints(max_length=40)] = ""
 
 
 class PanelActsIn(Schema):
@@ -224,6 +244,12 @@ class PanelOut(Schema):
     hands: list[str]
     hands_said: list[str]
     open: list[str]
+    open_said: list[str]
+    signature: str
+    signed_by: str
+    signed_at: str
+    signed_issue: int
+    after_signing: list[str]
     may_open: str | None
     blocked: list[str]
     is_fit: bool
@@ -337,6 +363,35 @@ def strip_out(log: Log, rows: list[Act]) -> PanelStripOut:
     )
 
 
+def _signature(caller: Caller, log: Log, rows: list[Act], state: PanelState) -> dict[str, Any]:
+    """Return the last signature and what came after it."""
+    signed = [row for row in rows if row.kind == "signed" and row.answer == "kept"]
+    if not signed:
+        return {
+            "signature": state.signature,
+            "signed_by": "",
+            "signed_at": "",
+            "signed_issue": 0,
+            "after_signing": [],
+        }
+    last = signed[-1]
+    seen = log.entry(str(last.uid))
+    after = [
+        row
+        for row in rows
+        if row.uid != last.uid
+        and row.answer.startswith(("kept", "superseded"))
+        and not log.saw(seen, log.entry(str(row.uid)))
+    ]
+    return {
+        "signature": state.signature,
+        "signed_by": str(last.by),
+        "signed_at": caller.works.local(last.received_at),
+        "signed_issue": int(last.body.get("issue", 0)),
+        "after_signing": [f"{row.kind.replace('_', ' ')}, {row.by}" for row in after],
+    }
+
+
 def _wire(told: dict[str, Any], log: Log, state: PanelState) -> PanelWireOut:
     rules, name = log.work.rules, told["id"]
     landed, _ = landings(log.now(), name)
@@ -430,6 +485,8 @@ def panel_out(
         hands=list(state.hands),
         hands_said=[names.get(one, one) for one in state.hands],
         open=list(state.open),
+        open_said=[open_said(revision, log, one, names) for one in state.open],
+        **_signature(caller, log, rows, state),
         may_open=state.may_open,
         blocked=[say(Message(f"acts.blocked.{one}")) for one in state.blocked],
         is_fit=state.is_fit,

@@ -62,7 +62,7 @@ class PrintPack(Action[Issue]):
             issue_n=last + 1,
             kind=self.kind,
         )
-        status, body = self.in_turn(printed_pack, head, file, kept(self.link, works).inputs)
+        status, body = self.in_turn(printed_pack, head, file, kept(self.link, works).inputs, None)
         if status != 200:
             raise ProblemError(status, **body)
         data, results = body

@@ -23,7 +23,7 @@ class Issue(models.Model):
     is computed today.
     """
 
-    KINDS = (("print", "print"), ("wiring", "issue for wiring"))
+    KINDS = (("print", "print"), ("wiring", "issue for wiring"), ("signed", "signed"))
 
     link = models.ForeignKey(JobMotor, on_delete=models.PROTECT, related_name="issues")
     n = models.PositiveIntegerField()

@@ -8,6 +8,7 @@ mark, so the page says them in words.
 from __future__ import annotations
 
 import datetime as dt
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -53,7 +54,7 @@ class Head:
     issue_n : int
         Number of this issue.
     kind : str
-        ``print`` or ``wiring``.
+        ``print``, ``wiring`` or ``signed``.
     """
 
     works: Works
@@ -64,7 +65,7 @@ class Head:
 
 
 def printed_pack(
-    head: Head, file: JobFile, inputs: JobInputs, tell: Tell
+    head: Head, file: JobFile, inputs: JobInputs, record: Mapping[str, Any] | None, tell: Tell
 ) -> tuple[bytes, dict[str, Any]]:
     """Return a job's field pack as PDF, and what is in it as plain values.
 
@@ -76,11 +77,13 @@ def printed_pack(
         What people gave, as it goes to others.
     inputs : JobInputs
         The same as the core takes it.
+    record : mapping or None
+        What was done at the panel, for a pack that is signed.
     tell : callable
         Told how far it is.
     """
     worked = work_out(inputs, profile_of(head.works))
-    return _pack(head, file, inputs, worked, tell), results_of(worked)
+    return _pack(head, file, inputs, worked, record, tell), results_of(worked)
 
 
 def _run_up(inputs: JobInputs, worked: Worked) -> dict[str, Any] | None:
@@ -113,7 +116,14 @@ def _run_up(inputs: JobInputs, worked: Worked) -> dict[str, Any] | None:
     }
 
 
-def _pack(head: Head, file: JobFile, inputs: JobInputs, worked: Worked, tell: Tell) -> bytes:
+def _pack(
+    head: Head,
+    file: JobFile,
+    inputs: JobInputs,
+    worked: Worked,
+    record: Mapping[str, Any] | None,
+    tell: Tell,
+) -> bytes:
     """Return cover, plate, leads, sizes with their Why, drawings, wire list."""
     said, starter = worked_out(worked), worked.starter
     if starter.circuit is not None:
@@ -149,6 +159,7 @@ def _pack(head: Head, file: JobFile, inputs: JobInputs, worked: Worked, tell: Te
             "core": __version__,
             "issue_n": head.issue_n,
             "kind": head.kind,
+            "record": record,
             "starter": starter,
             "findings": findings,
             "run_up": _run_up(inputs, worked),

@@ -2,91 +2,14 @@
 
 import csv
 import io
-import uuid
 
 import pytest
+from panel_day import Tablet, panel_of
 
 from answers.dead import dead_checks_of
 from jobs.store import starter_of
 from panel.models import Act, PanelRevision
 from tests_support import JOB, caller, motor, post, put, signed_in
-
-PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
-GOOD = {"meter": "m1", "value": "479", "unit": "V", "min": "414", "max": "506"}
-
-
-@pytest.fixture
-def people(client):
-    """The plant with one person of each role, and IC-2 with its starter and its dead check."""
-    who = {
-        role: caller("here", name, role)
-        for role, name in (
-            ("apprentice", "pim"),
-            ("electrician", "marta"),
-            ("reviewer", "ruth"),
-            ("admin", "abel"),
-        )
-    }
-    signed = {role: signed_in(one) for role, one in who.items()}
-    electrician = signed["electrician"]
-    put(electrician, "plate", {"text": PLATE})
-    put(electrician, "supply", {"text": "480Y/277"})
-    put(electrician, "leads", {"winding": "9-wye"})
-    put(electrician, "starter", {"standard_circuit": "3A"})
-    link = who["electrician"].works.jobs.get().scope.get()
-    dead_checks_of(starter_of(link, who["electrician"].works).required())
-    return signed
-
-
-class Tablet:
-    """One device of one person: it knows what it made and what it has seen."""
-
-    def __init__(self, client, name):
-        self.client, self.name, self.seen, self.clock = client, name, [], 0
-
-    def made(self, kind, about=None, body=None):
-        """Return one entry, not sent yet."""
-        self.clock += 1
-        # a device's ids rise with time
-        uid = str(uuid.UUID(int=(self.clock << 80) + uuid.uuid4().int % (1 << 80), version=4))
-        return {
-            "uid": uid,
-            "kind": kind,
-            "device": self.name,
-            "rev": 1,
-            "about": about or {},
-            "body": body or {},
-            "based_on": list(self.seen),
-        }
-
-    def send(self, *entries):
-        """Send entries; return the answers and the panel."""
-        answer = post(self.client, f"{JOB}/panel/acts", {"acts": list(entries)})
-        assert answer.status_code == 200, answer.content
-        told = answer.json()
-        self.seen = told["panel"]["heads"]
-        return [one["answer"] for one in told["answers"]], told["panel"]
-
-    def do(self, kind, about=None, body=None):
-        """Make and send one entry."""
-        (answer,), panel = self.send(self.made(kind, about, body))
-        return answer, panel
-
-    def prove(self, panel):
-        """Prove every point dead."""
-        name = f"{self.name}{self.clock}"
-        self.do("meter_live", {"round": name}, {**GOOD, "phase": "before"})
-        for point in panel["points"]:
-            body = {"meter": "m1", "value": "0.1", "unit": "V", "waited_s": "600"}
-            self.do("dead_point", {"round": name, "point": point["id"]}, body)
-        return self.do("meter_live", {"round": name}, {**GOOD, "phase": "after"})[1]
-
-
-def panel_of(client):
-    """Return the panel."""
-    answer = client.get(f"{JOB}/panel")
-    assert answer.status_code == 200, answer.content
-    return answer.json()
 
 
 def test_lock_prove_and_land(people):

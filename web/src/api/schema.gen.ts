@@ -720,6 +720,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/online": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Online
+         * @description Take one entry that is made over the network only: a question, another person's lock.
+         */
+        post: operations["panel_router_take_online"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/panel/readings.csv": {
         parameters: {
             query?: never;
@@ -754,6 +774,46 @@ export interface paths {
          * @description Play a rehearsal again on the circuit as it is kept, and put it on record.
          */
         post: operations["panel_router_record_rehearsal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/review": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Review
+         * @description Return what a reviewer looks at first, what needs judgment before all else.
+         */
+        get: operations["panel_router_review"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign
+         * @description Sign a job, signed in anew a moment ago: its record is printed and kept for ever.
+         */
+        post: operations["panel_router_sign"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5001,11 +5061,6 @@ export interface components {
             clock_off_s: number;
             /** Device */
             device: string;
-            /**
-             * Is Online
-             * @default false
-             */
-            is_online: boolean;
             /** Kind */
             kind: string;
             /**
@@ -5191,10 +5246,52 @@ export interface components {
             state: string;
         };
         /**
+         * PanelOnlineIn
+         * @description One entry that is made over the network only.
+         */
+        PanelOnlineIn: {
+            /** About */
+            about?: {
+                [key: string]: string | string[];
+            };
+            /** Based On */
+            based_on?: string[];
+            /** Body */
+            body?: {
+                [key: string]: string | boolean | number | string[] | null;
+            };
+            /**
+             * Clock Off S
+             * @default 0
+             */
+            clock_off_s: number;
+            /** Device */
+            device: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "foreign_lock_removed" | "sent_back";
+            /**
+             * Observed At
+             * @default
+             */
+            observed_at: string;
+            /** Rev */
+            rev: number;
+            /**
+             * Uid
+             * Format: uuid
+             */
+            uid: string;
+        };
+        /**
          * PanelOut
          * @description How a panel stands, and everything that is needed to go on without network.
          */
         PanelOut: {
+            /** After Signing */
+            after_signing: string[];
             /** Asides */
             asides: string[];
             /** Blocked */
@@ -5229,6 +5326,8 @@ export interface components {
             notice: string;
             /** Open */
             open: string[];
+            /** Open Said */
+            open_said: string[];
             /** People */
             people: {
                 [key: string]: string;
@@ -5241,6 +5340,14 @@ export interface components {
             role: string;
             /** Rows */
             rows: components["schemas"]["PanelRowOut"][];
+            /** Signature */
+            signature: string;
+            /** Signed At */
+            signed_at: string;
+            /** Signed By */
+            signed_by: string;
+            /** Signed Issue */
+            signed_issue: number;
             /** Sources */
             sources: components["schemas"]["PanelSourceOut"][];
             /** Stages */
@@ -5312,6 +5419,35 @@ export interface components {
             start_said: string;
             /** State */
             state: string;
+        };
+        /**
+         * PanelSignIn
+         * @description A signature: over what was seen, with what was judged and accepted by name.
+         */
+        PanelSignIn: {
+            /** Accepts */
+            accepts?: string[];
+            /** Based On */
+            based_on?: string[];
+            /** Device */
+            device: string;
+            /**
+             * License
+             * @default
+             */
+            license: string;
+            /**
+             * Observed At
+             * @default
+             */
+            observed_at: string;
+            /** Rev */
+            rev: number;
+            /**
+             * Uid
+             * Format: uuid
+             */
+            uid: string;
         };
         /**
          * PanelSourceOut
@@ -6003,6 +6139,42 @@ export interface components {
             label: string;
             /** Never */
             never: boolean;
+        };
+        /**
+         * ReviewItemOut
+         * @description One thing to look at: its group, what it is, why, and what was asked and answered of it.
+         */
+        ReviewItemOut: {
+            /** Asked */
+            asked: string[];
+            /** Group */
+            group: string;
+            /** Id */
+            id: string;
+            /** Is Answered */
+            is_answered: boolean;
+            /** Said */
+            said: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * ReviewOut
+         * @description Everything a reviewer has to see, what needs judgment first.
+         */
+        ReviewOut: {
+            /** Accepts */
+            accepts: string[];
+            /** Heads */
+            heads: string[];
+            /** Is Fit */
+            is_fit: boolean;
+            /** Items */
+            items: components["schemas"]["ReviewItemOut"][];
+            /** Needs License */
+            needs_license: boolean;
+            /** Rev */
+            rev: number;
         };
         /**
          * RotorInput
@@ -10383,6 +10555,79 @@ export interface operations {
             };
         };
     };
+    panel_router_take_online: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelOnlineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     panel_router_readings: {
         parameters: {
             query?: never;
@@ -10516,6 +10761,166 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_review: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReviewOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_sign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelSignIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -18,7 +18,7 @@ from typing import Any, Literal
 from evencoil.acts.figures import figure, is_within
 from evencoil.acts.kinds import RANK, RESULTS
 from evencoil.acts.model import Entry, Source
-from evencoil.acts.past import View
+from evencoil.acts.past import View, remembered
 
 __all__ = [
     "LockState",
@@ -38,6 +38,7 @@ __all__ = [
 LockState = Literal["on", "off", "doubted"]
 
 
+@remembered
 def sources(view: View) -> dict[str, Source]:
     """Return what can make the panel live: of the netlist, and what was found and listed.
 
@@ -67,6 +68,7 @@ def sources(view: View) -> dict[str, Source]:
     return found
 
 
+@remembered
 def isolators(view: View) -> list[str]:
     """Return every isolator that has to be locked, each once.
 
@@ -78,6 +80,7 @@ def isolators(view: View) -> list[str]:
     return list(dict.fromkeys(one.isolator for one in sources(view).values()))
 
 
+@remembered
 def lock_states(view: View) -> dict[str, LockState]:
     """Return how every lock stands, by the entry that put it on.
 
@@ -111,11 +114,13 @@ def _is_box(lock: Entry) -> bool:
     return lock.body.get("place") == "box"
 
 
+@remembered
 def _on(view: View) -> list[Entry]:
     states = lock_states(view)
     return [one for one in view.of("lock_on") if states[one.id] == "on"]
 
 
+@remembered
 def is_locked(view: View) -> bool:
     """Tell whether every isolator of every source has a lock on.
 
@@ -143,6 +148,7 @@ def is_live_reading(view: View, entry: Entry) -> bool:
     )
 
 
+@remembered
 def live_readings(view: View) -> list[Entry]:
     """Return the live readings that no whole round after them has lifted.
 
@@ -235,6 +241,11 @@ def unprovers(view: View) -> Iterator[Entry]:
             yield entry
 
 
+@remembered
+def _unprovers(view: View) -> list[Entry]:
+    return list(unprovers(view))
+
+
 @dataclass(frozen=True, slots=True)
 class Round:
     """A round of proving: the meter on a live source, the points, the meter again."""
@@ -266,6 +277,7 @@ class Round:
         )
 
 
+@remembered
 def _rounds(view: View) -> list[Round]:
     found = []
     checks = [one for one in view.of("meter_live") if not view.is_corrected(one)]
@@ -282,6 +294,7 @@ def _rounds(view: View) -> list[Round]:
     return found
 
 
+@remembered
 def proving(view: View) -> list[Round]:
     """Return the rounds by which the panel is dead now; none where it is not proven.
 
@@ -293,7 +306,7 @@ def proving(view: View) -> list[Round]:
     if not is_locked(view):
         return []
     log = view.log
-    undone = list(unprovers(view))
+    undone = _unprovers(view)
     on = [one for one in _on(view) if not _is_box(one)]
     found = []
     for one in _rounds(view):
@@ -328,6 +341,7 @@ def _covered(view: View, by: Round) -> list[Entry]:
     return found
 
 
+@remembered
 def hands(view: View) -> list[str]:
     """Return those whose hands may be in the panel, by name and in order.
 

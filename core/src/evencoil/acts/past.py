@@ -7,12 +7,17 @@ A refused entry keeps its place in that order, and its content never counts.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import wraps
+from typing import Any, Concatenate, ParamSpec, TypeVar
 
 from evencoil.acts.model import Entry, Work
 
-__all__ = ["Log", "View"]
+__all__ = ["Log", "View", "remembered"]
+
+_P = ParamSpec("_P")
+_R = TypeVar("_R")
 
 
 @dataclass(slots=True)
@@ -31,6 +36,9 @@ class Log:
     _past: list[int] = field(default_factory=list)
     _counts: int = 0
     _superseded: int = 0
+    #: what was found of a view, until another entry comes
+    _found: dict[tuple[object, ...], Any] = field(default_factory=dict)
+    _views: dict[tuple[int, int], View] = field(default_factory=dict)
 
     @property
     def rev(self) -> int:
@@ -54,6 +62,8 @@ class Log:
         is_superseded : bool
             Stored and shown, changes nothing.
         """
+        self._found.clear()
+        self._views.clear()
         place = len(self._entries)
         past = 0
         for known in entry.based_on:
@@ -101,12 +111,12 @@ class Log:
 
     def now(self) -> View:
         """Return everything that counts."""
-        return View(self, self._counts, self.work)
+        return self._view(self._counts, self.rev)
 
     def past_of(self, entry: Entry) -> View:
         """Return what an entry could know: its own past, and the netlist its device had."""
         rev = min(max(entry.rev, 1), self.rev)
-        return View(self, self._past[self._place[entry.id]] & self._counts, self.works[rev - 1])
+        return self._view(self._past[self._place[entry.id]] & self._counts, rev)
 
     def past_of_new(self, based_on: Sequence[str], rev: int) -> View:
         """Return what an entry that is only now made knows."""
@@ -115,7 +125,15 @@ class Log:
             before = self._place.get(known)
             if before is not None:
                 past |= self._past[before] | 1 << before
-        return View(self, past & self._counts, self.works[min(max(rev, 1), self.rev) - 1])
+        return self._view(past & self._counts, min(max(rev, 1), self.rev))
+
+    def _view(self, mask: int, rev: int) -> View:
+        """Return a view, the same one while nothing was added."""
+        found = self._views.get((mask, rev))
+        if found is None or found.work is not self.works[rev - 1]:
+            found = View(self, mask, self.works[rev - 1])
+            self._views[mask, rev] = found
+        return found
 
     def held(self, wire: str, ends: Sequence[str], since_rev: int) -> bool:
         """Tell whether a wire had these very ends in every revision since one."""
@@ -163,3 +181,30 @@ class View:
     def is_corrected(self, entry: Entry) -> bool:
         """Tell whether a correction takes an entry back."""
         return any(one.body.get("of") == entry.id for one in self.of("correction"))
+
+
+def remembered(
+    function: Callable[Concatenate[View, _P], _R],
+) -> Callable[Concatenate[View, _P], _R]:
+    """Ask a question of a view once: its answer holds until another entry comes.
+
+    Parameters
+    ----------
+    function : callable
+        Of a view, and of entries, names or nothing; what it returns is not changed by anyone.
+    """
+
+    @wraps(function)
+    def asked(view: View, /, *args: _P.args, **more: _P.kwargs) -> _R:
+        known = view.log._found  # noqa: SLF001 - a view is of its log
+        told = tuple(one.id if isinstance(one, Entry) else one for one in args)
+        key = (function, view.mask, id(view.work), len(view.log.works), told)
+        if more or key not in known:
+            answer = function(view, *args, **more)
+            if more:
+                return answer
+            known[key] = answer
+        found: _R = known[key]
+        return found
+
+    return asked

@@ -14,7 +14,7 @@ from evencoil.acts.figures import figure, judged
 from evencoil.acts.hands import isolators, live_readings, lock_states
 from evencoil.acts.kinds import HANDS_ACTS, RANK, RESULTS
 from evencoil.acts.model import Entry, Work
-from evencoil.acts.past import Log, View
+from evencoil.acts.past import Log, View, remembered
 from evencoil.acts.wiring import item_state, row_state, torque_is_done, touches, wire_state
 
 __all__ = [
@@ -34,6 +34,7 @@ __all__ = [
 StageState = Literal["not_done", "open", "contested", "ok", "wrong"]
 
 
+@remembered
 def stops(view: View) -> list[Entry]:
     """Return the notes that say stop and that no electrician has cleared.
 
@@ -54,6 +55,7 @@ def stops(view: View) -> list[Entry]:
     ]
 
 
+@remembered
 def open_trips(view: View) -> list[Entry]:
     """Return the trips that no reset has answered.
 
@@ -77,6 +79,7 @@ def _closings(view: View, opening: Entry) -> list[Entry]:
     return [one for one in view.of("stage_closed") if one.about["opened"] == opening.id]
 
 
+@remembered
 def is_counted(view: View, opening: Entry) -> bool:
     """Tell whether a stage was opened by its role and within its guard.
 
@@ -92,6 +95,7 @@ def is_counted(view: View, opening: Entry) -> bool:
     return next(forbids(view.log.past_of(opening), str(opening.about["stage"])), None) is None
 
 
+@remembered
 def contested(view: View, opening: Entry) -> list[Entry]:
     """Return what was done beside an opening that must not have been: stages, locks, hands.
 
@@ -110,6 +114,7 @@ def contested(view: View, opening: Entry) -> list[Entry]:
     ]
 
 
+@remembered
 def open_stages(view: View) -> list[Entry]:
     """Return the openings that were not closed.
 
@@ -279,6 +284,7 @@ def _is_untouched(view: View, stage: str, opening: Entry) -> bool:
     )
 
 
+@remembered
 def stage_state(view: View, stage: str) -> StageState:
     """Return how a stage stands.
 
@@ -320,6 +326,7 @@ def stage_state(view: View, stage: str) -> StageState:
     return best
 
 
+@remembered
 def next_stage(view: View) -> str | None:
     """Return the first stage that has not passed; None where all have.
 

@@ -13,7 +13,7 @@ from typing import Literal
 from evencoil.acts.figures import figure, is_within, judged
 from evencoil.acts.hands import hands
 from evencoil.acts.model import Entry
-from evencoil.acts.past import View
+from evencoil.acts.past import View, remembered
 
 __all__ = [
     "ReadingState",
@@ -32,6 +32,7 @@ ReadingState = Literal["not_read", "as_expected", "wrong", "read_again", "accept
 _ITEMS = ("insulation_reading", "ground_continuity", "coil_ohms")
 
 
+@remembered
 def was_proven(view: View, entry: Entry) -> bool:
     """Tell whether an entry's maker had open hands by all that he could know.
 
@@ -48,6 +49,7 @@ def was_proven(view: View, entry: Entry) -> bool:
     return entry.by in hands(past) and all(one.id in closed for one in opened)
 
 
+@remembered
 def landings(view: View, wire: str) -> tuple[list[Entry], list[Entry]]:
     """Return what says that a wire is landed, and what says that it is not.
 
@@ -71,6 +73,7 @@ def landings(view: View, wire: str) -> tuple[list[Entry], list[Entry]]:
     return yes, no
 
 
+@remembered
 def touches(view: View, wire: str) -> list[Entry]:
     """Return everything by which a hand was on a wire, corrected or not.
 
@@ -84,6 +87,7 @@ def touches(view: View, wire: str) -> list[Entry]:
     return [one for one in view.of("landed", "different_here") if one.about["wire"] == wire]
 
 
+@remembered
 def wire_state(view: View, wire: str) -> WireState:
     """Return how far a wire is.
 
@@ -114,6 +118,7 @@ def wire_state(view: View, wire: str) -> WireState:
     return "done"
 
 
+@remembered
 def torque_is_done(view: View, wire: str) -> bool:
     """Tell whether a wire's screw was torqued after the last hand on it.
 
@@ -142,6 +147,7 @@ def _newest(view: View, readings: Sequence[Entry]) -> list[Entry]:
     return [one for one in readings if not any(log.saw(later, one) for later in readings)]
 
 
+@remembered
 def row_readings(view: View, row: str) -> list[Entry]:
     """Return the newest readings of a row.
 
@@ -165,6 +171,7 @@ def _is_row_ok(view: View, row: str, one: Entry) -> bool:
     return is_within(figure(one.body["value"]), bounds.least, bounds.most)
 
 
+@remembered
 def row_state(view: View, row: str) -> ReadingState:
     """Return what the readings of a row of the dead check say.
 
@@ -216,6 +223,7 @@ def readings_differ(view: View, row: str) -> bool:
     return len({_is_row_ok(view, row, one) for one in newest}) > 1
 
 
+@remembered
 def item_state(view: View, item: str) -> ReadingState:
     """Return what the readings of an insulation group or a ground path say.
 

@@ -1,0 +1,291 @@
+"""A whole day over the network: from lock to signature, and what must not get through."""
+
+import hashlib
+import uuid
+
+import pytest
+from panel_day import PLATE, REHEARSED, Day, Tablet, panel_of
+
+from panel.models import Act
+from paper.models import Issue
+from tests_support import JOB, WORD, post, put
+
+PASSWORD = WORD
+
+
+@pytest.fixture
+def wired(people):
+    """The conveyor rehearsed, wired, read and closed up, ready for its first stage."""
+    electrician = people["electrician"]
+    assert post(electrician, f"{JOB}/panel/rehearsal", REHEARSED).status_code == 200
+    day = Day(Tablet(electrician, "t1"))
+    day.lock()
+    day.land()
+    day.read()
+    day.close_up()
+    return day
+
+
+@pytest.fixture
+def run(wired):
+    """The same, energized in stages to its load."""
+    for stage in ("control", "bump", "unloaded", "loaded"):
+        # control alone keeps the line locked
+        if stage == "control":
+            wired.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})
+            wired.do("people_clear", {}, {"locks_left": "0"})
+        wired.stage(stage)
+        if stage == "control":
+            wired.close_up()
+        wired.do("people_clear", {}, {"locks_left": "0"})
+    return wired
+
+
+def signature(client, panel, **more):
+    """Return what a reviewer sends to sign what is seen."""
+    return {
+        "uid": str(uuid.uuid4()),
+        "device": "desk",
+        "rev": panel["rev"],
+        "based_on": panel["heads"],
+        "license": "EL-1182",
+        "accepts": [],
+        **more,
+    }
+
+
+def reauthenticate(client):
+    """Give the password again, as the browser does."""
+    answer = post(client, "/api/auth/browser/v1/auth/reauthenticate", {"password": PASSWORD})
+    assert answer.status_code == 200, answer.content
+
+
+def test_without_a_rehearsal_no_stage_opens(people):
+    """Not played, or played without a stop: it says what is missing and records nothing."""
+    electrician = people["electrician"]
+    refused = post(electrician, f"{JOB}/panel/rehearsal", {"actions": [], "until": 5_000_000})
+    assert refused.status_code == 422
+    assert "never ran" in refused.json()["detail"]
+    running = {**REHEARSED, "actions": REHEARSED["actions"][:2]}
+    assert "still runs" in post(electrician, f"{JOB}/panel/rehearsal", running).json()["detail"]
+    assert "that no rehearsal is on record" in panel_of(electrician)["blocked"]
+    panel = post(electrician, f"{JOB}/panel/rehearsal", REHEARSED).json()
+    assert "that no rehearsal is on record" not in panel["blocked"]
+    # another drawing was never rehearsed
+    put(electrician, "starter", {"standard_circuit": "3B"}, 1)
+    assert "that no rehearsal is on record" in panel_of(electrician)["blocked"]
+
+
+def test_the_stages_in_their_order_make_it_fit_to_run(run):
+    """Control, bump, unloaded, loaded: each with its readings; then nothing is open."""
+    assert [one["state"] for one in run.panel["stages"]] == ["ok"] * 4
+    assert run.panel["is_fit"], run.panel["open_said"]
+    assert run.panel["state"] == "fit_to_run"
+
+
+def test_a_reading_out_of_bounds_makes_its_stage_wrong(wired):
+    """380 V on a 460 V motor: 8 percent under what its nameplate stands."""
+    wired.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})
+    wired.do("people_clear", {}, {"locks_left": "0"})
+    wired.stage("control")
+    wired.close_up()
+    wired.stage("bump")
+    wired.do("people_clear", {}, {"locks_left": "0"})
+    wired.do("stage_opened", {"stage": "unloaded"})
+    opened = next(one["opened"] for one in wired.panel["stages"] if one["id"] == "unloaded")
+    wired.do("volts", {"opened": opened, "at": "L1-L2"}, {"value": "380", "unit": "V"})
+    stage = next(one for one in wired.panel["stages"] if one["id"] == "unloaded")
+    read = next(one for one in stage["results"] if one["id"] == "volts@L1-L2")
+    assert (read["min"], read["max"], read["value"], read["verdict"]) == (
+        "414",
+        "506",
+        "380",
+        "wrong",
+    )
+
+
+def test_the_wrong_way_is_swapped_in_drawing_and_stages(wired):
+    """Close, lock, prove, swap: two wires have other ends, are landed anew, and it is bumped anew."""
+    wired.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})
+    wired.do("people_clear", {}, {"locks_left": "0"})
+    wired.stage("control")
+    wired.close_up()
+    wired.stage("bump", turn="counterclockwise")
+    assert wired.state_of("bump") == "wrong"
+    swap = wired.panel["swap"]
+    assert "L1 and L3" in swap["said"]
+    wired.do("swap_done", {"wires": swap["wires"]}, {}, answer="kept:not_proven")
+    wired.lock()
+    before = {one["id"]: (one["start"], one["end"]) for one in wired.panel["wires"]}
+    wired.do("swap_done", {"wires": swap["wires"]}, {"lines": "L1-L3"})
+    after = {one["id"]: (one["start"], one["end"]) for one in wired.panel["wires"]}
+    moved = {name for name, ends in after.items() if ends != before[name]}
+    assert moved == set(swap["wires"])
+    states = {one["id"]: one["state"] for one in wired.panel["wires"]}
+    assert {states[name] for name in moved} <= {"stale", "not_done"}
+    # what was rehearsed was tried again on the new drawing
+    assert "that no rehearsal is on record" not in wired.panel["blocked"]
+    wired.land()
+    states = {one["id"]: one["state"] for one in wired.panel["wires"]}
+    assert set(states.values()) == {"done"}
+
+
+def test_a_signature_covers_what_is_printed_and_a_later_entry_shows(run, people):
+    """A reviewer signs in again and signs; the PDF is kept byte for byte; a lock after it shows."""
+    reviewer = people["reviewer"]
+    panel = panel_of(reviewer)
+    refused = post(reviewer, f"{JOB}/panel/sign", signature(reviewer, panel))
+    assert (refused.status_code, refused.json()["field"]) == (422, "refused:sign_in_again")
+    reauthenticate(reviewer)
+    unseen = signature(reviewer, {**panel, "heads": panel["heads"][:0]})
+    assert post(reviewer, f"{JOB}/panel/sign", unseen).json()["field"] == (
+        "refused:changed_after_opened"
+    )
+    no_license = signature(reviewer, panel, license="")
+    assert post(reviewer, f"{JOB}/panel/sign", no_license).json()["field"] == (
+        "refused:license_missing"
+    )
+    assert not Issue.objects.filter(kind="signed").exists()
+    signed = post(reviewer, f"{JOB}/panel/sign", signature(reviewer, panel))
+    assert signed.status_code == 200, signed.content
+    told = signed.json()
+    assert (told["state"], told["signature"], told["signed_issue"]) == ("signed", "as_signed", 1)
+    issue = Issue.objects.get(kind="signed")
+    assert hashlib.sha256(bytes(issue.pdf)).hexdigest() == issue.sha256
+    entry = Act.objects.get(kind="signed")
+    assert entry.body["pdf_sha256"] == issue.sha256
+    assert len(entry.body["fingerprint"]) == 64
+    run.tablet.seen = told["heads"]
+    run.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "9"})
+    assert (run.panel["signature"], run.panel["after_signing"]) == ("changed", ["lock on, marta"])
+    # the issue is what it was
+    again = reviewer.get(f"{JOB}/issues/1/pdf")
+    assert hashlib.sha256(again.content).hexdigest() == issue.sha256
+
+
+def test_only_a_reviewer_signs(run, people):
+    """Nobody below, nor an admin by that role; nothing is printed for them."""
+    for who in ("apprentice", "electrician", "admin"):
+        reauthenticate(people[who])
+        panel = panel_of(people[who])
+        refused = post(people[who], f"{JOB}/panel/sign", signature(people[who], panel))
+        assert (refused.status_code, refused.json()["field"]) == (422, "refused:role"), who
+    assert not Issue.objects.exists()
+
+
+def test_a_signature_cannot_be_sent_as_an_entry(run, people):
+    """A body that says it was signed in again, sent with the rest, is refused."""
+    tablet = Tablet(people["reviewer"], "r1")
+    tablet.seen = panel_of(tablet.client)["heads"]
+    forged = tablet.made("signed", {}, {"reauth": True, "license": "X", "accepts": []})
+    answers, panel = tablet.send({**forged, "is_online": True})
+    assert answers == ["refused:online_only"]
+    assert panel["signature"] == "none"
+
+
+def test_open_items_stop_a_signature(people):
+    """A job that was not even locked is not signed."""
+    reviewer = people["reviewer"]
+    panel = panel_of(reviewer)
+    reauthenticate(reviewer)
+    refused = post(reviewer, f"{JOB}/panel/sign", signature(reviewer, panel))
+    assert refused.json()["field"] == "refused:open_items"
+
+
+def test_sent_back_is_open_until_it_is_answered(run, people):
+    """The question stands at its figure; a signature waits for the answer."""
+    reviewer, figure = people["reviewer"], "protection_device_a"
+    tablet = Tablet(reviewer, "r1")
+    tablet.seen = panel_of(reviewer)["heads"]
+    asked = tablet.made("sent_back", {"figure": figure}, {"question": "Why 40 A?"})
+    electrician = post(people["electrician"], f"{JOB}/panel/online", asked)
+    assert electrician.json()["field"] == "refused:role"
+    asked["uid"] = str(uuid.uuid4())
+    panel = post(reviewer, f"{JOB}/panel/online", asked).json()
+    assert not panel["is_fit"]
+    assert any("Why 40 A?" in text for text in panel["open_said"])
+    run.tablet.seen = panel["heads"]
+    run.do("review_asked", {}, {"text": "Next size up, plant rule."})
+    assert run.panel["is_fit"]
+    review = reviewer.get(f"{JOB}/panel/review").json()
+    assert review["is_fit"]
+    assert review["items"], "assumed figures are there to be judged"
+
+
+def test_another_persons_lock_goes_by_procedure_alone(people):
+    """By a reviewer, with reason, what was tried, area checked, and a third as witness."""
+    owner = Tablet(people["electrician"], "t1")
+    _, panel = owner.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "7"})
+    lock = panel["locks"][0]["id"]
+    whole = {"reason": "went home", "tried": "phoned twice", "area_checked": True, "witness": "pim"}
+    reviewer = Tablet(people["reviewer"], "r1")
+    for missing in ("reason", "tried", "area_checked", "witness"):
+        body = {**whole, missing: ""}
+        made = reviewer.made("foreign_lock_removed", {"lock": lock}, body)
+        refused = post(reviewer.client, f"{JOB}/panel/online", made)
+        assert refused.json()["field"] == "refused:reason_missing", missing
+    # the owner is no witness
+    made = reviewer.made("foreign_lock_removed", {"lock": lock}, {**whole, "witness": "marta"})
+    assert post(reviewer.client, f"{JOB}/panel/online", made).status_code == 422
+    made = reviewer.made("foreign_lock_removed", {"lock": lock}, whole)
+    assert post(people["electrician"], f"{JOB}/panel/online", made).status_code == 422
+    panel = post(reviewer.client, f"{JOB}/panel/online", made).json()
+    assert panel["locks"][0]["state"] == "off"
+    told = panel_of(people["electrician"])["told"]
+    assert any("Your lock was removed by procedure" in text for text in told)
+
+
+def test_a_second_trip_asks_volts_and_amps_before_a_reset(run):
+    """The first is reset by an electrician; the second waits for both readings."""
+
+    def trip():
+        run.do("trip", {"device": "overload"}, {"load": "full", "ambient": "35", "ran_s": "600"})
+
+    trip()
+    device = next(one for one in run.panel["devices"] if one["id"] == "overload")
+    assert (device["trips"], device["is_tripped"]) == (1, True)
+    run.do("reset", {"device": "overload"}, {"waited_s": "300"})
+    trip()
+    run.do("reset", {"device": "overload"}, {"waited_s": "300"}, answer="refused:blocked:volts")
+    device = next(one for one in run.panel["devices"] if one["id"] == "overload")
+    assert (device["trips"], device["is_tripped"]) == (2, True)
+
+
+def test_a_coil_that_was_read_narrows_its_rows(people):
+    """40 ohm typed: the next revision holds rows through it within 15 percent."""
+    day = Day(Tablet(people["electrician"], "t1"))
+    day.lock()
+    wide = {one["id"]: one for one in day.panel["expected"]}
+    day.do("coil_ohms", {"item": "main"}, {"value": "40", "unit": "ohm"})
+    assert day.panel["coils"] == [{"id": "main", "said": "KM1", "ohms": "40"}]
+    assert day.panel["rev"] == 2
+    narrow = [one for one in day.panel["expected"] if one != wide.get(one["id"])]
+    assert narrow
+    for one in narrow:
+        assert float(one["max"]) < 1.5 * float(one["min"])
+
+
+def test_the_plant_rules_change_what_is_asked(people):
+    """Nothing torqued, everything seen by a second person: other states, a new revision."""
+    day = Day(Tablet(people["electrician"], "t1"))
+    assert any(one["needs_torque"] for one in day.panel["wires"])
+    rules = {"torque_record": "none", "second_person": "all"}
+    answer = people["reviewer"].patch(
+        "/api/w/here/rules", data=rules, content_type="application/json"
+    )
+    assert answer.status_code == 200, answer.content
+    day.panel = panel_of(people["electrician"])
+    assert not any(one["needs_torque"] for one in day.panel["wires"])
+    day.lock()
+    wire = day.panel["wires"][0]
+    about = {"wire": wire["id"], "ends": [wire["start"], wire["end"]]}
+    day.do("landed", about, {"ok": True})
+    assert day.panel["wires"][0]["state"] == "unchecked"
+    # the same person is no second one
+    day.do("landed", about, {"ok": True, "check": True})
+    assert day.panel["wires"][0]["state"] == "unchecked"
+
+
+def test_plate_and_leads_are_those_of_the_tests():
+    """The nameplate of the tests is that of a 460 V motor: its bounds were reckoned by hand."""
+    assert "230/460 V" in PLATE
