@@ -213,6 +213,9 @@ class PanelLockOut(Schema):
     isolator: str
     lock_no: str
     state: str
+    place: str
+    box: str
+    key_in: str
 
 
 class PanelBandOut(Schema):
@@ -310,6 +313,9 @@ def _locks(log: Log, state: PanelState, names: dict[str, str]) -> list[PanelLock
             isolator=str(one.about.get("isolator", "")),
             lock_no=str(one.body.get("lock_no", "")),
             state=state.locks[one.id],
+            place=str(one.body.get("place", "isolator")),
+            box=str(one.body.get("box", "") or ""),
+            key_in=str(one.body.get("key_in", "") or ""),
         )
         for one in log.now().of("lock_on")
     ]

@@ -40,6 +40,7 @@ class PanelResultOut(Schema):
     is_needed: bool
     min: str | None
     max: str | None
+    likely: str
     value: str
     verdict: str
 
@@ -110,7 +111,12 @@ def _result(told: Mapping[str, Any], stage: str, log: Log, inside: list[Entry]) 
         value = _said_value(found[-1])
         verdict = _verdict(log, found[-1])
     return PanelResultOut(
-        **told, min=known.get("min"), max=known.get("max"), value=value, verdict=verdict
+        **told,
+        min=known.get("min"),
+        max=known.get("max"),
+        likely=known.get("likely", ""),
+        value=value,
+        verdict=verdict,
     )
 
 

@@ -286,3 +286,15 @@ def test_while_no_ohm_readings_are_known_the_ground_is_asked_by_itself():
     work = panel_work(inputs, worked, None).work
     assert work.items == ("ground.motor", "insulation.motor", "dead_check")
     assert work.expect["ground.motor"] == {"unit": "ohm", "min": "0", "max": "0.5"}
+
+
+@pytest.mark.parametrize("estop", ["none", "contact", "reset_relay"])
+def test_an_emergency_stop_is_pressed_in_the_control_stage(estop):
+    """It latches: pressing it while it runs drops the contactor; without one no row is asked."""
+    inputs = inputs_of("3A")
+    chosen = inputs.starter.model_copy(update={"options": {"estop": estop}})
+    inputs = inputs.model_copy(update={"starter": chosen})
+    panel = panel_work(inputs, work_out(inputs), None)
+    pressed = [one.said for one in panel.stages[0].results if "press ES1" in one.said]
+    assert len(pressed) == (estop != "none")
+    assert all("KM1 drops out" in one for one in pressed)

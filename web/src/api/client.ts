@@ -81,6 +81,18 @@ export async function signIn(username: string, password: string): Promise<void> 
   if (!response.ok) throw new Refused((await response.json()) as Problem, response.status);
 }
 
+/** Give the password again: a signature asks for it. */
+export async function signInAgain(password: string): Promise<void> {
+  const response = await fetch("/api/auth/browser/v1/auth/reauthenticate", {
+    method: "POST",
+    headers: { "Content-Type": "application/json", "X-CSRFToken": token() },
+    body: JSON.stringify({ password }),
+  }).catch(() => {
+    throw new Refused(LINE_DOWN, 0);
+  });
+  if (!response.ok) throw new Refused((await response.json()) as Problem, response.status);
+}
+
 export async function signOut(): Promise<void> {
   // 401 is this address's way to say "signed out now"
   await fetch("/api/auth/browser/v1/auth/session", {

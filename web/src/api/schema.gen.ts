@@ -5232,16 +5232,22 @@ export interface components {
          * @description A lock: whose, on what, and how it stands.
          */
         PanelLockOut: {
+            /** Box */
+            box: string;
             /** By */
             by: string;
             /** Id */
             id: string;
             /** Isolator */
             isolator: string;
+            /** Key In */
+            key_in: string;
             /** Lock No */
             lock_no: string;
             /** Name */
             name: string;
+            /** Place */
+            place: string;
             /** State */
             state: string;
         };
@@ -5389,6 +5395,8 @@ export interface components {
             is_needed: boolean;
             /** Kind */
             kind: string;
+            /** Likely */
+            likely: string;
             /** Max */
             max: string | null;
             /** Min */

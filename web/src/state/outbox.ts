@@ -9,6 +9,8 @@ export interface Held {
   act: Act;
   /** Why it was not kept; empty while it was not answered. */
   refused: string;
+  /** A picture that goes first, base64; the entry then names it. */
+  picture?: string;
 }
 
 /** Where a person's unsent entries of one job lie on this device. */
@@ -35,7 +37,7 @@ export async function heldIn(box: string): Promise<readonly Held[]> {
  */
 export async function make(
   box: string,
-  told: { kind: string; about?: Act["about"]; body?: Act["body"] },
+  told: { kind: string; about?: Act["about"]; body?: Act["body"]; picture?: string },
   seen: { rev: number; heads: readonly string[] },
 ): Promise<readonly Held[]> {
   const device = await deviceName();
@@ -52,9 +54,8 @@ export async function make(
       based_on: [...seen.heads, ...own.slice(-1)],
       observed_at: new Date().toISOString(),
       clock_off_s: 0,
-      is_online: false,
     };
-    now = [...held, { act, refused: "" }];
+    now = [...held, { act, refused: "", ...(told.picture ? { picture: told.picture } : {}) }];
     return now;
   });
   return now;
@@ -76,6 +77,17 @@ export async function answered(
     return now;
   });
   return now;
+}
+
+/** A picture has arrived: its entry names it from now on, and is as small as any other. */
+export async function pictured(box: string, uid: string, sha256: string): Promise<void> {
+  await update<Held[]>(box, (held = []) =>
+    held.map((one) =>
+      one.act.uid === uid
+        ? { act: { ...one.act, body: { ...one.act.body, sha256 } }, refused: one.refused }
+        : one,
+    ),
+  );
 }
 
 /** A person drops what was refused; it is nowhere afterwards. */

@@ -169,4 +169,8 @@ export const rehearseWords = named({
     brake: "BRAKED",
     hold: "HELD BY DIRECT CURRENT",
   } as Record<string, string>,
+  putOnRecord: "Put this rehearsal on record",
+  recordSays:
+    "Every motor has to run and stop in it, every contactor to pull in, without a hazard. Power at the panel waits for it.",
+  onRecord: "On record for this drawing.",
 });

@@ -59,7 +59,11 @@ KINDS: Mapping[str, Kind] = {
     "left_panel": Kind(),
     "conductor_recorded": Kind(needs_hands=True),
     "landed": Kind(needs_hands=True, about=("wire", "ends")),
-    "torqued": Kind(needs_hands=True, about=("wire",), figures={"value": ("", "0", "20000")}),
+    "torqued": Kind(
+        needs_hands=True,
+        about=("wire",),
+        figures={"value": ("", "0", "20000"), "target": ("", "0", "20000")},
+    ),
     "color_seen": Kind(needs_hands=True, about=("wire",)),
     "different_here": Kind(about=("wire", "ends")),
     "factory_link_verified": Kind(needs_hands=True, about=("link",)),

@@ -251,6 +251,9 @@ def _other_guard(log: Log, entry: Entry, past: View) -> str:
 def _role_of(entry: Entry, kind: Kind) -> Any:
     if entry.kind == "note":
         return "reviewer" if entry.body.get("accepts") else "electrician"
+    if entry.kind == "lock_on" and entry.body.get("place") == "not_connected":
+        # no lock hangs there: that nothing is connected is for an electrician to say
+        return "electrician"
     return kind.role
 
 

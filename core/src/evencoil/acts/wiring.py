@@ -7,8 +7,9 @@ a hand was on one of its wires; of two that did not know of each other the worse
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from typing import Literal
+from collections.abc import Mapping, Sequence
+from decimal import Decimal
+from typing import Any, Literal
 
 from evencoil.acts.figures import figure, is_within, judged
 from evencoil.acts.hands import hands
@@ -122,6 +123,9 @@ def wire_state(view: View, wire: str) -> WireState:
 def torque_is_done(view: View, wire: str) -> bool:
     """Tell whether a wire's screw was torqued after the last hand on it.
 
+    Where no figure is known but the one on the label, which was typed with it, the torque is held
+    within a tenth of that (judgment).
+
     Parameters
     ----------
     view : View
@@ -134,11 +138,18 @@ def torque_is_done(view: View, wire: str) -> bool:
     for one in view.of("torqued"):
         if one.about["wire"] != wire or view.is_corrected(one):
             continue
-        if not is_within(figure(one.body["value"]), expected.get("min"), expected.get("max")):
+        if not is_within(figure(one.body["value"]), *_torque_bounds(expected, one)):
             continue
         if all(log.saw(one, touch) for touch in moved):
             return True
     return False
+
+
+def _torque_bounds(expected: Mapping[str, Any], one: Entry) -> tuple[object, object]:
+    if expected or not one.body.get("target"):
+        return expected.get("min"), expected.get("max")
+    target = figure(one.body["target"])
+    return str(target * Decimal("0.9")), str(target * Decimal("1.1"))
 
 
 def _newest(view: View, readings: Sequence[Entry]) -> list[Entry]:

@@ -55,14 +55,12 @@ def buttons_of(circuit: Circuit) -> tuple[Button, ...]:
     # a selector and then a sensor: neither does anything alone
     found += [_pressed(stage, opening, start[:-1], start[-1]) for start in starts if len(start) > 1]
     if starts:
+        stops = [("push", one) for one in stops_of(circuit)]
+        # it latches: it is pressed, never pushed and let go
+        stops += [("press", one) for one in _estops(circuit)]
         found += [
-            _pressed(
-                stage,
-                opening,
-                starts[0],
-                ScenarioAct(at_us=_RUNS_US, do="push", on=stop),
-            )
-            for stop in [*stops_of(circuit), *_estops(circuit)]
+            _pressed(stage, opening, starts[0], ScenarioAct(at_us=_RUNS_US, do=do, on=stop))
+            for do, stop in stops
         ]
     return tuple(found)
 

@@ -182,11 +182,17 @@ def expected_results(inputs: JobInputs, worked: Worked) -> dict[str, Mapping[str
             if name is not None:
                 value, part = Decimal(str(one.value)), Decimal(one.percent) / 100
                 found[name] = _bounds(one.unit, value * (1 - part), value * (1 + part))
-    most = _most_amps(worked)
+    most, idle = _most_amps(worked), found.get("unloaded.amps")
+    likely = found.pop("loaded.amps", None)
     if most is not None:
-        known = found.get("loaded.amps", {"unit": "A", "min": "0"})
-        high = min(Decimal(str(known.get("max", most))), most)
-        found["loaded.amps"] = {**known, "max": f"{high:f}"}
+        # another load than the one entered is no fault; more than the nameplate, or less than
+        # it takes without load, is
+        loaded: dict[str, Any] = {"unit": "A", "min": "0", "max": f"{most.normalize():f}"}
+        if idle is not None:
+            loaded["min"] = idle["min"]
+        if likely is not None:
+            loaded["likely"] = f"{likely['min']} to {likely['max']}"
+        found["loaded.amps"] = loaded
     return found
 
 

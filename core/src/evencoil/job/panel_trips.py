@@ -75,7 +75,7 @@ def starts_in_a_row(inputs: JobInputs, worked: Worked) -> tuple[str, ...]:
     if found is None:
         return ()
     said = [Message("panel.starts.row", {"cold": str(found.cold), "hot": str(found.hot)})]
-    if found.wait_s is not None:
+    if found.wait_s:
         said.append(Message("panel.starts.wait", {"minutes": f"{-(-found.wait_s // 60):.0f}"}))
     if found.per_hour is not None:
         said.append(Message("panel.starts.hour", {"count": str(found.per_hour)}))

@@ -2,6 +2,8 @@ import type { Held } from "../../state/outbox";
 import { panelWords as w } from "../../words/panel";
 import type { Panel } from "./usePanel";
 
+const MOST_OPEN = 8;
+
 /** What is on this device only, what was refused, what is not done, and everything that was done. */
 export function Book({
   panel,
@@ -18,11 +20,6 @@ export function Book({
   onDrop: (uid: string) => void;
 }) {
   const waiting = held.filter((one) => !one.refused);
-  const open = new Map<string, number>();
-  for (const one of panel.open) {
-    const kind = one.split(":")[0] ?? "";
-    open.set(kind, (open.get(kind) ?? 0) + 1);
-  }
   return (
     <div className="space-y-4">
       {waiting.length > 0 && (
@@ -45,25 +42,24 @@ export function Book({
         ))}
       <section aria-labelledby="open" data-testid="open">
         <h2 id="open" className="stamp">
-          {w.openTitle}
+          {w.openTitle} · {panel.open_said.length}
         </h2>
         <ul className="list-disc pl-5">
-          {[...open].map(([kind, count]) => (
-            <li key={kind}>
-              {count} × {w.kinds[kind] ?? kind}
-            </li>
-          ))}
-        </ul>
-      </section>
-      <section aria-labelledby="power">
-        <h2 id="power" className="stamp">
-          {w.powerShut}
-        </h2>
-        <ul className="list-disc pl-5">
-          {panel.blocked.map((text) => (
+          {panel.open_said.slice(0, MOST_OPEN).map((text) => (
             <li key={text}>{text}</li>
           ))}
         </ul>
+        {panel.open_said.length > MOST_OPEN && (
+          <details>
+            <summary className="ask">{w.moreOpen(panel.open_said.length - MOST_OPEN)}</summary>
+            <ul className="list-disc pl-5">
+              {panel.open_said.slice(MOST_OPEN).map((text) => (
+                <li key={text}>{text}</li>
+              ))}
+            </ul>
+          </details>
+        )}
+        {panel.open_said.length === 0 && <p className="text-proven">{w.nothingOpen}</p>}
       </section>
       <details>
         <summary className="ask">{w.bookTitle}</summary>

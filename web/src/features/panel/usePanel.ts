@@ -1,13 +1,24 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { get, set } from "idb-keyval";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { v7 } from "uuid";
 import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
-import { answered, boxOf, dropped, type Held, heldIn, make } from "../../state/outbox";
+import {
+  answered,
+  boxOf,
+  deviceName,
+  dropped,
+  type Held,
+  heldIn,
+  make,
+  pictured,
+} from "../../state/outbox";
 import { useIsOnline } from "../../state/useIsOnline";
 import type { Place } from "../../state/useJob";
 
 export type Panel = Schemas["PanelOut"];
 export type Made = Parameters<typeof make>[1];
+export type Online = Made & { kind: "foreign_lock_removed" | "sent_back" };
 
 const addressOf = (place: Place) => ({
   path: { works: place.works, tag: place.tag, number: place.number },
@@ -21,6 +32,10 @@ export interface PanelState {
   act: (made: Made) => Promise<void>;
   send: () => Promise<void>;
   drop: (uid: string) => Promise<void>;
+  /** What is never made without network: another's lock, a question, the signature. */
+  online: (made: Online) => Promise<void>;
+  sign: (accepts: readonly string[], license: string) => Promise<void>;
+  refusal: Problem | undefined;
 }
 
 /** The panel as the server told last, and what this person did since. */
@@ -70,6 +85,17 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
         const last = waiting.at(-1)?.act.uid ?? "";
         if (!last || last === tried) return;
         tried = last;
+        for (const one of waiting) {
+          if (!one.picture) continue;
+          const kept = await told(
+            api.POST("/api/w/{works}/m/{tag}/j/{number}/photos", {
+              params: { path: { works, tag, number } },
+              body: { subject: "panel", data: one.picture },
+            }),
+          );
+          await pictured(box, one.act.uid, kept.sha256);
+          one.act.body = { ...one.act.body, sha256: kept.sha256 };
+        }
         const reply = await told(
           api.POST("/api/w/{works}/m/{tag}/j/{number}/panel/acts", {
             params: { path: { works, tag, number } },
@@ -111,6 +137,53 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
   const drop = async (uid: string) => {
     if (box) setHeld(await dropped(box, uid));
   };
+  const [refusal, setRefusal] = useState<Problem>();
+  const now = async (asked: () => Promise<Panel>) => {
+    try {
+      const after = await asked();
+      await client.cancelQueries({ queryKey: key });
+      client.setQueryData(key, after);
+      setRefusal(undefined);
+      void client.invalidateQueries({ queryKey: ["strip", works, tag, number] });
+      void client.invalidateQueries({ queryKey: ["review", works, tag, number] });
+    } catch (lost) {
+      if (!(lost instanceof Refused)) throw lost;
+      setRefusal(lost.problem);
+    }
+  };
+  const head = async (seen: Panel) => ({
+    uid: v7(),
+    device: await deviceName(),
+    rev: seen.rev,
+    based_on: seen.heads,
+    observed_at: new Date().toISOString(),
+  });
+  const online = (made: Online) =>
+    now(async () => {
+      if (!panel) throw new Error("nothing is shown yet");
+      return told(
+        api.POST("/api/w/{works}/m/{tag}/j/{number}/panel/online", {
+          params: addressOf(place),
+          body: {
+            ...(await head(panel)),
+            kind: made.kind,
+            about: made.about ?? {},
+            body: made.body ?? {},
+            clock_off_s: 0,
+          },
+        }),
+      );
+    });
+  const sign = (accepts: readonly string[], license: string) =>
+    now(async () => {
+      if (!panel) throw new Error("nothing is shown yet");
+      return told(
+        api.POST("/api/w/{works}/m/{tag}/j/{number}/panel/sign", {
+          params: addressOf(place),
+          body: { ...(await head(panel)), accepts: [...accepts], license },
+        }),
+      );
+    });
   const problem = query.error instanceof Refused && !panel ? query.error.problem : undefined;
-  return { panel, problem, held: unknown, act, send, drop };
+  return { panel, problem, held: unknown, act, send, drop, online, sign, refusal };
 }

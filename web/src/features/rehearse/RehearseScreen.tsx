@@ -20,6 +20,7 @@ import { LiveSheets } from "./LiveSheets";
 import { Marks } from "./Marks";
 import { MustDo } from "./MustDo";
 import { addressOf, type Moment, momentOf } from "./moment";
+import { OnRecord } from "./OnRecord";
 import { Station } from "./Station";
 import { sentenceAt } from "./sentence";
 import { clock, TimeControls } from "./TimeControls";
@@ -177,6 +178,7 @@ export function RehearseScreen() {
               onShare={share}
             />
             <div className="space-y-2">
+              <OnRecord place={place} acts={rehearsal.acts} until={now} isCopy={wrong.length > 0} />
               <Events events={line.events} now={now} />
               <p className="text-sm text-soft">
                 {line.said} {rehearseWords.faultsInCopy}

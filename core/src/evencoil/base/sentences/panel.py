@@ -76,6 +76,7 @@ SENTENCES: dict[str, str] = {
     "panel.button.after": "{before:C}, then {act}: {does}",
     "panel.button.running": "Start it ({before}), then {act}: {does}",
     "panel.button.act.push": "push {tag}",
+    "panel.button.act.press": "press {tag}",
     "panel.button.act.on": "make {tag}",
     "panel.button.act.turn": "turn {tag}",
     "panel.button.nothing": "nothing pulls in",
