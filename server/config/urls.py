@@ -2,11 +2,12 @@
 
 from django.urls import include, path, re_path
 
-from api.page import page
+from api.page import page, service_worker
 from config.api import api
 
 urlpatterns = [
     path("api/auth/", include("allauth.headless.urls")),
     path("api/", api.urls),
+    path("sw.js", service_worker),
     re_path(r"^(?!api/|static/).*$", page),
 ]

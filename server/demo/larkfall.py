@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Literal
 
 __all__ = [
     "HEATERS",
@@ -39,6 +40,7 @@ class DemoMotor:
     leads: dict[str, object] = field(default_factory=dict)
     starter: dict[str, object] = field(default_factory=dict)
     load: dict[str, object] = field(default_factory=dict)
+    panel: Literal["", "half_wired", "ready_to_sign"] = ""
 
 
 _SAID: dict[str, object] = {
@@ -47,6 +49,10 @@ _SAID: dict[str, object] = {
     "ambient_c": "40",
     "current_carrying": 3,
     "protection_kind": "dual_element_fuse",
+}
+_ONE_COIL: dict[str, object] = {
+    "coils": [{"label": "KM1", "count": 1, "inrush_va": "245", "sealed_va": "27"}],
+    "lamps_va": "8",
 }
 _SERIES: dict[str, object] = {
     "winding": "9-wye",
@@ -180,6 +186,28 @@ MOTORS = (
         },
     ),
     DemoMotor("BS-6", "bag stitcher"),
+    DemoMotor(
+        "RC-7",
+        "reclaim conveyor",
+        "10 HP, 230/460 V, 26.4/13.2 A, 1755 RPM, 60 HZ, 3 PH, SF 1.15, CODE H, DES B, 9 LEADS",
+        "480Y/277",
+        {**_SAID, "control": _ONE_COIL},
+        _SERIES,
+        {"standard_circuit": "3A"},
+        {"kind": "conveyor", "torque_percent": "70", "inertia_lb_ft2": "9"},
+        panel="half_wired",
+    ),
+    DemoMotor(
+        "DF-8",
+        "dust fan",
+        "7.5 HP, 230/460 V, 20/10 A, 1750 RPM, 60 HZ, 3 PH, SF 1.15, CODE H, DES B, 9 LEADS",
+        "480Y/277",
+        {**_SAID, "control": _ONE_COIL},
+        _SERIES,
+        {"standard_circuit": "3A"},
+        {"kind": "fan", "torque_percent": "80", "inertia_lb_ft2": "20"},
+        panel="ready_to_sign",
+    ),
 )
 
 #: a made-up chart, as copied from a door: relay, size, elements, air, heater, from, to [A]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from evencoil.acts import FigureError, bounds_at, figure, judged
+from evencoil.acts import FigureError, bounds_at, figure, judged, work_from_json
 from panel.models import Act, PanelRevision
 from panel.schemas import said_answer
 
@@ -15,6 +15,7 @@ HEADING = (
     "received",
     "by",
     "reading",
+    "id",
     "where",
     "value",
     "unit",
@@ -63,6 +64,7 @@ def _line(row: Act, revision: PanelRevision) -> list[str]:
         row.received_at.isoformat(timespec="seconds"),
         str(row.by),
         row.kind,
+        name,
         _where(revision.body, name) or name,
         str(row.body.get("value", "")),
         str(row.body.get("unit", "")),
@@ -83,8 +85,8 @@ def _expected(row: Act, work: Mapping[str, Any], name: str) -> Mapping[str, Any]
         # a source found at the panel has its points in no drawing, and the same limit
         return {"min": "0", "max": work["rules"]["dead_limit_v"]}
     if row.kind == "dead_reading":
-        found: Mapping[str, Any] = work["rows"].get(name, {})
-        return found
+        known = work_from_json(work).rows.get(name)
+        return {} if known is None else {"min": known.least, "max": known.most}
     bounds: Mapping[str, Any] = work["expect"].get(name, {})
     return bounds
 

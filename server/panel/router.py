@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 from typing import Any
+from urllib.parse import quote
 
 from allauth.account.internal.flows.reauthentication import did_recently_reauthenticate
 from django.http import HttpRequest, HttpResponse
@@ -14,10 +15,12 @@ from api.schemas import HEAVY, REFUSALS
 from desk.answer import in_turn
 from jobs.models import JobMotor
 from jobs.routers.place import JOB, Number
-from jobs.store import motor_job
+from jobs.store import kept, motor_job, work_out_kept
 from panel.actions import TakeActs
 from panel.book import reading_rows
+from panel.card import CardOut, card_of
 from panel.log import log_of, newest_revision
+from panel.readings_in import BadReadingOut, ReadingsIn, entries_in
 from panel.rehearsed import RecordRehearsal, RehearsalIn
 from panel.review import ReviewOut, review_of
 from panel.schemas import (
@@ -29,16 +32,26 @@ from panel.schemas import (
     PanelOut,
     PanelSignIn,
     PanelStripOut,
+    ReadingsTakenOut,
     panel_out,
     said_answer,
     strip_out,
 )
 from panel.signing import SignJob, TakeOnline
+from panel.tags import WhichTag, ferrule_rows, printed_tags
 from people.access import Caller, caller_in
 
 __all__ = ["router"]
 
 router = Router(tags=["panel"])
+PDF: dict[str, object] = {
+    "responses": {
+        200: {
+            "description": "The labels",
+            "content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}},
+        }
+    }
+}
 #: how the table of readings answers in the OpenAPI description
 CSV: dict[str, object] = {
     "responses": {
@@ -135,6 +148,53 @@ def _panel(caller: Caller, link: JobMotor) -> PanelOut:
     revision, notice = newest_revision(caller, link)
     log, rows = log_of(link)
     return panel_out(caller, revision, log, rows, notice)
+
+
+@router.post(f"{JOB}/panel/readings", response={200: ReadingsTakenOut, **REFUSALS})
+def readings_in(
+    request: HttpRequest, works: str, tag: str, number: Number, body: ReadingsIn
+) -> ReadingsTakenOut:
+    """Take readings from a table: each is answered as if it had been typed by this person."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    revision, _ = newest_revision(caller, link)
+    log, _ = log_of(link)
+    made, bad = entries_in(body, revision, log.heads(), "table")
+    answers = TakeActs(caller, link, made).run() if made else []
+    refused = [
+        BadReadingOut(line=0, field=str(one["about"]), reason=said_answer(answer, one["body"]))
+        for one, answer in zip(made, answers, strict=True)
+        if not answer.startswith("kept")
+    ]
+    count = sum(answer.startswith("kept") for answer in answers)
+    return ReadingsTakenOut(kept=count, bad=[*bad, *refused], panel=_panel(caller, link))
+
+
+@router.get(f"{JOB}/panel/tags.pdf", response=REFUSALS, openapi_extra=PDF)
+def tags(
+    request: HttpRequest, works: str, tag: str, number: Number, which: WhichTag = "door"
+) -> HttpResponse:
+    """Return labels for the lock, the leads, the door or the wires, one a page."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    address = request.build_absolute_uri(f"/w/{works}/m/{quote(tag)}/card")
+    body = printed_tags(caller, link, which, address)
+    return attachment(body, "application/pdf", f"{tag}-{which}")
+
+
+@router.get(f"{JOB}/panel/ferrules.csv", response=REFUSALS, openapi_extra=CSV)
+def ferrules(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
+    """Return the ferrule of every wire end, for a label printer."""
+    caller = caller_in(request, works)
+    link = motor_job(caller, tag, number)
+    worked = work_out_kept(kept(link, caller.works), caller.works)
+    return attachment(as_csv(ferrule_rows(worked)), "text/csv", f"{tag}-ferrules")
+
+
+@router.get("/w/{works}/m/{tag}/card", response={200: CardOut, **REFUSALS}, auth=None)
+def card(request: HttpRequest, works: str, tag: str) -> CardOut:
+    """Return the card that a motor's code opens; for a guest only if the plant allows it."""
+    return card_of(request, works, tag)
 
 
 @router.post(f"{JOB}/panel/acts", response={200: PanelAnswersOut, **REFUSALS})

@@ -19,11 +19,13 @@ from evencoil.acts import (
     state_of,
     tells,
     torque_is_done,
+    work_from_json,
 )
 from evencoil.base import Message, Text, say
 from evencoil.checks import said_insulation
 from panel.models import Act, PanelRevision
 from panel.names import open_said
+from panel.readings_in import BadReadingOut
 from panel.staged import PanelStageOut, stages_out
 from people.access import Caller
 
@@ -35,6 +37,7 @@ __all__ = [
     "PanelOut",
     "PanelSignIn",
     "PanelStripOut",
+    "ReadingsTakenOut",
     "panel_out",
     "said_answer",
     "strip_out",
@@ -292,6 +295,14 @@ class PanelAnswersOut(Schema):
     panel: PanelOut
 
 
+class ReadingsTakenOut(Schema):
+    """How many readings of a table were kept, and which lines were not taken."""
+
+    kept: int
+    bad: list[BadReadingOut]
+    panel: PanelOut
+
+
 def said_answer(answer: str, body: dict[str, Any]) -> str:
     """Return an answer in words."""
     name, _, rest = answer.partition(":")
@@ -335,10 +346,8 @@ def _expected(revision: PanelRevision) -> list[PanelExpectedOut]:
             for point in revision.body["points"]
         ),
         *(
-            PanelExpectedOut(
-                id=name, kind="dead_reading", unit="ohm", min=row["min"], max=row["max"]
-            )
-            for name, row in work["rows"].items()
+            PanelExpectedOut(id=name, kind="dead_reading", unit="ohm", min=row.least, max=row.most)
+            for name, row in work_from_json(work).rows.items()
         ),
         *(
             PanelExpectedOut(

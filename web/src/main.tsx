@@ -2,13 +2,20 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
-import { Refused } from "./api/client";
+import { isLeaving, Refused, signOut } from "./api/client";
 import { Broken, Home, NotHere, Waiting } from "./components/Edges";
 import { PlantNames } from "./components/PlantNames";
 import "./index.css";
 import { apply } from "./state/device";
+import { keepOnDevice } from "./state/onDevice";
 
 apply();
+if (import.meta.env.PROD) keepOnDevice();
+// a sign-out that could not reach the server comes before anything else
+if (isLeaving()) await signOut();
+window.addEventListener("online", () => {
+  if (isLeaving()) void signOut().then(() => client.clear());
+});
 
 const client = new QueryClient({
   defaultOptions: {
@@ -39,6 +46,10 @@ const router = createBrowserRouter([
       {
         path: "/w/:works",
         lazy: async () => ({ Component: (await import("./features/motors/Motors")).Motors }),
+      },
+      {
+        path: "/w/:works/m/:tag/card",
+        lazy: async () => ({ Component: (await import("./features/card/Card")).Card }),
       },
       {
         path: "/w/:works/m/:tag/j/:number",

@@ -93,10 +93,22 @@ export async function signInAgain(password: string): Promise<void> {
   if (!response.ok) throw new Refused((await response.json()) as Problem, response.status);
 }
 
+const LEAVING = "even-coil.leaving";
+
+/** True while a sign-out waits for the server: nobody is signed in here until it was told. */
+export const isLeaving = () => window.localStorage.getItem(LEAVING) !== null;
+
 export async function signOut(): Promise<void> {
-  // 401 is this address's way to say "signed out now"
-  await fetch("/api/auth/browser/v1/auth/session", {
-    method: "DELETE",
-    headers: { "X-CSRFToken": token() },
-  });
+  window.localStorage.setItem(LEAVING, "1");
+  try {
+    // 401 is this address's way to say "signed out now"
+    await fetch("/api/auth/browser/v1/auth/session", {
+      method: "DELETE",
+      headers: { "X-CSRFToken": token() },
+    });
+  } catch {
+    // without a network: the server is told when there is one
+    return;
+  }
+  window.localStorage.removeItem(LEAVING);
 }

@@ -376,6 +376,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card
+         * @description Return the card that a motor's code opens; for a guest only if the plant allows it.
+         */
+        get: operations["panel_router_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}": {
         parameters: {
             query?: never;
@@ -720,6 +740,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/ferrules.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ferrules
+         * @description Return the ferrule of every wire end, for a label printer.
+         */
+        get: operations["panel_router_ferrules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/panel/online": {
         parameters: {
             query?: never;
@@ -734,6 +774,26 @@ export interface paths {
          * @description Take one entry that is made over the network only: a question, another person's lock.
          */
         post: operations["panel_router_take_online"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readings In
+         * @description Take readings from a table: each is answered as if it had been typed by this person.
+         */
+        post: operations["panel_router_readings_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -832,6 +892,26 @@ export interface paths {
          * @description Return whose locks are on at a job's panel, for every screen of it.
          */
         get: operations["panel_router_strip"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/tags.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tags
+         * @description Return labels for the lock, the leads, the door or the wires, one a page.
+         */
+        get: operations["panel_router_tags"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1548,6 +1628,18 @@ export interface components {
             text: string;
         };
         /**
+         * BadReadingOut
+         * @description A line that was not taken: where, which field, why.
+         */
+        BadReadingOut: {
+            /** Field */
+            field: string;
+            /** Line */
+            line: number;
+            /** Reason */
+            reason: string;
+        };
+        /**
          * BarOut
          * @description A bar or flying jumper between two studs.
          */
@@ -1763,6 +1855,48 @@ export interface components {
             name: string;
             /** Sequence */
             sequence: string[];
+        };
+        /**
+         * CardLineOut
+         * @description One figure of a card.
+         */
+        CardLineOut: {
+            /** Label */
+            label: string;
+            /** Said */
+            said: string;
+        };
+        /**
+         * CardOut
+         * @description A motor at a glance.
+         *
+         *     A guest sees the tag, whether a lock is on, and how it is wired; nothing of people.
+         */
+        CardOut: {
+            /** As Left */
+            as_left: string;
+            /** Is Guest */
+            is_guest: boolean;
+            /** Is Locked */
+            is_locked: boolean;
+            /** Lines */
+            lines: components["schemas"]["CardLineOut"][];
+            /** Locks */
+            locks: string[];
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Plate */
+            plate: string;
+            /** State */
+            state: string;
+            /** Tag */
+            tag: string;
+            /** Wired */
+            wired: string;
+            /** Works */
+            works: string;
         };
         /**
          * CatalogueOut
@@ -5981,6 +6115,30 @@ export interface components {
             volts: string;
         };
         /**
+         * ReadingsIn
+         * @description A table as text, and what it is called.
+         */
+        ReadingsIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ReadingsTakenOut
+         * @description How many readings of a table were kept, and which lines were not taken.
+         */
+        ReadingsTakenOut: {
+            /** Bad */
+            bad: components["schemas"]["BadReadingOut"][];
+            /** Kept */
+            kept: number;
+            panel: components["schemas"]["PanelOut"];
+        };
+        /**
          * RecipeOut
          * @description One circuit of the catalogue.
          */
@@ -9227,6 +9385,74 @@ export interface operations {
             };
         };
     };
+    panel_router_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     jobs_routers_job_job: {
         parameters: {
             query?: never;
@@ -10563,6 +10789,75 @@ export interface operations {
             };
         };
     };
+    panel_router_ferrules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     panel_router_take_online: {
         parameters: {
             query?: never;
@@ -10587,6 +10882,79 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PanelOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_readings_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadingsTakenOut"];
                 };
             };
             /** @description Bad Request */
@@ -10958,6 +11326,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PanelStripOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_tags: {
+        parameters: {
+            query?: {
+                which?: "lock" | "leads" | "door" | "wires";
+            };
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The labels */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description Bad Request */

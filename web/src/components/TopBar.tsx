@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { signOut } from "../api/client";
 import { type Lamp, type Seat, useDevice, useIsNarrow } from "../state/device";
+import { erasePlants } from "../state/onDevice";
 import { frameWords } from "../words/frame";
 import { Sheet } from "./Sheet";
 
@@ -62,6 +63,7 @@ function Settings({ who, onHelp }: { who: string; onHelp: () => void }) {
         title={frameWords.signed(who)}
         onClick={async () => {
           await signOut();
+          await erasePlants();
           client.clear();
           navigate("/sign-in");
         }}

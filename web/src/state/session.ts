@@ -1,11 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, told } from "../api/client";
+import { api, isLeaving, signOut, told } from "../api/client";
 
 /** Who is signed in, and the works that they belong to. */
 export function useSession() {
   return useQuery({
     queryKey: ["session"],
-    queryFn: ({ signal }) => told(api.GET("/api/session", { signal })),
+    queryFn: async ({ signal }) => {
+      // signed out here, though the server does not know it yet
+      if (isLeaving()) await signOut();
+      if (isLeaving()) return { is_signed_in: false, username: "", display_name: "", works: [] };
+      return told(api.GET("/api/session", { signal }));
+    },
     staleTime: 60_000,
   });
 }

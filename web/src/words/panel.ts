@@ -91,8 +91,7 @@ export const panelWords = {
   rowStates: {
     not_read: "to read",
     as_expected: "as it should be",
-    likely: (span: Shown, unit: Shown) => `Likely ${span} ${unit}, at the load entered (run-up)`,
-  wrong: "wrong",
+    wrong: "wrong",
     read_again: "read again: a hand was on its wire",
     accepted: "accepted by the reviewer",
     not_judged: "kept, not judged",
@@ -104,7 +103,13 @@ export const panelWords = {
   nothingOpen: "Nothing is open.",
   bookTitle: "Everything that was done",
   readingsFile: "Readings as a table (CSV)",
-  onDevice: (count: Shown) => `${count} on this device only, sent when there is a network`,
+  onDevice: (count: Shown, since: Shown | undefined) =>
+    `${count} on this device only${since ? `, the oldest of ${since} UTC` : ""}: sent when there is a network`,
+  room: (used: Shown, of: Shown) => `This device keeps ${used} MB of ${of} MB.`,
+  roomTight: "Send what waits, then sign out of other plants: soon nothing more can be saved.",
+  storageFull: "This device has no room left: that was not saved.",
+  storageFullHint:
+    "Make room on the device, or send what waits over a network, and enter it again.",
   sendNow: "Send now",
   drop: "Drop it",
   notKept: "Not kept",
@@ -277,4 +282,23 @@ export const panelWords = {
   signedBy: (name: Shown, at: Shown) => `Signed by ${name}, ${at}`,
   asSigned: (n: Shown) => `The record as signed (PDF, issue ${n})`,
   changedSince: "Changed since it was signed:",
+  cardLocked: "A lock is on",
+  cardNotLocked: "No lock is on record",
+  cardWired: (wired: Shown) => `Wired as: ${wired}`,
+  cardAsLeft: (who: Shown) => `As left: signed by ${who}`,
+  cardToPanel: "At the panel",
+  cardSays:
+    "No lock on record is not the same as dead. Lock it yourself and prove it dead before a hand goes in.",
+  labels: "Labels",
+  labelNames: {
+    door: "Door sticker with code (PDF)",
+    wires: "Wire ferrules (PDF)",
+    leads: "Lead tags (PDF)",
+    lock: "Lock tag (PDF)",
+  } as Record<string, string>,
+  ferrulesFile: "Wire ferrules as a table (CSV)",
+  readingsIn: "Readings from a table",
+  readingsKept: (count: Shown) => `${count} kept.`,
+  badLine: (line: Shown, field: Shown, reason: Shown) =>
+    Number(line) > 0 ? `Line ${line}, ${field}: ${reason}` : String(reason),
 };

@@ -53,4 +53,17 @@ export const rulesWords = {
   backMotors: "Back to Motors",
   whyPlantChose: "Why this plant chose it",
   largestConductorOne: "Largest conductor in one, AWG",
+  atPanel: "At the panel",
+  atPanelSays:
+    "Plants differ: some torque and double-check every wire, some only power and ground. A label that gives a torque asks for a tool (NEC 110.14(D)).",
+  torqueRecord: "Torque is recorded for",
+  secondPerson: "A second person checks",
+  twoSign: "Who worked at the panel does not sign for it",
+  licenseAsked: "A signature asks for a license number",
+  guestCard: "A motor's code shows a guest whether it is locked and how it is wired",
+  noWires: "no wires",
+  powerWires: "power and ground",
+  allWires: "all wires",
+  yes: "yes",
+  no: "no",
 };

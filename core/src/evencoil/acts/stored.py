@@ -29,13 +29,15 @@ def work_as_json(work: Work) -> dict[str, Any]:
             }
             for name, one in work.sources.items()
         },
-        "wires": {
-            name: {"ends": list(one.ends), "scope": one.scope} for name, one in work.wires.items()
-        },
-        "rows": {
-            name: {"wires": list(one.wires), "min": one.least, "max": one.most}
+        # lists: a store of plain values may not keep the order of names
+        "wires": [
+            {"id": name, "ends": list(one.ends), "scope": one.scope}
+            for name, one in work.wires.items()
+        ],
+        "rows": [
+            {"id": name, "wires": list(one.wires), "min": one.least, "max": one.most}
             for name, one in work.rows.items()
-        },
+        ],
         "items": list(work.items),
         "expect": {name: dict(one) for name, one in work.expect.items()},
         "stages": [
@@ -79,11 +81,11 @@ def work_from_json(told: Mapping[str, Any]) -> Work:
         },
         wires={
             name: Wire(ends=(one["ends"][0], one["ends"][1]), scope=one["scope"])
-            for name, one in told["wires"].items()
+            for name, one in _by_id(told["wires"])
         },
         rows={
             name: Row(wires=tuple(one["wires"]), least=one["min"], most=one["max"])
-            for name, one in told["rows"].items()
+            for name, one in _by_id(told["rows"])
         },
         items=tuple(told["items"]),
         expect=told["expect"],
@@ -102,3 +104,10 @@ def work_from_json(told: Mapping[str, Any]) -> Work:
             is_rehearsed=rules["is_rehearsed"],
         ),
     )
+
+
+def _by_id(told: Any) -> list[tuple[str, Any]]:
+    """Return names and values of a list, or of what an earlier version stored by name."""
+    if isinstance(told, Mapping):
+        return list(told.items())
+    return [(str(one["id"]), one) for one in told]

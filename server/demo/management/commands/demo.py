@@ -18,6 +18,7 @@ from demo.larkfall import (
     PEOPLE,
     WORKS,
 )
+from demo.panels import half_wired, ready_to_sign
 from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
 from evencoil.run_up import LoadInputs
@@ -63,6 +64,10 @@ class Command(BaseCommand):
             ):
                 if told:
                     GiveInputs(person, link, step, model.model_validate(told), 0).run()
+            if motor.panel == "half_wired":
+                half_wired(fitter, link)
+            elif motor.panel == "ready_to_sign":
+                ready_to_sign(fitter, link)
         self._heaters(planner)
         self.stdout.write(f"{works.name}: {', '.join(PEOPLE)}")
 

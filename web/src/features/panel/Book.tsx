@@ -1,5 +1,8 @@
+import { useEffect, useState } from "react";
+import { type Room as RoomLeft, roomOnDevice } from "../../state/onDevice";
 import type { Held } from "../../state/outbox";
 import { panelWords as w } from "../../words/panel";
+import { ReadingsIn } from "./ReadingsIn";
 import type { Panel } from "./usePanel";
 
 const MOST_OPEN = 8;
@@ -24,7 +27,7 @@ export function Book({
     <div className="space-y-4">
       {waiting.length > 0 && (
         <p className="font-semibold text-caution" data-testid="outbox">
-          {w.onDevice(waiting.length)}{" "}
+          {w.onDevice(waiting.length, waiting[0]?.act.observed_at?.slice(0, 16).replace("T", " "))}{" "}
           <button type="button" className="ask" onClick={onSend}>
             {w.sendNow}
           </button>
@@ -78,10 +81,44 @@ export function Book({
           ))}
         </ol>
       </details>
+      <Room />
       <a className="ask" href={`/api${base}/panel/readings.csv`}>
         {w.readingsFile}
       </a>
+      <ReadingsIn base={base} onTaken={onSend} />
+      <details>
+        <summary className="ask">{w.labels}</summary>
+        <ul className="space-y-1 pt-1">
+          {Object.entries(w.labelNames).map(([which, name]) => (
+            <li key={which}>
+              <a className="ask" href={`/api${base}/panel/tags.pdf?which=${which}`}>
+                {name}
+              </a>
+            </li>
+          ))}
+          <li>
+            <a className="ask" href={`/api${base}/panel/ferrules.csv`}>
+              {w.ferrulesFile}
+            </a>
+          </li>
+        </ul>
+      </details>
       <p className="text-sm text-soft">{w.record}</p>
     </div>
+  );
+}
+
+/** How much room this device has left; said in time, before an entry is refused. */
+function Room() {
+  const [room, setRoom] = useState<RoomLeft | null>(null);
+  useEffect(() => {
+    void roomOnDevice().then(setRoom);
+  }, []);
+  if (!room) return null;
+  return (
+    <p className={`text-sm ${room.isTight ? "font-semibold text-caution" : "text-soft"}`}>
+      {w.room(room.usedMb.toFixed(1), room.ofMb.toFixed(0))}
+      {room.isTight && ` ${w.roomTight}`}
+    </p>
   );
 }

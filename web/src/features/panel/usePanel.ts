@@ -15,10 +15,18 @@ import {
 } from "../../state/outbox";
 import { useIsOnline } from "../../state/useIsOnline";
 import type { Place } from "../../state/useJob";
+import { panelWords as w } from "../../words/panel";
 
 export type Panel = Schemas["PanelOut"];
 export type Made = Parameters<typeof make>[1];
 export type Online = Made & { kind: "foreign_lock_removed" | "sent_back" };
+
+const FULL: Problem = {
+  code: "storage_full",
+  detail: w.storageFull,
+  field: "",
+  hint: w.storageFullHint,
+};
 
 const addressOf = (place: Place) => ({
   path: { works: place.works, tag: place.tag, number: place.number },
@@ -131,7 +139,13 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
   }, [isWaiting, send]);
   const act = async (made: Made) => {
     if (!box || !panel) return;
-    setHeld(await make(box, made, panel));
+    try {
+      setHeld(await make(box, made, panel));
+    } catch {
+      // what could not be saved was not done: the person is told, and types it again
+      setRefusal(FULL);
+      return;
+    }
     await send();
   };
   const drop = async (uid: string) => {

@@ -162,6 +162,42 @@ export function Rules() {
             }
           />
         </section>
+        <section className="space-y-2" aria-labelledby="at-panel">
+          <h2 id="at-panel" className="stamp">
+            {rulesWords.atPanel}
+          </h2>
+          <p className="text-soft">{rulesWords.atPanelSays}</p>
+          <Choice
+            label={rulesWords.torqueRecord}
+            options={WHICH}
+            value={works.torque_record}
+            onValueChange={(torque_record) => void set({ torque_record })}
+          />
+          <Choice
+            label={rulesWords.secondPerson}
+            options={WHICH}
+            value={works.second_person}
+            onValueChange={(second_person) => void set({ second_person })}
+          />
+          <Choice
+            label={rulesWords.twoSign}
+            options={YES_NO}
+            value={works.two_sign}
+            onValueChange={(two_sign) => void set({ two_sign })}
+          />
+          <Choice
+            label={rulesWords.licenseAsked}
+            options={YES_NO}
+            value={works.license_asked}
+            onValueChange={(license_asked) => void set({ license_asked })}
+          />
+          <Choice
+            label={rulesWords.guestCard}
+            options={YES_NO}
+            value={works.guest_card}
+            onValueChange={(guest_card) => void set({ guest_card })}
+          />
+        </section>
         <section className="space-y-2" aria-labelledby="twist">
           <h2 id="twist" className="stamp">
             {rulesWords.twistConnectors}
@@ -191,6 +227,16 @@ export function Rules() {
     </>
   );
 }
+
+const WHICH = [
+  { value: "none", label: rulesWords.noWires },
+  { value: "power", label: rulesWords.powerWires },
+  { value: "all", label: rulesWords.allWires },
+] as const;
+const YES_NO = [
+  { value: true, label: rulesWords.yes },
+  { value: false, label: rulesWords.no },
+] as const;
 
 function Reason({ value, onKeep }: { value: string; onKeep: (value: string) => void }) {
   const [typed, setTyped] = useState(value);

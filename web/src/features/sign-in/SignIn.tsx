@@ -3,6 +3,7 @@ import { type FormEvent, useEffect, useId, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { Refused, signIn } from "../../api/client";
 import { Plate, ProblemSlab, Shout } from "../../components/shapes";
+import { erasePlants } from "../../state/onDevice";
 import { useDemo } from "../../state/session";
 import { signInWords } from "../../words/signIn";
 
@@ -27,6 +28,8 @@ export function SignIn() {
     setBusy(true);
     try {
       await signIn(username, password);
+      // whoever was here before, nothing of what was shown to them is shown now
+      await erasePlants();
       client.clear();
       navigate((location.state as { from?: string } | null)?.from ?? "/", { replace: true });
     } catch (error) {
