@@ -9,22 +9,15 @@ from ninja import Schema
 
 from api.problems import ProblemError
 from evencoil.acts import state_of
-from evencoil.base import CoreError, Message, say
+from evencoil.base import CoreError
 from jobs.models import JobMotor
 from jobs.store import kept, work_out_kept
 from panel.log import log_of
+from panel.tags import figures_on_door
 from people.access import caller_in, not_found
 from people.models import Works
 
 __all__ = ["CardOut", "card_of"]
-
-#: what is on a card besides the nameplate, as far as it is calculated
-_LINES = (
-    "protection_device_a",
-    "overload_setting_a",
-    "conductor_size",
-    "disconnect_switch_a",
-)
 
 
 class CardLineOut(Schema):
@@ -82,7 +75,6 @@ def card_of(request: HttpRequest, works: str, tag: str) -> CardOut:
     signed = [row for row in rows if row.kind == "signed" and row.answer == "kept"]
     now = kept(link, place)
     worked = work_out_kept(now, place)
-    steps = {step.id: step for step in worked.steps}
     wired = ""
     try:
         entry = worked.starter.entry
@@ -104,14 +96,7 @@ def card_of(request: HttpRequest, works: str, tag: str) -> CardOut:
         name=link.motor.name,
         state="" if state is None else state.state,
         plate=now.inputs.plate.text,
-        lines=[
-            CardLineOut(
-                label=say(Message(f"label.{name}")),
-                said=f"{steps[name].shown} {steps[name].unit}".strip(),
-            )
-            for name in _LINES
-            if name in steps
-        ],
+        lines=[CardLineOut(label=label, said=said) for label, said in figures_on_door(worked)],
         locks=[f"{row.by} {row.body.get('lock_no', '')}".strip() for row in locked],
         as_left=f"{signed[-1].by}, {place.local(signed[-1].received_at)}" if signed else "",
     )

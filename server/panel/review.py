@@ -110,7 +110,7 @@ def _assumed(worked: Worked) -> _Found:
 
 
 def _said(step: Step) -> str:
-    return f"{say(Message(f'label.{step.id}'))}: {step.shown} {step.unit}"
+    return f"{say(Message(f'label.{step.id}'))}: {step.said}"
 
 
 def _different(worked: Worked, log: Log, revision: PanelRevision) -> _Found:

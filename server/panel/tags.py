@@ -17,7 +17,7 @@ from jobs.store import kept, work_out_kept
 from panel.log import newest_revision
 from people.access import Caller
 
-__all__ = ["WhichTag", "card_code", "ferrule_rows", "printed_tags"]
+__all__ = ["WhichTag", "card_code", "ferrule_rows", "figures_on_door", "printed_tags"]
 
 WhichTag = Literal["lock", "leads", "door", "wires"]
 #: label sizes, as they are sold in rolls [mm]
@@ -111,15 +111,16 @@ _ON_DOOR = (
 )
 
 
+def figures_on_door(worked: Worked) -> list[tuple[str, str]]:
+    """Return fuse, overload, wire and switch as they are said, as far as they are calculated."""
+    steps = {step.id: step for step in worked.steps}
+    return [(say(Message(f"label.{name}")), steps[name].said) for name in _ON_DOOR if name in steps]
+
+
 def _door(caller: Caller, link: JobMotor, worked: Worked) -> _Labels:
     """Return the sticker of the door: nameplate, fuse, overload, wire; signed or not."""
     signed = link.acts.filter(kind="signed", answer="kept").order_by("-n").first()
-    steps = {step.id: step for step in worked.steps}
-    lines = [
-        f"{say(Message(f'label.{name}'))}: {steps[name].shown} {steps[name].unit}".strip()
-        for name in _ON_DOOR
-        if name in steps
-    ]
+    lines = [f"{label}: {figure}" for label, figure in figures_on_door(worked)]
     state = (
         f"As signed by {signed.by}, {caller.works.local(signed.received_at)}"
         if signed is not None

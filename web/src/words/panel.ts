@@ -105,7 +105,7 @@ export const panelWords = {
   readingsFile: "Readings as a table (CSV)",
   onDevice: (count: Shown, since: Shown | undefined) =>
     `${count} on this device only${since ? `, the oldest of ${since} UTC` : ""}: sent when there is a network`,
-  room: (used: Shown, of: Shown) => `This device keeps ${used} MB of ${of} MB.`,
+  room: (used: Shown, of: Shown) => `Kept on this device: ${used} MB; room for ${of} GB.`,
   roomTight: "Send what waits, then sign out of other plants: soon nothing more can be saved.",
   storageFull: "This device has no room left: that was not saved.",
   storageFullHint:

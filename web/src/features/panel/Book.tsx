@@ -103,7 +103,6 @@ export function Book({
           </li>
         </ul>
       </details>
-      <p className="text-sm text-soft">{w.record}</p>
     </div>
   );
 }
@@ -117,7 +116,7 @@ function Room() {
   if (!room) return null;
   return (
     <p className={`text-sm ${room.isTight ? "font-semibold text-caution" : "text-soft"}`}>
-      {w.room(room.usedMb.toFixed(1), room.ofMb.toFixed(0))}
+      {w.room(room.usedMb.toFixed(1), (room.ofMb / 1000).toFixed(1))}
       {room.isTight && ` ${w.roomTight}`}
     </p>
   );

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Words } from "../../components/inputs";
 import { useKeys } from "../../state/keys";
 import { panelWords as w } from "../../words/panel";
@@ -60,6 +60,14 @@ export function Land({
       body: { ok, tugged: ok, ...(leftOf(one, panel.me) === "check" ? { check: true } : {}) },
     });
   };
+  const here = useRef<HTMLButtonElement>(null);
+  const now = wire?.id;
+  useEffect(() => {
+    // only the list moves, never the page under the thumb
+    const row = here.current;
+    const list = row?.closest("ul");
+    if (now && row && list) list.scrollTop = row.offsetTop - list.offsetTop - 60;
+  }, [now]);
   const next = () => {
     if (!wire || left === "torque") return;
     land(wire, true);
@@ -194,8 +202,9 @@ export function Land({
             {panel.wires.map((one) => (
               <li key={one.id} className="border-t border-hair">
                 <button
+                  ref={one.id === wire?.id ? here : undefined}
                   type="button"
-                  className="flex w-full justify-between gap-3 py-1 text-left"
+                  className={`flex w-full justify-between gap-3 py-1 text-left ${one.id === wire?.id ? "font-bold underline" : ""}`}
                   aria-pressed={one.id === wire?.id}
                   onClick={() => setPicked(one.id)}
                 >

@@ -57,7 +57,7 @@ SENTENCES: dict[str, str] = {
     "panel.stage.unloaded": "Run unloaded",
     "panel.stage.unloaded.says": "With the machine's least load. Read all three lines within a minute of each other.",
     "panel.stage.loaded": "Run loaded",
-    "panel.stage.loaded.says": "At its usual load, after the first minutes. The longest reading of the clamp meter while it starts is the start current.",
+    "panel.stage.loaded.says": "At its usual load, after the first minutes. The highest reading of the clamp meter while it starts is the start current.",
     "panel.stage.live.says": "Volts are read live: permit, PPE, meter rated for it; amps with a clamp, covers as closed as they can be. Vibration is felt by hand on the fixed frame only, guards on.",
     "panel.stage.closed": "Every lock off by its owner, then close every isolator of this panel.",
     "panel.stage.feeds.separate": "Close {tag} only. Every other isolator stays locked.",
