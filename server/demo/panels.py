@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import uuid
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from answers.dead import dead_checks_of
@@ -14,7 +15,7 @@ from panel.rehearsed import RecordRehearsal
 from panel.schemas import PanelOut, panel_out
 from people.access import Caller
 
-__all__ = ["half_wired", "ready_to_sign"]
+__all__ = ["AT_PANEL"]
 
 _SECOND = 1_000_000
 _METER = "M-7"
@@ -168,3 +169,10 @@ def _body(kind: str, unit: str, least: str | None, most: str | None, place: int)
         return {"value": _VALUES[kind][place % 3], "unit": unit}
     middle = (float(least or 0) + float(most or 4)) / 2
     return {"value": f"{middle * (1 + 0.01 * (place - 1)):.3g}", "unit": unit}
+
+
+#: how far the work at a panel of the demo is
+AT_PANEL: Mapping[str, Callable[[Caller, JobMotor], None]] = {
+    "half_wired": half_wired,
+    "ready_to_sign": ready_to_sign,
+}

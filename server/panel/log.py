@@ -13,7 +13,7 @@ from answers.dead import known_dead_checks
 from evencoil.acts import OPEN, Entry, Log, Role, figure, work_as_json, work_from_json
 from evencoil.base import CoreError, Message, say
 from evencoil.circuit import netlist_fingerprint
-from evencoil.job import NOT_CALCULATED, PanelAsks, PanelWork, WhichWires, panel_work
+from evencoil.job import PanelAsks, PanelWork, WhichWires, panel_work
 from jobs.models import JobMotor
 from jobs.store import kept, work_out_kept
 from panel.models import Act, PanelRevision
@@ -94,11 +94,13 @@ def _with_rows(body: dict[str, Any], earlier: Mapping[str, Any]) -> dict[str, An
     return {
         **body,
         "rows": earlier["rows"],
+        # which grounds are asked by themselves follows from the rows
+        "items": earlier["items"],
         "asides": earlier["asides"],
         "work": {
             **work,
             "rows": earlier["work"]["rows"],
-            "items": [one for one in work["items"] if one != NOT_CALCULATED],
+            "items": earlier["work"]["items"],
         },
     }
 

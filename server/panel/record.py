@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import datetime as dt
 import hashlib
 import json
 from collections.abc import Sequence
@@ -85,11 +86,7 @@ def record_of(
             ]
             for one in revision.body["wires"]
         ],
-        "heading": [one.replace("_", " ") for one in HEADING],
-        "readings": [
-            [cell.replace("Ω", "ohm") for cell in line]
-            for line in list(reading_rows(rows, revisions))[1:]
-        ],
+        "readings": [_reading(works, line) for line in list(reading_rows(rows, revisions))[1:]],
         "stages": stages_out(revision, log, state, names),
         "told": [
             [
@@ -103,6 +100,27 @@ def record_of(
         ],
         "entries": len(rows),
     }
+
+
+def _reading(works: Works, line: list[str]) -> list[str]:
+    """Return a reading short enough for a page: when, who, what, where, figure, asked, verdict."""
+    told = dict(zip(HEADING, line, strict=True))
+    figure = f"{told['value']} {told['unit']}".strip()
+    if told["winding_temp_c"]:
+        figure += f" at {told['winding_temp_c']} C"
+    least, most = told["least"], told["most"]
+    asked = f"{least} to {most}" if most else f"at least {least}" if least else ""
+    verdict = {"yes": "as expected", "no": "WRONG", "": "not judged"}[told["as_expected"]]
+    answer = told["answer"]
+    return [
+        works.local(dt.datetime.fromisoformat(told["received"])),
+        told["by"],
+        told["reading"].replace("_", " "),
+        told["where"].replace("Ω", "ohm"),
+        figure,
+        asked,
+        verdict if answer == "Kept." else answer,
+    ]
 
 
 def _torque(log: Log, wire: str) -> str:

@@ -4,6 +4,7 @@ import hashlib
 import uuid
 
 import pytest
+from django.core.cache import caches
 from panel_day import PLATE, REHEARSED, Day, Tablet, panel_of
 
 from panel.models import Act
@@ -181,6 +182,19 @@ def test_a_signature_cannot_be_sent_as_an_entry(run, people):
     answers, panel = tablet.send({**forged, "is_online": True})
     assert answers == ["refused:online_only"]
     assert panel["signature"] == "none"
+
+
+def test_a_forgotten_calculation_reopens_nothing(run, people):
+    """The ohm readings are thrown away (a new version of the program): what was read stays read."""
+    caches["answers"].clear()
+    rules = {"two_sign": False}
+    answer = people["reviewer"].patch(
+        "/api/w/here/rules", data=rules, content_type="application/json"
+    )
+    assert answer.status_code == 200
+    panel = panel_of(people["electrician"])
+    assert panel["rev"] > run.panel["rev"]
+    assert (panel["state"], panel["open_said"]) == ("fit_to_run", [])
 
 
 def test_open_items_stop_a_signature(people):

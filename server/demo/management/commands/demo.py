@@ -18,7 +18,7 @@ from demo.larkfall import (
     PEOPLE,
     WORKS,
 )
-from demo.panels import half_wired, ready_to_sign
+from demo.panels import AT_PANEL
 from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
 from evencoil.run_up import LoadInputs
@@ -64,10 +64,8 @@ class Command(BaseCommand):
             ):
                 if told:
                     GiveInputs(person, link, step, model.model_validate(told), 0).run()
-            if motor.panel == "half_wired":
-                half_wired(fitter, link)
-            elif motor.panel == "ready_to_sign":
-                ready_to_sign(fitter, link)
+            if motor.panel:
+                AT_PANEL[motor.panel](fitter, link)
         self._heaters(planner)
         self.stdout.write(f"{works.name}: {', '.join(PEOPLE)}")
 
