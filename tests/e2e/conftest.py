@@ -128,6 +128,8 @@ def opened(browser, base_url, sessions, complaints):
     contexts = []
 
     def of(path="", seat=DESK, username="ruth", **more):
+        # what a device keeps is tested by itself: elsewhere a lost network is a lost network
+        more = {"service_workers": "block", **more}
         context = browser.new_context(
             base_url=base_url, storage_state=sessions(username), **seat, **more
         )

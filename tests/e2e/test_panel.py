@@ -54,6 +54,8 @@ def test_locked_proven_landed_and_a_live_reading_shuts_it(opened):
     page.get_by_role("button", name="Landed and tugged").click()
     expect(page.get_by_test_id("wire")).not_to_have_text(first)
     expect(page.get_by_role("heading", level=1)).to_contain_text("Hands are in")
+    expect(page.get_by_test_id("completes")).to_contain_text("Landed.")
+    page.get_by_role("button", name="Read dead").click()
     row = page.get_by_test_id("row")
     row.get_by_label("Ω", exact=True).fill("0.1")
     row.get_by_role("button", name="Read").click()
@@ -76,7 +78,8 @@ def test_locked_proven_landed_and_a_live_reading_shuts_it(opened):
     assert "dead_point" in got
     assert violations(page) == []
     # one live reading blocks everybody, with no way around
-    page.get_by_role("button", name="Begin a round").click()
+    page.get_by_role("button", name="Lock and prove").click()
+    page.get_by_test_id("prove").get_by_label("Meter", exact=True).fill("M-7")
     page.get_by_role("button", name="Begin a round").click()
     page.get_by_label("Meter reads there, before").fill("119")
     page.get_by_test_id("prove").get_by_role("button", name="Read").click()

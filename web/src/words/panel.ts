@@ -72,6 +72,7 @@ export const panelWords = {
   readSays: "One reading at a time, nothing energized.",
   ohms: "Ω",
   openKey: "OL",
+  readProgress: (done: Shown, of: Shown) => `${done} of ${of} read.`,
   readIt: "Read it",
   offFirst: "Off first; tick what you took off or looked for:",
   tester: (volts: Shown) =>

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Choice } from "../../components/inputs";
 import type { Held } from "../../state/outbox";
+import { useIsOnline } from "../../state/useIsOnline";
 import { panelWords as w } from "../../words/panel";
 import { bounds } from "./bounds";
 import { Typed } from "./Typed";
@@ -8,6 +9,9 @@ import type { Made, Panel } from "./usePanel";
 
 type Stage = Panel["stages"][number];
 type Result = Stage["results"][number];
+
+/** After this long without an answer there is no server to wait for. */
+const NOT_ANSWERED_MS = 10_000;
 
 /** The opening of a stage that is on this device only and not closed here. */
 function openedHere(held: readonly Held[], stage: string): string {
@@ -80,7 +84,11 @@ function Before({
 }) {
   const mine = panel.locks.filter((one) => one.by === panel.me && one.state === "on");
   const others = panel.locks.filter((one) => one.by !== panel.me && one.state !== "off");
-  const isWaiting = held.some((one) => !one.refused);
+  const isOnline = useIsOnline();
+  const oldest = held.find((one) => !one.refused)?.act.observed_at;
+  // what is being sent right now is judged in a moment: only without a server is it not waited for
+  const isWaiting =
+    oldest !== undefined && (!isOnline || Date.now() - Date.parse(oldest) > NOT_ANSWERED_MS);
   const mayOpen = panel.may_open === stage.id;
   return (
     <div className="space-y-3">

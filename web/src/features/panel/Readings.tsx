@@ -33,6 +33,9 @@ export function Readings({
       <p className="text-soft">
         {w.readSays} {panel.asides.join("; ")}
       </p>
+      <p data-testid="read-count">
+        {w.readProgress(panel.rows.length - todo.length, panel.rows.length)}
+      </p>
       {row ? (
         <div className="border-2 border-ink bg-sheet p-4 space-y-3" data-testid="row">
           <p className="font-mono text-2xl font-bold">{w.point(row.start_said, row.end_said)}</p>
