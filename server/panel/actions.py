@@ -8,7 +8,7 @@ from evencoil.acts import receive
 from jobs.models import JobMotor
 from panel.log import entry_of, log_of, newest_revision, role_in_acts
 from panel.models import Act
-from panel.swapped import redraw_swapped
+from panel.swapped import redraw_found, redraw_swapped
 from people.access import Caller
 from people.actions import Action
 
@@ -51,8 +51,19 @@ class TakeActs(Action[list[str]]):
             answers.append(row.answer)
             if not is_known and row.answer != "history_missing":
                 row.save()
-                if row.kind == "swap_done" and row.answer.startswith("kept"):
-                    redraw_swapped(self.caller, link, str(row.uid))
+                if self._redrawn(link, row):
                     newest_revision(self.caller, link)
-                    log, rows = log_of(link)
+                    log, _ = log_of(link)
         return answers
+
+    def _redrawn(self, link: JobMotor, row: Act) -> bool:
+        """Let the drawing follow an entry that changes it, and tell whether it had to."""
+        if not row.answer.startswith("kept"):
+            return False
+        if row.kind == "swap_done":
+            redraw_swapped(self.caller, link, str(row.uid))
+        elif row.kind == "different_here" and row.body.get("to_end"):
+            redraw_found(self.caller, link, row)
+        else:
+            return False
+        return True

@@ -134,6 +134,18 @@ def _different(worked: Worked, log: Log, revision: PanelRevision) -> _Found:
                 )
             )
             yield f"color.{one.id}", "different", said, ""
+    steps = {step.id: step for step in worked.steps}
+    for one in view.of("setting_seen", "heater_seen"):
+        device = named(revision, log, "device", str(one.about["device"]))
+        seen = str(one.body.get("value") or one.body.get("code", ""))
+        asked = steps.get("overload_setting_a")
+        said = say(
+            Message(
+                "panel.review.setting",
+                {"device": device, "seen": seen, "asked": "" if asked is None else asked.said},
+            )
+        )
+        yield f"setting.{one.id}", "different", said, ""
     for problem in worked.starter.problems():
         if problem.level == "doubt":
             yield f"check.{problem.rule}", "different", say(problem.message), say(problem.change)

@@ -1,4 +1,4 @@
-"""Two conductors changed places at the panel: the drawing follows the hand."""
+"""What a hand changed or found at the panel: the drawing follows."""
 
 from __future__ import annotations
 
@@ -6,27 +6,52 @@ import datetime as dt
 
 from django.utils import timezone
 
+from evencoil.circuit import Edit
 from evencoil.job import panel_swap
 from evencoil.starters import EditInput
 from jobs.models import JobMotor
 from jobs.store import add_input, kept, work_out_kept
+from panel.models import Act
 from panel.rehearsed import carried_over
 from people.access import Caller
 
-__all__ = ["redraw_swapped"]
+__all__ = ["redraw_found", "redraw_swapped"]
 
+_FOUND = "Found so at the panel."
 _WHY = "The shaft turned the other way: two lines were exchanged at the panel."
 
 
 def redraw_swapped(caller: Caller, link: JobMotor, uid: str) -> None:
     """Exchange the plant's two lines in the drawing; what cannot be drawn stays as it is."""
     now = kept(link, caller.works)
-    worked = work_out_kept(now, caller.works)
-    found = panel_swap(worked, f"swap.{uid[:13]}")
-    if found is None:
+    found = panel_swap(work_out_kept(now, caller.works), f"swap.{uid[:13]}")
+    if found is not None:
+        _redraw(caller, link, found.edits, _WHY)
+
+
+def redraw_found(caller: Caller, link: JobMotor, row: Act) -> None:
+    """Move the end of a wire in the drawing to where it was found, if it still has that end."""
+    wire, body = str(row.about.get("wire", "")), row.body
+    start, end = str(body.get("from_end", "")), str(body.get("to_end", ""))
+    if not (start and end):
         return
+    worked = work_out_kept(kept(link, caller.works), caller.works)
+    circuit = worked.starter.circuit
+    if circuit is None:
+        return
+    terminals = {f"{item.id}.{one}" for item in circuit.netlist.devices for one in item.terminals}
+    known = any(one.id == wire and start in {one.start, one.end} for one in circuit.netlist.wires)
+    if known and end in terminals:
+        edit = Edit(
+            id=f"found.{str(row.uid)[:13]}", kind="move_end", wire=wire, start=start, end=end
+        )
+        _redraw(caller, link, (edit,), _FOUND)
+
+
+def _redraw(caller: Caller, link: JobMotor, edits: tuple[Edit, ...], why: str) -> None:
+    now = kept(link, caller.works)
     at = timezone.now().astimezone(dt.UTC).isoformat(timespec="seconds")
-    edits = tuple(
+    made = tuple(
         EditInput(
             id=one.id,
             kind=one.kind,
@@ -35,11 +60,11 @@ def redraw_swapped(caller: Caller, link: JobMotor, uid: str) -> None:
             end=one.end,
             by=str(caller.user),
             at=at,
-            why=_WHY,
+            why=why,
         )
-        for one in found.edits
+        for one in edits
     )
     starter = now.inputs.starter
-    changed = starter.model_copy(update={"edits": (*starter.edits, *edits)})
+    changed = starter.model_copy(update={"edits": (*starter.edits, *made)})
     add_input(link, "starter", changed, now.versions["starter"].n, caller)
     carried_over(caller, link)

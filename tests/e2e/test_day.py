@@ -69,6 +69,7 @@ def lock_and_prove(page, volts="0.1"):
     page.get_by_role("button", name="My lock is off").wait_for()
     prove = page.get_by_test_id("prove")
     prove.get_by_label("Meter", exact=True).fill("M-7")
+    prove.get_by_label("Volts of the live source").fill("120")
     prove.get_by_role("button", name="Begin a round").click()
     prove.get_by_label("Meter reads there, before").fill("119")
     prove.get_by_role("button", name="Read").click()

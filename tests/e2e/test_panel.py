@@ -28,6 +28,7 @@ def prove(page, volts="0.1"):
     """Prove every point with a meter that reads its live source."""
     here = page.get_by_test_id("prove")
     here.get_by_label("Meter", exact=True).fill("M-7")
+    here.get_by_label("Volts of the live source").fill("120")
     here.get_by_role("button", name="Begin a round").click()
     here.get_by_label("Meter reads there, before").fill("119")
     here.get_by_role("button", name="Read").click()
@@ -80,6 +81,7 @@ def test_locked_proven_landed_and_a_live_reading_shuts_it(opened):
     # one live reading blocks everybody, with no way around
     page.get_by_role("button", name="Lock and prove").click()
     page.get_by_test_id("prove").get_by_label("Meter", exact=True).fill("M-7")
+    page.get_by_test_id("prove").get_by_label("Volts of the live source").fill("120")
     page.get_by_role("button", name="Begin a round").click()
     page.get_by_label("Meter reads there, before").fill("119")
     page.get_by_test_id("prove").get_by_role("button", name="Read").click()

@@ -263,6 +263,20 @@ def test_a_second_trip_asks_volts_and_amps_before_a_reset(run):
     run.do("reset", {"device": "overload"}, {"waited_s": "300"}, answer="refused:blocked:volts")
     device = next(one for one in run.panel["devices"] if one["id"] == "overload")
     assert (device["trips"], device["is_tripped"]) == (2, True)
+    # a motor in service has no stage: both are read of the trip itself, and then it is reset
+    trips = [one["id"] for one in run.panel["entries"] if one["kind"] == "trip"]
+    run.do("volts", {"trip": trips[1]}, {"value": "471", "unit": "V"})
+    run.do("reset", {"device": "overload"}, {"waited_s": "300"}, answer="refused:blocked:amps")
+    run.do("amps", {"trip": trips[1]}, {"value": "23", "unit": "A"})
+    run.do(
+        "amps",
+        {"trip": "no such entry"},
+        {"value": "23", "unit": "A"},
+        answer="refused:no_such_entry",
+    )
+    run.do("reset", {"device": "overload"}, {"waited_s": "300"})
+    device = next(one for one in run.panel["devices"] if one["id"] == "overload")
+    assert (device["trips"], device["is_tripped"]) == (2, False)
 
 
 def test_a_coil_that_was_read_narrows_its_rows(people):
@@ -277,6 +291,33 @@ def test_a_coil_that_was_read_narrows_its_rows(people):
     assert narrow
     for one in narrow:
         assert float(one["max"]) < 1.5 * float(one["min"])
+
+
+def test_a_wire_found_elsewhere_moves_in_the_drawing(people):
+    """The edit names who found it; the wire is landed anew where it is, and its rows read anew."""
+    day = Day(Tablet(people["electrician"], "t1"))
+    day.lock()
+    wire = next(one for one in day.panel["wires"] if one["id"] == "stop.12~start.13")
+    about = {"wire": wire["id"], "ends": [wire["start"], wire["end"]]}
+    day.do("landed", about, {"ok": True})
+    body = {"found": "S2.14", "from_end": "start.13", "to_end": "start.14"}
+    day.do("different_here", about, body)
+    moved = next(one for one in day.panel["wires"] if one["id"] == wire["id"])
+    assert {moved["start"], moved["end"]} == {"stop.12", "start.14"}
+    assert moved["state"] != "done"
+    edits = people["electrician"].get(JOB).json()["starter"]["edits"]
+    assert (edits[-1]["kind"], edits[-1]["by"]) == ("move_end", "marta")
+    # a terminal that is on no drawing, and an end that the wire does not have, change nothing
+    before = len(edits)
+    for wrong in (
+        {"from_end": "stop.12", "to_end": "moon.1"},
+        {"from_end": "x.1", "to_end": "start.13"},
+    ):
+        day.do("different_here", about, {"found": "?", **wrong})
+    assert len(people["electrician"].get(JOB).json()["starter"]["edits"]) == before
+    land = {"wire": moved["id"], "ends": [moved["start"], moved["end"]]}
+    day.do("landed", land, {"ok": True})
+    assert next(one for one in day.panel["wires"] if one["id"] == wire["id"])["state"] == "done"
 
 
 def test_the_plant_rules_change_what_is_asked(people):

@@ -59,6 +59,10 @@ export const panelWords = {
   landed: "Landed and tugged",
   notLanded: "Not landed",
   different: "Different here",
+  whichEnd: "The end that is different",
+  itGoesTo: "It goes to",
+  drawIt: "Different here: draw it so",
+  elsewhere: "Or in words, where it goes to nothing on this drawing:",
   found: "What is there instead",
   wireStates: {
     not_done: "to land",
@@ -255,7 +259,9 @@ export const panelWords = {
   waitedMinutes: "Minutes waited",
   reset: "Reset",
   secondTrip:
-    "This device tripped before. Read volts and amps of all lines in a stage first: a reset without a cause burns the motor.",
+    "This device tripped before. Read the volts of all three pairs, and the amps of the last minutes before it tripped, first: a reset without a cause burns the motor.",
+  lowestVolts: "Volts, the lowest pair",
+  highestAmps: "Amps, the highest line",
   signTitle: "Record and sign",
   fit: "Fit to run: nothing is open",
   notFit: (count: Shown) => `Not fit to run: ${count} open`,

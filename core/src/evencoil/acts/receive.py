@@ -153,9 +153,20 @@ def _shape(log: Log, entry: Entry) -> str:
         return "kind"
     if not 1 <= entry.rev <= log.rev:
         return "revision"
-    if any(name not in entry.about for name in kind.about):
+    if any(name not in entry.about for name in kind.about) and not _is_of_trip(log, entry):
         return "no_such_entry"
     return _figures(kind, entry.body) or _named(log, entry) or _reasons(entry)
+
+
+def _is_of_trip(log: Log, entry: Entry) -> bool:
+    """Tell whether volts or amps were read because of a trip: a motor in service has no stage."""
+    trip = str(entry.about.get("trip", ""))
+    return (
+        entry.kind in {"volts", "amps"}
+        and "opened" not in entry.about
+        and log.knows(trip)
+        and log.entry(trip).kind == "trip"
+    )
 
 
 def _figures(kind: Kind, body: Mapping[str, Any]) -> str:
@@ -240,7 +251,11 @@ def _other_guard(log: Log, entry: Entry, past: View) -> str:
     """Return why an opening that is no stage and no hand in a box is refused."""
     if KINDS[entry.kind].is_online:
         return _online(log, entry)
-    if entry.kind in RESULTS and not _is_open(past, str(entry.about["opened"])):
+    if (
+        entry.kind in RESULTS
+        and not _is_of_trip(log, entry)
+        and not _is_open(past, str(entry.about["opened"]))
+    ):
         return "no_stage_open"
     if entry.kind == "insulation_reading" and entry.body.get("connected") != []:
         # a tester on electronics destroys it, and what it reads is no winding

@@ -307,7 +307,7 @@ def stage_state(view: View, stage: str) -> StageState:
         inside = [
             result
             for result in view.of(*RESULTS)
-            if result.about["opened"] == one.id and not view.is_corrected(result)
+            if result.about.get("opened") == one.id and not view.is_corrected(result)
         ]
         closed = _closings(view, one)
         is_wrong = (

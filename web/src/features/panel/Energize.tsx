@@ -4,6 +4,7 @@ import type { Held } from "../../state/outbox";
 import { useIsOnline } from "../../state/useIsOnline";
 import { panelWords as w } from "../../words/panel";
 import { bounds } from "./bounds";
+import { ranBefore } from "./Disconnect";
 import { Typed } from "./Typed";
 import type { Made, Panel } from "./usePanel";
 
@@ -350,7 +351,8 @@ function Entry({
 }
 
 /** Which way it turned, which way it must, whether it was coupled: three taps, none assumed. */
-function Bump({ onMade }: { panel: Panel; onMade: (body: Made["body"]) => void }) {
+function Bump({ panel, onMade }: { panel: Panel; onMade: (body: Made["body"]) => void }) {
+  const before = ranBefore(panel, []);
   const [wanted, setWanted] = useState<string | null>(null);
   const [coupled, setCoupled] = useState<boolean | null>(null);
   const [end, setEnd] = useState<string | null>(null);
@@ -361,6 +363,11 @@ function Bump({ onMade }: { panel: Panel; onMade: (body: Made["body"]) => void }
   const isReady = wanted !== null && coupled !== null && end !== null;
   return (
     <div className="w-full space-y-2">
+      {before && (
+        <p className="font-semibold" data-testid="ran-before">
+          {w.ranSo(String(before.turn ?? ""), String(before.viewpoint ?? ""), "")}
+        </p>
+      )}
       <Choice
         label={w.seenFrom}
         options={[

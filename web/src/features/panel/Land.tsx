@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { Words } from "../../components/inputs";
+import { Choice, Words } from "../../components/inputs";
 import { useKeys } from "../../state/keys";
 import { panelWords as w } from "../../words/panel";
 import { PhotoKey } from "./PhotoKey";
@@ -168,6 +168,15 @@ export function Land({
               isNumber={false}
               onDone={(color) => onAct({ kind: "color_seen", about: about(wire), body: { color } })}
             />
+            <Elsewhere
+              key={`${wire.id} elsewhere`}
+              panel={panel}
+              wire={wire}
+              onFound={(body) => {
+                setPicked("");
+                onAct({ kind: "different_here", about: about(wire), body });
+              }}
+            />
             <Typed
               key={wire.id}
               label={w.found}
@@ -225,5 +234,72 @@ export function Land({
         </div>
       </div>
     </section>
+  );
+}
+
+/** The wire goes elsewhere: which end, and to which terminal; the drawing follows by itself. */
+function Elsewhere({
+  panel,
+  wire,
+  onFound,
+}: {
+  panel: Panel;
+  wire: Wire;
+  onFound: (body: Made["body"]) => void;
+}) {
+  const [end, setEnd] = useState<string | null>(null);
+  const [to, setTo] = useState("");
+  const terminals = new Map(
+    panel.wires.flatMap((one) => [
+      [one.start, one.start_said] as const,
+      [one.end, one.end_said] as const,
+    ]),
+  );
+  terminals.delete(wire.start);
+  terminals.delete(wire.end);
+  const ready = end !== null && to !== "";
+  return (
+    <details data-testid="elsewhere">
+      <summary className="ask">{w.different}</summary>
+      <div className="space-y-2 pt-2">
+        <Choice
+          label={w.whichEnd}
+          options={[
+            { value: wire.start, label: wire.start_said },
+            { value: wire.end, label: wire.end_said },
+          ]}
+          value={end}
+          onValueChange={setEnd}
+        />
+        <label className="block">
+          <span className="block text-sm text-soft">{w.itGoesTo}</span>
+          <select
+            className="field w-64!"
+            value={to}
+            onChange={(event) => setTo(event.target.value)}
+          >
+            <option value="" />
+            {[...terminals]
+              .sort(([, one], [, other]) => one.localeCompare(other))
+              .map(([id, said]) => (
+                <option key={id} value={id}>
+                  {said}
+                </option>
+              ))}
+          </select>
+        </label>
+        <button
+          type="button"
+          className="control"
+          disabled={!ready}
+          onClick={() =>
+            ready && onFound({ found: terminals.get(to) ?? to, from_end: end, to_end: to })
+          }
+        >
+          {w.drawIt}
+        </button>
+        <p className="text-sm text-soft">{w.elsewhere}</p>
+      </div>
+    </details>
   );
 }

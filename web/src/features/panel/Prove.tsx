@@ -27,7 +27,7 @@ export function Prove({
 }) {
   const [round, setRound] = useState("");
   const [meter, setMeter] = useState("");
-  const [known, setKnown] = useState("120");
+  const [known, setKnown] = useState("");
   const [waited, setWaited] = useState("");
   const done = roundOf(panel, held, round);
   const checks = done.filter((one) => one.kind === "meter_live");

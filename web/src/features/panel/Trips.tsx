@@ -26,7 +26,15 @@ export function Trips({ panel, onAct }: { panel: Panel; onAct: (made: Made) => v
               {device.seen && ` · ${w.seenSet(device.seen)}`}
             </p>
             {device.resets_itself && <p className="font-semibold text-live">{w.resetsItself}</p>}
-            <Trip device={device} onAct={onAct} />
+            <Trip
+              device={device}
+              trip={
+                panel.entries
+                  .filter((one) => one.kind === "trip" && one.about.device === device.id)
+                  .at(-1)?.id ?? ""
+              }
+              onAct={onAct}
+            />
             {device.has_setting && (
               <Typed
                 label={w.settingSeen}
@@ -44,37 +52,63 @@ export function Trips({ panel, onAct }: { panel: Panel; onAct: (made: Made) => v
   );
 }
 
-function Trip({ device, onAct }: { device: Device; onAct: (made: Made) => void }) {
+function Trip({
+  device,
+  trip,
+  onAct,
+}: {
+  device: Device;
+  /** The last one, as the server has it. */
+  trip: string;
+  onAct: (made: Made) => void;
+}) {
   const [load, setLoad] = useState("");
   const [ambient, setAmbient] = useState("");
   const [waited, setWaited] = useState("");
+  const read = (kind: "volts" | "amps", unit: string) => (value: string) =>
+    onAct({ kind, about: { trip }, body: { value, unit } });
   if (device.is_tripped)
     return (
-      <form
-        className="flex flex-wrap items-end gap-2"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (!waited.trim()) return;
-          onAct({
-            kind: "reset",
-            about: { device: device.id },
-            body: { waited_s: String(60 * Number(waited.replace(",", ".")) || 0) },
-          });
-          setWaited("");
-        }}
-      >
-        {device.trips > 1 && <p className="w-full text-caution">{w.secondTrip}</p>}
-        <Words
-          label={w.waitedMinutes}
-          value={waited}
-          isNumber
-          onValueChange={setWaited}
-          className="w-36"
-        />
-        <button type="submit" className="control">
-          {w.reset}
-        </button>
-      </form>
+      <>
+        {device.trips > 1 && trip && (
+          <div className="space-y-2">
+            <p className="text-caution">{w.secondTrip}</p>
+            <div className="flex flex-wrap gap-4">
+              <Typed
+                label={w.lowestVolts}
+                unit={w.volts}
+                does={w.read}
+                onDone={read("volts", "V")}
+              />
+              <Typed label={w.highestAmps} unit="A" does={w.read} onDone={read("amps", "A")} />
+            </div>
+          </div>
+        )}
+        <form
+          className="flex flex-wrap items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (!waited.trim()) return;
+            onAct({
+              kind: "reset",
+              about: { device: device.id },
+              body: { waited_s: String(60 * Number(waited.replace(",", ".")) || 0) },
+            });
+            setWaited("");
+          }}
+        >
+          <Words
+            label={w.waitedMinutes}
+            value={waited}
+            isNumber
+            onValueChange={setWaited}
+            className="w-36"
+          />
+          <button type="submit" className="control">
+            {w.reset}
+          </button>
+        </form>
+      </>
     );
   if (!device.can_trip) return null;
   return (

@@ -36,6 +36,7 @@ SENTENCES: dict[str, str] = {
     "panel.starts.wait": "After a stop from rated load, wait {minutes} min before one more start.",
     "panel.starts.hour": "At most {count} an hour for good.",
     "panel.review.color": "{wire}: {found} found, {asked} on the drawing",
+    "panel.review.setting": "{device} as seen: {seen}. Overload setting calculated: {asked}",
     "panel.open.live": "Read live: {what}",
     "panel.open.stop": "Stop: {what}",
     "panel.open.lock": "Lock still on: {what}",
