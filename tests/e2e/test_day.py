@@ -242,8 +242,9 @@ def test_different_here_reaches_drawing_state_and_the_other_tablet(opened):
     one = opened(half, username="marta")
     wire = one.get_by_test_id("wire")
     first = wire.inner_text().splitlines()[0]
+    wire.get_by_text("Different here").click()
     wire.get_by_label("What is there instead").fill("goes to OL1.98")
-    wire.get_by_role("button", name="Different here").click()
+    wire.get_by_test_id("elsewhere").get_by_role("button", name="Note it").click()
     wait_sent(one)
     review = opened(f"{half}?do=sign", username="ruth")
     expect(review.get_by_test_id("group-different")).to_contain_text("goes to OL1.98")

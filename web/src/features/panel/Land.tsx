@@ -177,16 +177,6 @@ export function Land({
                 onAct({ kind: "different_here", about: about(wire), body });
               }}
             />
-            <Typed
-              key={wire.id}
-              label={w.found}
-              does={w.different}
-              isNumber={false}
-              onDone={(found) => {
-                setPicked("");
-                onAct({ kind: "different_here", about: about(wire), body: { found } });
-              }}
-            />
             <PhotoKey about={{ wire: wire.id }} onAct={onAct} />
           </div>
         ) : (
@@ -299,6 +289,12 @@ function Elsewhere({
           {w.drawIt}
         </button>
         <p className="text-sm text-soft">{w.elsewhere}</p>
+        <Typed
+          label={w.found}
+          does={w.noteIt}
+          isNumber={false}
+          onDone={(found) => onFound({ found })}
+        />
       </div>
     </details>
   );
