@@ -160,3 +160,26 @@ def _told(results: list[PanelResultOut]) -> Iterator[Message]:
             f"panel.balance.{name}",
             {"percent": f"{percent:.2g}", "values": " / ".join(values)},
         )
+    yield from _joints(results)
+
+
+#: between joints that carry the same current (trade practice) [K]
+_LOOK_K, _NOW_K = 4, 15
+
+
+def _joints(results: list[PanelResultOut]) -> Iterator[Message]:
+    """Go through what the joints of each device say beside each other."""
+    read: dict[str, list[PanelResultOut]] = {}
+    for one in results:
+        if one.kind == "joint_check" and one.value:
+            read.setdefault(one.at.rpartition(" ")[0], []).append(one)
+    for device, alike in read.items():
+        if len(alike) < 2:
+            continue
+        warmest = max(alike, key=lambda one: figure(one.value))
+        spread = figure(warmest.value) - min(figure(one.value) for one in alike)
+        name = "alike" if spread < _LOOK_K else "look" if spread <= _NOW_K else "now"
+        yield Message(
+            f"panel.joints.{name}",
+            {"device": device, "at": warmest.at, "spread": f"{spread:f}"},
+        )

@@ -105,6 +105,25 @@ def test_a_reading_out_of_bounds_makes_its_stage_wrong(wired):
     )
 
 
+def test_like_joints_are_held_against_each_other(wired):
+    """Three joints of one contactor: 41, 43 and 60 C; the third is 19 K warmer, to be mended now."""
+    wired.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})
+    wired.do("people_clear", {}, {"locks_left": "0"})
+    wired.stage("control")
+    wired.close_up()
+    for stage in ("bump", "unloaded"):
+        wired.stage(stage)
+        wired.do("people_clear", {}, {"locks_left": "0"})
+    wired.do("stage_opened", {"stage": "loaded"})
+    loaded = next(one for one in wired.panel["stages"] if one["id"] == "loaded")
+    for line, value, says in (("L1", "41", None), ("L2", "43", "2 K"), ("L3", "60", "19 K")):
+        about = {"opened": loaded["opened"], "at": f"KM1 {line}"}
+        wired.do("joint_check", about, {"value": value, "unit": "C"})
+        told = next(one["told"] for one in wired.panel["stages"] if one["id"] == "loaded")
+        assert (says is None and not told) or any(says in text for text in told)
+    assert any("KM1 L3" in text and "mend it now" in text for text in told)
+
+
 def test_the_wrong_way_is_swapped_in_drawing_and_stages(wired):
     """Close, lock, prove, swap: two wires have other ends, are landed anew, and it is bumped anew."""
     wired.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})

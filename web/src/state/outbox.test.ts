@@ -3,12 +3,13 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 const store = new Map<string, unknown>();
 vi.mock("idb-keyval", () => ({
   get: async (key: string) => store.get(key),
+  keys: async () => [...store.keys()],
   set: async (key: string, value: unknown) => void store.set(key, value),
   update: async (key: string, change: (old: unknown) => unknown) =>
     void store.set(key, change(store.get(key))),
 }));
 
-const { answered, boxOf, dropped, heldIn, make } = await import("./outbox");
+const { answered, boxOf, dropped, heldIn, make, othersIn, pictured } = await import("./outbox");
 const box = boxOf("marta", "larkfall", "IC-2", 1);
 const seen = { rev: 3, heads: ["h1", "h2"] };
 
@@ -49,5 +50,22 @@ describe("entries on this device only", () => {
     await answered(box, [{ uid, answer: "refused:not_proven", said: "Not kept." }]);
     const again = await make(box, { kind: "landed" }, seen);
     expect(again[1]?.act.based_on).toEqual(["h1", "h2"]);
+  });
+
+  it("of other people are counted for the same job only, and never shown", async () => {
+    await make(boxOf("pim", "larkfall", "IC-2", 1), { kind: "lock_off" }, seen);
+    await make(boxOf("pim", "larkfall", "IC-2", 2), { kind: "lock_off" }, seen);
+    await make(box, { kind: "lock_on" }, seen);
+    expect(await othersIn(box)).toBe(1);
+    expect(await heldIn(box)).toHaveLength(1);
+  });
+
+  it("carry a picture until it has arrived, and its digest from then on", async () => {
+    const [photo] = await make(box, { kind: "photo", picture: "AAAA" }, seen);
+    expect(photo?.picture).toBe("AAAA");
+    await pictured(box, photo?.act.uid ?? "", "f00d");
+    const [after] = await heldIn(box);
+    expect(after?.picture).toBeUndefined();
+    expect(after?.act.body).toEqual({ sha256: "f00d" });
   });
 });

@@ -1,4 +1,4 @@
-import { get, set, update } from "idb-keyval";
+import { get, keys, set, update } from "idb-keyval";
 import { v7 } from "uuid";
 import type { Schemas } from "../api/client";
 
@@ -16,6 +16,18 @@ export interface Held {
 /** Where a person's unsent entries of one job lie on this device. */
 export const boxOf = (who: string, works: string, tag: string, number: number) =>
   `acts ${who} ${works}/${tag}/${number}`;
+
+/** How many unsent entries of other people lie here for the same job; what they are is theirs. */
+export async function othersIn(box: string): Promise<number> {
+  const place = box.split(" ").slice(2).join(" ");
+  let count = 0;
+  for (const key of await keys()) {
+    const known = String(key);
+    if (known === box || !known.startsWith("acts ") || !known.endsWith(` ${place}`)) continue;
+    count += ((await get<Held[]>(known)) ?? []).filter((one) => !one.refused).length;
+  }
+  return count;
+}
 
 /** What this device is called in its entries; made once, and kept. */
 export async function deviceName(): Promise<string> {

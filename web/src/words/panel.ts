@@ -229,6 +229,11 @@ export const panelWords = {
   notKnown: "Nothing is known to hold it against: kept, not judged.",
   likely: (span: Shown, unit: Shown) => `Likely ${span} ${unit}, at the load entered (run-up)`,
   wrong: "wrong",
+  jointsTitle: "Compare like joints",
+  jointsSay:
+    "Temperature of the three joints of one device under the same current, read from outside where a window or an open-door permit allows it. What is warmer than its neighbors is loose.",
+  othersWait: (count: Shown) =>
+    `${count} ${Number(count) === 1 ? "entry" : "entries"} of another person wait on this device, locks that came off may be among them. They go when that person signs in here.`,
   sequence: "The meter shows",
   seenFrom: "Seen from",
   shaftEnd: "shaft end",

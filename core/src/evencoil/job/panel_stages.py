@@ -126,6 +126,7 @@ def panel_stages(circuit: Circuit, separate: tuple[str, ...]) -> tuple[PanelStag
                 _result("start_amps", "", "A", is_needed=False),
                 _result("start_time", "", "s"),
                 *more,
+                *_joints(circuit, lines),
             ),
         ),
     )
@@ -253,6 +254,21 @@ def _pairs(circuit: Circuit) -> tuple[tuple[str, str], ...]:
     if len(lines) > 1:
         return tuple(combinations(lines, 2))
     return tuple((line, "N") for line in lines)
+
+
+#: whose line joints are compared with each other while they carry the load's current
+_COMPARED = {"fdisc", "cb3", "mms", "contactor", "olr"}
+
+
+def _joints(circuit: Circuit, lines: tuple[str, ...]) -> Iterator[PanelResult]:
+    """Go through the joints that carry the same current, device by device and line by line."""
+    if len(lines) != 3:
+        return
+    for item in circuit.netlist.devices:
+        if item.type in _COMPARED:
+            for line in lines:
+                tag = circuit.tags.get(item.id, item.id)
+                yield _result("joint_check", f"{tag} {line}", "C", is_needed=False)
 
 
 def _feeds(circuit: Circuit, separate: tuple[str, ...]) -> Iterator[str]:

@@ -184,19 +184,43 @@ function Card({
         </p>
       ))}
       <ul className="space-y-3">
-        {stage.results.map((result) => (
-          <li key={result.id} className="border-t border-hair pt-2">
-            <ResultRow
-              panel={panel}
-              stage={stage}
-              result={result}
-              value={readOf(result, held, opened)}
-              opened={opened}
-              onAct={onAct}
-            />
-          </li>
-        ))}
+        {stage.results
+          .filter((result) => result.kind !== "joint_check")
+          .map((result) => (
+            <li key={result.id} className="border-t border-hair pt-2">
+              <ResultRow
+                panel={panel}
+                stage={stage}
+                result={result}
+                value={readOf(result, held, opened)}
+                opened={opened}
+                onAct={onAct}
+              />
+            </li>
+          ))}
       </ul>
+      {stage.results.some((result) => result.kind === "joint_check") && (
+        <details data-testid="joints">
+          <summary className="ask">{w.jointsTitle}</summary>
+          <p className="text-soft">{w.jointsSay}</p>
+          <ul className="grid gap-3 sm:grid-cols-2">
+            {stage.results
+              .filter((result) => result.kind === "joint_check")
+              .map((result) => (
+                <li key={result.id} className="border-t border-hair pt-2">
+                  <ResultRow
+                    panel={panel}
+                    stage={stage}
+                    result={result}
+                    value={readOf(result, held, opened)}
+                    opened={opened}
+                    onAct={onAct}
+                  />
+                </li>
+              ))}
+          </ul>
+        </details>
+      )}
       {stage.told.map((text) => (
         <p key={text} className="font-semibold">
           {text}

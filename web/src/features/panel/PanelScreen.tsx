@@ -42,7 +42,10 @@ export function PanelScreen() {
   const { place, state } = useRoom();
   const session = useSession();
   const who = session.data?.username ?? undefined;
-  const { panel, problem, held, act, send, drop, online, sign, refusal } = usePanel(place, who);
+  const { panel, problem, held, act, send, drop, online, sign, refusal, others } = usePanel(
+    place,
+    who,
+  );
   const [asked, setAsked] = useSearchParams();
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const onAct = (made: Made) => void act(made);
@@ -101,6 +104,7 @@ export function PanelScreen() {
               </Link>
             </Stop>
           )}
+          {others > 0 && <Stop strength="hold" title={w.othersWait(others)} />}
           {panel.told.map((text) => (
             <Stop key={text} strength="hold" title={text} />
           ))}

@@ -4,15 +4,19 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 import { PLACE, withQueries } from "../../state/testing";
 
 const store = new Map<string, unknown>();
+const room = { isFull: false };
 vi.mock("idb-keyval", () => ({
+  keys: async () => [...store.keys()],
   get: async (key: string) => store.get(key),
   // a database takes its time
   set: async (key: string, value: unknown) => {
     await new Promise((done) => setTimeout(done, 5));
     store.set(key, value);
   },
-  update: async (key: string, change: (old: unknown) => unknown) =>
-    void store.set(key, change(store.get(key))),
+  update: async (key: string, change: (old: unknown) => unknown) => {
+    if (room.isFull) throw new DOMException("full", "QuotaExceededError");
+    store.set(key, change(store.get(key)));
+  },
 }));
 
 const { usePanel } = await import("./usePanel");
@@ -91,5 +95,16 @@ describe("the panel on this device", () => {
     expect(kept).toHaveLength(3);
     expect(result.current.held).toEqual([]);
     expect([gaps, doubles]).toEqual([0, 0]);
+  });
+
+  it("says that nothing was saved where the device has no room left", async () => {
+    serving();
+    const { result } = renderHook(() => usePanel(PLACE, "marta"), withQueries());
+    await waitFor(() => expect(result.current.panel?.heads).toEqual(["h1"]));
+    room.isFull = true;
+    await act(() => result.current.act({ kind: "lock_on" }));
+    expect(result.current.refusal?.code).toBe("storage_full");
+    expect(result.current.held).toEqual([]);
+    room.isFull = false;
   });
 });

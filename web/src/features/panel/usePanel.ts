@@ -11,6 +11,7 @@ import {
   type Held,
   heldIn,
   make,
+  othersIn,
   pictured,
 } from "../../state/outbox";
 import { useIsOnline } from "../../state/useIsOnline";
@@ -44,6 +45,8 @@ export interface PanelState {
   online: (made: Online) => Promise<void>;
   sign: (accepts: readonly string[], license: string) => Promise<void>;
   refusal: Problem | undefined;
+  /** Unsent entries of other people on this device. */
+  others: number;
 }
 
 /** The panel as the server told last, and what this person did since. */
@@ -130,6 +133,10 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
     void heldIn(box).then(setHeld);
     if (isOnline) void send();
   }, [box, isOnline, send]);
+  const [others, setOthers] = useState(0);
+  useEffect(() => {
+    if (box) void othersIn(box).then(setOthers);
+  }, [box]);
   const isWaiting = held.some((one) => !one.refused);
   useEffect(() => {
     if (!isWaiting) return;
@@ -199,5 +206,5 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
       );
     });
   const problem = query.error instanceof Refused && !panel ? query.error.problem : undefined;
-  return { panel, problem, held: unknown, act, send, drop, online, sign, refusal };
+  return { panel, problem, held: unknown, act, send, drop, online, sign, refusal, others };
 }
