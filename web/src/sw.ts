@@ -24,6 +24,16 @@ const lasting = new ExpirationPlugin({
   maxAgeSeconds: 60 * DAYS,
 }) as WorkboxPlugin;
 
+/** What is shown from here says so: as last told is not the same as now. */
+const marked: WorkboxPlugin = {
+  cachedResponseWillBeUsed: async ({ cachedResponse }) => {
+    if (!cachedResponse) return cachedResponse;
+    const headers = new Headers(cachedResponse.headers);
+    headers.set("X-As-Last-Told", "1");
+    return new Response(await cachedResponse.blob(), { status: cachedResponse.status, headers });
+  },
+};
+
 // the page itself and everything it is made of: it opens without a network, for days
 precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
@@ -42,16 +52,17 @@ registerRoute(
   }),
 );
 
-// what was opened is there again as it was told last; files are never handed out stale
+// what was opened is there again as it was told last, and marked so. Files are never handed out
+// stale, and neither is how a panel stands: the screen has its own copy, and knows that it is one
 registerRoute(
   ({ url, request }) =>
     url.pathname.startsWith("/api/") &&
     request.method === "GET" &&
-    !/\.(csv|pdf|json)$|\/pdf$|\/auth\//.test(url.pathname),
+    !/\.(csv|pdf|json)$|\/pdf$|\/auth\/|\/panel(\/|$)|\/card$/.test(url.pathname),
   new NetworkFirst({
     cacheName: OPENED,
     networkTimeoutSeconds: 5,
-    plugins: [lasting],
+    plugins: [marked, lasting],
   }),
 );
 

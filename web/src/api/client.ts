@@ -1,4 +1,5 @@
 import createClient, { type Middleware } from "openapi-fetch";
+import { noteAnswer } from "../state/asLastTold";
 import { frameWords } from "../words/frame";
 import type { components, paths } from "./schema.gen";
 
@@ -39,6 +40,10 @@ const carryToken: Middleware = {
   onRequest({ request }) {
     if (request.method !== "GET") request.headers.set("X-CSRFToken", token());
     return request;
+  },
+  onResponse({ response }) {
+    noteAnswer(response.headers);
+    return response;
   },
 };
 

@@ -90,6 +90,7 @@ function Before({
   // what is being sent right now is judged in a moment: only without a server is it not waited for
   const isWaiting =
     oldest !== undefined && (!isOnline || Date.now() - Date.parse(oldest) > NOT_ANSWERED_MS);
+  const mayOpenAny = ["electrician", "reviewer"].includes(panel.role);
   const mayOpen = panel.may_open === stage.id;
   return (
     <div className="space-y-3">
@@ -134,7 +135,8 @@ function Before({
           </ul>
         </div>
       )}
-      {(mayOpen || isWaiting) && (
+      {!mayOpenAny && <p className="text-soft">{w.electricianOpens}</p>}
+      {mayOpenAny && (mayOpen || isWaiting) && (
         <button
           type="button"
           className="control"

@@ -42,7 +42,7 @@ export function PanelScreen() {
   const { place, state } = useRoom();
   const session = useSession();
   const who = session.data?.username ?? undefined;
-  const { panel, problem, held, act, send, drop, online, sign, refusal, others } = usePanel(
+  const { panel, problem, held, act, send, drop, online, sign, refusal, others, isOld } = usePanel(
     place,
     who,
   );
@@ -104,6 +104,7 @@ export function PanelScreen() {
               </Link>
             </Stop>
           )}
+          {isOld && <Stop strength="hold" title={w.asKnown} />}
           {others > 0 && <Stop strength="hold" title={w.othersWait(others)} />}
           {panel.told.map((text) => (
             <Stop key={text} strength="hold" title={text} />

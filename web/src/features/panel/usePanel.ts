@@ -45,6 +45,8 @@ export interface PanelState {
   online: (made: Online) => Promise<void>;
   sign: (accepts: readonly string[], license: string) => Promise<void>;
   refusal: Problem | undefined;
+  /** How the panel stood when the server told it last: a lock may have come off since. */
+  isOld: boolean;
   /** Unsent entries of other people on this device. */
   others: number;
 }
@@ -57,6 +59,7 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
   const kept = `panel ${who} ${place.works}/${place.tag}/${place.number}`;
   const box = who ? boxOf(who, place.works, place.tag, place.number) : null;
   const [held, setHeld] = useState<readonly Held[]>([]);
+  const [isOld, setOld] = useState(false);
   const isSending = useRef(false);
   const query = useQuery({
     queryKey: key,
@@ -72,12 +75,14 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
           }),
         );
         if (!signal.aborted) await set(kept, found);
+        setOld(false);
         return found;
       } catch (lost) {
         // without the server: as it was last told on this device
         const last = lost instanceof Refused && lost.status === 0 ? await get<Panel>(kept) : null;
-        if (last) return last;
-        throw lost;
+        if (!last) throw lost;
+        setOld(true);
+        return last;
       }
     },
   });
@@ -206,5 +211,5 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
       );
     });
   const problem = query.error instanceof Refused && !panel ? query.error.problem : undefined;
-  return { panel, problem, held: unknown, act, send, drop, online, sign, refusal, others };
+  return { panel, problem, held: unknown, act, send, drop, online, sign, refusal, others, isOld };
 }
