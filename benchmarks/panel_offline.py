@@ -53,10 +53,10 @@ def main(url: str) -> None:
         cold = time.perf_counter() - begun
         took = page.evaluate(LAND)
         made = len(took)
-        page.get_by_role("button", name="Lock and prove").click()
+        page.get_by_role("button", name="Trips").click()
         while made < ENTRIES:
-            page.get_by_label("What it is, and what isolates it").fill(f"stand-by feed {made}")
-            page.get_by_role("button", name="List it").click()
+            page.get_by_label("Heater code or setting as seen").first.fill(f"H{made}")
+            page.get_by_role("button", name="Note it").first.click()
             made += 1
             page.get_by_text(f"{made} on this device only").wait_for()
         context.set_offline(False)

@@ -36,6 +36,7 @@ class TakeActs(Action[list[str]]):
         log, rows = log_of(link)
         n = max((row.n for row in rows), default=0)
         answers = []
+        made: list[Act] = []
         for item in self.items:
             n += 1
             row = Act(
@@ -50,10 +51,13 @@ class TakeActs(Action[list[str]]):
             row.answer = receive(log, entry_of(row))
             answers.append(row.answer)
             if not is_known and row.answer != "history_missing":
-                row.save()
+                made.append(row)
                 if self._redrawn(link, row):
+                    Act.objects.bulk_create(made)
+                    made = []
                     newest_revision(self.caller, link)
                     log, _ = log_of(link)
+        Act.objects.bulk_create(made)
         return answers
 
     def _redrawn(self, link: JobMotor, row: Act) -> bool:
