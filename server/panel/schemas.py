@@ -180,6 +180,7 @@ class PanelRowOut(Schema):
     end_said: str
     held: list[str]
     expects: str
+    wires: list[str]
     state: str
 
 
@@ -449,6 +450,9 @@ def _swap(revision: PanelRevision) -> PanelSwapOut | None:
     return None if told is None else PanelSwapOut(said=told["said"], wires=told["wires"])
 
 
+_ROW = ("id", "start_said", "end_said", "held", "expects", "wires")
+
+
 def _listed(log: Log) -> list[tuple[str, Source]]:
     """Return the sources that were found at the panel and are in no netlist."""
     known = sources(log.now())
@@ -539,7 +543,7 @@ def panel_out(
         wires=[_wire(one, log, state) for one in revision.body["wires"]],
         rows=[
             PanelRowOut(
-                **{key: one[key] for key in ("id", "start_said", "end_said", "held", "expects")},
+                **{key: one[key] for key in _ROW},
                 state=state.rows.get(one["id"], "not_read"),
             )
             for one in revision.body["rows"]

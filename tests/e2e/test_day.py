@@ -2,6 +2,7 @@
 
 import re
 
+from PIL import Image
 from playwright.sync_api import expect
 
 from conftest import DESK, PANEL, PRINT_MS, WORD, violations
@@ -249,6 +250,18 @@ def test_different_here_reaches_drawing_state_and_the_other_tablet(opened):
     review = opened(f"{half}?do=sign", username="ruth")
     expect(review.get_by_test_id("group-different")).to_contain_text("goes to OL1.98")
     assert first
+
+
+def test_a_photo_is_shrunk_sent_and_shown_at_its_lock(opened, tmp_path):
+    """Taken at a lock: drawn anew by the server, and shown beside that lock alone."""
+    Image.new("RGB", (2400, 1200), "gray").save(tmp_path / "lock.png")
+    page = opened("/w/larkfall/m/RC-7/j/1/panel?do=lock", username="marta")
+    locks = page.get_by_test_id("locks")
+    locks.locator("input[type=file]").set_input_files(tmp_path / "lock.png")
+    photo = locks.get_by_role("img", name="Photo by Marta Quillan")
+    expect(photo).to_be_visible()
+    size = photo.evaluate("one => one.decode().then(() => [one.naturalWidth, one.naturalHeight])")
+    assert size == [1600, 800]
 
 
 def test_a_panel_opens_cold_without_network_and_is_erased_at_sign_out(

@@ -339,6 +339,22 @@ def test_a_wire_found_elsewhere_moves_in_the_drawing(people):
     assert next(one for one in day.panel["wires"] if one["id"] == wire["id"])["state"] == "done"
 
 
+def test_a_wrong_reading_names_its_wires(people):
+    """Open where it must be near zero: the row says which wires it goes through."""
+    day = Day(Tablet(people["electrician"], "t1"))
+    day.lock()
+    bounds = {one["id"]: one for one in day.panel["expected"]}
+    row = next(
+        one
+        for one in day.panel["rows"]
+        if (bounds[one["id"]]["min"], bounds[one["id"]]["max"]) == ("0", "1") and one["wires"]
+    )
+    day.do("dead_reading", {"row": row["id"]}, {"value": "OL", "unit": "ohm"})
+    read = next(one for one in day.panel["rows"] if one["id"] == row["id"])
+    assert read["state"] == "wrong"
+    assert set(read["wires"]) <= {one["id"] for one in day.panel["wires"]}
+
+
 def test_the_plant_rules_change_what_is_asked(people):
     """Nothing torqued, everything seen by a second person: other states, a new revision."""
     day = Day(Tablet(people["electrician"], "t1"))

@@ -5561,6 +5561,8 @@ export interface components {
             start_said: string;
             /** State */
             state: string;
+            /** Wires */
+            wires: string[];
         };
         /**
          * PanelSignIn

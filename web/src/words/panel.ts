@@ -76,6 +76,7 @@ export const panelWords = {
   readSays: "One reading at a time, nothing energized.",
   ohms: "Ω",
   openKey: "OL",
+  lookAt: "Not as drawn. One of these is not where it should be, loose, or bridged:",
   readProgress: (done: Shown, of: Shown) => `${done} of ${of} read.`,
   readIt: "Read it",
   offFirst: "Off first; tick what you took off or looked for:",
@@ -160,6 +161,7 @@ export const panelWords = {
   leadTags: "Lead tags (PDF)",
   photo: "Photo",
   photoKept: "Photo saved.",
+  photoBy: (name: Shown) => `Photo by ${name}`,
   noPicture: "This picture cannot be read.",
   disconnectTitle: "Before the motor comes off",
   disconnectSays:

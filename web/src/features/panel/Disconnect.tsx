@@ -82,7 +82,7 @@ export function Disconnect({
           </tbody>
         </table>
       )}
-      <PhotoKey about={{ item: "terminal box" }} onAct={onAct} />
+      <PhotoKey about={{ item: "terminal box" }} panel={panel} onAct={onAct} />
       <p>
         <Link className="ask" to={`${base}/replace`}>
           {w.comparePlates}

@@ -177,7 +177,7 @@ export function Land({
                 onAct({ kind: "different_here", about: about(wire), body });
               }}
             />
-            <PhotoKey about={{ wire: wire.id }} onAct={onAct} />
+            <PhotoKey about={{ wire: wire.id }} panel={panel} onAct={onAct} />
           </div>
         ) : (
           <p className="font-semibold text-proven">{w.allLanded}</p>

@@ -62,7 +62,7 @@ export function Locks({
                   >
                     {mine.place === "not_connected" ? w.nowConnected : w.unlockIt}
                   </button>
-                  <PhotoKey about={{ lock: mine.id }} onAct={onAct} />
+                  <PhotoKey about={{ lock: mine.id }} panel={panel} onAct={onAct} />
                 </div>
               ) : (
                 <LockIt isolator={source.isolator} onAct={onAct} />

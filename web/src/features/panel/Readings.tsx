@@ -49,6 +49,20 @@ export function Readings({
             {expected && ` (${bounds(expected.min, expected.max, w.ohms)})`} ·{" "}
             {w.rowStates[row.state]}
           </p>
+          {row.state === "wrong" && (
+            <div data-testid="look-at">
+              <p className="font-semibold text-live">{w.lookAt}</p>
+              <ul className="list-disc pl-5 font-mono">
+                {panel.wires
+                  .filter((wire) => row.wires.includes(wire.id))
+                  .map((wire) => (
+                    <li key={wire.id}>
+                      {wire.number} {wire.start_said} – {wire.end_said}
+                    </li>
+                  ))}
+              </ul>
+            </div>
+          )}
           <Typed
             key={row.id}
             label={w.ohms}
