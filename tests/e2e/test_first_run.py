@@ -131,7 +131,7 @@ def test_two_people_at_one_plate_see_the_difference_and_lose_nothing(opened, com
 def test_keys_work_while_no_field_has_focus(opened):
     """J and Enter open a motor, ] goes on, w opens Why, ? lists the keys, letters can be off."""
     page = opened("/w/larkfall")
-    page.get_by_role("heading", level=1).wait_for()
+    page.get_by_text("incline conveyor").first.wait_for()
     page.keyboard.press("j")
     page.keyboard.press("Enter")
     expect(page).to_have_url(re.compile(r"/m/IC-2/"))

@@ -12,7 +12,7 @@ import { ClashSlab } from "./ClashSlab";
 import { Failure, Waiting } from "./Edges";
 import { HistorySheet } from "./HistorySheet";
 import { KeySheet } from "./KeySheet";
-import { LockStrip } from "./LockStrip";
+import { LockStrip, useStrip } from "./LockStrip";
 import { PrintSheet } from "./PrintSheet";
 import { ProblemSlab, Shout, Stop, Tag } from "./shapes";
 import { TopBar } from "./TopBar";
@@ -72,6 +72,7 @@ export function JobFrame({
   const isPanel = useDevice().seat === "panel";
   const isNarrow = useIsNarrow();
   const isOnline = useIsOnline();
+  const strip = useStrip(place);
   // at the desk the actions stand beside the answer; at the panel the next one is at the thumb
   const isBar = isPanel || isNarrow;
   const { job, worked, line, refusal } = state;
@@ -102,7 +103,8 @@ export function JobFrame({
     document.title = frameWords.evenCoil2(place.tag, words.steps[step] ?? "");
   }, [place.tag, step]);
   if (state.error) return <Failure error={state.error} />;
-  if (!job || !worked) return <Waiting />;
+  // a strip that came later would push the page under a thumb
+  if (!job || !worked || strip.isPending) return <Waiting />;
   const printButton = (
     <button type="button" className="control" aria-keyshortcuts="p" onClick={() => setPrint(true)}>
       {frameWords.print}

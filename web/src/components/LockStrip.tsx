@@ -4,10 +4,9 @@ import { api, told } from "../api/client";
 import type { Place } from "../state/useJob";
 import { panelWords as w } from "../words/panel";
 
-/** On every screen of a job while a lock is on: whose, and how the panel stands. */
-export function LockStrip({ place }: { place: Place }) {
-  const { works, tag, number } = place;
-  const query = useQuery({
+/** Whose locks are on at a job's panel. */
+export function useStrip({ works, tag, number }: Place) {
+  return useQuery({
     queryKey: ["strip", works, tag, number],
     staleTime: 10_000,
     retry: false,
@@ -19,6 +18,12 @@ export function LockStrip({ place }: { place: Place }) {
         }),
       ),
   });
+}
+
+/** On every screen of a job while a lock is on: whose, and how the panel stands. */
+export function LockStrip({ place }: { place: Place }) {
+  const { works, tag, number } = place;
+  const query = useStrip(place);
   const strip = query.data;
   // not asked is not the same as none
   const isUnknown = query.isError && !strip;
