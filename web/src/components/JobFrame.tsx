@@ -133,7 +133,7 @@ export function JobFrame({
         here={step}
         to={(name) => `${base}/${name}`}
       />
-      <LockStrip place={place} />
+      <LockStrip place={place} query={strip} />
       <Tour base={base} step={step} />
       <div
         data-make-believe={isMakeBelieve}

@@ -21,9 +21,15 @@ export function useStrip({ works, tag, number }: Place) {
 }
 
 /** On every screen of a job while a lock is on: whose, and how the panel stands. */
-export function LockStrip({ place }: { place: Place }) {
+export function LockStrip({
+  place,
+  query,
+}: {
+  place: Place;
+  /** Asked by the frame: asked here once more, a lost server would be asked for ever. */
+  query: ReturnType<typeof useStrip>;
+}) {
   const { works, tag, number } = place;
-  const query = useStrip(place);
   const strip = query.data;
   // not asked is not the same as none
   const isUnknown = query.isError && !strip;
