@@ -47,7 +47,7 @@ def sent(page, method, path, data):
 def laid_out(page):
     """Add a wye-delta motor with its starter, rehearsed, its ohm readings calculated."""
     sent(
-        page, "POST", "/api/w/larkfall/motors", {"tag": TAG, "name": "kiln fan", "machine": "Kiln"}
+        page, "POST", "/api/w/larkfall/motors", {"tag": TAG, "name": "kiln fan", "machine": "Stack"}
     )
     plate = "20 HP, 460 V, 25 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 6 LEADS"
     for step, body in (
