@@ -13,8 +13,8 @@ from evencoil.acts import (
     expected_of_entry,
     receive,
     state_of,
-    unbalance_percent,
 )
+from evencoil.base import unbalance_of_three
 
 
 @pytest.mark.parametrize(
@@ -28,14 +28,14 @@ from evencoil.acts import (
 )
 def test_unbalance_by_hand(values, percent):
     """The worst deviation from the mean, of the mean."""
-    found = unbalance_percent([Decimal(one) for one in values])
+    found = unbalance_of_three([Decimal(one) for one in values])
     assert f"{found:.2f}" == percent
 
 
 def test_two_readings_or_none_have_no_unbalance():
     """Nor have three dead ones."""
-    assert unbalance_percent([Decimal(480), Decimal(470)]) is None
-    assert unbalance_percent([Decimal(0)] * 3) is None
+    assert unbalance_of_three([Decimal(480), Decimal(470)]) is None
+    assert unbalance_of_three([Decimal(0)] * 3) is None
 
 
 def stage_after(*results, closed="ok"):

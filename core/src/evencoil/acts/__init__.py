@@ -3,14 +3,19 @@
 Knows nothing of netlists, jobs or servers: what entries can be about is handed in.
 """
 
-from evencoil.acts.balance import DERATE_PERCENT, MOST_PERCENT, unbalance_percent
 from evencoil.acts.figures import OPEN, FigureError, bounds_at, figure, is_within, judged
 from evencoil.acts.hands import sources
 from evencoil.acts.kinds import HANDS_ACTS, KINDS, RANK, RESULTS, Kind
 from evencoil.acts.model import Entry, Role, Row, Rules, Source, Stage, Wire, Work
 from evencoil.acts.past import Log, View
 from evencoil.acts.receive import is_opening, receive
-from evencoil.acts.stages import expected_of_entry, open_trips, place_of
+from evencoil.acts.stages import (
+    expected_in,
+    expected_of_entry,
+    is_result_good,
+    open_trips,
+    place_of,
+)
 from evencoil.acts.state import PanelState, Signature, opens, state_of, to_judge
 from evencoil.acts.stored import work_as_json, work_from_json
 from evencoil.acts.tells import CLOCK_OFF_S, tells
@@ -18,10 +23,8 @@ from evencoil.acts.wiring import landings, torque_is_done
 
 __all__ = [
     "CLOCK_OFF_S",
-    "DERATE_PERCENT",
     "HANDS_ACTS",
     "KINDS",
-    "MOST_PERCENT",
     "OPEN",
     "RANK",
     "RESULTS",
@@ -40,9 +43,11 @@ __all__ = [
     "Wire",
     "Work",
     "bounds_at",
+    "expected_in",
     "expected_of_entry",
     "figure",
     "is_opening",
+    "is_result_good",
     "is_within",
     "judged",
     "landings",
@@ -55,7 +60,6 @@ __all__ = [
     "tells",
     "to_judge",
     "torque_is_done",
-    "unbalance_percent",
     "work_as_json",
     "work_from_json",
 ]

@@ -32,6 +32,8 @@ class Kind:
         Made over the network only.
     about : tuple of str
         What it has to name.
+    or_about : str
+        What it may name instead, all alone; empty for nothing.
     figures : mapping
         Name of a figure in the body to its unit and limits; an empty unit is none.
     can_be_open : bool
@@ -42,6 +44,7 @@ class Kind:
     needs_hands: bool = False
     is_online: bool = False
     about: tuple[str, ...] = ()
+    or_about: str = ""
     figures: Mapping[str, tuple[str, str, str]] = field(default_factory=dict)
     can_be_open: bool = False
 
@@ -86,8 +89,9 @@ KINDS: Mapping[str, Kind] = {
     "control_result": Kind(about=("opened",)),
     "phase_sequence": Kind(about=("opened",)),
     "bump_result": Kind(about=("opened",)),
-    "volts": Kind(about=("opened",), figures=_VOLTS),
-    "amps": Kind(about=("opened",), figures={"value": ("A", "0", "20000")}),
+    # a motor in service has no stage: they are read because of a trip
+    "volts": Kind(about=("opened",), or_about="trip", figures=_VOLTS),
+    "amps": Kind(about=("opened",), or_about="trip", figures={"value": ("A", "0", "20000")}),
     "start_amps": Kind(about=("opened",), figures={"value": ("A", "0", "200000")}),
     "start_time": Kind(about=("opened",), figures={"value": ("s", "0", "600")}),
     "speed": Kind(about=("opened",), figures={"value": ("rpm", "0", "20000")}),

@@ -198,12 +198,9 @@ def remembered(
     def asked(view: View, /, *args: _P.args, **more: _P.kwargs) -> _R:
         known = view.log._found  # noqa: SLF001 - a view is of its log
         told = tuple(one.id if isinstance(one, Entry) else one for one in args)
-        key = (function, view.mask, id(view.work), len(view.log.works), told)
-        if more or key not in known:
-            answer = function(view, *args, **more)
-            if more:
-                return answer
-            known[key] = answer
+        key = (function, view.mask, id(view.work), len(view.log.works), told, *more.items())
+        if key not in known:
+            known[key] = function(view, *args, **more)
         found: _R = known[key]
         return found
 

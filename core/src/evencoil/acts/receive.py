@@ -153,20 +153,9 @@ def _shape(log: Log, entry: Entry) -> str:
         return "kind"
     if not 1 <= entry.rev <= log.rev:
         return "revision"
-    if any(name not in entry.about for name in kind.about) and not _is_of_trip(log, entry):
+    if any(name not in entry.about for name in kind.about) and kind.or_about not in entry.about:
         return "no_such_entry"
     return _figures(kind, entry.body) or _named(log, entry) or _reasons(entry)
-
-
-def _is_of_trip(log: Log, entry: Entry) -> bool:
-    """Tell whether volts or amps were read because of a trip: a motor in service has no stage."""
-    trip = str(entry.about.get("trip", ""))
-    return (
-        entry.kind in {"volts", "amps"}
-        and "opened" not in entry.about
-        and log.knows(trip)
-        and log.entry(trip).kind == "trip"
-    )
 
 
 def _figures(kind: Kind, body: Mapping[str, Any]) -> str:
@@ -211,9 +200,10 @@ def _listed(log: Log, entry: Entry) -> str:
         return "no_such_row"
     if entry.kind == "stage_opened" and about["stage"] not in work.stages:
         return "no_such_entry"
-    opened = about.get("opened")
-    if opened is not None and not (log.knows(opened) and log.entry(opened).kind == "stage_opened"):
-        return "no_such_entry"
+    for name, kind in (("opened", "stage_opened"), ("trip", "trip")):
+        known = about.get(name)
+        if known is not None and not (log.knows(known) and log.entry(known).kind == kind):
+            return "no_such_entry"
     if entry.kind == "foreign_lock_removed" and about["lock"] not in lock_states(log.now()):
         return "no_such_lock"
     return ""
@@ -251,11 +241,8 @@ def _other_guard(log: Log, entry: Entry, past: View) -> str:
     """Return why an opening that is no stage and no hand in a box is refused."""
     if KINDS[entry.kind].is_online:
         return _online(log, entry)
-    if (
-        entry.kind in RESULTS
-        and not _is_of_trip(log, entry)
-        and not _is_open(past, str(entry.about["opened"]))
-    ):
+    opened = entry.about.get("opened")
+    if entry.kind in RESULTS and opened is not None and not _is_open(past, str(opened)):
         return "no_stage_open"
     if entry.kind == "insulation_reading" and entry.body.get("connected") != []:
         # a tester on electronics destroys it, and what it reads is no winding

@@ -9,20 +9,22 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, Literal
 
-from evencoil.acts.balance import MOST_PERCENT, unbalance_percent
 from evencoil.acts.figures import figure, judged
 from evencoil.acts.hands import isolators, live_readings, lock_states
 from evencoil.acts.kinds import HANDS_ACTS, RANK, RESULTS
 from evencoil.acts.model import Entry, Work
 from evencoil.acts.past import Log, View, remembered
 from evencoil.acts.wiring import item_state, row_state, torque_is_done, touches, wire_state
+from evencoil.base import MOST_PERCENT, unbalance_of_three
 
 __all__ = [
     "StageState",
     "contested",
+    "expected_in",
     "expected_of_entry",
     "forbids",
     "is_counted",
+    "is_result_good",
     "next_stage",
     "open_stages",
     "open_trips",
@@ -223,23 +225,45 @@ def expected_of_entry(log: Log, work: Work, entry: Entry) -> Mapping[str, Any] |
     if item is not None:
         return work.expect.get(str(item))
     opened = entry.about.get("opened")
+    stage = ""
     if opened is not None and log.knows(str(opened)):
-        stage = log.entry(str(opened)).about.get("stage")
-        found = work.expect.get(f"{stage}.{entry.kind}")
-        if found is not None:
-            return found
-    return work.expect.get(entry.kind)
+        stage = str(log.entry(str(opened)).about.get("stage"))
+    return expected_in(work, stage, entry.kind)
 
 
-def _result_is_good(view: View, one: Entry) -> bool:
+def expected_in(work: Work, stage: str, kind: str) -> Mapping[str, Any] | None:
+    """Return unit and bounds of a kind of reading: of its stage before those of the kind.
+
+    Parameters
+    ----------
+    work : Work
+        What is expected.
+    stage : str
+        Its id.
+    kind : str
+        Of the entry.
+    """
+    return work.expect.get(f"{stage}.{kind}", work.expect.get(kind))
+
+
+def is_result_good(view: View, one: Entry) -> bool | None:
+    """Tell whether a result is as it must be; None where nothing is known to hold it against.
+
+    Parameters
+    ----------
+    view : View
+        Of the entries.
+    one : Entry
+        A result.
+    """
+    body = one.body
     if one.kind in {"control_result", "vibration"}:
-        return bool(one.body.get("ok"))
+        return bool(body.get("ok"))
     if one.kind == "bump_result":
-        return bool(one.body.get("turn") == one.body.get("wanted"))
+        return bool(body.get("turn") == body.get("wanted"))
     if one.kind == "phase_sequence":
-        return bool(one.body.get("order") == one.body.get("wanted", one.body.get("order")))
-    expected = expected_of_entry(view.log, view.work, one)
-    return judged(figure(one.body["value"]), expected, one.body) is not False
+        return None if "wanted" not in body else bool(body.get("order") == body["wanted"])
+    return judged(figure(body["value"]), expected_of_entry(view.log, view.work, one), body)
 
 
 def place_of(entry: Entry) -> str:
@@ -256,7 +280,7 @@ def _is_balanced(view: View, inside: Sequence[Entry]) -> bool:
             known = newest.get(place_of(one))
             if known is None or view.log.saw(one, known):
                 newest[place_of(one)] = one
-    found = unbalance_percent([figure(one.body["value"]) for one in newest.values()])
+    found = unbalance_of_three([figure(one.body["value"]) for one in newest.values()])
     return found is None or found <= MOST_PERCENT
 
 
@@ -311,7 +335,7 @@ def stage_state(view: View, stage: str) -> StageState:
         ]
         closed = _closings(view, one)
         is_wrong = (
-            any(not _result_is_good(view, result) for result in inside)
+            any(is_result_good(view, result) is False for result in inside)
             or any(end.body.get("result") != "ok" for end in closed)
             or not _is_balanced(view, inside)
         )

@@ -3,6 +3,12 @@
 Knows nothing of motors or of the code book.
 """
 
+from evencoil.base.balance import (
+    CAUSE_PERCENT,
+    DERATE_PERCENT,
+    MOST_PERCENT,
+    unbalance_of_three,
+)
 from evencoil.base.errors import (
     CoreError,
     FileFormatError,
@@ -45,7 +51,10 @@ from evencoil.base.version import __version__
 from evencoil.base.words import Message, counted, say
 
 __all__ = [
+    "CAUSE_PERCENT",
+    "DERATE_PERCENT",
     "LB_FT_PER_NM",
+    "MOST_PERCENT",
     "ROOT3",
     "Cell",
     "ConductorSize",
@@ -94,6 +103,7 @@ __all__ = [
     "show",
     "speak",
     "speaking",
+    "unbalance_of_three",
     "wait_for",
     "with_unit",
 ]

@@ -16,7 +16,7 @@ from itertools import combinations
 from typing import Literal
 
 from evencoil.acts import Rules, Source, Wire, Work
-from evencoil.base import Message, MissingError, say
+from evencoil.base import CoreError, Message, MissingError, say
 from evencoil.checks import SWITCHES, DeadChecks, Graph, said_hand
 from evencoil.circuit import Circuit, Device
 from evencoil.circuit import Wire as DrawnWire
@@ -26,6 +26,7 @@ from evencoil.job.panel_rows import PanelRow, as_row, bounds_of, has_coil, panel
 from evencoil.job.panel_stages import PanelStage, expected_results, panel_stages, stage_works
 from evencoil.job.panel_swap import PanelSwap, swap_of
 from evencoil.job.panel_trips import PanelDevice, panel_devices, starts_in_a_row
+from evencoil.job.run_up import JobRunUp, run_up_of
 from evencoil.job.worked import Worked
 
 __all__ = [
@@ -215,6 +216,7 @@ def panel_work(
     separate = tuple(source.isolator for source, kind, _ in found if kind == "control")
     everything = tuple(dict.fromkeys(source.isolator for source, _, _ in found))
     stages = panel_stages(circuit, separate)
+    ready = _ready(inputs, worked)
     return PanelWork(
         work=Work(
             sources={
@@ -238,7 +240,7 @@ def panel_work(
                 for name, check in rows.items()
             },
             items=(*(one.id for one in items), *(() if dead is not None else (NOT_CALCULATED,))),
-            expect={**expected_of(items, worked), **expected_results(inputs, worked)},
+            expect={**expected_of(items, worked), **expected_results(worked, ready)},
             stages=stage_works(stages, separate, everything),
             rules=Rules(
                 dead_limit_v=_DEAD_V,
@@ -265,7 +267,7 @@ def panel_work(
         ),
         stages=stages,
         devices=panel_devices(circuit),
-        starts=starts_in_a_row(inputs, worked),
+        starts=starts_in_a_row(ready),
         swap=panel_swap(worked, "swap"),
         asides=() if dead is None else tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
         line_side=tuple(
@@ -294,6 +296,14 @@ def panel_swap(worked: Worked, prefix: str) -> PanelSwap | None:
     circuit = worked.starter.required()
     switch = _main_switch(Graph(circuit))
     return swap_of(circuit, switch, worked.profile.swap_lines, prefix)
+
+
+def _ready(inputs: JobInputs, worked: Worked) -> JobRunUp | None:
+    """Return the motor of a job, ready to run; None where something is missing for it."""
+    try:
+        return run_up_of(inputs, worked)
+    except CoreError:
+        return None
 
 
 #: on the door: their wires go through the loom, and are landed last

@@ -12,7 +12,6 @@ loaded); NEMA MG 1-12.44 (volts within 10 percent of the nameplate), restated in
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from contextlib import suppress
 from dataclasses import dataclass
 from decimal import ROUND_DOWN, ROUND_UP, Decimal
 from itertools import combinations
@@ -21,11 +20,10 @@ from typing import Any
 from evencoil.acts import Stage as StageWork
 from evencoil.base import CoreError, Message
 from evencoil.circuit import Circuit
-from evencoil.job.inputs import JobInputs
 from evencoil.job.panel_buttons import Button, buttons_of
-from evencoil.job.run_up import run_up_of
+from evencoil.job.run_up import JobRunUp
 from evencoil.job.worked import Worked
-from evencoil.run_up import expected_readings
+from evencoil.run_up import Expected, expected_readings
 
 __all__ = ["PanelResult", "PanelStage", "expected_results", "panel_stages", "stage_works"]
 
@@ -160,15 +158,15 @@ def stage_works(
     }
 
 
-def expected_results(inputs: JobInputs, worked: Worked) -> dict[str, Mapping[str, Any]]:
+def expected_results(worked: Worked, ready: JobRunUp | None) -> dict[str, Mapping[str, Any]]:
     """Return unit and bounds of the results of each stage, as far as they are known.
 
     Parameters
     ----------
-    inputs : JobInputs
-        As entered.
     worked : Worked
-        The same, calculated.
+        A job, calculated.
+    ready : JobRunUp or None
+        Its motor, ready to run; None where something is missing for it.
     """
     found: dict[str, Mapping[str, Any]] = {}
     verdict = worked.verdict
@@ -176,13 +174,11 @@ def expected_results(inputs: JobInputs, worked: Worked) -> dict[str, Mapping[str
         band = verdict.plate_volts
         volts = _bounds("V", band.low * (1 - _VOLTS), band.high * (1 + _VOLTS))
         found |= {f"{stage}.volts": volts for stage in ("unloaded", "loaded")}
-    with suppress(CoreError):
-        ready = run_up_of(inputs, worked)
-        for one in expected_readings(ready.facts, ready.sheet(), ready.faults()):
-            name = _FROM_RUN_UP.get(one.id)
-            if name is not None:
-                value, part = Decimal(str(one.value)), Decimal(one.percent) / 100
-                found[name] = _bounds(one.unit, value * (1 - part), value * (1 + part))
+    for one in _readings(ready):
+        name = _FROM_RUN_UP.get(one.id)
+        if name is not None:
+            value, part = Decimal(str(one.value)), Decimal(one.percent) / 100
+            found[name] = _bounds(one.unit, value * (1 - part), value * (1 + part))
     most, idle = _most_amps(worked), found.get("unloaded.amps")
     likely = found.pop("loaded.amps", None)
     if most is not None:
@@ -195,6 +191,16 @@ def expected_results(inputs: JobInputs, worked: Worked) -> dict[str, Mapping[str
             loaded["likely"] = f"{likely['min']} to {likely['max']}"
         found["loaded.amps"] = loaded
     return found
+
+
+def _readings(ready: JobRunUp | None) -> tuple[Expected, ...]:
+    """Return what the run-up sheet expects of meter and watch; none where it cannot be run."""
+    if ready is None:
+        return ()
+    try:
+        return expected_readings(ready.facts, ready.sheet(), ready.faults())
+    except CoreError:
+        return ()
 
 
 def _bounds(unit: str, low: Decimal, high: Decimal) -> dict[str, Any]:

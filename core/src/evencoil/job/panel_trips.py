@@ -9,9 +9,7 @@ from dataclasses import dataclass
 
 from evencoil.base import CoreError, Message
 from evencoil.circuit import Circuit
-from evencoil.job.inputs import JobInputs
-from evencoil.job.run_up import run_up_of
-from evencoil.job.worked import Worked
+from evencoil.job.run_up import JobRunUp
 
 __all__ = ["PanelDevice", "panel_devices", "starts_in_a_row"]
 
@@ -58,18 +56,18 @@ def panel_devices(circuit: Circuit) -> tuple[PanelDevice, ...]:
     )
 
 
-def starts_in_a_row(inputs: JobInputs, worked: Worked) -> tuple[str, ...]:
+def starts_in_a_row(ready: JobRunUp | None) -> tuple[str, ...]:
     """Return how many starts this motor stands, in words; empty where it is not known.
 
     Parameters
     ----------
-    inputs : JobInputs
-        As entered.
-    worked : Worked
-        The same, calculated.
+    ready : JobRunUp or None
+        The motor, ready to run; None where something is missing for it.
     """
+    if ready is None:
+        return ()
     try:
-        found = run_up_of(inputs, worked).restart()
+        found = ready.restart()
     except CoreError:
         return ()
     if found is None:

@@ -14,6 +14,9 @@ from functools import partial
 from itertools import pairwise
 
 from evencoil.base import (
+    CAUSE_PERCENT,
+    DERATE_PERCENT,
+    MOST_PERCENT,
     ROOT3,
     CoreError,
     Finding,
@@ -23,6 +26,7 @@ from evencoil.base import (
     finding_of,
     plain,
     show,
+    unbalance_of_three,
 )
 from evencoil.plate.inputs import SupplyInputs
 from evencoil.plate.supply import Supply, Verdict
@@ -66,13 +70,13 @@ def unbalance_percent(values: Sequence[Decimal], field: str = "supply.measured_v
     >>> round(unbalance_percent(volts), 2)
     Decimal('0.56')
     """
-    if len(values) != 3 or min(values) <= 0 or max(values) > 20000:
+    found = unbalance_of_three(values) if len(values) == 3 else None
+    if found is None or min(values) <= 0 or max(values) > 20000:
         said = "supplied.measured" if field == "supply.measured_v" else "supplied.currents"
         raise OutOfRangeError(
             Message(said, {"count": str(len(values))}), field=field, hint=Message(f"{said}.hint")
         )
-    mean = sum(values, Decimal(0)) / 3
-    return max(abs(value - mean) for value in values) / mean * 100
+    return found
 
 
 #: part of its power that a motor may carry at a voltage unbalance, read off MG 1 Figure 14-1
@@ -142,10 +146,6 @@ def transformer_fault_current_a(
     return rated * 100 / z_percent
 
 
-#: more current unbalance than this needs a cause, ten times the volts' own or less
-_CURRENT_UNBALANCE_PERCENT = Decimal(10)
-
-
 def _currents(given: SupplyInputs) -> Iterator[Finding]:
     """Yield what the running amps of the three lines say."""
     if not given.measured_a:
@@ -159,7 +159,7 @@ def _currents(given: SupplyInputs) -> Iterator[Finding]:
         "mean": show(mean),
         "furthest": ("L1", "L2", "L3")[max(range(3), key=lambda at: abs(amps[at] - mean))],
     }
-    if percent <= _CURRENT_UNBALANCE_PERCENT:
+    if percent <= CAUSE_PERCENT:
         yield _finding("currents_balanced", "agrees", **params)
     elif len(given.measured_v) != 3:
         yield _finding("currents_unbalance", "doubt", **params)
@@ -183,9 +183,9 @@ def _measured(given: SupplyInputs, verdict: Verdict | None) -> Iterator[Finding]
             max(range(3), key=lambda at: abs(volts[at] - mean))
         ],
     }
-    if percent > 5:
+    if percent > MOST_PERCENT:
         yield _finding("unbalance_stop", "doubt", **params)
-    elif percent > 1:
+    elif percent > DERATE_PERCENT:
         factor = derating_factor(percent) or Decimal(0)
         yield _finding("unbalance", "doubt", factor=show(factor, "limit"), **params)
     else:
