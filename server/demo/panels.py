@@ -20,7 +20,7 @@ __all__ = ["AT_PANEL"]
 _SECOND = 1_000_000
 _METER = "M-7"
 #: what a sound motor of the demo reads besides bounds
-_VALUES = {"volts": ("478", "481", "476"), "speed": ("1768",)}
+_VOLTS = ("478", "481", "476")
 
 
 class _AtPanel:
@@ -165,8 +165,8 @@ def _body(kind: str, unit: str, least: str | None, most: str | None, place: int)
     if kind == "bump_result":
         turn = {"turn": "clockwise", "wanted": "clockwise", "viewpoint": "shaft end"}
         return {**turn, "coupled": False}
-    if kind in _VALUES:
-        return {"value": _VALUES[kind][place % 3], "unit": unit}
+    if kind == "volts":
+        return {"value": _VOLTS[place % 3], "unit": unit}
     middle = (float(least or 0) + float(most or 4)) / 2
     return {"value": f"{middle * (1 + 0.01 * (place - 1)):.3g}", "unit": unit}
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from evencoil.acts import FigureError, bounds_at, figure, judged, work_from_json
+from evencoil.acts import FigureError, Work, bounds_at, figure, judged, work_from_json
 from panel.models import Act, PanelRevision
 from panel.schemas import said_answer
 
@@ -47,15 +47,16 @@ def reading_rows(rows: Sequence[Act], revisions: Sequence[PanelRevision]) -> Ite
         What there was to do, in order.
     """
     yield list(HEADING)
-    by_n = {one.n: one for one in revisions}
+    # each drawing is read once, however many readings were taken on it
+    by_n = {one.n: (one.body, work_from_json(one.body["work"])) for one in revisions}
     for row in rows:
         if row.kind in _ABOUT and row.rev in by_n:
-            yield _line(row, by_n[row.rev])
+            yield _line(row, *by_n[row.rev])
 
 
-def _line(row: Act, revision: PanelRevision) -> list[str]:
+def _line(row: Act, drawn: Mapping[str, Any], work: Work) -> list[str]:
     name = str(row.about.get(_ABOUT[row.kind], ""))
-    expected = _expected(row, revision.body["work"], name)
+    expected = _expected(row, work, name)
     try:
         least, most = bounds_at(expected, row.body) or ("", "")
     except FigureError:
@@ -65,7 +66,7 @@ def _line(row: Act, revision: PanelRevision) -> list[str]:
         str(row.by),
         row.kind,
         name,
-        _where(revision.body, name) or name,
+        _where(drawn, name) or name,
         str(row.body.get("value", "")),
         str(row.body.get("unit", "")),
         str(row.body.get("temp_c", "")),
@@ -77,18 +78,17 @@ def _line(row: Act, revision: PanelRevision) -> list[str]:
     ]
 
 
-def _expected(row: Act, work: Mapping[str, Any], name: str) -> Mapping[str, Any]:
+def _expected(row: Act, work: Work, name: str) -> Mapping[str, Any]:
     """Return the bounds of a reading in the drawing it was made on; empty for none."""
     if row.kind == "meter_live":
         return {"min": row.body.get("min"), "max": row.body.get("max")}
     if row.kind == "dead_point":
         # a source found at the panel has its points in no drawing, and the same limit
-        return {"min": "0", "max": work["rules"]["dead_limit_v"]}
+        return {"min": "0", "max": work.rules.dead_limit_v}
     if row.kind == "dead_reading":
-        known = work_from_json(work).rows.get(name)
+        known = work.rows.get(name)
         return {} if known is None else {"min": known.least, "max": known.most}
-    bounds: Mapping[str, Any] = work["expect"].get(name, {})
-    return bounds
+    return work.expect.get(name, {})
 
 
 def _where(body: Mapping[str, Any], name: str) -> str:

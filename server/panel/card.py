@@ -9,7 +9,6 @@ from ninja import Schema
 
 from api.problems import ProblemError
 from evencoil.acts import state_of
-from evencoil.base import CoreError
 from jobs.models import JobMotor
 from jobs.store import kept, work_out_kept
 from panel.log import log_of
@@ -75,18 +74,13 @@ def card_of(request: HttpRequest, works: str, tag: str) -> CardOut:
     signed = [row for row in rows if row.kind == "signed" and row.answer == "kept"]
     now = kept(link, place)
     worked = work_out_kept(now, place)
-    wired = ""
-    try:
-        entry = worked.starter.entry
-        wired = "" if entry is None else f"{entry.title} ({entry.id})"
-    except CoreError:
-        wired = ""
+    entry = worked.starter.entry
     common: dict[str, Any] = {
         "works": place.name,
         "tag": link.motor.tag,
         "is_guest": is_guest,
         "is_locked": bool(locked),
-        "wired": wired,
+        "wired": "" if entry is None else f"{entry.title} ({entry.id})",
         "number": link.number,
     }
     if is_guest:

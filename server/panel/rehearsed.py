@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from contextlib import suppress
+from itertools import chain
 from typing import Any
 
 from ninja import Schema
@@ -10,7 +11,6 @@ from pydantic import Field
 
 from answers.routers.circuit import MOST_US, ActIn
 from evencoil.base import CoreError, Message, RefusedError
-from evencoil.checks import Problem
 from evencoil.circuit import netlist_fingerprint
 from evencoil.job import rehearsed_motor
 from evencoil.rehearsal import MOST_ACTS, ScenarioAct, Stage, missing_of
@@ -57,16 +57,21 @@ class RecordRehearsal(Action[Rehearsal]):
         now = kept(self.link, self.caller.works)
         worked = work_out_kept(now, self.caller.works)
         circuit = worked.starter.required()
-        self._need_no_problem([one for one in worked.starter.problems() if one.level == "error"])
         stage = Stage(circuit, motor=rehearsed_motor(now.inputs, worked).motor)
         acts = [
             ScenarioAct(at_us=one["t"], do=one["do"], on=one["on"], word=one["word"])
             for one in self.actions
         ]
         trace = stage.play(acts, until_us=self.until_us)
-        missing = next(missing_of(circuit, trace), None)
+        # a circuit that is wrong, or starts by itself and nobody accepted it, comes first
+        wrong = (one.message for one in worked.starter.problems() if one.level == "error")
+        missing = next(chain(wrong, missing_of(circuit, trace)), None)
         if missing is not None:
-            raise _refused(missing)
+            raise RefusedError(
+                Message("rehearsal.record.missing", {"what": str(missing)}),
+                field="actions",
+                hint=Message("rehearsal.record.hint"),
+            )
         return Rehearsal.objects.create(
             link=self.link,
             netlist=netlist_fingerprint(circuit),
@@ -74,25 +79,6 @@ class RecordRehearsal(Action[Rehearsal]):
             until_us=self.until_us,
             by=self.caller.user,
         )
-
-    def _need_no_problem(self, problems: list[Problem]) -> None:
-        """Refuse while the circuit starts by itself, or is wrong otherwise, and nobody accepted it.
-
-        Raises
-        ------
-        CoreError
-            With the first problem.
-        """
-        if problems:
-            raise _refused(problems[0].message)
-
-
-def _refused(missing: Message) -> RefusedError:
-    return RefusedError(
-        Message("rehearsal.record.missing", {"what": str(missing)}),
-        field="actions",
-        hint=Message("rehearsal.record.hint"),
-    )
 
 
 def carried_over(caller: Caller, link: JobMotor) -> None:

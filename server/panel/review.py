@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 
 from ninja import Schema
 
 from evencoil.acts import Log, state_of, to_judge
 from evencoil.base import Message, Step, say
 from evencoil.job import Worked
+from evencoil.starters import AcceptedInput
 from jobs.models import JobMotor
 from jobs.store import kept, work_out_kept
 from panel.log import log_of, newest_revision
@@ -47,20 +48,30 @@ def review_of(caller: Caller, link: JobMotor) -> ReviewOut:
     log, rows = log_of(link)
     state = state_of(log)
     names = {row.by.username: str(row.by) for row in rows}
-    worked = work_out_kept(kept(link, caller.works), caller.works)
+    now = kept(link, caller.works)
+    worked = work_out_kept(now, caller.works)
+    accepts = [name for name, _, _ in to_judge(log.now())]
     found = [
-        *_of_panel(revision, log, names),
+        *(
+            (
+                code,
+                "judge" if code in accepts else "open",
+                open_said(revision, log, code, names),
+                "",
+            )
+            for code in state.open
+        ),
         *_assumed(worked),
         *_different(worked, log, revision),
         *_raised(worked),
-        *_accepted(link, caller, log, revision, names),
+        *_accepted(now.inputs.starter.accepted, log, revision, names),
     ]
     return ReviewOut(
         is_fit=state.is_fit,
         needs_license=log.work.rules.has_license,
         rev=revision.n,
         heads=log.heads(),
-        accepts=[name for name, _, _ in to_judge(log.now())],
+        accepts=accepts,
         items=[_item(log, one, names) for one in found],
     )
 
@@ -89,24 +100,11 @@ def _item(log: Log, found: tuple[str, str, str, str], names: Mapping[str, str]) 
     )
 
 
-def _of_panel(revision: PanelRevision, log: Log, names: Mapping[str, str]) -> _Found:
-    judge = {name for name, _, _ in to_judge(log.now())}
-    for code in state_of(log).open:
-        group = "judge" if code in judge else "open"
-        yield code, group, open_said(revision, log, code, names), ""
-
-
 def _assumed(worked: Worked) -> _Found:
     for step in worked.steps:
         for mark in step.marks:
             if mark.kind in {"assumed", "doubted"}:
-                label = say(Message(f"label.{step.id}"))
-                yield (
-                    f"{step.id}",
-                    "assumed",
-                    f"{label}: {step.shown} {step.unit}",
-                    say(mark.message),
-                )
+                yield step.id, "assumed", _said(step), say(mark.message)
 
 
 def _said(step: Step) -> str:
@@ -161,9 +159,9 @@ def _raised(worked: Worked) -> _Found:
 
 
 def _accepted(
-    link: JobMotor, caller: Caller, log: Log, revision: PanelRevision, names: Mapping[str, str]
+    hazards: Iterable[AcceptedInput], log: Log, revision: PanelRevision, names: Mapping[str, str]
 ) -> _Found:
-    for one in kept(link, caller.works).inputs.starter.accepted:
+    for one in hazards:
         hazard = say(Message(f"restart.{one.hazard}"))
         yield f"accepted.{one.hazard}", "accepted", hazard, f"{one.by}, {one.at}: {one.why}"
     for note in log.now().of("note"):

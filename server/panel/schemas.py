@@ -12,6 +12,7 @@ from evencoil.acts import (
     Log,
     PanelState,
     Source,
+    Work,
     figure,
     landings,
     open_trips,
@@ -19,7 +20,6 @@ from evencoil.acts import (
     state_of,
     tells,
     torque_is_done,
-    work_from_json,
 )
 from evencoil.base import Message, Text, say
 from evencoil.checks import said_insulation
@@ -333,8 +333,7 @@ def _locks(log: Log, state: PanelState, names: dict[str, str]) -> list[PanelLock
     ]
 
 
-def _expected(revision: PanelRevision) -> list[PanelExpectedOut]:
-    work = revision.body["work"]
+def _expected(revision: PanelRevision, work: Work) -> list[PanelExpectedOut]:
     return [
         *(
             PanelExpectedOut(
@@ -342,28 +341,28 @@ def _expected(revision: PanelRevision) -> list[PanelExpectedOut]:
                 kind="dead_point",
                 unit="V",
                 min="0",
-                max=work["rules"]["dead_limit_v"],
+                max=work.rules.dead_limit_v,
             )
             for point in revision.body["points"]
         ),
         *(
             PanelExpectedOut(id=name, kind="dead_reading", unit="ohm", min=row.least, max=row.most)
-            for name, row in work_from_json(work).rows.items()
+            for name, row in work.rows.items()
         ),
         *(
             PanelExpectedOut(
                 id=item["id"],
                 kind=item["kind"],
                 unit=item["unit"],
-                min=work["expect"][item["id"]].get("min"),
-                max=work["expect"][item["id"]].get("max"),
+                min=work.expect[item["id"]].get("min"),
+                max=work.expect[item["id"]].get("max"),
                 bands=[
                     PanelBandOut(from_c=low, to_c=high, least=least)
-                    for low, high, least in work["expect"][item["id"]].get("bands", [])
+                    for low, high, least in work.expect[item["id"]].get("bands", [])
                 ],
             )
             for item in revision.body["items"]
-            if item["id"] in work["expect"]
+            if item["id"] in work.expect
         ),
     ]
 
@@ -557,7 +556,7 @@ def panel_out(
         people=names,
         asides=revision.body["asides"],
         line_side=revision.body["line_side"],
-        expected=_expected(revision),
+        expected=_expected(revision, log.work),
         entries=[
             PanelEntryOut(
                 id=str(row.uid),

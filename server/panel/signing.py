@@ -7,20 +7,19 @@ import json
 from collections.abc import Callable
 from typing import Any
 
-from django.db.models import Max
-
 from api.problems import ProblemError
 from desk.child import Reply
 from evencoil.acts import Log, receive
 from evencoil.base import __version__
 from evencoil.codebook import digests
-from evencoil.job import SCHEMA, canonical, fingerprint
+from evencoil.job import canonical
 from jobs.models import JobMotor
 from jobs.store import as_job_file, kept
 from panel.log import entry_of, log_of, newest_revision, role_in_acts
 from panel.models import Act
 from panel.record import hash_of, record_of
 from panel.schemas import said_answer
+from paper.actions import keep_issue, next_issue, printed_of
 from paper.models import Issue
 from paper.pack import Head, printed_pack
 from people.access import Caller
@@ -128,9 +127,14 @@ class SignJob(Action[Issue]):
         caller, works = self.caller, self.caller.works
         revision, _ = newest_revision(caller, link)
         log, rows = log_of(link)
-        n = (Issue.objects.filter(link=link).aggregate(n=Max("n"))["n"] or 0) + 1
         file = as_job_file(link, works)
-        head = Head(works=works, by=str(caller.user), number=link.number, issue_n=n, kind="signed")
+        head = Head(
+            works=works,
+            by=str(caller.user),
+            number=link.number,
+            issue_n=next_issue(link),
+            kind="signed",
+        )
         record = record_of(works, list(link.panel_revisions.order_by("n")), log, rows)
         record["signer"] = {
             "name": str(caller.user),
@@ -139,10 +143,8 @@ class SignJob(Action[Issue]):
         }
         # refused before anything is printed, and once more with what was printed
         _answered(log, _row(caller, link, self.item, 0))
-        status, body = self.in_turn(printed_pack, head, file, kept(link, works).inputs, record)
-        if status != 200:
-            raise ProblemError(status, **body)
-        data, results = body
+        reply = self.in_turn(printed_pack, head, file, kept(link, works).inputs, record)
+        data, results = printed_of(reply)
         sha256 = hashlib.sha256(data).hexdigest()
         covers = {
             "inputs": json.loads(canonical(file)),
@@ -158,20 +160,7 @@ class SignJob(Action[Issue]):
         self.item["body"] |= {
             "fingerprint": hashlib.sha256(told.encode()).hexdigest(),
             "pdf_sha256": sha256,
-            "issue": str(n),
+            "issue": str(head.issue_n),
         }
         _taken(caller, link, self.item)
-        return Issue.objects.create(
-            link=link,
-            n=n,
-            kind="signed",
-            schema=SCHEMA,
-            inputs=covers["inputs"],
-            results=results,
-            fingerprint=fingerprint(file),
-            core_version=__version__,
-            table_digests=dict(digests()),
-            pdf=data,
-            sha256=sha256,
-            by=caller.user,
-        )
+        return keep_issue(caller, link, head, file, data, results)

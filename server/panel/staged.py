@@ -8,25 +8,27 @@ from typing import Any
 from ninja import Schema
 
 from evencoil.acts import (
-    DERATE_PERCENT,
-    MOST_PERCENT,
     OPEN,
+    RESULTS,
     Entry,
     Log,
     PanelState,
-    expected_of_entry,
+    expected_in,
     figure,
-    judged,
+    is_result_good,
     place_of,
-    unbalance_percent,
 )
-from evencoil.base import Message, say
+from evencoil.base import (
+    CAUSE_PERCENT,
+    DERATE_PERCENT,
+    MOST_PERCENT,
+    Message,
+    say,
+    unbalance_of_three,
+)
 from panel.models import PanelRevision
 
 __all__ = ["PanelStageOut", "stages_out"]
-
-#: above it, three amps are rolled to find the cause (judgment) [percent]
-_ROLL_PERCENT = 10
 
 
 class PanelResultOut(Schema):
@@ -83,8 +85,7 @@ def _stage(
     if opening is not None:
         inside = [
             one
-            for entries in view.kinds().values()
-            for one in entries
+            for one in view.of(*RESULTS)
             if one.about.get("opened") == opening.id and not view.is_corrected(one)
         ]
     results = [_result(one, told["id"], log, inside) for one in told["results"]]
@@ -103,13 +104,12 @@ def _stage(
 
 
 def _result(told: Mapping[str, Any], stage: str, log: Log, inside: list[Entry]) -> PanelResultOut:
-    work = log.work
     found = [one for one in inside if one.kind == told["kind"] and place_of(one) == told["at"]]
-    known = work.expect.get(f"{stage}.{told['kind']}", work.expect.get(told["kind"], {}))
+    known = expected_in(log.work, stage, told["kind"]) or {}
     value, verdict = "", ""
     if found:
         value = _said_value(found[-1])
-        verdict = _verdict(log, found[-1])
+        verdict = _VERDICTS[is_result_good(log.now(), found[-1])]
     return PanelResultOut(
         **told,
         min=known.get("min"),
@@ -130,15 +130,7 @@ def _said_value(one: Entry) -> str:
     return str(body.get("order") or body.get("value", ""))
 
 
-def _verdict(log: Log, one: Entry) -> str:
-    if one.kind in {"control_result", "vibration"}:
-        return "good" if one.body.get("ok") else "wrong"
-    if one.kind == "bump_result":
-        return "good" if one.body.get("turn") == one.body.get("wanted") else "wrong"
-    if one.kind == "phase_sequence":
-        return "not_judged"
-    found = judged(figure(one.body["value"]), expected_of_entry(log, log.work, one), one.body)
-    return "not_judged" if found is None else "good" if found else "wrong"
+_VERDICTS = {True: "good", False: "wrong", None: "not_judged"}
 
 
 def _told(results: list[PanelResultOut]) -> Iterator[Message]:
@@ -148,13 +140,13 @@ def _told(results: list[PanelResultOut]) -> Iterator[Message]:
         figures = [figure(one) for one in values]
         if len(figures) != 3 or OPEN in figures:
             continue
-        percent = unbalance_percent(figures)
+        percent = unbalance_of_three(figures)
         if percent is None:
             continue
         name = kind
         if kind == "volts" and percent > DERATE_PERCENT:
             name = "most" if percent > MOST_PERCENT else "derate"
-        if kind == "amps" and percent > _ROLL_PERCENT:
+        if kind == "amps" and percent > CAUSE_PERCENT:
             name = "roll"
         yield Message(
             f"panel.balance.{name}",

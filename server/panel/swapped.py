@@ -10,7 +10,7 @@ from evencoil.circuit import Edit
 from evencoil.job import panel_swap
 from evencoil.starters import EditInput
 from jobs.models import JobMotor
-from jobs.store import add_input, kept, work_out_kept
+from jobs.store import Kept, add_input, kept, work_out_kept
 from panel.models import Act
 from panel.rehearsed import carried_over
 from people.access import Caller
@@ -26,7 +26,7 @@ def redraw_swapped(caller: Caller, link: JobMotor, uid: str) -> None:
     now = kept(link, caller.works)
     found = panel_swap(work_out_kept(now, caller.works), f"swap.{uid[:13]}")
     if found is not None:
-        _redraw(caller, link, found.edits, _WHY)
+        _redraw(caller, link, now, found.edits, _WHY)
 
 
 def redraw_found(caller: Caller, link: JobMotor, row: Act) -> None:
@@ -35,8 +35,8 @@ def redraw_found(caller: Caller, link: JobMotor, row: Act) -> None:
     start, end = str(body.get("from_end", "")), str(body.get("to_end", ""))
     if not (start and end):
         return
-    worked = work_out_kept(kept(link, caller.works), caller.works)
-    circuit = worked.starter.circuit
+    now = kept(link, caller.works)
+    circuit = work_out_kept(now, caller.works).starter.circuit
     if circuit is None:
         return
     terminals = {f"{item.id}.{one}" for item in circuit.netlist.devices for one in item.terminals}
@@ -45,11 +45,10 @@ def redraw_found(caller: Caller, link: JobMotor, row: Act) -> None:
         edit = Edit(
             id=f"found.{str(row.uid)[:13]}", kind="move_end", wire=wire, start=start, end=end
         )
-        _redraw(caller, link, (edit,), _FOUND)
+        _redraw(caller, link, now, (edit,), _FOUND)
 
 
-def _redraw(caller: Caller, link: JobMotor, edits: tuple[Edit, ...], why: str) -> None:
-    now = kept(link, caller.works)
+def _redraw(caller: Caller, link: JobMotor, now: Kept, edits: tuple[Edit, ...], why: str) -> None:
     at = timezone.now().astimezone(dt.UTC).isoformat(timespec="seconds")
     made = tuple(
         EditInput(

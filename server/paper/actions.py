@@ -13,7 +13,7 @@ from api.problems import ProblemError
 from desk.child import Reply, answered
 from evencoil.base import __version__, say
 from evencoil.codebook import digests
-from evencoil.job import SCHEMA, canonical, fingerprint
+from evencoil.job import SCHEMA, JobFile, canonical, fingerprint
 from jobs.models import JobMotor
 from jobs.store import add_input, as_job_file, kept, work_out_kept
 from paper.models import Issue
@@ -23,7 +23,7 @@ from people.actions import Action
 from people.models import Role
 from people.roles import need_signer
 
-__all__ = ["IssueForWiring", "PrintPack"]
+__all__ = ["IssueForWiring", "PrintPack", "keep_issue", "next_issue", "printed_of"]
 
 #: does a piece of heavy work with what it is given, and returns status and body
 InTurn = Callable[..., Reply]
@@ -32,6 +32,46 @@ InTurn = Callable[..., Reply]
 def at_once(work: Callable[..., Any], *args: Any) -> Reply:
     """Do it here and now."""
     return answered(work, args, lambda *_: None)
+
+
+def next_issue(link: JobMotor) -> int:
+    """Return the number of the next issue of a job."""
+    return (Issue.objects.filter(link=link).aggregate(n=Max("n"))["n"] or 0) + 1
+
+
+def printed_of(reply: Reply) -> tuple[bytes, dict[str, Any]]:
+    """Return the PDF and what is in it.
+
+    Raises
+    ------
+    ProblemError
+        What was refused while it was printed.
+    """
+    status, body = reply
+    if status != 200:
+        raise ProblemError(status, **body)
+    data, results = body
+    return data, results
+
+
+def keep_issue(
+    caller: Caller, link: JobMotor, head: Head, file: JobFile, data: bytes, results: dict[str, Any]
+) -> Issue:
+    """Keep what was printed, as it was, for ever."""
+    return Issue.objects.create(
+        link=link,
+        n=head.issue_n,
+        kind=head.kind,
+        schema=SCHEMA,
+        inputs=json.loads(canonical(file)),
+        results=results,
+        fingerprint=fingerprint(file),
+        core_version=__version__,
+        table_digests=dict(digests()),
+        pdf=data,
+        sha256=hashlib.sha256(data).hexdigest(),
+        by=caller.user,
+    )
 
 
 class PrintPack(Action[Issue]):
@@ -54,32 +94,16 @@ class PrintPack(Action[Issue]):
         """Calculate, print, store."""
         works = self.caller.works
         file = as_job_file(self.link, works)
-        last = Issue.objects.filter(link=self.link).aggregate(n=Max("n"))["n"] or 0
+        n = next_issue(self.link)
         head = Head(
             works=works,
             by=str(self.caller.user),
             number=self.link.number,
-            issue_n=last + 1,
+            issue_n=n,
             kind=self.kind,
         )
-        status, body = self.in_turn(printed_pack, head, file, kept(self.link, works).inputs, None)
-        if status != 200:
-            raise ProblemError(status, **body)
-        data, results = body
-        return Issue.objects.create(
-            link=self.link,
-            n=last + 1,
-            kind=self.kind,
-            schema=SCHEMA,
-            inputs=json.loads(canonical(file)),
-            results=results,
-            fingerprint=fingerprint(file),
-            core_version=__version__,
-            table_digests=dict(digests()),
-            pdf=data,
-            sha256=hashlib.sha256(data).hexdigest(),
-            by=self.caller.user,
-        )
+        printed = self.in_turn(printed_pack, head, file, kept(self.link, works).inputs, None)
+        return keep_issue(self.caller, self.link, head, file, *printed_of(printed))
 
 
 class IssueForWiring(PrintPack):
