@@ -5,7 +5,7 @@ import re
 from PIL import Image
 from playwright.sync_api import expect
 
-from conftest import DESK, PANEL, PRINT_MS, WORD, violations
+from conftest import DESK, PANEL, PRINT_MS, WORD, lock, prove, violations
 
 TAG = "WD-9"
 JOB = f"/api/w/larkfall/m/{TAG}/j/1"
@@ -62,25 +62,11 @@ def laid_out(page):
     page.get_by_test_id("blind").wait_for(state="attached", timeout=120_000)
 
 
-def lock_and_prove(page, volts="0.1"):
+def lock_and_prove(page):
     """Lock the line, and read every point dead between two checks of the meter."""
     page.get_by_role("button", name="Lock and prove").click()
-    page.get_by_label("My lock's number").fill("14")
-    page.get_by_role("button", name="My lock is on").click()
-    page.get_by_role("button", name="My lock is off").wait_for()
-    prove = page.get_by_test_id("prove")
-    prove.get_by_label("Meter", exact=True).fill("M-7")
-    prove.get_by_label("Volts of the live source").fill("120")
-    prove.get_by_role("button", name="Begin a round").click()
-    prove.get_by_label("Meter reads there, before").fill("119")
-    prove.get_by_role("button", name="Read").click()
-    point = page.get_by_test_id("point")
-    for place in range(1, 7):
-        expect(point).to_contain_text(f"Point {place} of 6")
-        point.get_by_label("V", exact=True).fill(volts)
-        point.get_by_role("button", name="Read").click()
-    prove.get_by_label("Meter reads there again, after").fill("119")
-    prove.get_by_role("button", name="Read").click()
+    lock(page)
+    prove(page)
 
 
 def until(page, script):

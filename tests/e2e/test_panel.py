@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from conftest import PANEL, violations
+from conftest import PANEL, lock, prove, violations
 
 PAGE = "/w/larkfall/m/IC-2/j/1/panel"
 
@@ -14,31 +14,6 @@ def ready(opened, **more):
     page.get_by_role("link", name="At the panel").first.click()
     page.get_by_test_id("locks").wait_for()
     return page
-
-
-def lock(page):
-    """Put my lock on the line, if it is not."""
-    if page.get_by_role("button", name="My lock is on").count():
-        page.get_by_label("My lock's number").fill("14")
-        page.get_by_role("button", name="My lock is on").click()
-    page.get_by_role("button", name="My lock is off").wait_for()
-
-
-def prove(page, volts="0.1"):
-    """Prove every point with a meter that reads its live source."""
-    here = page.get_by_test_id("prove")
-    here.get_by_label("Meter", exact=True).fill("M-7")
-    here.get_by_label("Volts of the live source").fill("120")
-    here.get_by_role("button", name="Begin a round").click()
-    here.get_by_label("Meter reads there, before").fill("119")
-    here.get_by_role("button", name="Read").click()
-    point = page.get_by_test_id("point")
-    for place in range(1, 7):
-        expect(point).to_contain_text(f"Point {place} of 6")
-        point.get_by_label("V", exact=True).fill(volts)
-        point.get_by_role("button", name="Read").click()
-    here.get_by_label("Meter reads there again, after").fill("119")
-    here.get_by_role("button", name="Read").click()
 
 
 def test_locked_proven_landed_and_a_live_reading_shuts_it(opened):

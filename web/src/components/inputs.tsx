@@ -158,3 +158,28 @@ export function Drawer({
     </details>
   );
 }
+
+/** A box to tick, large enough for a glove. */
+export function Tick({
+  isOn,
+  onChange,
+  className = "",
+  children,
+}: {
+  isOn: boolean;
+  onChange: (isOn: boolean) => void;
+  className?: string;
+  children: ReactNode;
+}) {
+  return (
+    <label className={`flex items-start gap-3 ${className}`}>
+      <input
+        type="checkbox"
+        className="mt-1 size-6 shrink-0 accent-plum"
+        checked={isOn}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {children}
+    </label>
+  );
+}

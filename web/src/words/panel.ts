@@ -31,7 +31,6 @@ export const panelWords = {
     string,
     string
   >,
-  otherSource: "Another source was found",
   sourceName: "What it is, and what isolates it",
   listIt: "List it: it has to be locked too",
   proveTitle: "Prove dead",
@@ -118,7 +117,6 @@ export const panelWords = {
     "Make room on the device, or send what waits over a network, and enter it again.",
   sendNow: "Send now",
   drop: "Drop it",
-  notKept: "Not kept",
   told: "You have to know",
   toCheck: "To the dead check",
   openCheck: "Open the dead check",

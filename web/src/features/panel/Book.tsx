@@ -85,7 +85,7 @@ export function Book({
       <a className="ask" href={`/api${base}/panel/readings.csv`}>
         {w.readingsFile}
       </a>
-      <ReadingsIn base={base} onTaken={onSend} />
+      <ReadingsIn onTaken={onSend} />
       <details>
         <summary className="ask">{w.labels}</summary>
         <ul className="space-y-1 pt-1">

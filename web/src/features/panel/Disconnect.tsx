@@ -4,6 +4,7 @@ import { Choice, Words } from "../../components/inputs";
 import type { Held } from "../../state/outbox";
 import { panelWords as w } from "../../words/panel";
 import { PhotoKey } from "./PhotoKey";
+import { ENDS, TURNS } from "./turns";
 import type { Made, Panel } from "./usePanel";
 
 type Body = Record<string, unknown>;
@@ -110,24 +111,8 @@ function Before({ onAct }: { onAct: (made: Made) => void }) {
     >
       <p className="font-headline text-xl font-bold">{w.beforeTitle}</p>
       <p className="text-caution">{w.beforeCaution}</p>
-      <Choice
-        label={w.seenFrom}
-        options={[
-          { value: "shaft end", label: w.shaftEnd },
-          { value: "opposite end", label: w.otherEnd },
-        ]}
-        value={viewpoint}
-        onValueChange={setViewpoint}
-      />
-      <Choice
-        label={w.turned}
-        options={[
-          { value: "clockwise", label: w.clockwise },
-          { value: "counterclockwise", label: w.counterclockwise },
-        ]}
-        value={turn}
-        onValueChange={setTurn}
-      />
+      <Choice label={w.seenFrom} options={ENDS} value={viewpoint} onValueChange={setViewpoint} />
+      <Choice label={w.turned} options={TURNS} value={turn} onValueChange={setTurn} />
       <div className="flex flex-wrap items-end gap-2">
         {["L1", "L2", "L3"].map((line) => (
           <Words

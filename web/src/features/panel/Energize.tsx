@@ -6,6 +6,7 @@ import { panelWords as w } from "../../words/panel";
 import { bounds } from "./bounds";
 import { ranBefore } from "./Disconnect";
 import { Typed } from "./Typed";
+import { ENDS, TURNS } from "./turns";
 import type { Made, Panel } from "./usePanel";
 
 type Stage = Panel["stages"][number];
@@ -170,6 +171,19 @@ function Card({
 }) {
   const opened = stage.is_open ? stage.opened : openedHere(held, stage.id);
   const left = stage.results.filter((one) => one.is_needed && !readOf(one, held, opened));
+  const joints = stage.results.filter((one) => one.kind === "joint_check");
+  const row = (result: Result) => (
+    <li key={result.id} className="border-t border-hair pt-2">
+      <ResultRow
+        panel={panel}
+        stage={stage}
+        result={result}
+        value={readOf(result, held, opened)}
+        opened={opened}
+        onAct={onAct}
+      />
+    </li>
+  );
   const end = (result: string) =>
     onAct({ kind: "stage_closed", about: { opened }, body: { result } });
   return (
@@ -186,41 +200,13 @@ function Card({
         </p>
       ))}
       <ul className="space-y-3">
-        {stage.results
-          .filter((result) => result.kind !== "joint_check")
-          .map((result) => (
-            <li key={result.id} className="border-t border-hair pt-2">
-              <ResultRow
-                panel={panel}
-                stage={stage}
-                result={result}
-                value={readOf(result, held, opened)}
-                opened={opened}
-                onAct={onAct}
-              />
-            </li>
-          ))}
+        {stage.results.filter((one) => one.kind !== "joint_check").map(row)}
       </ul>
-      {stage.results.some((result) => result.kind === "joint_check") && (
+      {joints.length > 0 && (
         <details data-testid="joints">
           <summary className="ask">{w.jointsTitle}</summary>
           <p className="text-soft">{w.jointsSay}</p>
-          <ul className="grid gap-3 sm:grid-cols-2">
-            {stage.results
-              .filter((result) => result.kind === "joint_check")
-              .map((result) => (
-                <li key={result.id} className="border-t border-hair pt-2">
-                  <ResultRow
-                    panel={panel}
-                    stage={stage}
-                    result={result}
-                    value={readOf(result, held, opened)}
-                    opened={opened}
-                    onAct={onAct}
-                  />
-                </li>
-              ))}
-          </ul>
+          <ul className="grid gap-3 sm:grid-cols-2">{joints.map(row)}</ul>
         </details>
       )}
       {stage.told.map((text) => (
@@ -382,10 +368,6 @@ function Bump({ panel, onMade }: { panel: Panel; onMade: (body: Made["body"]) =>
   const [wanted, setWanted] = useState<string | null>(null);
   const [coupled, setCoupled] = useState<boolean | null>(null);
   const [end, setEnd] = useState<string | null>(null);
-  const ways = [
-    { value: "clockwise", label: w.clockwise },
-    { value: "counterclockwise", label: w.counterclockwise },
-  ];
   const isReady = wanted !== null && coupled !== null && end !== null;
   return (
     <div className="w-full space-y-2">
@@ -394,16 +376,8 @@ function Bump({ panel, onMade }: { panel: Panel; onMade: (body: Made["body"]) =>
           {w.ranSo(String(before.turn ?? ""), String(before.viewpoint ?? ""), "")}
         </p>
       )}
-      <Choice
-        label={w.seenFrom}
-        options={[
-          { value: "shaft end", label: w.shaftEnd },
-          { value: "opposite end", label: w.otherEnd },
-        ]}
-        value={end}
-        onValueChange={setEnd}
-      />
-      <Choice label={w.wanted} options={ways} value={wanted} onValueChange={setWanted} />
+      <Choice label={w.seenFrom} options={ENDS} value={end} onValueChange={setEnd} />
+      <Choice label={w.wanted} options={TURNS} value={wanted} onValueChange={setWanted} />
       <Choice
         label={w.coupledAsk}
         options={[
@@ -415,7 +389,7 @@ function Bump({ panel, onMade }: { panel: Panel; onMade: (body: Made["body"]) =>
       />
       {isReady && (
         <div className="grid gap-2 sm:grid-cols-2">
-          {ways.map((way) => (
+          {TURNS.map((way) => (
             <button
               key={way.value}
               type="button"

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Words } from "../../components/inputs";
+import { Tick, Words } from "../../components/inputs";
 import { panelWords as w } from "../../words/panel";
 import { bounds } from "./bounds";
 import { Typed } from "./Typed";
@@ -103,20 +103,19 @@ function Insulation({
       <fieldset className="space-y-1">
         <legend className="font-semibold">{w.offFirst}</legend>
         {item.off.map((name) => (
-          <label key={name} className="flex items-start gap-3 py-2">
-            <input
-              type="checkbox"
-              className="mt-1 size-6 shrink-0 accent-plum"
-              checked={off.has(name)}
-              onChange={(event) => {
-                const next = new Set(off);
-                if (event.target.checked) next.add(name);
-                else next.delete(name);
-                setOff(next);
-              }}
-            />
+          <Tick
+            key={name}
+            className="py-2"
+            isOn={off.has(name)}
+            onChange={(isOn) => {
+              const next = new Set(off);
+              if (isOn) next.add(name);
+              else next.delete(name);
+              setOff(next);
+            }}
+          >
             {name}
-          </label>
+          </Tick>
         ))}
       </fieldset>
       {connected.length === 0 && (

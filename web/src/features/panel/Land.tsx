@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { Choice, Words } from "../../components/inputs";
+import { Choice, Tick, Words } from "../../components/inputs";
 import { useKeys } from "../../state/keys";
 import { panelWords as w } from "../../words/panel";
 import { PhotoKey } from "./PhotoKey";
@@ -183,15 +183,9 @@ export function Land({
           <p className="font-semibold text-proven">{w.allLanded}</p>
         )}
         <div className="space-y-2">
-          <label className="flex items-center gap-3">
-            <input
-              type="checkbox"
-              className="size-6 shrink-0 accent-plum"
-              checked={isSilent}
-              onChange={(event) => setSilent(event.target.checked)}
-            />
+          <Tick isOn={isSilent} onChange={setSilent}>
             {w.silent}
-          </label>
+          </Tick>
           {said && !isSilent && (
             <p role="status" data-testid="completes">
               {said}

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Words } from "../../components/inputs";
+import { Tick, Words } from "../../components/inputs";
 import { useIsOnline } from "../../state/useIsOnline";
 import { panelWords as w } from "../../words/panel";
 import { PhotoKey } from "./PhotoKey";
@@ -226,15 +226,9 @@ function Procedure({ lock, onOnline }: { lock: Lock; onOnline: (made: Online) =>
           className="w-80 max-w-full"
         />
       ))}
-      <label className="flex items-start gap-3">
-        <input
-          type="checkbox"
-          className="mt-1 size-6 shrink-0 accent-plum"
-          checked={isChecked}
-          onChange={(event) => setChecked(event.target.checked)}
-        />
+      <Tick isOn={isChecked} onChange={setChecked}>
         {w.areaChecked}
-      </label>
+      </Tick>
       <button type="submit" className="control">
         {w.foreignDone}
       </button>

@@ -6,7 +6,7 @@ import { ProblemSlab } from "../../components/shapes";
 import { panelWords as w } from "../../words/panel";
 
 /** Readings from a table: how many were kept, and each line that was not, with its field. */
-export function ReadingsIn({ onTaken }: { base: string; onTaken: () => void }) {
+export function ReadingsIn({ onTaken }: { onTaken: () => void }) {
   const id = useId();
   const client = useQueryClient();
   const { works = "", tag = "", number = "1" } = useParams();

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, signInAgain, told } from "../../api/client";
-import { Words } from "../../components/inputs";
+import { Tick, Words } from "../../components/inputs";
 import { AskAgain, ProblemSlab } from "../../components/shapes";
 import { useIsOnline } from "../../state/useIsOnline";
 import type { Place } from "../../state/useJob";
@@ -191,15 +191,9 @@ function Signing({
       }}
     >
       {accepts.length > 0 && (
-        <label className="flex w-full items-start gap-3">
-          <input
-            type="checkbox"
-            className="mt-1 size-6 shrink-0 accent-plum"
-            checked={hasJudged}
-            onChange={(event) => setJudged(event.target.checked)}
-          />
+        <Tick isOn={hasJudged} onChange={setJudged} className="w-full">
           {w.judged(accepts.length)}
-        </label>
+        </Tick>
       )}
       {needsLicense && (
         <Words label={w.license} value={license} onValueChange={setLicense} className="w-48" />
