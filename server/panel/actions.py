@@ -65,7 +65,7 @@ class TakeActs(Action[list[str]]):
         if not row.answer.startswith("kept"):
             return False
         if row.kind == "swap_done":
-            redraw_swapped(self.caller, link, str(row.uid))
+            redraw_swapped(self.caller, link, row)
         elif row.kind == "different_here" and row.body.get("to_end"):
             redraw_found(self.caller, link, row)
         else:

@@ -5,7 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from evencoil.acts import FigureError, Work, bounds_at, figure, judged, work_from_json
+from evencoil.acts import (
+    RESULTS,
+    FigureError,
+    Work,
+    bounds_at,
+    expected_in,
+    figure,
+    judged,
+    work_from_json,
+)
 from panel.models import Act, PanelRevision
 from panel.schemas import said_answer
 
@@ -49,14 +58,20 @@ def reading_rows(rows: Sequence[Act], revisions: Sequence[PanelRevision]) -> Ite
     yield list(HEADING)
     # each drawing is read once, however many readings were taken on it
     by_n = {one.n: (one.body, work_from_json(one.body["work"])) for one in revisions}
+    stages = {str(row.uid): str(row.about.get("stage", "")) for row in rows}
     for row in rows:
-        if row.kind in _ABOUT and row.rev in by_n:
-            yield _line(row, *by_n[row.rev])
+        if (row.kind in _ABOUT or row.kind in RESULTS) and row.rev in by_n:
+            yield _line(row, *by_n[row.rev], stages.get(str(row.about.get("opened")), ""))
 
 
-def _line(row: Act, drawn: Mapping[str, Any], work: Work) -> list[str]:
-    name = str(row.about.get(_ABOUT[row.kind], ""))
-    expected = _expected(row, work, name)
+def _line(row: Act, drawn: Mapping[str, Any], work: Work, stage: str) -> list[str]:
+    if row.kind in RESULTS:
+        place = str(row.about.get("at") or row.about.get("line") or row.about.get("joint") or "")
+        name, where = f"{stage}.{row.kind}@{place}", _result_said(drawn, stage, row.kind, place)
+        expected = expected_in(work, stage, row.kind) or {}
+    else:
+        name = str(row.about.get(_ABOUT[row.kind], ""))
+        where, expected = _where(drawn, name), _expected(row, work, name)
     try:
         least, most = bounds_at(expected, row.body) or ("", "")
     except FigureError:
@@ -66,9 +81,9 @@ def _line(row: Act, drawn: Mapping[str, Any], work: Work) -> list[str]:
         str(row.by),
         row.kind,
         name,
-        _where(drawn, name) or name,
-        str(row.body.get("value", "")),
-        str(row.body.get("unit", "")),
+        where or name,
+        _value(row),
+        str(row.body.get("unit") or ("mm/s" if "mm_s" in row.body else "")),
         str(row.body.get("temp_c", "")),
         str(least or ""),
         str(most or ""),
@@ -102,10 +117,36 @@ def _where(body: Mapping[str, Any], name: str) -> str:
     return next((str(one["said"]) for one in body["items"] if one["id"] == name), "")
 
 
+def _result_said(drawn: Mapping[str, Any], stage: str, kind: str, place: str) -> str:
+    """Return a result of a stage as it is said; empty where no drawing has it."""
+    for one in drawn.get("stages", []):
+        if one["id"] == stage:
+            for result in one["results"]:
+                if result["kind"] == kind and result["at"] == place:
+                    return f"{one['said']}: {result['said']}"
+    return ""
+
+
+def _value(row: Act) -> str:
+    """Return what was read, or which of two it was."""
+    body = row.body
+    for name in ("value", "mm_s", "order"):
+        if body.get(name):
+            return str(body[name])
+    if "turn" in body:
+        return f"{body['turn']} (wanted: {body.get('wanted', '')})"
+    return "" if "ok" not in body else "as it must be" if body["ok"] else "not as it must be"
+
+
 def _judged(row: Act, expected: Mapping[str, Any]) -> str:
     """Return whether a reading is as expected; empty where nothing is known to compare it with."""
+    body = row.body
+    if "ok" in body and (not body["ok"] or "mm_s" not in body):
+        return "yes" if body["ok"] else "no"
+    if "turn" in body:
+        return "yes" if body["turn"] == body.get("wanted") else "no"
     try:
-        told = judged(figure(row.body.get("value", "")), expected or None, row.body)
+        told = judged(figure(body.get("value", body.get("mm_s", ""))), expected or None, row.body)
     except FigureError:
         return ""
     return "" if told is None else "yes" if told else "no"

@@ -13,7 +13,7 @@ from answers.dead import known_dead_checks
 from evencoil.acts import OPEN, Entry, Log, Role, figure, work_as_json, work_from_json
 from evencoil.base import CoreError, Message, say
 from evencoil.circuit import netlist_fingerprint
-from evencoil.job import PanelAsks, PanelWork, WhichWires, panel_work
+from evencoil.job import PanelAsks, PanelSwap, PanelWork, WhichWires, panel_work
 from jobs.models import JobMotor
 from jobs.store import kept, work_out_kept
 from panel.models import Act, PanelRevision
@@ -147,12 +147,15 @@ def _body(found: PanelWork) -> dict[str, Any]:
         "stages": [asdict(one) for one in found.stages],
         "devices": [asdict(one) for one in found.devices],
         "starts": list(found.starts),
-        "swap": None
-        if found.swap is None
-        else {"said": found.swap.said, "wires": list(found.swap.wires)},
+        "swap": _moved(found.swap),
+        "roll": _moved(found.roll),
         "asides": list(found.asides),
         "line_side": list(found.line_side),
     }
+
+
+def _moved(found: PanelSwap | None) -> dict[str, Any] | None:
+    return None if found is None else {"said": found.said, "wires": list(found.wires)}
 
 
 def _made(

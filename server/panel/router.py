@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import Any
+from typing import Annotated, Any
 from urllib.parse import quote
 
 from allauth.account.internal.flows.reauthentication import did_recently_reauthenticate
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
+from pydantic import Field
 
 from api.files import as_csv, attachment
 from api.schemas import HEAVY, REFUSALS
@@ -20,6 +21,7 @@ from panel.actions import TakeActs
 from panel.book import reading_rows
 from panel.card import CardOut, card_of
 from panel.log import log_of, newest_revision
+from panel.practice import PracticeReadingOut, practiced
 from panel.readings_in import BadReadingOut, ReadingsIn, entries_in
 from panel.rehearsed import RecordRehearsal, RehearsalIn
 from panel.review import ReviewOut, review_of
@@ -75,6 +77,23 @@ def strip(request: HttpRequest, works: str, tag: str, number: Number) -> PanelSt
     if not link.acts.exists():
         return PanelStripOut(state="", locks=[])
     return strip_out(*log_of(link))
+
+
+@router.get(f"{JOB}/panel/practice", response={200: PracticeReadingOut, **REFUSALS})
+def practice_reading(
+    request: HttpRequest,
+    works: str,
+    tag: str,
+    number: Number,
+    kind: str,
+    read_at: str = "",
+    stage: str = "",
+    temp_c: Annotated[float, Field(ge=-40, le=200)] = 20.0,
+) -> PracticeReadingOut:
+    """Return what a practice instrument shows on the model of a job: no entry, and no proof."""
+    caller = caller_in(request, works)
+    revision, _ = newest_revision(caller, motor_job(caller, tag, number))
+    return practiced(revision, kind, read_at, stage, temp_c)
 
 
 @router.get(f"{JOB}/panel/readings.csv", response=REFUSALS, openapi_extra=CSV)

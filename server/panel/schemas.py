@@ -273,6 +273,7 @@ class PanelOut(Schema):
     devices: list[PanelDeviceOut]
     starts: list[str]
     swap: PanelSwapOut | None
+    roll: PanelSwapOut | None
     people: dict[str, str]
     asides: list[str]
     line_side: list[str]
@@ -444,8 +445,8 @@ def _devices(revision: PanelRevision, log: Log) -> list[PanelDeviceOut]:
     return found
 
 
-def _swap(revision: PanelRevision) -> PanelSwapOut | None:
-    told = revision.body.get("swap")
+def _swap(revision: PanelRevision, name: str) -> PanelSwapOut | None:
+    told = revision.body.get(name)
     return None if told is None else PanelSwapOut(said=told["said"], wires=told["wires"])
 
 
@@ -552,7 +553,8 @@ def panel_out(
         coils=[PanelCoilOut(**one) for one in revision.body.get("coils", [])],
         devices=_devices(revision, log),
         starts=revision.body.get("starts", []),
-        swap=_swap(revision),
+        swap=_swap(revision, "swap"),
+        roll=_swap(revision, "roll"),
         people=names,
         asides=revision.body["asides"],
         line_side=revision.body["line_side"],

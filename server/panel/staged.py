@@ -17,6 +17,8 @@ from evencoil.acts import (
     figure,
     is_result_good,
     place_of,
+    rolled_leads,
+    turns_as_before,
 )
 from evencoil.base import (
     CAUSE_PERCENT,
@@ -50,7 +52,8 @@ class PanelResultOut(Schema):
 class PanelStageOut(Schema):
     """One step of energizing, and how it stands.
 
-    ``opened`` is the opening that results belong to: the one that is open, else the last.
+    ``remedy`` is what hands may change because of it: ``swap`` two lines, ``roll`` the leads, or
+    nothing. ``opened`` is the opening that results belong to: the one that is open, else the last.
     """
 
     id: str
@@ -60,6 +63,7 @@ class PanelStageOut(Schema):
     says: list[str]
     results: list[PanelResultOut]
     told: list[str]
+    remedy: str
     opened: str
     is_open: bool
     opened_by: str
@@ -96,11 +100,57 @@ def _stage(
         feeds=told["feeds"],
         says=told["says"],
         results=results,
-        told=[say(one) for one in _told(results)],
+        told=[
+            say(one) for one in (*_told(results), *_bumped(log, inside), *_rolled(log, told["id"]))
+        ],
+        remedy=_remedy(results, log),
         opened="" if opening is None else opening.id,
         is_open=bool(standing),
         opened_by="" if opening is None else names.get(opening.by, opening.by),
     )
+
+
+def _remedy(results: list[PanelResultOut], log: Log) -> str:
+    """Return what mends or tells apart what was read; empty for nothing."""
+    bumps = [one for one in results if one.kind == "bump_result" and one.value]
+    turns = {one.value.partition(" ")[0] for one in bumps}
+    if bumps and all(one.verdict == "wrong" for one in bumps) and len(turns) == len(bumps):
+        return "swap"
+    amps = [figure(one.value) for one in results if one.kind == "amps" and one.value]
+    if len(amps) != 3 or OPEN in amps:
+        return ""
+    percent, rolled = unbalance_of_three(amps), rolled_leads(log.now())
+    is_told = rolled is not None and rolled.why != "unclear"
+    return "roll" if percent is not None and percent > CAUSE_PERCENT and not is_told else ""
+
+
+def _bumped(log: Log, inside: list[Entry]) -> Iterator[Message]:
+    """Go through what the bumps say beside each other, and beside how it ran before."""
+    bumps = [one for one in inside if one.kind == "bump_result"]
+    newest = {place_of(one): str(one.body.get("turn", "")) for one in bumps}
+    if len(newest) == 2 and len(set(newest.values())) == 1:
+        yield Message("panel.bump.same_way")
+    for one in bumps[-1:]:
+        same = turns_as_before(log.now(), one)
+        if same is not None:
+            before = [note.body for note in log.now().of("note") if note.body.get("ran_before")][-1]
+            yield Message(
+                "panel.bump.as_before" if same else "panel.bump.other",
+                {"turn": str(before["turn"]), "seen_from": f"seen from the {before['viewpoint']}"},
+            )
+
+
+def _rolled(log: Log, stage: str) -> Iterator[Message]:
+    """Go through what rolling the leads told, at the stage that was read on both sides of it."""
+    found = rolled_leads(log.now())
+    if found is not None and found.stage == stage:
+        yield Message(
+            f"panel.rolled.{found.why}",
+            {
+                name: " / ".join(f"{one:f}" for one in read)
+                for name, read in (("before", found.before), ("after", found.after))
+            },
+        )
 
 
 def _result(told: Mapping[str, Any], stage: str, log: Log, inside: list[Entry]) -> PanelResultOut:
@@ -122,9 +172,10 @@ def _result(told: Mapping[str, Any], stage: str, log: Log, inside: list[Entry]) 
 
 def _said_value(one: Entry) -> str:
     body = one.body
+    if one.kind == "vibration" and body.get("mm_s"):
+        return str(body["mm_s"])
     if one.kind in {"control_result", "vibration"}:
-        more = f" {body['mm_s']}" if body.get("mm_s") else ""
-        return say(Message("panel.result.ok" if body.get("ok") else "panel.result.not_ok")) + more
+        return say(Message("panel.result.ok" if body.get("ok") else "panel.result.not_ok"))
     if one.kind == "bump_result":
         return f"{body.get('turn', '')} ({body.get('wanted', '')})"
     return str(body.get("order") or body.get("value", ""))

@@ -7,7 +7,7 @@ import datetime as dt
 from django.utils import timezone
 
 from evencoil.circuit import Edit
-from evencoil.job import panel_swap
+from evencoil.job import panel_roll, panel_swap
 from evencoil.starters import EditInput
 from jobs.models import JobMotor
 from jobs.store import Kept, add_input, kept, work_out_kept
@@ -19,14 +19,16 @@ __all__ = ["redraw_found", "redraw_swapped"]
 
 _FOUND = "Found so at the panel."
 _WHY = "The shaft turned the other way: two lines were exchanged at the panel."
+_ROLLED = "The leads were rolled at the panel: the turn stays, each line feeds the next lead."
 
 
-def redraw_swapped(caller: Caller, link: JobMotor, uid: str) -> None:
-    """Exchange the plant's two lines in the drawing; what cannot be drawn stays as it is."""
-    now = kept(link, caller.works)
-    found = panel_swap(work_out_kept(now, caller.works), f"swap.{uid[:13]}")
+def redraw_swapped(caller: Caller, link: JobMotor, row: Act) -> None:
+    """Exchange two lines, or roll all three; what cannot be drawn stays as it is."""
+    now, is_roll = kept(link, caller.works), bool(row.body.get("roll"))
+    move, name = (panel_roll, "roll") if is_roll else (panel_swap, "swap")
+    found = move(work_out_kept(now, caller.works), f"{name}.{str(row.uid)[:13]}")
     if found is not None:
-        _redraw(caller, link, now, found.edits, _WHY)
+        _redraw(caller, link, now, found.edits, _ROLLED if is_roll else _WHY)
 
 
 def redraw_found(caller: Caller, link: JobMotor, row: Act) -> None:

@@ -780,6 +780,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/m/{tag}/j/{number}/panel/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practice Reading
+         * @description Return what a practice instrument shows on the model of a job: no entry, and no proof.
+         */
+        get: operations["panel_router_practice_reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/m/{tag}/j/{number}/panel/readings": {
         parameters: {
             query?: never;
@@ -5478,6 +5498,7 @@ export interface components {
             rev: number;
             /** Role */
             role: string;
+            roll: components["schemas"]["PanelSwapOut"] | null;
             /** Rows */
             rows: components["schemas"]["PanelRowOut"][];
             /** Signature */
@@ -5617,7 +5638,8 @@ export interface components {
          * PanelStageOut
          * @description One step of energizing, and how it stands.
          *
-         *     ``opened`` is the opening that results belong to: the one that is open, else the last.
+         *     ``remedy`` is what hands may change because of it: ``swap`` two lines, ``roll`` the leads, or
+         *     nothing. ``opened`` is the opening that results belong to: the one that is open, else the last.
          */
         PanelStageOut: {
             /** Feeds */
@@ -5630,6 +5652,8 @@ export interface components {
             opened: string;
             /** Opened By */
             opened_by: string;
+            /** Remedy */
+            remedy: string;
             /** Results */
             results: components["schemas"]["PanelResultOut"][];
             /** Said */
@@ -5943,6 +5967,20 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * PracticeReadingOut
+         * @description What a practice instrument shows on the job's own model: it is kept nowhere.
+         */
+        PracticeReadingOut: {
+            /** Said */
+            said: string;
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: string;
+            /** Verdict */
+            verdict: string;
         };
         /**
          * ProbeOut
@@ -10884,6 +10922,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PanelOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    panel_router_practice_reading: {
+        parameters: {
+            query: {
+                kind: string;
+                read_at?: string;
+                stage?: string;
+                temp_c?: number;
+            };
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeReadingOut"];
                 };
             };
             /** @description Bad Request */

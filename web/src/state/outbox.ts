@@ -102,6 +102,13 @@ export async function pictured(box: string, uid: string, sha256: string): Promis
   );
 }
 
+/** What the server would not take of an entry's picture: it stays, and holds back nothing. */
+export async function notTaken(box: string, uid: string, why: string): Promise<void> {
+  await update<Held[]>(box, (held = []) =>
+    held.map((one) => (one.act.uid === uid ? { ...one, refused: why } : one)),
+  );
+}
+
 /** A person drops what was refused; it is nowhere afterwards. */
 export async function dropped(box: string, uid: string): Promise<readonly Held[]> {
   let now: Held[] = [];

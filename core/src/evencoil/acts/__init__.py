@@ -9,13 +9,15 @@ from evencoil.acts.kinds import HANDS_ACTS, KINDS, RANK, RESULTS, Kind
 from evencoil.acts.model import Entry, Role, Row, Rules, Source, Stage, Wire, Work
 from evencoil.acts.past import Log, View
 from evencoil.acts.receive import is_opening, receive
-from evencoil.acts.stages import (
+from evencoil.acts.results import (
     expected_in,
     expected_of_entry,
     is_result_good,
-    open_trips,
     place_of,
+    turns_as_before,
 )
+from evencoil.acts.rolled import Rolled, rolled_leads
+from evencoil.acts.stages import open_trips
 from evencoil.acts.state import PanelState, Signature, opens, state_of, to_judge
 from evencoil.acts.stored import work_as_json, work_from_json
 from evencoil.acts.tells import CLOCK_OFF_S, tells
@@ -34,6 +36,7 @@ __all__ = [
     "Log",
     "PanelState",
     "Role",
+    "Rolled",
     "Row",
     "Rules",
     "Signature",
@@ -55,11 +58,13 @@ __all__ = [
     "opens",
     "place_of",
     "receive",
+    "rolled_leads",
     "sources",
     "state_of",
     "tells",
     "to_judge",
     "torque_is_done",
+    "turns_as_before",
     "work_as_json",
     "work_from_json",
 ]

@@ -16,7 +16,8 @@ from evencoil.acts.hands import hands, is_good_check, is_live_reading, lock_stat
 from evencoil.acts.kinds import KINDS, RANK, RESULTS, Kind
 from evencoil.acts.model import Entry
 from evencoil.acts.past import Log, View
-from evencoil.acts.stages import expected_of_entry, forbids, open_stages, open_trips
+from evencoil.acts.results import expected_of_entry
+from evencoil.acts.stages import forbids, open_stages, open_trips
 from evencoil.acts.state import opens, to_judge
 
 __all__ = ["is_opening", "receive"]

@@ -6,29 +6,25 @@ guard says that power may be on, and proves nothing.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
-from typing import Any, Literal
+from collections.abc import Iterator, Sequence
+from typing import Literal
 
-from evencoil.acts.figures import figure, judged
+from evencoil.acts.figures import figure
 from evencoil.acts.hands import isolators, live_readings, lock_states
 from evencoil.acts.kinds import HANDS_ACTS, RANK, RESULTS
-from evencoil.acts.model import Entry, Work
-from evencoil.acts.past import Log, View, remembered
+from evencoil.acts.model import Entry
+from evencoil.acts.past import View, remembered
+from evencoil.acts.results import is_balanced, is_result_good, place_of
 from evencoil.acts.wiring import item_state, row_state, torque_is_done, touches, wire_state
-from evencoil.base import MOST_PERCENT, unbalance_of_three
 
 __all__ = [
     "StageState",
     "contested",
-    "expected_in",
-    "expected_of_entry",
     "forbids",
     "is_counted",
-    "is_result_good",
     "next_stage",
     "open_stages",
     "open_trips",
-    "place_of",
     "stage_state",
     "stops",
 ]
@@ -209,81 +205,6 @@ def _closed_up(view: View) -> Iterator[str]:
         yield "people"
 
 
-def expected_of_entry(log: Log, work: Work, entry: Entry) -> Mapping[str, Any] | None:
-    """Return unit and bounds of a reading: of its item, of its stage, or of its kind.
-
-    Parameters
-    ----------
-    log : Log
-        With the opening that a result names.
-    work : Work
-        What is expected.
-    entry : Entry
-        A reading.
-    """
-    item = entry.about.get("group", entry.about.get("item"))
-    if item is not None:
-        return work.expect.get(str(item))
-    opened = entry.about.get("opened")
-    stage = ""
-    if opened is not None and log.knows(str(opened)):
-        stage = str(log.entry(str(opened)).about.get("stage"))
-    return expected_in(work, stage, entry.kind)
-
-
-def expected_in(work: Work, stage: str, kind: str) -> Mapping[str, Any] | None:
-    """Return unit and bounds of a kind of reading: of its stage before those of the kind.
-
-    Parameters
-    ----------
-    work : Work
-        What is expected.
-    stage : str
-        Its id.
-    kind : str
-        Of the entry.
-    """
-    return work.expect.get(f"{stage}.{kind}", work.expect.get(kind))
-
-
-def is_result_good(view: View, one: Entry) -> bool | None:
-    """Tell whether a result is as it must be; None where nothing is known to hold it against.
-
-    Parameters
-    ----------
-    view : View
-        Of the entries.
-    one : Entry
-        A result.
-    """
-    body = one.body
-    if one.kind in {"control_result", "vibration"}:
-        return bool(body.get("ok"))
-    if one.kind == "bump_result":
-        return bool(body.get("turn") == body.get("wanted"))
-    if one.kind == "phase_sequence":
-        return None if "wanted" not in body else bool(body.get("order") == body["wanted"])
-    return judged(figure(body["value"]), expected_of_entry(view.log, view.work, one), body)
-
-
-def place_of(entry: Entry) -> str:
-    """Return where a result was read: a button, a line, a pair or a joint; empty for none."""
-    about = entry.about
-    return str(about.get("at") or about.get("line") or about.get("joint") or "")
-
-
-def _is_balanced(view: View, inside: Sequence[Entry]) -> bool:
-    """Tell whether the volts of three pairs are near enough to each other to run a motor."""
-    newest: dict[str, Entry] = {}
-    for one in inside:
-        if one.kind == "volts" and place_of(one):
-            known = newest.get(place_of(one))
-            if known is None or view.log.saw(one, known):
-                newest[place_of(one)] = one
-    found = unbalance_of_three([figure(one.body["value"]) for one in newest.values()])
-    return found is None or found <= MOST_PERCENT
-
-
 def _has(inside: Sequence[Entry], need: str) -> bool:
     """Tell whether a result that a stage needs is there: a kind, and the place after its ``@``."""
     kind, _, place = need.partition("@")
@@ -337,7 +258,7 @@ def stage_state(view: View, stage: str) -> StageState:
         is_wrong = (
             any(is_result_good(view, result) is False for result in inside)
             or any(end.body.get("result") != "ok" for end in closed)
-            or not _is_balanced(view, inside)
+            or not is_balanced(view, inside)
         )
         if is_wrong:
             best = "wrong"

@@ -7,7 +7,7 @@ from evencoil.circuit.compare import Difference, differences
 from evencoil.circuit.devices.motors import ALIASES, coils_of, winding_of_type
 from evencoil.circuit.devices.sources import line_phasors, primary_taps, taps_of
 from evencoil.circuit.editor import CircuitEditor
-from evencoil.circuit.edits import Edit, EditKind, Replayed, replay, swap_ends
+from evencoil.circuit.edits import Edit, EditKind, Replayed, move_ends, replay, swap_ends
 from evencoil.circuit.fingerprint import netlist_fingerprint
 from evencoil.circuit.library import (
     CONTACTS,
@@ -73,6 +73,7 @@ __all__ = [
     "links_of",
     "loose_ends",
     "material",
+    "move_ends",
     "nearest",
     "netlist_fingerprint",
     "number_nets",

@@ -17,7 +17,7 @@ from evencoil.circuit.library import device
 from evencoil.circuit.netlist import Device, Wire
 from evencoil.circuit.text import Circuit
 
-__all__ = ["Edit", "EditKind", "Replayed", "replay", "swap_ends"]
+__all__ = ["Edit", "EditKind", "Replayed", "move_ends", "replay", "swap_ends"]
 
 EditKind = Literal[
     "add_wire", "remove_wire", "move_end", "add_device", "remove_device", "set", "tag", "maker"
@@ -214,19 +214,35 @@ def swap_ends(circuit: Circuit, one: str, other: str, prefix: str) -> tuple[Edit
     prefix : str
         Start of the new edits' ids.
     """
+    return move_ends(circuit, {one: other, other: one}, prefix)
+
+
+def move_ends(circuit: Circuit, to: Mapping[str, str], prefix: str) -> tuple[Edit, ...]:
+    """Return the edits that move everything on some terminals to others.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As it stands.
+    to : mapping
+        Terminals as ``device.terminal``, each to where what is on it goes; wires between two of
+        them stay.
+    prefix : str
+        Start of the new edits' ids.
+    """
     found: list[Edit] = []
     for wire in circuit.netlist.wires:
-        if {wire.start, wire.end} == {one, other}:
+        if {wire.start, wire.end} <= set(to):
             continue
         for end in (wire.start, wire.end):
-            if end in {one, other}:
+            if end in to:
                 found.append(
                     Edit(
                         id=f"{prefix}.{len(found)}",
                         kind="move_end",
                         wire=wire.id,
                         start=end,
-                        end=other if end == one else one,
+                        end=to[end],
                     )
                 )
     return tuple(found)

@@ -31,14 +31,17 @@ from evencoil.job.panel import (
     PanelWire,
     PanelWork,
     WhichWires,
+    panel_roll,
     panel_swap,
     panel_work,
 )
 from evencoil.job.panel_items import PanelItem
 from evencoil.job.panel_rows import PanelRow
 from evencoil.job.panel_stages import PanelStage
+from evencoil.job.panel_swap import PanelSwap
 from evencoil.job.rehearsed_motor import RehearsedMotor, rehearsed_motor
 from evencoil.job.run_up import JobRunUp, run_up_of
+from evencoil.job.stand_ins import StandIn, stand_in
 from evencoil.job.starter_states import starter_states
 from evencoil.job.work_out import work_out
 from evencoil.job.worked import Worked
@@ -63,9 +66,11 @@ __all__ = [
     "PanelRow",
     "PanelSource",
     "PanelStage",
+    "PanelSwap",
     "PanelWire",
     "PanelWork",
     "RehearsedMotor",
+    "StandIn",
     "StepName",
     "WhichWires",
     "Worked",
@@ -76,10 +81,12 @@ __all__ = [
     "json_schema",
     "load",
     "next_up",
+    "panel_roll",
     "panel_swap",
     "panel_work",
     "rehearsed_motor",
     "run_up_of",
+    "stand_in",
     "starter_states",
     "step_model",
     "upcast_step",

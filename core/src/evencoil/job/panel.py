@@ -24,7 +24,7 @@ from evencoil.job.inputs import JobInputs
 from evencoil.job.panel_items import PanelItem, expected_of, panel_items
 from evencoil.job.panel_rows import PanelRow, as_row, bounds_of, has_coil, panel_rows, row_id
 from evencoil.job.panel_stages import PanelStage, expected_results, panel_stages, stage_works
-from evencoil.job.panel_swap import PanelSwap, swap_of
+from evencoil.job.panel_swap import PanelSwap, roll_of, swap_of
 from evencoil.job.panel_trips import PanelDevice, panel_devices, starts_in_a_row
 from evencoil.job.run_up import JobRunUp, run_up_of
 from evencoil.job.worked import Worked
@@ -39,6 +39,7 @@ __all__ = [
     "PanelWire",
     "PanelWork",
     "WhichWires",
+    "panel_roll",
     "panel_swap",
     "panel_work",
 ]
@@ -145,6 +146,7 @@ class PanelWork:
     devices: tuple[PanelDevice, ...]
     starts: tuple[str, ...]
     swap: PanelSwap | None
+    roll: PanelSwap | None
     asides: tuple[str, ...]
     line_side: tuple[str, ...]
 
@@ -269,6 +271,7 @@ def panel_work(
         devices=panel_devices(circuit),
         starts=starts_in_a_row(ready),
         swap=panel_swap(worked, "swap"),
+        roll=panel_roll(worked, "roll"),
         asides=() if dead is None else tuple(str(said_hand(circuit, hand)) for hand in dead.apart),
         line_side=tuple(
             f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
@@ -296,6 +299,25 @@ def panel_swap(worked: Worked, prefix: str) -> PanelSwap | None:
     circuit = worked.starter.required()
     switch = _main_switch(Graph(circuit))
     return swap_of(circuit, switch, worked.profile.swap_lines, prefix)
+
+
+def panel_roll(worked: Worked, prefix: str) -> PanelSwap | None:
+    """Return how to move three lines on by one lead; None where there are no three.
+
+    Parameters
+    ----------
+    worked : Worked
+        A job, calculated.
+    prefix : str
+        Start of the ids of its edits.
+
+    Raises
+    ------
+    CoreError
+        If there is no circuit.
+    """
+    circuit = worked.starter.required()
+    return roll_of(circuit, _main_switch(Graph(circuit)), prefix)
 
 
 def _ready(inputs: JobInputs, worked: Worked) -> JobRunUp | None:

@@ -20,7 +20,7 @@ from evencoil.rehearsal import (
     stops_of,
 )
 
-__all__ = ["Button", "buttons_of"]
+__all__ = ["Button", "Played", "played_of"]
 
 _SECOND = 1_000_000
 #: how long each act is watched, and when a start before it has long been done [us]
@@ -38,8 +38,24 @@ class Button:
     said: str
 
 
-def buttons_of(circuit: Circuit) -> tuple[Button, ...]:
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Played:
+    """What the buttons of a panel must do, and the ways round that its motor can be started.
+
+    Attributes
+    ----------
+    ways : tuple of Button
+        A start for each direction, where there are two; empty for one direction.
+    """
+
+    buttons: tuple[Button, ...] = ()
+    ways: tuple[Button, ...] = ()
+
+
+def played_of(circuit: Circuit) -> Played:
     """Return what each operator action must do, starts first, then stops while it runs.
+
+    Every stop is tried after every start: one in the branch of one start does not stop another.
 
     Parameters
     ----------
@@ -50,19 +66,44 @@ def buttons_of(circuit: Circuit) -> tuple[Button, ...]:
     try:
         opening, starts = opening_of(circuit), starts_of(stage)
     except CoreError:
-        return ()
+        return Played()
     found = [_pressed(stage, opening, (), act) for act in single_acts(circuit)]
     # a selector and then a sensor: neither does anything alone
     found += [_pressed(stage, opening, start[:-1], start[-1]) for start in starts if len(start) > 1]
-    if starts:
+    for start in starts:
         stops = [("push", one) for one in stops_of(circuit)]
         # it latches: it is pressed, never pushed and let go
         stops += [("press", one) for one in _estops(circuit)]
         found += [
-            _pressed(stage, opening, starts[0], ScenarioAct(at_us=_RUNS_US, do=do, on=stop))
+            _pressed(stage, opening, start, ScenarioAct(at_us=_RUNS_US, do=do, on=stop))
             for do, stop in stops
         ]
-    return tuple(found)
+    return Played(
+        buttons=tuple({one.id: one for one in found}.values()),
+        ways=tuple(_ways(stage, opening, starts)),
+    )
+
+
+def _ways(
+    stage: Stage, opening: list[ScenarioAct], starts: Sequence[tuple[ScenarioAct, ...]]
+) -> Iterator[Button]:
+    """Go through one start of each direction; none where the motor is only started one way."""
+    found: dict[bool, Button] = {}
+    for start in starts:
+        trace = stage.play([*opening, *start], until_us=_RUNS_US)
+        speeds = [one.speed_percent for one in trace.frames[-1].motors.values()]
+        fastest = max(speeds, key=abs, default=0.0)
+        if fastest == 0.0:
+            continue
+        acts = ", ".join(_act(stage.circuit, one) for one in start)
+        found.setdefault(fastest > 0, Button(id=_named(start), said=acts))
+    if len(found) == 2:
+        yield from found.values()
+
+
+def _named(acts: Sequence[ScenarioAct]) -> str:
+    """Return acts as a name that stays while they do."""
+    return ".".join(f"{one.on}.{one.word}".rstrip(".") for one in acts)
 
 
 def _estops(circuit: Circuit) -> list[str]:
@@ -91,9 +132,8 @@ def _pressed(
             "does": "; ".join(changes) if changes else str(Message("panel.button.nothing")),
         },
     )
-    named = [*(before if key == "after" else ()), act]
     return Button(
-        id=".".join([key, *(f"{one.on}.{one.word}".rstrip(".") for one in named)]), said=str(said)
+        id=".".join([key, *([_named(before)] if before else []), _named([act])]), said=str(said)
     )
 
 

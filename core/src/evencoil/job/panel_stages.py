@@ -20,7 +20,7 @@ from typing import Any
 from evencoil.acts import Stage as StageWork
 from evencoil.base import CoreError, Message
 from evencoil.circuit import Circuit
-from evencoil.job.panel_buttons import Button, buttons_of
+from evencoil.job.panel_buttons import Button, played_of
 from evencoil.job.run_up import JobRunUp
 from evencoil.job.worked import Worked
 from evencoil.run_up import Expected, expected_readings
@@ -29,6 +29,9 @@ __all__ = ["PanelResult", "PanelStage", "expected_results", "panel_stages", "sta
 
 #: NEMA MG 1-12.44: part of the nameplate's volts, either way
 _VOLTS = Decimal("0.1")
+#: where a machine of up to 300 kW is no longer good for long on a stiff base, or only just good on
+#: a soft one (ISO 20816-3, recalled); a smaller one is as well (ISO 10816-1) [mm/s RMS]
+_VIBRATION = {"unit": "mm/s", "min": "0", "max": "4.5", "likely": "0 to 2.8"}
 #: readings of the run-up sheet that a stage asks, by stage and kind
 _FROM_RUN_UP = {
     "unloaded_a": "unloaded.amps",
@@ -79,7 +82,8 @@ def panel_stages(circuit: Circuit, separate: tuple[str, ...]) -> tuple[PanelStag
     separate : tuple of str
         Isolators of separate control supplies, by their ids.
     """
-    buttons = buttons_of(circuit)
+    played = played_of(circuit)
+    buttons = played.buttons
     pairs, lines = _pairs(circuit), _lines(circuit)
     is_three = len(lines) == 3
     volts = tuple(_result("volts", f"{one}-{other}", "V") for one, other in pairs)
@@ -104,7 +108,7 @@ def panel_stages(circuit: Circuit, separate: tuple[str, ...]) -> tuple[PanelStag
             said=_say("bump"),
             feeds=(_say("closed"),),
             says=(*((_say("sequence.says"),) if is_three else ()), _say("bump.says")),
-            results=(*sequence, _result("bump_result", "", "")),
+            results=(*sequence, *_bumps(played.ways)),
         ),
         PanelStage(
             id="unloaded",
@@ -168,17 +172,22 @@ def expected_results(worked: Worked, ready: JobRunUp | None) -> dict[str, Mappin
     ready : JobRunUp or None
         Its motor, ready to run; None where something is missing for it.
     """
-    found: dict[str, Mapping[str, Any]] = {}
+    found: dict[str, Mapping[str, Any]] = {"vibration": _VIBRATION}
     verdict = worked.verdict
     if verdict is not None:
         band = verdict.plate_volts
         volts = _bounds("V", band.low * (1 - _VOLTS), band.high * (1 + _VOLTS))
+        if worked.supply is not None:
+            volts["value"] = f"{worked.supply.line_volts_v}"
         found |= {f"{stage}.volts": volts for stage in ("unloaded", "loaded")}
     for one in _readings(ready):
         name = _FROM_RUN_UP.get(one.id)
         if name is not None:
             value, part = Decimal(str(one.value)), Decimal(one.percent) / 100
-            found[name] = _bounds(one.unit, value * (1 - part), value * (1 + part))
+            found[name] = {
+                **_bounds(one.unit, value * (1 - part), value * (1 + part)),
+                "value": f"{value:.3g}",
+            }
     most, idle = _most_amps(worked), found.get("unloaded.amps")
     likely = found.pop("loaded.amps", None)
     if most is not None:
@@ -189,6 +198,7 @@ def expected_results(worked: Worked, ready: JobRunUp | None) -> dict[str, Mappin
             loaded["min"] = idle["min"]
         if likely is not None:
             loaded["likely"] = f"{likely['min']} to {likely['max']}"
+            loaded["value"] = likely["value"]
         found["loaded.amps"] = loaded
     return found
 
@@ -233,6 +243,22 @@ def _result(kind: str, at: str, unit: str, *, is_needed: bool = True) -> PanelRe
         said=_say(f"result.{kind}", at=at),
         unit=unit,
         is_needed=is_needed,
+    )
+
+
+def _bumps(ways: tuple[Button, ...]) -> tuple[PanelResult, ...]:
+    """Return the bump, or one for each way round: each direction has its own lines."""
+    if not ways:
+        return (_result("bump_result", "", ""),)
+    return tuple(
+        PanelResult(
+            id=f"bump_result@{way.id}",
+            kind="bump_result",
+            at=way.id,
+            said=_say("result.bump_way", start=way.said),
+            unit="",
+        )
+        for way in ways
     )
 
 

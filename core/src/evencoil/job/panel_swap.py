@@ -1,4 +1,7 @@
-"""Exchanging two incoming line conductors, because the shaft turned the other way.
+"""Exchanging two incoming line conductors, or moving all three on by one.
+
+Two, because the shaft turned the other way; all three, to tell an unbalance of the supply from
+one of the motor.
 
 Where the motor has a joint for each line, they are exchanged there; else on the load side of the
 first switch. Motor leads are never exchanged: star and delta, or two halves, would come apart.
@@ -8,13 +11,14 @@ Source: trade practice; the plant says which two.
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from evencoil.base import Message
 from evencoil.checks import Graph
-from evencoil.circuit import Circuit, Device, Edit, swap_ends
+from evencoil.circuit import Circuit, Device, Edit, move_ends
 
-__all__ = ["PanelSwap", "swap_of"]
+__all__ = ["PanelSwap", "roll_of", "swap_of"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -41,62 +45,95 @@ def swap_of(circuit: Circuit, switch: Device | None, lines: str, prefix: str) ->
         Start of the ids of its edits.
     """
     one, _, other = lines.partition("-")
-    ends = _at_joints(circuit, one, other) or _at_switch(circuit, switch, one, other)
-    if ends is None:
+    found = _line_ends(circuit, switch, (one, other))
+    if found is None:
         return None
-    edits = swap_ends(circuit, *ends, prefix)
+    first, second = found[one], found[other]
+    edits = move_ends(circuit, {first: second, second: first}, prefix)
+    params = {
+        "one": circuit.said(first),
+        "other": circuit.said(second),
+        "lines": f"{one} and {other}",
+    }
+    return _moved(circuit, "panel.swap", params, edits)
+
+
+def roll_of(circuit: Circuit, switch: Device | None, prefix: str) -> PanelSwap | None:
+    """Return how to move three lines on by one lead; None where there are no three.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn.
+    switch : Device or None
+        The first one.
+    prefix : str
+        Start of the ids of its edits.
+    """
+    found = _line_ends(circuit, switch, _LINES)
+    if found is None:
+        return None
+    ends = [found[line] for line in _LINES]
+    edits = move_ends(circuit, dict(zip(ends, [*ends[1:], ends[0]], strict=True)), prefix)
+    steps = ", ".join(
+        str(Message("panel.roll.step", {"start": circuit.said(one), "end": circuit.said(other)}))
+        for one, other in zip(ends, [*ends[1:], ends[0]], strict=True)
+    )
+    return _moved(circuit, "panel.roll", {"steps": steps}, edits)
+
+
+_LINES = ("L1", "L2", "L3")
+
+
+def _moved(
+    circuit: Circuit, name: str, params: Mapping[str, str], edits: tuple[Edit, ...]
+) -> PanelSwap:
     wires = tuple(dict.fromkeys(edit.wire for edit in edits))
     numbers = ", ".join(
         f"{circuit.said(wire.start)} – {circuit.said(wire.end)}"
         for wire in circuit.netlist.wires
         if wire.id in wires
     )
-    return PanelSwap(
-        said=str(
-            Message(
-                "panel.swap",
-                {
-                    "one": circuit.said(ends[0]),
-                    "other": circuit.said(ends[1]),
-                    "lines": f"{one} and {other}",
-                    "wires": numbers,
-                },
-            )
-        ),
-        wires=wires,
-        edits=edits,
-    )
+    said = str(Message(name, {**params, "wires": numbers}))
+    return PanelSwap(said=said, wires=wires, edits=edits)
 
 
-def _at_joints(circuit: Circuit, one: str, other: str) -> tuple[str, str] | None:
+def _line_ends(
+    circuit: Circuit, switch: Device | None, lines: tuple[str, ...]
+) -> dict[str, str] | None:
+    """Return where the lines end: the motor's own joints, else the load side of a switch."""
+    return _at_joints(circuit, lines) or _at_switch(circuit, switch, lines)
+
+
+def _at_joints(circuit: Circuit, lines: tuple[str, ...]) -> dict[str, str] | None:
     """Return the line ends of the motor's joints, of a motor that has just these three."""
     found = {
         end: f"{item.id}.{end}"
         for item in circuit.netlist.devices
         if item.type == "joint"
         for end in item.terminals
-        if end in {"L1", "L2", "L3"}
+        if end in _LINES
     }
-    return (found[one], found[other]) if len(found) == 3 and {one, other} <= set(found) else None
+    return found if len(found) == 3 and set(lines) <= set(found) else None
 
 
 def _at_switch(
-    circuit: Circuit, switch: Device | None, one: str, other: str
-) -> tuple[str, str] | None:
-    """Return the load terminals of the first switch that two lines come out of."""
+    circuit: Circuit, switch: Device | None, lines: tuple[str, ...]
+) -> dict[str, str] | None:
+    """Return the load terminals of the first switch that these lines come out of."""
     if switch is None:
         return None
     graph = Graph(circuit)
     supply = next((item for item in circuit.netlist.devices if item.type == "supply"), None)
-    if supply is None or not {one, other} <= set(supply.terminals):
+    if supply is None or not set(lines) <= set(supply.terminals):
         return None
     found: dict[str, str] = {}
     for edge in graph.edges:
         if edge.device.id != switch.id or edge.link.kind != "pole":
             continue
-        for line in (one, other):
+        for line in lines:
             net = graph.net(supply.id, line)
             for near, far in ((edge.link.a, edge.link.b), (edge.link.b, edge.link.a)):
                 if graph.net(switch.id, near) == net:
                     found[line] = f"{switch.id}.{far}"
-    return (found[one], found[other]) if len(found) == 2 else None
+    return found if len(found) == len(lines) else None

@@ -1,16 +1,20 @@
 import { useState } from "react";
-import { Choice } from "../../components/inputs";
+import { Choice, Words } from "../../components/inputs";
 import type { Held } from "../../state/outbox";
 import { useIsOnline } from "../../state/useIsOnline";
 import { panelWords as w } from "../../words/panel";
 import { bounds } from "./bounds";
 import { ranBefore } from "./Disconnect";
+import { Practice } from "./Practice";
 import { Typed } from "./Typed";
 import { ENDS, TURNS } from "./turns";
 import type { Made, Panel } from "./usePanel";
 
 type Stage = Panel["stages"][number];
 type Result = Stage["results"][number];
+
+/** What a practice instrument can show. */
+const PRACTICED = new Set(["phase_sequence", "volts", "amps", "start_amps"]);
 
 /** After this long without an answer there is no server to wait for. */
 const NOT_ANSWERED_MS = 10_000;
@@ -64,8 +68,18 @@ export function Energize({
         <Before panel={panel} stage={stage} held={held} onAct={onAct} />
       )}
       {stage && <Card panel={panel} stage={stage} held={held} onAct={onAct} />}
-      {stage?.id === "bump" && stage.state === "wrong" && panel.swap && !standing && (
-        <Swap panel={panel} onAct={onAct} />
+      {stage?.remedy === "swap" && panel.swap && !standing && (
+        <Swap panel={panel} title={w.wrongWay} move={panel.swap} done={w.swapDone} onAct={onAct} />
+      )}
+      {stage?.remedy === "roll" && panel.roll && !standing && (
+        <Swap
+          panel={panel}
+          title={w.rollTitle}
+          move={panel.roll}
+          done={w.rollDone}
+          body={{ roll: true }}
+          onAct={onAct}
+        />
       )}
       {!following && !standing && <p className="font-semibold text-proven">{w.allStages}</p>}
     </section>
@@ -249,7 +263,9 @@ function readOf(result: Result, held: readonly Held[], opened: string): string {
   );
   const last = here.at(-1)?.act.body;
   if (last)
-    return String(last.value ?? last.order ?? last.turn ?? (last.ok ? w.asItMust : w.notAs));
+    return String(
+      last.value ?? last.mm_s ?? last.order ?? last.turn ?? (last.ok ? w.asItMust : w.notAs),
+    );
   return result.value;
 }
 
@@ -292,7 +308,14 @@ function ResultRow({
           </p>
         )}
       </div>
-      {opened && stage.state !== "ok" && <Entry panel={panel} result={result} onMade={made} />}
+      {opened && stage.state !== "ok" && (
+        <div className="space-y-1">
+          <Entry panel={panel} result={result} onMade={made} />
+          {PRACTICED.has(result.kind) && (
+            <Practice asked={{ kind: result.kind, stage: stage.id }} />
+          )}
+        </div>
+      )}
     </div>
   );
 }
@@ -368,6 +391,7 @@ function Bump({ panel, onMade }: { panel: Panel; onMade: (body: Made["body"]) =>
   const [wanted, setWanted] = useState<string | null>(null);
   const [coupled, setCoupled] = useState<boolean | null>(null);
   const [end, setEnd] = useState<string | null>(null);
+  const [why, setWhy] = useState("");
   const isReady = wanted !== null && coupled !== null && end !== null;
   return (
     <div className="w-full space-y-2">
@@ -387,6 +411,9 @@ function Bump({ panel, onMade }: { panel: Panel; onMade: (body: Made["body"]) =>
         value={coupled}
         onValueChange={setCoupled}
       />
+      {before && isReady && (
+        <Words label={w.otherWhy} value={why} onValueChange={setWhy} className="max-w-xl" />
+      )}
       {isReady && (
         <div className="grid gap-2 sm:grid-cols-2">
           {TURNS.map((way) => (
@@ -394,7 +421,15 @@ function Bump({ panel, onMade }: { panel: Panel; onMade: (body: Made["body"]) =>
               key={way.value}
               type="button"
               className="control min-h-18 text-xl"
-              onClick={() => onMade({ turn: way.value, wanted, coupled, viewpoint: end })}
+              onClick={() =>
+                onMade({
+                  turn: way.value,
+                  wanted,
+                  coupled,
+                  viewpoint: end,
+                  ...(why.trim() ? { why: why.trim() } : {}),
+                })
+              }
             >
               {w.itTurned(way.label)}
             </button>
@@ -405,20 +440,36 @@ function Bump({ panel, onMade }: { panel: Panel; onMade: (body: Made["body"]) =>
   );
 }
 
-/** The other way round: lock again, exchange two lines, the drawing follows. */
-function Swap({ panel, onAct }: { panel: Panel; onAct: (made: Made) => void }) {
+/** Conductors that change places: lock again, move them, the drawing follows. */
+function Swap({
+  panel,
+  title,
+  move,
+  done,
+  body,
+  onAct,
+}: {
+  panel: Panel;
+  title: string;
+  move: NonNullable<Panel["swap"]>;
+  done: string;
+  body?: Made["body"];
+  onAct: (made: Made) => void;
+}) {
   const isIn = panel.hands.includes(panel.me);
   return (
     <div className="border-2 border-live bg-sheet p-4 space-y-2" data-testid="swap">
-      <p className="font-headline text-xl font-bold">{w.wrongWay}</p>
-      <p>{panel.swap?.said}</p>
+      <p className="font-headline text-xl font-bold">{title}</p>
+      <p>{move.said}</p>
       {isIn ? (
         <button
           type="button"
           className="control"
-          onClick={() => onAct({ kind: "swap_done", about: { wires: panel.swap?.wires ?? [] } })}
+          onClick={() =>
+            onAct({ kind: "swap_done", about: { wires: move.wires }, ...(body ? { body } : {}) })
+          }
         >
-          {w.swapDone}
+          {done}
         </button>
       ) : (
         <p className="font-semibold text-live">{w.lockAgain}</p>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Tick, Words } from "../../components/inputs";
 import { panelWords as w } from "../../words/panel";
 import { bounds } from "./bounds";
+import { Practice } from "./Practice";
 import { Typed } from "./Typed";
 import type { Made, Panel } from "./usePanel";
 
@@ -50,6 +51,9 @@ export function Items({ panel, onAct }: { panel: Panel; onAct: (made: Made) => v
                   })
                 }
               />
+            )}
+            {item.kind === "ground_continuity" && !isDone(item.state) && (
+              <Practice asked={{ kind: item.kind, read_at: item.id }} />
             )}
             {item.kind === "insulation_reading" && (
               <Insulation item={item} expected={expected} onAct={onAct} />
@@ -166,6 +170,7 @@ function Insulation({
                   {w.openKey}
                 </button>
               </form>
+              <Practice asked={{ kind: item.kind, read_at: item.id, temp_c: degrees }} />
             </>
           )}
         </div>

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { panelWords as w } from "../../words/panel";
 import { bounds } from "./bounds";
 import { Items } from "./Items";
+import { Practice } from "./Practice";
 import { Typed } from "./Typed";
 import type { Made, Panel } from "./usePanel";
 
@@ -75,6 +76,7 @@ export function Readings({
             }
             onDone={(value) => take(row.id, value)}
           />
+          <Practice key={`p${row.id}`} asked={{ kind: "dead_reading", read_at: row.id }} />
         </div>
       ) : (
         <p className="font-semibold text-proven">{w.allRead}</p>

@@ -11,6 +11,7 @@ import {
   type Held,
   heldIn,
   make,
+  notTaken,
   othersIn,
   pictured,
 } from "../../state/outbox";
@@ -28,6 +29,9 @@ const FULL: Problem = {
   field: "",
   hint: w.storageFullHint,
 };
+
+/** Answers that are about the picture, not about the person, the network or the moment. */
+const NO_PICTURE = new Set([400, 404, 409, 413, 415, 422]);
 
 const addressOf = (place: Place) => ({
   path: { works: place.works, tag: place.tag, number: place.number },
@@ -101,21 +105,34 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
         const last = waiting.at(-1)?.act.uid ?? "";
         if (!last || last === tried) return;
         tried = last;
+        const bad = new Set<string>();
         for (const one of waiting) {
           if (!one.picture) continue;
-          const kept = await told(
-            api.POST("/api/w/{works}/m/{tag}/j/{number}/photos", {
-              params: { path: { works, tag, number } },
-              body: { subject: "panel", data: one.picture },
-            }),
-          );
-          await pictured(box, one.act.uid, kept.sha256);
-          one.act.body = { ...one.act.body, sha256: kept.sha256 };
+          try {
+            const kept = await told(
+              api.POST("/api/w/{works}/m/{tag}/j/{number}/photos", {
+                params: { path: { works, tag, number } },
+                body: { subject: "panel", data: one.picture },
+              }),
+            );
+            await pictured(box, one.act.uid, kept.sha256);
+            one.act.body = { ...one.act.body, sha256: kept.sha256 };
+          } catch (lost) {
+            if (!(lost instanceof Refused) || !NO_PICTURE.has(lost.status)) throw lost;
+            // the picture itself is no good: it waits for a person, the rest goes on
+            bad.add(one.act.uid);
+            await notTaken(box, one.act.uid, `${lost.problem.detail} ${lost.problem.hint}`.trim());
+          }
         }
         const reply = await told(
           api.POST("/api/w/{works}/m/{tag}/j/{number}/panel/acts", {
             params: { path: { works, tag, number } },
-            body: { acts: waiting.slice(0, 100).map((one) => one.act) },
+            body: {
+              acts: waiting
+                .filter((one) => !bad.has(one.act.uid))
+                .slice(0, 100)
+                .map((one) => one.act),
+            },
           }),
         );
         // an older answer still on its way would take back what was just done

@@ -1,0 +1,54 @@
+import { useState } from "react";
+import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
+import { useRoom } from "../../components/JobRoom";
+import { panelWords as w } from "../../words/panel";
+
+type Shown = Schemas["PracticeReadingOut"];
+
+/** What a practice instrument would show on the drawing: looked at, and kept nowhere. */
+export function Practice({
+  asked,
+}: {
+  asked: { kind: string; read_at?: string; stage?: string; temp_c?: number };
+}) {
+  const { place } = useRoom();
+  const [shown, setShown] = useState<Shown>();
+  const [problem, setProblem] = useState<Problem>();
+  const look = async () => {
+    try {
+      setShown(
+        await told(
+          api.GET("/api/w/{works}/m/{tag}/j/{number}/panel/practice", {
+            params: {
+              path: { works: place.works, tag: place.tag, number: place.number },
+              query: asked,
+            },
+          }),
+        ),
+      );
+      setProblem(undefined);
+    } catch (lost) {
+      if (!(lost instanceof Refused)) throw lost;
+      setShown(undefined);
+      setProblem(lost.problem);
+    }
+  };
+  return (
+    <div className="flex flex-wrap items-baseline gap-3 text-sm" data-testid="practice">
+      <button type="button" className="ask" onClick={() => void look()}>
+        {w.practiceKey}
+      </button>
+      <span aria-live="polite">
+        {shown && (
+          <>
+            <span className="font-mono font-bold">{w.practiceShows(shown.value, shown.unit)}</span>{" "}
+            <span className="text-soft">
+              {shown.said} {w.practiceKept}
+            </span>
+          </>
+        )}
+        {problem && `${problem.detail} ${problem.hint}`}
+      </span>
+    </div>
+  );
+}
