@@ -7,8 +7,11 @@ import pytest
 from django.core.cache import caches
 from panel_day import PLATE, REHEARSED, Day, Tablet, panel_of
 
+from answers.dead import dead_checks_of
+from jobs.store import starter_of
 from panel.models import Act
 from paper.models import Issue
+from people.models import Works
 from tests_support import JOB, WORD, post, put
 
 PASSWORD = WORD
@@ -122,6 +125,75 @@ def test_like_joints_are_held_against_each_other(wired):
         told = next(one["told"] for one in wired.panel["stages"] if one["id"] == "loaded")
         assert (says is None and not told) or any(says in text for text in told)
     assert any("KM1 L3" in text and "mend it now" in text for text in told)
+
+
+def test_leads_are_rolled_in_the_drawing_and_told_apart(wired):
+    """L2 reads high, the leads go on by one, L1 reads high: it went with the lead."""
+    wired.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})
+    wired.do("people_clear", {}, {"locks_left": "0"})
+    wired.stage("control")
+    wired.close_up()
+    wired.stage("bump")
+    wired.do("people_clear", {}, {"locks_left": "0"})
+
+    def read(*amps):
+        wired.do("stage_opened", {"stage": "unloaded"})
+        opened = next(one["opened"] for one in wired.panel["stages"] if one["id"] == "unloaded")
+        for line, value in zip(("L1", "L2", "L3"), amps, strict=True):
+            wired.do("amps", {"opened": opened, "at": line}, {"value": value, "unit": "A"})
+        stage = next(one for one in wired.panel["stages"] if one["id"] == "unloaded")
+        wired.do("stage_closed", {"opened": opened}, {"result": "stopped"})
+        return stage
+
+    assert read("8.0", "10.4", "8.0")["remedy"] == "roll"
+    roll = wired.panel["roll"]
+    assert len(roll["wires"]) == 3
+    wired.lock()
+    before = {one["id"]: {one["start"], one["end"]} for one in wired.panel["wires"]}
+    wired.do("swap_done", {"wires": roll["wires"]}, {"roll": True})
+    after = {one["id"]: {one["start"], one["end"]} for one in wired.panel["wires"]}
+    assert {name for name in before if before[name] != after.get(name)} == set(roll["wires"])
+    wired.land()
+    works = Works.objects.get(slug="here")
+    dead_checks_of(starter_of(works.jobs.get().scope.get(), works).required())
+    wired.panel = panel_of(wired.tablet.client)
+    wired.read()
+    wired.close_up()
+    wired.do("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "14"})
+    wired.do("people_clear", {}, {"locks_left": "0"})
+    wired.stage("control")
+    wired.close_up()
+    wired.stage("bump")
+    wired.do("people_clear", {}, {"locks_left": "0"})
+    stage = read("10.4", "8.0", "8.0")
+    assert any("went with its lead" in text for text in stage["told"])
+    assert stage["remedy"] == ""
+
+
+def test_results_of_stages_are_in_the_table_of_readings(run):
+    """With their stage, place, bounds and verdict, as every reading."""
+    table = run.tablet.client.get(f"{JOB}/panel/readings.csv").content.decode()
+    lines = [line for line in table.splitlines() if "loaded.volts@L1-L2" in line]
+    assert len([one for one in lines if ",loaded.volts" in one]) == 1
+    assert ",V," in lines[-1]
+    assert ",414,506,yes," in lines[-1]
+    assert sum("control.control_result" in line for line in table.splitlines()) >= 3
+
+
+def test_a_practice_meter_reads_the_drawing_and_keeps_nothing(people):
+    """Near zero on a wire; no panel is proven dead by it, and no entry is made."""
+    electrician = people["electrician"]
+    panel = panel_of(electrician)
+    bounds = {one["id"]: one for one in panel["expected"]}
+    row = next(one for one in panel["rows"] if bounds[one["id"]]["max"] == "1")
+    asked = f"{JOB}/panel/practice?kind=dead_reading&read_at={row['id']}"
+    shown = electrician.get(asked).json()
+    assert shown["unit"] == "ohm"
+    assert shown["verdict"] == "good"
+    refused = electrician.get(f"{JOB}/panel/practice?kind=dead_point&read_at=x")
+    assert refused.status_code == 422
+    assert "real meter" in refused.json()["hint"]
+    assert panel_of(electrician)["entries"] == panel["entries"]
 
 
 def test_the_wrong_way_is_swapped_in_drawing_and_stages(wired):
