@@ -9,6 +9,8 @@ from ninja import Schema
 from pydantic import Field, StringConstraints
 
 from evencoil.acts import (
+    MAY_SHUT_HANDS,
+    MAY_SHUT_POWER,
     Log,
     PanelState,
     Source,
@@ -274,6 +276,8 @@ class PanelOut(Schema):
     starts: list[str]
     swap: PanelSwapOut | None
     roll: PanelSwapOut | None
+    shuts_hands: list[str]
+    shuts_power: list[str]
     people: dict[str, str]
     asides: list[str]
     line_side: list[str]
@@ -555,6 +559,8 @@ def panel_out(
         starts=revision.body.get("starts", []),
         swap=_swap(revision, "swap"),
         roll=_swap(revision, "roll"),
+        shuts_hands=list(MAY_SHUT_HANDS),
+        shuts_power=list(MAY_SHUT_POWER),
         people=names,
         asides=revision.body["asides"],
         line_side=revision.body["line_side"],

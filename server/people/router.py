@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import base64
 from typing import cast
 
 from django.http import HttpRequest
+from django.utils.crypto import salted_hmac
 from ninja import Router, Schema
 from pydantic import Field
 
@@ -119,6 +121,20 @@ def session(request: HttpRequest) -> SessionOut:
         display_name=str(user),
         works=[_works(member) for member in members],
     )
+
+
+class SealOut(Schema):
+    """What locks a person's unsent entries on a device while another person is signed in."""
+
+    key: str
+
+
+@router.post("/seal", response={200: SealOut, **REFUSALS})
+def seal(request: HttpRequest) -> SealOut:
+    """Return the key of one's own unsent entries; nobody else is ever told it."""
+    user = cast("User", request.user)
+    found = salted_hmac("people.seal", str(user.pk), algorithm="sha256").digest()
+    return SealOut(key=base64.b64encode(found).decode())
 
 
 def _works(member: Member) -> WorksOut:

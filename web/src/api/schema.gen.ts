@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/seal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Seal
+         * @description Return the key of one's own unsent entries; nobody else is ever told it.
+         */
+        post: operations["people_router_seal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -5501,6 +5521,10 @@ export interface components {
             roll: components["schemas"]["PanelSwapOut"] | null;
             /** Rows */
             rows: components["schemas"]["PanelRowOut"][];
+            /** Shuts Hands */
+            shuts_hands: string[];
+            /** Shuts Power */
+            shuts_power: string[];
             /** Signature */
             signature: string;
             /** Signed At */
@@ -6698,6 +6722,14 @@ export interface components {
              * @default
              */
             source: string;
+        };
+        /**
+         * SealOut
+         * @description What locks a person's unsent entries on a device while another person is signed in.
+         */
+        SealOut: {
+            /** Key */
+            key: string;
         };
         /**
          * SeenInput
@@ -7940,6 +7972,71 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DemoOut"];
+                };
+            };
+        };
+    };
+    people_router_seal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SealOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };

@@ -1,4 +1,5 @@
 import { delMany, keys } from "idb-keyval";
+import { sealOthers } from "./sealed";
 
 /** What this device keeps, and how much room is left. */
 export interface Room {
@@ -28,9 +29,10 @@ export async function roomOnDevice(): Promise<Room | null> {
 
 /**
  * Erase what a plant showed on this device. What was done and not sent yet stays: it belongs to
- * the person who did it, and goes when they sign in again.
+ * the person who did it, is sealed until they sign in again, and goes then.
  */
 export async function erasePlants(): Promise<void> {
+  await sealOthers(null);
   if ("caches" in globalThis) await caches.delete("opened");
   const shown = (await keys()).filter((key) => String(key).startsWith("panel "));
   await delMany(shown);

@@ -1,6 +1,7 @@
 import { get, keys, set, update } from "idb-keyval";
 import { v7 } from "uuid";
 import type { Schemas } from "../api/client";
+import { isSealed, kindsIn, type Sealed, unseal } from "./sealed";
 
 export type Act = Schemas["PanelActIn"];
 
@@ -13,20 +14,23 @@ export interface Held {
   picture?: string;
 }
 
+/** The entries of this person that lie here cannot be opened: nothing is written over them. */
+export class SealedError extends Error {}
+
 /** Where a person's unsent entries of one job lie on this device. */
 export const boxOf = (who: string, works: string, tag: string, number: number) =>
   `acts ${who} ${works}/${tag}/${number}`;
 
-/** How many unsent entries of other people lie here for the same job; what they are is theirs. */
-export async function othersIn(box: string): Promise<number> {
+/** Kinds of the unsent entries of other people here, of the same job; what they say is theirs. */
+export async function othersIn(box: string): Promise<readonly string[]> {
   const place = box.split(" ").slice(2).join(" ");
-  let count = 0;
+  const found: string[] = [];
   for (const key of await keys()) {
     const known = String(key);
     if (known === box || !known.startsWith("acts ") || !known.endsWith(` ${place}`)) continue;
-    count += ((await get<Held[]>(known)) ?? []).filter((one) => !one.refused).length;
+    found.push(...kindsIn(await get<Held[] | Sealed>(known)));
   }
-  return count;
+  return found;
 }
 
 /** What this device is called in its entries; made once, and kept. */
@@ -40,7 +44,9 @@ export async function deviceName(): Promise<string> {
 
 /** What is held for one box, oldest first. */
 export async function heldIn(box: string): Promise<readonly Held[]> {
-  return (await get<Held[]>(box)) ?? [];
+  if (!(await unseal(box))) return [];
+  const kept = await get<Held[] | Sealed>(box);
+  return isSealed(kept) ? [] : (kept ?? []);
 }
 
 /**
@@ -53,6 +59,8 @@ export async function make(
   seen: { rev: number; heads: readonly string[] },
 ): Promise<readonly Held[]> {
   const device = await deviceName();
+  // never over entries that could not be opened: they would be gone
+  if (!(await unseal(box))) throw new SealedError("sealed");
   let now: Held[] = [];
   await update<Held[]>(box, (held = []) => {
     const own = held.filter((one) => !one.refused).map((one) => one.act.uid);

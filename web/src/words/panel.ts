@@ -240,6 +240,9 @@ export const panelWords = {
     "Temperature of the three joints of one device under the same current, read from outside where a window or an open-door permit allows it. What is warmer than its neighbors is loose.",
   othersWait: (count: Shown) =>
     `${count} ${Number(count) === 1 ? "entry" : "entries"} of another person wait on this device, locks that came off may be among them. They go when that person signs in here.`,
+  sealed: "Not saved: entries that you made here earlier are sealed, and their key is not here.",
+  sealedHint: "Sign out and in again with a network: the key comes with it.",
+  othersShut: "entries of another person that wait on this device",
   asKnown:
     "As this device knew it last: without the server it does not know whose lock came off since. Look at the locks.",
   electricianOpens: "An electrician opens a stage.",

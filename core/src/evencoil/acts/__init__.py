@@ -5,7 +5,15 @@ Knows nothing of netlists, jobs or servers: what entries can be about is handed 
 
 from evencoil.acts.figures import OPEN, FigureError, bounds_at, figure, is_within, judged
 from evencoil.acts.hands import sources
-from evencoil.acts.kinds import HANDS_ACTS, KINDS, RANK, RESULTS, Kind
+from evencoil.acts.kinds import (
+    HANDS_ACTS,
+    KINDS,
+    MAY_SHUT_HANDS,
+    MAY_SHUT_POWER,
+    RANK,
+    RESULTS,
+    Kind,
+)
 from evencoil.acts.model import Entry, Role, Row, Rules, Source, Stage, Wire, Work
 from evencoil.acts.past import Log, View
 from evencoil.acts.receive import is_opening, receive
@@ -27,6 +35,8 @@ __all__ = [
     "CLOCK_OFF_S",
     "HANDS_ACTS",
     "KINDS",
+    "MAY_SHUT_HANDS",
+    "MAY_SHUT_POWER",
     "OPEN",
     "RANK",
     "RESULTS",

@@ -12,7 +12,16 @@ from dataclasses import dataclass, field
 
 from evencoil.acts.model import Role
 
-__all__ = ["HANDS_ACTS", "KINDS", "RANK", "RESULTS", "TOUCHES", "Kind"]
+__all__ = [
+    "HANDS_ACTS",
+    "KINDS",
+    "MAY_SHUT_HANDS",
+    "MAY_SHUT_POWER",
+    "RANK",
+    "RESULTS",
+    "TOUCHES",
+    "Kind",
+]
 
 #: each may do what those before it may; ``other`` opens nothing
 RANK: Mapping[Role, int] = {"other": -1, "apprentice": 0, "electrician": 1, "reviewer": 2}
@@ -128,3 +137,20 @@ RESULTS = (
 )
 #: a hand was on a wire
 TOUCHES = ("landed", "different_here")
+#: kinds of which some shut the door for hands, and for power: where only the kind of an entry is
+#: known, not what it says, it is taken to do so
+MAY_SHUT_HANDS = (
+    "source_listed",
+    "lock_off",
+    "foreign_lock_removed",
+    "meter_live",
+    "dead_point",
+    "left_panel",
+    "stage_opened",
+    "stage_closed",
+    *RESULTS,
+    "trip",
+    "note",
+    "correction",
+)
+MAY_SHUT_POWER = (*HANDS_ACTS, "lock_on", "dead_point", "different_here", "trip", "note")

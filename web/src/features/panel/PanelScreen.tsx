@@ -105,7 +105,7 @@ export function PanelScreen() {
             </Stop>
           )}
           {isOld && <Stop strength="hold" title={w.asKnown} />}
-          {others > 0 && <Stop strength="hold" title={w.othersWait(others)} />}
+          {others.length > 0 && <Stop strength="hold" title={w.othersWait(others.length)} />}
           {panel.told.map((text) => (
             <Stop key={text} strength="hold" title={text} />
           ))}

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { get, set } from "idb-keyval";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { v7 } from "uuid";
 import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
 import {
@@ -14,6 +14,7 @@ import {
   notTaken,
   othersIn,
   pictured,
+  SealedError,
 } from "../../state/outbox";
 import { useIsOnline } from "../../state/useIsOnline";
 import type { Place } from "../../state/useJob";
@@ -22,6 +23,13 @@ import { panelWords as w } from "../../words/panel";
 export type Panel = Schemas["PanelOut"];
 export type Made = Parameters<typeof make>[1];
 export type Online = Made & { kind: "foreign_lock_removed" | "sent_back" };
+
+const SEALED: Problem = {
+  code: "sealed",
+  detail: w.sealed,
+  field: "",
+  hint: w.sealedHint,
+};
 
 const FULL: Problem = {
   code: "storage_full",
@@ -32,6 +40,19 @@ const FULL: Problem = {
 
 /** Answers that are about the picture, not about the person, the network or the moment. */
 const NO_PICTURE = new Set([400, 404, 409, 413, 415, 422]);
+
+/** The panel with what other people did here and have not sent: a closing counts at once. */
+function withOthers(panel: Panel | undefined, others: readonly string[]): Panel | undefined {
+  if (!panel || others.length === 0) return panel;
+  const shuts = (kinds: readonly string[]) => others.some((one) => kinds.includes(one));
+  return {
+    ...panel,
+    ...(shuts(panel.shuts_hands) ? { hands: [], hands_said: [] } : {}),
+    ...(shuts(panel.shuts_power)
+      ? { may_open: null, blocked: [w.othersShut, ...panel.blocked] }
+      : {}),
+  };
+}
 
 const addressOf = (place: Place) => ({
   path: { works: place.works, tag: place.tag, number: place.number },
@@ -51,8 +72,8 @@ export interface PanelState {
   refusal: Problem | undefined;
   /** How the panel stood when the server told it last: a lock may have come off since. */
   isOld: boolean;
-  /** Unsent entries of other people on this device. */
-  others: number;
+  /** Kinds of unsent entries of other people on this device. */
+  others: readonly string[];
 }
 
 /** The panel as the server told last, and what this person did since. */
@@ -90,7 +111,8 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
       }
     },
   });
-  const panel = query.data;
+  const [others, setOthers] = useState<readonly string[]>([]);
+  const panel = useMemo(() => withOthers(query.data, others), [query.data, others]);
   // what the server has is its own from then on: counted twice, one meter check would be two
   const known = new Set(panel?.entries.map((one) => one.id));
   const unknown = held.filter((one) => one.refused || !known.has(one.act.uid));
@@ -155,7 +177,6 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
     void heldIn(box).then(setHeld);
     if (isOnline) void send();
   }, [box, isOnline, send]);
-  const [others, setOthers] = useState(0);
   useEffect(() => {
     if (box) void othersIn(box).then(setOthers);
   }, [box]);
@@ -170,9 +191,9 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
     if (!box || !panel) return;
     try {
       setHeld(await make(box, made, panel));
-    } catch {
+    } catch (lost) {
       // what could not be saved was not done: the person is told, and types it again
-      setRefusal(FULL);
+      setRefusal(lost instanceof SealedError ? SEALED : FULL);
       return;
     }
     await send();
