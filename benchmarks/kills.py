@@ -6,7 +6,7 @@ Starts this clone's own server on a free port, adds motors and saves their suppl
 connections, kills one process of it after the other - a serving process, the one that watches
 them, a worker, a process of the desk, a database connection, the whole database - and then counts
 what was acknowledged: every motor once, with the last supply that was acknowledged or one that was
-under way when it was lost.
+under way when it was lost; every entry at a panel once.
 """
 
 from __future__ import annotations
@@ -22,6 +22,7 @@ import subprocess
 import sys
 import threading
 import time
+import uuid
 from collections import Counter
 from pathlib import Path
 from urllib.parse import urlsplit
@@ -35,6 +36,7 @@ LOG = CLONE / ".run" / "kills.log"
 #: between two kills [s]
 PAUSE_S = 1.5
 WRITERS = 4
+PANEL = f"/api/w/{WORKS}/m/IC-2/j/1/panel"
 #: what is killed, by a pattern of its command line, and how often of a hundred
 TARGETS = {
     "serving process": (r"tools/web\.py .* fork$", 40),
@@ -131,6 +133,47 @@ class Writer(threading.Thread):
             self.acknowledged += 1
 
 
+class PanelWriter(Writer):
+    """One person at a panel: entries in batches, each sent until it is answered, as a device does.
+
+    ``at_panel`` counts how often an entry was answered kept; a batch without an answer goes again.
+    """
+
+    def run(self) -> None:
+        """Send until told to stop."""
+        self.at_panel: list[str] = []
+        caller: Caller | None = None
+        while not self.stopping.is_set():
+            batch = [
+                {"uid": str(uuid.uuid4()), "kind": "note", "device": "kills", "rev": 1}
+                for _ in range(5)
+            ]
+            while not self.stopping.is_set():
+                try:
+                    caller = caller or Caller(self.url)
+                    status, told = caller.ask("POST", f"{PANEL}/acts", {"acts": batch})
+                    if status == 200:
+                        answers = [one["answer"] for one in json.loads(told)["answers"]]
+                        if not set(answers) <= {"kept", "duplicate"}:
+                            raise SystemExit(f"not kept: {answers}")
+                        self.at_panel += [one["uid"] for one in batch]
+                        self.acknowledged += len(batch)
+                        break
+                    caller = None if status in {401, 403, 404} else caller
+                except (OSError, http.client.HTTPException):
+                    if caller is not None:
+                        caller.line.close()
+                    self.lost += 1
+                time.sleep(0.2)
+            time.sleep(0.3)
+
+    def wrong(self, caller: Caller) -> list[str]:
+        """Return what was acknowledged and is not there once."""
+        _, told = caller.ask("GET", PANEL)
+        there = Counter(one["id"] for one in json.loads(told)["entries"])
+        return [f"entry {uid}: {there[uid]} times" for uid in self.at_panel if there[uid] != 1]
+
+
 def stands(caller: Caller, tag: str) -> tuple[int, str]:
     """Return how many motors of a tag there are, and the supply of the one."""
     said = tag.replace(" ", "%20")
@@ -172,7 +215,8 @@ def main(kills: int, pause_s: float) -> None:
     try:
         answers(url, 120)
         writers = [Writer(url, number, stopping) for number in range(WRITERS)]
-        for writer in writers:
+        panel = PanelWriter(url, WRITERS, stopping)
+        for writer in (*writers, panel):
             writer.start()
         names, weights = list(TARGETS), [often for _, often in TARGETS.values()]
         while sum(done.values()) < kills:
@@ -193,11 +237,11 @@ def main(kills: int, pause_s: float) -> None:
                         print(f"{sum(done.values())} kills", flush=True)
         back = answers(url, 60)
         stopping.set()
-        for writer in writers:
+        for writer in (*writers, panel):
             writer.join(30)
         caller = Caller(url)
         every = {tag: may for writer in writers for tag, may in writer.known.items()}
-        wrong = []
+        wrong = panel.wrong(caller)
         for tag, may in every.items():
             count, supply = stands(caller, tag)
             if count != 1 or supply not in may:
@@ -206,6 +250,7 @@ def main(kills: int, pause_s: float) -> None:
             f"{sum(done.values())} kills ({', '.join(f'{n} {what}' for what, n in done.items())});"
             f" {sum(one.acknowledged for one in writers)} acknowledged writes,"
             f" {sum(one.lost for one in writers)} requests without an answer;"
+            f" {panel.acknowledged} entries at a panel, {panel.lost} batches without an answer;"
             f" {len(wrong)} wrong; back {back:.1f} s after the last"
         )
         print("\n".join(wrong))

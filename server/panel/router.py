@@ -85,7 +85,7 @@ def practice_reading(
     works: str,
     tag: str,
     number: Number,
-    kind: str,
+    kind: str = "",
     read_at: str = "",
     stage: str = "",
     temp_c: Annotated[float, Field(ge=-40, le=200)] = 20.0,

@@ -5,7 +5,7 @@ import uuid
 
 import pytest
 from django.core.cache import caches
-from panel_day import PLATE, REHEARSED, Day, Tablet, panel_of
+from panel_day import REHEARSED, Day, Tablet, panel_of
 
 from answers.dead import dead_checks_of
 from jobs.store import starter_of
@@ -446,8 +446,3 @@ def test_the_plant_rules_change_what_is_asked(people):
     # the same person is no second one
     day.do("landed", about, {"ok": True, "check": True})
     assert day.panel["wires"][0]["state"] == "unchecked"
-
-
-def test_plate_and_leads_are_those_of_the_tests():
-    """The nameplate of the tests is that of a 460 V motor: its bounds were reckoned by hand."""
-    assert "230/460 V" in PLATE

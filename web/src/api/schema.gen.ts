@@ -11070,8 +11070,8 @@ export interface operations {
     };
     panel_router_practice_reading: {
         parameters: {
-            query: {
-                kind: string;
+            query?: {
+                kind?: string;
                 read_at?: string;
                 stage?: string;
                 temp_c?: number;

@@ -3,6 +3,9 @@ import { api, type Problem, Refused, type Schemas, told } from "../../api/client
 import { useRoom } from "../../components/JobRoom";
 import { panelWords as w } from "../../words/panel";
 
+/** How a unit is written on the screen. */
+const UNITS: Record<string, string> = { ohm: w.ohms, Mohm: w.megohms };
+
 type Shown = Schemas["PracticeReadingOut"];
 
 /** What a practice instrument would show on the drawing: looked at, and kept nowhere. */
@@ -41,7 +44,7 @@ export function Practice({
       <span aria-live="polite">
         {shown && (
           <>
-            <span className="font-mono font-bold">{w.practiceShows(shown.value, shown.unit)}</span>{" "}
+            <span className="font-mono font-bold">{w.practiceShows(shown.value, UNITS[shown.unit] ?? shown.unit)}</span>{" "}
             <span className="text-soft">
               {shown.said} {w.practiceKept}
             </span>
