@@ -15,7 +15,7 @@ DOCS = Path(__file__).resolve().parents[2] / "docs"
 #: the order of the work; a room knows those on lines above it, never one beside it
 FLOORS = (
     ("base",),
-    ("codebook",),
+    ("codebook", "logic", "sensors"),
     ("plate",),
     ("winding",),
     ("circuit", "sizing"),

@@ -1,0 +1,36 @@
+"""The programmable relay's program: read, checked, run, drawn as rungs, written to files.
+
+Knows nothing of netlists: levels of inputs are handed in, contacts of outputs are handed out.
+"""
+
+from evencoil.logic.blocks import BLOCKS, BlockType
+from evencoil.logic.machine import Fault, Machine
+from evencoil.logic.meaning import Checked, check_program, read_program, wrong_in
+from evencoil.logic.model import Program
+from evencoil.logic.names import Points, Symbol
+from evencoil.logic.refusal import LogicError
+from evencoil.logic.relay import CATALOGUE, PHYSICAL, Relay, RelayTimes
+from evencoil.logic.writer import declarations_text, expression_text, program_text, statement_text
+
+__all__ = [
+    "BLOCKS",
+    "CATALOGUE",
+    "PHYSICAL",
+    "BlockType",
+    "Checked",
+    "Fault",
+    "LogicError",
+    "Machine",
+    "Points",
+    "Program",
+    "Relay",
+    "RelayTimes",
+    "Symbol",
+    "check_program",
+    "declarations_text",
+    "expression_text",
+    "program_text",
+    "read_program",
+    "statement_text",
+    "wrong_in",
+]

@@ -1,0 +1,225 @@
+"""The programmable relay in time: power, input filters, scans, outputs that take their time.
+
+At one instant: contacts that are due, acts from outside, filters, the scan. A scan works on what
+the filters hold, and what it commands reaches the contacts after their own time.
+
+Units: [ms].
+Source: docs/logic.md; figures of filters and contacts are choices of the model.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Any
+
+from evencoil.logic.machine import Machine, Value
+from evencoil.logic.meaning import Checked
+
+__all__ = ["CATALOGUE", "PHYSICAL", "Relay", "RelayTimes"]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RelayTimes:
+    """How long things take in a relay. [ms]
+
+    Attributes
+    ----------
+    boot : int
+        From power to the first scan. [ms]
+    scan : int
+        From scan to scan. [ms]
+    filter : int
+        How long an input has to hold a level. [ms]
+    on, off : int
+        From a command to its contact. [ms]
+    drop : int
+        From the loss of its supply to open contacts. [ms]
+    """
+
+    boot: int = 300
+    scan: int = 10
+    filter: int = 0
+    on: int = 10
+    off: int = 6
+    drop: int = 8
+
+
+#: the two sets of constants of a rehearsal
+CATALOGUE, PHYSICAL = RelayTimes(), RelayTimes(filter=10)
+
+
+class Relay:
+    """A relay with its program: levels in, contacts out.
+
+    Parameters
+    ----------
+    checked : Checked
+        Its program.
+    times : RelayTimes
+        How long things take. [ms]
+    """
+
+    def __init__(self, checked: Checked, times: RelayTimes = CATALOGUE) -> None:
+        """Make a relay without supply."""
+        self.machine = Machine(checked)
+        self.times = times
+        self.is_on = False
+        self.next_scan: int | None = None
+        #: raw level, and the level that the filter has taken, by point
+        self.levels: dict[str, Value] = {}
+        self.taken: dict[str, Value] = {}
+        #: changes that the filters are still holding back: when they are taken
+        self.filters: dict[str, int] = {}
+        self.contacts = {f"Q{n + 1}": False for n in range(checked.points.outputs)}
+        self._commands = dict(self.contacts)
+        #: contacts under way: when, and to what
+        self.moves: dict[str, tuple[int, bool]] = {}
+        self.stuck: dict[str, bool] = {}
+        self._retained: tuple[Any, ...] | None = None
+
+    def power(self, now: int, is_on: bool) -> None:
+        """Give or take the supply.
+
+        Parameters
+        ----------
+        now : int
+            When. [ms]
+        is_on : bool
+            True if its supply is good.
+        """
+        if is_on == self.is_on:
+            return
+        self.is_on = is_on
+        if is_on:
+            self.machine.start(self._retained)
+            self.next_scan = now + self.times.boot
+            self.taken = {}
+            self.filters = {
+                name: now + self.times.filter for name, level in self.levels.items() if level
+            }
+            return
+        # the last whole scan is what is kept
+        self._retained = self.machine.retained()
+        self.next_scan = None
+        self.filters = {}
+        self._commands = dict.fromkeys(self._commands, False)
+        self._move(now, self.times.drop)
+
+    def level(self, now: int, name: str, value: Value) -> None:
+        """Tell the relay what stands at an input.
+
+        Parameters
+        ----------
+        now : int
+            When. [ms]
+        name : str
+            Point, as I1 or AI1.
+        value : bool or int
+            Raw level; an analog input has no filter.
+        """
+        if self.levels.get(name, False) == value:
+            return
+        self.levels[name] = value
+        if not self.is_on:
+            return
+        if name.startswith("AI"):
+            self.filters[name] = now
+        elif bool(self.taken.get(name, False)) == bool(value):
+            self.filters.pop(name, None)
+        else:
+            self.filters[name] = now + self.times.filter
+
+    def due(self) -> int | None:
+        """Return when something happens by itself next; None if nothing will. [ms]"""
+        times = [when for when, _ in self.moves.values()]
+        times += self.filters.values()
+        if self.next_scan is not None:
+            times.append(self.next_scan)
+        return min(times, default=None)
+
+    def contacts_due(self, now: int) -> list[str]:
+        """Move the contacts whose time has come, and return which moved.
+
+        Parameters
+        ----------
+        now : int
+            When. [ms]
+        """
+        done = [name for name, (when, _) in self.moves.items() if when <= now]
+        for name in done:
+            _, self.contacts[name] = self.moves.pop(name)
+        return done
+
+    def work(self, now: int) -> bool:
+        """Take what the filters let through, and scan if it is time; True if it was scanned.
+
+        Parameters
+        ----------
+        now : int
+            When. [ms]
+        """
+        for name in [name for name, when in self.filters.items() if when <= now]:
+            del self.filters[name]
+            self.taken[name] = self.levels.get(name, False)
+        if self.next_scan is None or now < self.next_scan:
+            return False
+        clock = self.next_scan
+        self.next_scan += self.times.scan
+        if self.machine.fault is not None:
+            return True
+        for name, level in self.taken.items():
+            self.machine.give(name, level if name.startswith("AI") else bool(level))
+        self.machine.scan(clock)
+        is_whole = self.machine.fault is None
+        for name in self._commands:
+            self._commands[name] = is_whole and bool(self.machine.value(name))
+        self._move(now, None)
+        return True
+
+    def advance(self, until: int) -> None:
+        """Let everything happen by itself up to an instant, this one left out for acts.
+
+        Parameters
+        ----------
+        until : int
+            When. [ms]
+        """
+        while (when := self.due()) is not None and when < until:
+            self.contacts_due(when)
+            self.work(when)
+            self.contacts_due(when)
+
+    def is_closed(self, name: str) -> bool:
+        """Tell whether the contact of an output is closed, stuck ones as they are.
+
+        Parameters
+        ----------
+        name : str
+            Output, as Q1.
+        """
+        return self.stuck.get(name, self.contacts[name])
+
+    def skip_to(self, now: int) -> None:
+        """Leave out scans that could change nothing, up to an instant.
+
+        Parameters
+        ----------
+        now : int
+            When. [ms]
+        """
+        if self.next_scan is not None and self.next_scan < now:
+            missed = math.ceil((now - self.next_scan) / self.times.scan)
+            self.next_scan += missed * self.times.scan
+
+    def _move(self, now: int, delay: int | None) -> None:
+        """Send contacts to where they are commanded; a command taken back before cancels."""
+        for name, wanted in self._commands.items():
+            under_way = self.moves.get(name)
+            if under_way is not None and under_way[1] == wanted and delay is None:
+                continue
+            if self.contacts[name] == wanted:
+                self.moves.pop(name, None)
+                continue
+            after = delay if delay is not None else self.times.on if wanted else self.times.off
+            self.moves[name] = (now + after, wanted)
