@@ -10,7 +10,10 @@ from evencoil.logic.model import Program
 from evencoil.logic.names import Points, Symbol
 from evencoil.logic.refusal import LogicError
 from evencoil.logic.relay import CATALOGUE, PHYSICAL, Relay, RelayTimes
+from evencoil.logic.rungs import Rung, form_of_rungs, rungs_of, rungs_text
 from evencoil.logic.writer import declarations_text, expression_text, program_text, statement_text
+from evencoil.logic.xml_read import read_xml
+from evencoil.logic.xml_write import XmlForm, write_xml
 
 __all__ = [
     "BLOCKS",
@@ -25,12 +28,19 @@ __all__ = [
     "Program",
     "Relay",
     "RelayTimes",
+    "Rung",
     "Symbol",
+    "XmlForm",
     "check_program",
     "declarations_text",
     "expression_text",
+    "form_of_rungs",
     "program_text",
     "read_program",
+    "read_xml",
+    "rungs_of",
+    "rungs_text",
     "statement_text",
+    "write_xml",
     "wrong_in",
 ]

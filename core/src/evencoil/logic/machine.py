@@ -289,7 +289,9 @@ class _Maker:
         kind = self.type(one)
         if one.operator in {"/", "MOD"}:
             self.can_fault = True
-            helper = "_rest" if one.operator == "MOD" else "_ratio" if kind == "REAL" else "_divided"
+            helper = (
+                "_rest" if one.operator == "MOD" else "_ratio" if kind == "REAL" else "_divided"
+            )
             return f"{helper}({left}, {right}, {line})"
         return self._checked(f"{left} {one.operator} {right}", kind, line)
 

@@ -159,7 +159,7 @@ class _Check:
 
     def target(self, name: str, place: Place) -> tuple[str, str | None]:
         """Return what is written, as declared, and its type; None if it cannot be."""
-        block, _, member = name.partition(".")
+        block, _, member = (name, "", "") if name.startswith("%") else name.partition(".")
         known = self.look_up(block, place)
         if known is None:
             return name, None

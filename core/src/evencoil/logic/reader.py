@@ -156,9 +156,7 @@ class _Parser:
         initial = self.initial() if self.take(":=") else None
         self.need(";")
         for name in names:
-            yield Declared(
-                name.text, kind.text, address, initial, name.place, at, kind.place
-            )
+            yield Declared(name.text, kind.text, address, initial, name.place, at, kind.place)
 
     def initial(self) -> Literal:
         minus = self.take("-")

@@ -20,9 +20,7 @@ MOST_IN_A_NAME = 64
 TokenKind = Literal["word", "name", "address", "int", "real", "time", "typed", "symbol", "end"]
 
 #: types of data and of blocks that a declaration may name
-TYPES = frozenset(
-    "BOOL INT REAL TIME TON TOF TP CTU CTD CTUD R_TRIG F_TRIG SR RS".split()
-)
+TYPES = frozenset("BOOL INT REAL TIME TON TOF TP CTU CTD CTUD R_TRIG F_TRIG SR RS".split())
 #: reserved words of the relay here
 WORDS = (
     frozenset(

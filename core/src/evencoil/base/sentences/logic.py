@@ -23,7 +23,9 @@ SENTENCES: dict[str, str] = {
         "the relay here does not do this",
         "Write it with IF, CASE, timers and counters, or use another device.",
     ),
-    **_three("undeclared", "a name that is not declared", "Declare it, or use the name of a point."),
+    **_three(
+        "undeclared", "a name that is not declared", "Declare it, or use the name of a point."
+    ),
     **_three("duplicate", "used twice", "Give one of the two another name, or take it out."),
     **_three("type", "the wrong type", "Give it a value of the type expected."),
     **_three("readonly", "this cannot be written", "Write to a variable or an output."),

@@ -1,0 +1,367 @@
+"""Rungs: a program's networks as contacts, coils and blocks, and back to statements.
+
+A rung is a tree of contacts in series and parallel with one coil or block; what has no contact
+form stays a text network. Views are plain values, as the screen and the files have them:
+
+- ``{"no": "I1"}``, ``{"nc": "I1"}``, ``{"cmp": [">", "AI1", "500"]}``, ``{"rise": "I2",
+  "block": "R1"}``, ``{"fall": ...}``, ``{"series": [...]}``, ``{"parallel": [...]}``,
+  ``{"always": true}``
+- with one of ``coil``, ``negated``, ``set``, ``reset`` (a variable) or ``call`` (a block, its
+  ``input`` and its other inputs ``with``)
+- ``{"text": "..."}``
+
+Source: IEC 61131-3, Ladder Diagram; which statements are rungs as docs/logic.md says.
+"""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Iterator, Mapping, Sequence
+from typing import Any
+
+from evencoil.logic.blocks import BLOCKS
+from evencoil.logic.meaning import Checked
+from evencoil.logic.model import (
+    Assign,
+    Binary,
+    Call,
+    Case,
+    Convert,
+    Expression,
+    If,
+    Literal,
+    Many,
+    Member,
+    Minus,
+    Not,
+    Program,
+    Statement,
+    Variable,
+)
+from evencoil.logic.reader import read_form
+from evencoil.logic.refusal import LogicError
+from evencoil.logic.writer import declarations_text, expression_text, statement_text
+
+__all__ = ["Rung", "form_of_rungs", "plain_rungs_of", "rungs_of", "rungs_text"]
+
+Rung = dict[str, Any]
+_COMPARED = {"<", ">", "<=", ">=", "=", "<>"}
+_TRIGGERS = {"R_TRIG": "rise", "F_TRIG": "fall"}
+_EDGES = {"rise": "R_TRIG", "fall": "F_TRIG"}
+
+
+def rungs_of(checked: Checked) -> list[Rung]:
+    """Return every network of a program as a rung, or as text.
+
+    Parameters
+    ----------
+    checked : Checked
+        A program of which nothing is wrong.
+    """
+    view = _View(checked)
+    statements = checked.program.statements
+    found: list[Rung] = []
+    place = 0
+    while place < len(statements):
+        one = statements[place]
+        following = statements[place + 1] if place + 1 < len(statements) else None
+        edge = view.edge(one, following)
+        if edge and isinstance(one, Call):
+            rung = view.rung(following, edge)
+            if rung is not None:
+                found.append(rung)
+                place += 2
+                continue
+        found.append(view.rung(one, {}) or {"text": statement_text(one)})
+        place += 1
+    return found
+
+
+def plain_rungs_of(checked: Checked) -> list[Rung | None]:
+    """Return every statement as a rung of its own, edges as the blocks they are; None for text.
+
+    Parameters
+    ----------
+    checked : Checked
+        A program of which nothing is wrong.
+    """
+    view = _View(checked)
+    return [view.rung(one, {}) for one in checked.program.statements]
+
+
+class _View:
+    """What is needed of a whole program to draw one of its networks."""
+
+    def __init__(self, checked: Checked) -> None:
+        self.checked = checked
+        self.uses: Counter[str] = Counter()
+        for one in checked.program.statements:
+            self.uses.update(_blocks_in(one))
+
+    def edge(self, one: Statement, following: Statement | None) -> dict[str, tuple[str, str]]:
+        """Return an edge block that the next rung alone uses, by its name: kind and variable."""
+        if not isinstance(one, Call) or following is None or one.outputs:
+            return {}
+        word = _TRIGGERS.get(self.checked.symbol(one.block).type)
+        clock = one.input("CLK")
+        if word is None or not isinstance(clock, Variable) or not self._is_bool(clock):
+            return {}
+        # called once, and read once: by a plain contact of the rung behind it
+        if self.uses[one.block] != 2:
+            return {}
+        contacts = [part for part in _parts(following) if isinstance(part, Member)]
+        shown = [part for part in contacts if part.block == one.block and part.name == "Q"]
+        return {one.block: (word, clock.name)} if len(shown) == 1 else {}
+
+    def rung(self, one: Statement | None, edges: Mapping[str, tuple[str, str]]) -> Rung | None:
+        """Return a statement as a rung; None if it has no contact form."""
+        if isinstance(one, Assign):
+            return self._coil(one, edges)
+        if isinstance(one, If):
+            return self._set_or_reset(one, edges)
+        if isinstance(one, Call):
+            return self._block(one, edges)
+        return None
+
+    def _coil(self, one: Assign, edges: Mapping[str, tuple[str, str]]) -> Rung | None:
+        if self.checked.symbol(one.target).type != "BOOL":
+            return None
+        value = one.value
+        if isinstance(value, Not) and not _is_name(value.operand):
+            when = self.when(value.operand, edges)
+            if when is not None:
+                return {"when": when, "negated": one.target}
+        when = self.when(value, edges)
+        return None if when is None else {"when": when, "coil": one.target}
+
+    def _set_or_reset(self, one: If, edges: Mapping[str, tuple[str, str]]) -> Rung | None:
+        if len(one.branches) != 1 or one.otherwise or len(one.branches[0][1]) != 1:
+            return None
+        condition, (inside,) = one.branches[0]
+        is_plain = (
+            isinstance(inside, Assign)
+            and isinstance(inside.value, Literal)
+            and inside.value.text in {"TRUE", "FALSE"}
+        )
+        when = self.when(condition, edges)
+        if not is_plain or when is None or not isinstance(inside, Assign):
+            return None
+        assert isinstance(inside.value, Literal)  # noqa: S101 - it was looked at above
+        return {"when": when, "set" if inside.value.value else "reset": inside.target}
+
+    def _block(self, one: Call, edges: Mapping[str, tuple[str, str]]) -> Rung | None:
+        kind = BLOCKS[self.checked.symbol(one.block).type]
+        power = one.input(kind.power)
+        others = {part.name: part.value for part in one.inputs if part.name != kind.power}
+        is_plain = all(isinstance(value, Variable | Literal) for value in others.values())
+        if power is None or one.outputs or not is_plain:
+            return None
+        when = self.when(power, edges)
+        if when is None:
+            return None
+        found: Rung = {"when": when, "call": one.block, "input": kind.power}
+        if others:
+            found["with"] = {name: expression_text(value) for name, value in others.items()}
+        return found
+
+    def when(self, one: Expression, edges: Mapping[str, tuple[str, str]]) -> dict[str, Any] | None:
+        """Return an expression as contacts; None if it has no such form."""
+        if isinstance(one, Literal):
+            return {"always": True} if one.text == "TRUE" else None
+        if isinstance(one, Not):
+            if _is_name(one.operand) and self._is_bool(one.operand):
+                return {"nc": expression_text(one.operand)}
+            return None
+        if isinstance(one, Member) and one.name == "Q" and one.block in edges:
+            word, variable = edges[one.block]
+            return {word: variable, "block": one.block}
+        if _is_name(one):
+            return {"no": expression_text(one)} if self._is_bool(one) else None
+        if isinstance(one, Many):
+            parts = [self.when(part, edges) for part in one.operands]
+            if any(part is None for part in parts):
+                return None
+            return {"series" if one.operator == "AND" else "parallel": parts}
+        return self._compare(one)
+
+    def _compare(self, one: Expression) -> dict[str, Any] | None:
+        if not isinstance(one, Binary) or one.operator not in _COMPARED:
+            return None
+        for side in (one.left, one.right):
+            is_value = isinstance(side, Literal) and side.type != "BOOL"
+            if not is_value and not (_is_name(side) and not self._is_bool(side)):
+                return None
+        return {"cmp": [one.operator, expression_text(one.left), expression_text(one.right)]}
+
+    def _is_bool(self, one: Expression) -> bool:
+        if isinstance(one, Member):
+            kind = BLOCKS[self.checked.symbol(one.block).type]
+            return {**kind.inputs, **kind.outputs}[one.name] == "BOOL"
+        return isinstance(one, Variable) and self.checked.symbol(one.name).type == "BOOL"
+
+
+def _is_name(one: Expression) -> bool:
+    return isinstance(one, Variable | Member)
+
+
+def _parts(one: Statement | Expression) -> Iterator[Expression]:
+    """Go through every expression in a statement."""
+    if isinstance(one, Assign):
+        yield from _parts(one.value)
+    elif isinstance(one, Call):
+        for given in one.inputs:
+            yield from _parts(given.value)
+    elif isinstance(one, If):
+        for condition, body in one.branches:
+            yield from _parts(condition)
+            for inside in body:
+                yield from _parts(inside)
+        for inside in one.otherwise:
+            yield from _parts(inside)
+    elif isinstance(one, Case):
+        yield from _parts(one.value)
+        for choice in one.choices:
+            for inside in choice.body:
+                yield from _parts(inside)
+        for inside in one.otherwise:
+            yield from _parts(inside)
+    else:
+        yield one
+        if isinstance(one, Many):
+            for part in one.operands:
+                yield from _parts(part)
+        elif isinstance(one, Binary):
+            yield from _parts(one.left)
+            yield from _parts(one.right)
+        elif isinstance(one, Not | Minus | Convert):
+            yield from _parts(one.operand)
+
+
+def _calls(one: Statement) -> Iterator[str]:
+    if isinstance(one, Call):
+        yield one.block
+    elif isinstance(one, If):
+        for _, body in one.branches:
+            for inside in body:
+                yield from _calls(inside)
+        for inside in one.otherwise:
+            yield from _calls(inside)
+    elif isinstance(one, Case):
+        for choice in one.choices:
+            for inside in choice.body:
+                yield from _calls(inside)
+        for inside in one.otherwise:
+            yield from _calls(inside)
+
+
+def _blocks_in(one: Statement) -> Iterator[str]:
+    """Go through every block that a statement calls or reads."""
+    yield from _calls(one)
+    yield from (part.block for part in _parts(one) if isinstance(part, Member))
+
+
+def rungs_text(rungs: Sequence[Mapping[str, Any]]) -> str:
+    """Return rungs as the text of their statements, one network after the other.
+
+    Parameters
+    ----------
+    rungs : sequence of mapping
+        As `rungs_of` gives them.
+
+    Raises
+    ------
+    LogicError
+        If a rung is none: line is its number, column 1.
+    """
+    return "".join(
+        f"{line}\n" for number, rung in enumerate(rungs, start=1) for line in _text(rung, number)
+    )
+
+
+def _text(rung: Mapping[str, Any], number: int) -> Iterator[str]:
+    if "text" in rung:
+        yield str(rung["text"])
+        return
+    for block, variable in _edges_in(rung.get("when", {})):
+        yield f"{block}(CLK := {variable});"
+    told, is_bare = _when(rung.get("when"), number)
+    if "coil" in rung:
+        yield f"{rung['coil']} := {told};"
+    elif "negated" in rung:
+        yield f"{rung['negated']} := NOT {told if is_bare else f'({told})'};"
+    elif "set" in rung:
+        yield f"IF {told} THEN {rung['set']} := TRUE; END_IF;"
+    elif "reset" in rung:
+        yield f"IF {told} THEN {rung['reset']} := FALSE; END_IF;"
+    elif "call" in rung:
+        given = {str(rung.get("input", "IN")): told, **rung.get("with", {})}
+        inputs = ", ".join(f"{name} := {value}" for name, value in given.items())
+        yield f"{rung['call']}({inputs});"
+    else:
+        raise LogicError("syntax", (number, 1), expected="a coil or a block", found="nothing")
+
+
+def _edges_in(when: Mapping[str, Any]) -> Iterator[tuple[str, str]]:
+    for word in _EDGES:
+        if word in when:
+            yield str(when["block"]), str(when[word])
+    for part in (*when.get("series", ()), *when.get("parallel", ())):
+        yield from _edges_in(part)
+
+
+def _when(when: Mapping[str, Any] | None, number: int) -> tuple[str, bool]:
+    """Return contacts as an expression, and whether it holds together without brackets."""
+    if not when:
+        raise LogicError("syntax", (number, 1), expected="a contact", found="nothing")
+    if "always" in when:
+        return "TRUE", True
+    if "no" in when:
+        return str(when["no"]), True
+    if "nc" in when:
+        # behind another NOT it needs its brackets
+        return f"NOT {when['nc']}", False
+    if "cmp" in when:
+        operator, left, right = when["cmp"]
+        return f"{left} {operator} {right}", False
+    for word in _EDGES:
+        if word in when:
+            return f"{when['block']}.Q", True
+    for word, operator in (("series", "AND"), ("parallel", "OR")):
+        if word in when:
+            parts = list(when[word])
+            if not parts:
+                raise LogicError("syntax", (number, 1), expected="a contact", found="nothing")
+            if len(parts) == 1:
+                return _when(parts[0], number)
+            told = [
+                f"({text})" if _is_loose(part, operator) else text
+                for part in parts
+                for text, _ in [_when(part, number)]
+            ]
+            return f" {operator} ".join(told), False
+    raise LogicError("syntax", (number, 1), expected="a contact", found=", ".join(when)[:80])
+
+
+def _is_loose(part: Mapping[str, Any], operator: str) -> bool:
+    """Tell whether contacts need brackets inside AND; in OR nothing that is drawn does."""
+    return operator == "AND" and len(part.get("parallel", ())) > 1
+
+
+def form_of_rungs(program: Program, rungs: Sequence[Mapping[str, Any]]) -> Program:
+    """Return the program that has these rungs, with the declarations of another.
+
+    Parameters
+    ----------
+    program : Program
+        Whose declarations and name it keeps.
+    rungs : sequence of mapping
+        As `rungs_of` gives them.
+
+    Raises
+    ------
+    LogicError
+        If a rung is none, or its names do not stand for anything.
+    """
+    text = f"{declarations_text(program.blocks)}{rungs_text(rungs)}"
+    form = read_form(text)
+    return Program(blocks=form.blocks, statements=form.statements, name=program.name)
