@@ -7,6 +7,7 @@ from evencoil.circuit.compare import Difference, differences
 from evencoil.circuit.devices.motors import ALIASES, coils_of, winding_of_type
 from evencoil.circuit.devices.sources import line_phasors, primary_taps, taps_of
 from evencoil.circuit.editor import CircuitEditor
+from evencoil.circuit.devices.logic import commons_of, points_of, program_of
 from evencoil.circuit.edits import Edit, EditKind, Replayed, move_ends, replay, swap_ends
 from evencoil.circuit.fingerprint import netlist_fingerprint
 from evencoil.circuit.library import (
@@ -61,6 +62,7 @@ __all__ = [
     "Wire",
     "WireRow",
     "coils_of",
+    "commons_of",
     "crowded",
     "device",
     "differences",
@@ -77,7 +79,9 @@ __all__ = [
     "nearest",
     "netlist_fingerprint",
     "number_nets",
+    "points_of",
     "primary_taps",
+    "program_of",
     "read_circuit",
     "read_netlist",
     "read_trace",

@@ -17,7 +17,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
-from evencoil.base import Message, NotInTableError, OutOfRangeError, say
+from evencoil.base import CoreError, Message, NotInTableError, OutOfRangeError, say
 from evencoil.circuit.netlist import Device
 
 __all__ = [
@@ -54,6 +54,7 @@ LinkKind = Literal[
     "primary",
     "secondary",
     "sensor",
+    "input",
     "source",
     "rectifier",
     "resistor",
@@ -122,6 +123,11 @@ _NUMBER = re.compile(r"[+-]?\d{1,9}(\.\d{1,9})?([eE][+-]?\d{1,2})?", re.ASCII)
 _MOST_LISTED = 24
 
 
+def _nothing(parameters: Parameters) -> CoreError | None:
+    del parameters
+    return None
+
+
 @dataclass(frozen=True, slots=True)
 class DeviceType:
     """A kind of device.
@@ -137,6 +143,8 @@ class DeviceType:
         ``both`` for a contactor or an overload relay.
     most_wires : int
         How many wires a terminal takes.
+    refused : callable
+        Returns what is wrong with parameters that each have their form; None if nothing.
     """
 
     name: str
@@ -147,6 +155,7 @@ class DeviceType:
     terminals: Callable[[Parameters], tuple[str, ...]]
     links: Callable[[Parameters], tuple[Link, ...]]
     most_wires: int = 2
+    refused: Callable[[Parameters], CoreError | None] = _nothing
 
 
 _TYPES: dict[str, DeviceType] = {}
@@ -318,6 +327,9 @@ def device(type_name: str, device_id: str, given: Mapping[str, str] | None = Non
     """
     kind = type_of(type_name)
     parameters = _checked(kind, given or {}, device_id)
+    wrong = kind.refused(parameters)
+    if wrong is not None:
+        raise wrong
     return Device(device_id, kind.name, kind.terminals(parameters), parameters)
 
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
+from types import MappingProxyType
 
 from evencoil.base import FileFormatError, Message, line_said
 from evencoil.circuit import devices as _library
@@ -61,7 +62,7 @@ class Circuit:
             item.id == owner and item.type in {"supply", "joint"} for item in self.netlist.devices
         ):
             end = line_said(end)
-        return f"{self.tags.get(owner, owner)}.{end}"
+        return f"{self.tags.get(owner, owner)}.{end.replace('_', '.')}"
 
     def named(self, place: str) -> str:
         """Return a device by its tag, or a terminal as people read it."""
@@ -131,7 +132,8 @@ def _wires(
             full = []
             for end in ends:
                 tag, _, terminal = end.partition(".")
-                name = f"{ids.get(tag, tag)}.{terminal}"
+                # Q1.1 of a programmable relay is one terminal
+                name = f"{ids.get(tag, tag)}.{terminal.replace('.', '_')}"
                 if name not in known:
                     raise _wrong("terminal", number, where, terminal=end[:60])
                 full.append(name)
@@ -139,7 +141,11 @@ def _wires(
 
 
 def read_circuit(
-    devices: str, power: str = "", control: str = "", never_together: str = ""
+    devices: str,
+    power: str = "",
+    control: str = "",
+    never_together: str = "",
+    programs: Mapping[str, str] = MappingProxyType({}),
 ) -> Circuit:
     r"""Read a circuit from its text.
 
@@ -153,6 +159,8 @@ def read_circuit(
         Wires, each line with its number before a colon.
     never_together : str
         For example ``KF + KR, KY + KD``.
+    programs : mapping
+        Tag of a programmable relay to its program.
 
     Returns
     -------
@@ -171,6 +179,13 @@ def read_circuit(
     ('stop.12~lamp_run.X1', 'S1')
     """
     found, ids = _devices(devices)
+    given_to = {ids.get(tag, tag): text for tag, text in programs.items()}
+    found = [
+        device(item.type, item.id, {**item.parameters, "program": given_to[item.id]})
+        if item.id in given_to
+        else item
+        for item in found
+    ]
     known = {f"{item.id}.{terminal}" for item in found for terminal in item.terminals}
     wires: list[Wire] = []
     numbers: dict[str, str] = {}

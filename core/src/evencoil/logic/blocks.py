@@ -78,6 +78,14 @@ class Block:
         for name, value in zip(self.__slots__, state, strict=True):
             setattr(self, name, value)
 
+    def settled(self) -> tuple[object, ...]:
+        """Return what outlives a scan and does not only tell how long something has lasted."""
+        return tuple(getattr(self, name) for name in self.__slots__ if name != "ET")
+
+    def over_at(self) -> int | None:
+        """Return when it changes with its inputs as they are; None if it never does. [ms]"""
+        return None
+
     def call(self, now: int) -> None:
         """Work once on the inputs as they are set.
 
@@ -93,6 +101,10 @@ class TON(Block):
     """On-delay: Q once IN has lasted PT."""
 
     __slots__ = ("ET", "IN", "PT", "Q", "before", "is_done", "start")
+
+    def over_at(self) -> int | None:
+        """Return when the delay is over. [ms]"""
+        return self.start + self.PT if self.IN and not self.is_done else None
 
     def call(self, now: int) -> None:
         """Time from the rise; done is done until IN falls."""
@@ -116,6 +128,10 @@ class TOF(Block):
 
     __slots__ = ("ET", "IN", "PT", "Q", "before", "is_timing", "start")
 
+    def over_at(self) -> int | None:
+        """Return when Q goes. [ms]"""
+        return self.start + self.PT if self.is_timing and not self.IN else None
+
     def call(self, now: int) -> None:
         """Time from the fall; what was never on times nothing."""
         if self.IN:
@@ -138,6 +154,10 @@ class TP(Block):
     """Pulse: Q for PT from a rise, whatever IN does meanwhile."""
 
     __slots__ = ("ET", "IN", "PT", "Q", "before", "is_on", "start")
+
+    def over_at(self) -> int | None:
+        """Return when the pulse is over. [ms]"""
+        return self.start + self.PT if self.is_on else None
 
     def call(self, now: int) -> None:
         """A rise while it runs, or in the call that ends it, is lost."""

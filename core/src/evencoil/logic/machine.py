@@ -130,7 +130,7 @@ class _Maker:
         self.blocks: dict[str, int] = {}
         self.kinds: list[tuple[str, bool]] = []
         self.used: dict[str, Symbol] = {}
-        self.can_fault = False
+        self.can_fault = self.reads_elapsed = False
         self.cases = 0
         for letter, count in (
             ("I", checked.points.inputs),
@@ -200,6 +200,7 @@ class _Maker:
             for part, told in zip(one.inputs, given, strict=True):
                 yield f"{indent}b[{at}].{part.name} = {told}"
             yield f"{indent}b[{at}].call(now)"
+            self.reads_elapsed |= any(output.name == "ET" for output in one.outputs)
             for output in one.outputs:
                 is_real = self.checked.symbol(output.target).type == "REAL"
                 shown = f"b[{at}].{output.name}"
@@ -258,6 +259,7 @@ class _Maker:
         if isinstance(one, Variable):
             return f"v[{self.slot(one.name)}]"
         if isinstance(one, Member):
+            self.reads_elapsed = self.reads_elapsed or one.name == "ET"
             return f"b[{self.block(one.block)}].{one.name}"
         if isinstance(one, Not):
             return f"(not {self.expression(one.operand)})"
@@ -400,6 +402,24 @@ class Machine:
         self.values = list(values)
         for block, kept in zip(self.blocks, states, strict=True):
             block.restore(kept)
+
+    def settled(self) -> tuple[Any, ...]:
+        """Return what outlives a scan, but for how long timers have run.
+
+        A program that reads that keeps changing by itself.
+        """
+        if self._made.reads_elapsed:
+            return self.state()
+        return (
+            tuple(self.values),
+            tuple(block.settled() for block in self.blocks),
+            self.fault,
+        )
+
+    def over_at(self) -> int | None:
+        """Return when the next timer is over; None if none runs. [ms]"""
+        found = [when for block in self.blocks if (when := block.over_at()) is not None]
+        return min(found, default=None)
 
     def give(self, name: str, value: Value) -> None:
         """Set an input, or any variable, before a scan.

@@ -13,7 +13,7 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
-from evencoil.logic.machine import Machine, Value
+from evencoil.logic.machine import Fault, Machine, Value
 from evencoil.logic.meaning import Checked
 
 __all__ = ["CATALOGUE", "PHYSICAL", "Relay", "RelayTimes"]
@@ -58,14 +58,31 @@ class Relay:
         Its program.
     times : RelayTimes
         How long things take. [ms]
+    per_ms : int
+        How many units of its clock are a millisecond: the clock of a rehearsal runs in us.
+    may_skip : bool
+        Leave out scans that can change nothing: what was scanned without a change is scanned
+        again when an input changes, or a timer is over.
     """
 
-    def __init__(self, checked: Checked, times: RelayTimes = CATALOGUE) -> None:
+    def __init__(
+        self,
+        checked: Checked,
+        times: RelayTimes = CATALOGUE,
+        *,
+        per_ms: int = 1,
+        may_skip: bool = False,
+    ) -> None:
         """Make a relay without supply."""
         self.machine = Machine(checked)
-        self.times = times
+        self.per_ms, self.may_skip = per_ms, may_skip
+        self.times = RelayTimes(
+            **{name: getattr(times, name) * per_ms for name in RelayTimes.__slots__}
+        )
         self.is_on = False
         self.next_scan: int | None = None
+        self.last_scan = 0
+        self.is_resting = False
         #: raw level, and the level that the filter has taken, by point
         self.levels: dict[str, Value] = {}
         self.taken: dict[str, Value] = {}
@@ -94,6 +111,7 @@ class Relay:
         if is_on:
             self.machine.start(self._retained)
             self.next_scan = now + self.times.boot
+            self.is_resting = False
             self.taken = {}
             self.filters = {
                 name: now + self.times.filter for name, level in self.levels.items() if level
@@ -102,6 +120,7 @@ class Relay:
         # the last whole scan is what is kept
         self._retained = self.machine.retained()
         self.next_scan = None
+        self.is_resting = False
         self.filters = {}
         self._commands = dict.fromkeys(self._commands, False)
         self._move(now, self.times.drop)
@@ -130,12 +149,19 @@ class Relay:
         else:
             self.filters[name] = now + self.times.filter
 
-    def due(self) -> int | None:
-        """Return when something happens by itself next; None if nothing will. [ms]"""
+    def due(self, behind: int = 0) -> int | None:
+        """Return when something happens by itself next; None if nothing will. [ms]
+
+        Parameters
+        ----------
+        behind : int
+            How far filters and scans are put behind their instant, for a caller whose own acts of
+            that instant come one after the other. [ms]
+        """
         times = [when for when, _ in self.moves.values()]
-        times += self.filters.values()
+        times += [when + behind for when in self.filters.values()]
         if self.next_scan is not None:
-            times.append(self.next_scan)
+            times.append(self.next_scan + behind)
         return min(times, default=None)
 
     def contacts_due(self, now: int) -> list[str]:
@@ -162,15 +188,20 @@ class Relay:
         for name in [name for name, when in self.filters.items() if when <= now]:
             del self.filters[name]
             self.taken[name] = self.levels.get(name, False)
+            self._wake(now)
         if self.next_scan is None or now < self.next_scan:
             return False
         clock = self.next_scan
+        self.last_scan = clock
         self.next_scan += self.times.scan
         if self.machine.fault is not None:
             return True
         for name, level in self.taken.items():
             self.machine.give(name, level if name.startswith("AI") else bool(level))
-        self.machine.scan(clock)
+        before = self.machine.settled() if self.may_skip else None
+        self.machine.scan(clock // self.per_ms)
+        if self.may_skip and before == self.machine.settled():
+            self._rest()
         is_whole = self.machine.fault is None
         for name in self._commands:
             self._commands[name] = is_whole and bool(self.machine.value(name))
@@ -200,17 +231,81 @@ class Relay:
         """
         return self.stuck.get(name, self.contacts[name])
 
-    def skip_to(self, now: int) -> None:
-        """Leave out scans that could change nothing, up to an instant.
+    def _rest(self) -> None:
+        """Put the next scan off to when a timer is over; for ever if none runs."""
+        over = self.machine.over_at()
+        self.is_resting = True
+        self.next_scan = None if over is None else self._on_grid(over * self.per_ms)
+
+    def _wake(self, now: int) -> None:
+        """Scan again from the first instant of its own at or after now."""
+        if self.is_resting:
+            self.is_resting = False
+            self.next_scan = self._on_grid(now)
+
+    def _on_grid(self, when: int) -> int:
+        """Return the first instant of a scan at or after another, behind the last scan."""
+        steps = max(1, math.ceil((when - self.last_scan) / self.times.scan))
+        return self.last_scan + steps * self.times.scan
+
+    def save(self) -> list[Any]:
+        """Return everything as plain values."""
+        values, blocks, fault = self.machine.state()
+        return [
+            self.is_on,
+            self.next_scan,
+            self.last_scan,
+            self.is_resting,
+            dict(self.levels),
+            dict(self.taken),
+            dict(self.filters),
+            dict(self.contacts),
+            dict(self._commands),
+            {name: list(move) for name, move in self.moves.items()},
+            dict(self.stuck),
+            list(values),
+            [list(block) for block in blocks],
+            None if fault is None else [fault.what, fault.line],
+            None
+            if self._retained is None
+            else [list(self._retained[0]), [list(one) for one in self._retained[1]]],
+        ]
+
+    def load(self, kept: list[Any]) -> None:
+        """Take everything back.
 
         Parameters
         ----------
-        now : int
-            When. [ms]
+        kept : list
+            As `save` gave it.
         """
-        if self.next_scan is not None and self.next_scan < now:
-            missed = math.ceil((now - self.next_scan) / self.times.scan)
-            self.next_scan += missed * self.times.scan
+        (
+            self.is_on,
+            self.next_scan,
+            self.last_scan,
+            self.is_resting,
+            levels,
+            taken,
+            filters,
+            contacts,
+            commands,
+            moves,
+            stuck,
+            values,
+            blocks,
+            fault,
+            retained,
+        ) = kept
+        self.levels, self.taken, self.filters = dict(levels), dict(taken), dict(filters)
+        self.contacts, self._commands, self.stuck = dict(contacts), dict(commands), dict(stuck)
+        self.moves = {name: (when, wanted) for name, (when, wanted) in moves.items()}
+        told = None if fault is None else Fault(*fault)
+        self.machine.restore((tuple(values), tuple(tuple(one) for one in blocks), told))
+        self._retained = (
+            None
+            if retained is None
+            else (tuple(retained[0]), tuple(tuple(one) for one in retained[1]))
+        )
 
     def _move(self, now: int, delay: int | None) -> None:
         """Send contacts to where they are commanded; a command taken back before cancels."""

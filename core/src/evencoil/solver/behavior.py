@@ -18,6 +18,7 @@ class Behavior(Protocol):
     """One device in a run. ``run`` is the `Run` that asks."""
 
     verbs: ClassVar[tuple[str, ...]]
+    is_quiet: ClassVar[bool]
     id: str
     device: Device
 

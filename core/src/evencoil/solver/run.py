@@ -192,6 +192,7 @@ class Run:
                 self.never_settles = True
                 break
             self.time = due
+            count, is_quiet = self.count, True
             for part in self.plant.parts:
                 # a part may have several things due at one instant
                 for _ in range(8):
@@ -199,7 +200,10 @@ class Run:
                     if own is None or own > self.time:
                         break
                     part.fire(self)
-            self.settle()
+                    is_quiet = is_quiet and part.is_quiet
+            # a scan that moved nothing gives nobody anything to look at
+            if not is_quiet or self.count != count or self.solution_is_old:
+                self.settle()
 
     def look(self, time: int) -> None:
         """Move the clock to a time between events, for reading states."""

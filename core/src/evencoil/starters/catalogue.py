@@ -83,6 +83,7 @@ def catalogue() -> Mapping[str, CatalogueEntry]:
                 body["power"],
                 body.get("control", ""),
                 body.get("never_together", ""),
+                body.get("programs", {}),
             ),
         )
     return {name: found[name] for name in sorted(found, key=_order)}

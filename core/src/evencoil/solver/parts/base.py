@@ -47,6 +47,8 @@ class Part:
 
     kept: ClassVar[tuple[str, ...]] = ()
     verbs: ClassVar[tuple[str, ...]] = ()
+    #: what it does by itself matters to others only if a branch or a source changes
+    is_quiet: ClassVar[bool] = False
     #: link kinds that become plain branches at rest, open or closed
     plain: ClassVar[tuple[str, ...]] = (
         "pole",
