@@ -411,16 +411,15 @@ def timer(kind, block, power, preset, now):
         elif block.get("timing"):
             past = now - block["since"]
             block.update(Q=past < preset, ET=min(past, preset), timing=past < preset)
-    else:
-        if block.get("since") is not None:
-            past = now - block["since"]
-            if past < preset:
-                block.update(Q=True, ET=past)
-            else:
-                block.update(Q=False, ET=max(preset, 0) if power else 0, since=None)
-        elif power and not was and preset > 0:
-            block.update(Q=True, ET=0, since=now)
+    elif block.get("since") is not None:
+        past = now - block["since"]
+        if past < preset:
+            block.update(Q=True, ET=past)
         else:
-            block["Q"] = False
-            if not power:
-                block["ET"] = 0
+            block.update(Q=False, ET=max(preset, 0) if power else 0, since=None)
+    elif power and not was and preset > 0:
+        block.update(Q=True, ET=0, since=now)
+    else:
+        block["Q"] = False
+        if not power:
+            block["ET"] = 0

@@ -18,6 +18,7 @@ from evencoil.checks.isolators import Isolation, isolations
 from evencoil.checks.load import load_problems
 from evencoil.checks.model import Level, Problem
 from evencoil.checks.power import power_problems
+from evencoil.checks.programs import program_problems
 from evencoil.checks.ratings import rating_problems
 from evencoil.checks.reach import Graph
 from evencoil.checks.states import state_problems
@@ -66,6 +67,7 @@ def check_circuit(
         *transformer_problems(graph),
         *rating_problems(graph),
         *power_problems(graph),
+        *program_problems(graph),
     ]
     if is_played and circuit.netlist.devices:
         stage = Stage(circuit)

@@ -12,6 +12,7 @@ from collections.abc import Iterator
 
 from evencoil.checks.model import Level, Problem, problem
 from evencoil.checks.power import moving_of
+from evencoil.checks.programs import by_program, inputs_of
 from evencoil.checks.reach import Graph, Place, positions_of
 from evencoil.checks.ways import CLOSES, contacts_of, ways_to
 from evencoil.circuit import TURNED, Device, is_jog, is_jog_word, is_off_word
@@ -51,8 +52,10 @@ def _off(graph: Graph) -> Iterator[Problem]:
         for turned in places:
             if not is_off_word(turned[item.id]):
                 continue
-            left = graph.reached((), turned, holds=True).coils
-            still = sorted(decided & (left | graph.reached((), turned).coils))
+            # what the program decides by this selector is the program's to drop
+            asked = by_program(graph) if inputs_of(graph, item) else frozenset()
+            left = graph.reached((), turned, holds=True).coils - asked
+            still = sorted(decided & (left | (graph.reached((), turned).coils - asked)))
             if still:
                 yield problem(graph.circuit, "H16", "error", "off_runs", item.id, *still)
                 break

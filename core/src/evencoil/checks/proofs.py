@@ -21,6 +21,7 @@ from typing import Any, Literal
 
 from evencoil.base import CoreError, Message
 from evencoil.checks.expected import with_expectations
+from evencoil.checks.programs import has_program
 from evencoil.checks.reach import Graph
 from evencoil.checks.restarts import waiting_isolators
 from evencoil.circuit import TURNED, Circuit, turns_of
@@ -41,6 +42,8 @@ _TOGETHER_US = 4_000
 _MOST_HELD = 2
 _WAITS_US = 60_000_000
 _MOST_EVENTS = 200
+#: transitions of a search that names no limit; a program has more states than its circuit
+_MOST, _MOST_WITH_PROGRAM = 20_000, 120_000
 
 
 @dataclass(frozen=True, slots=True)
@@ -306,7 +309,7 @@ class _Search:
             elif isinstance(part, Armature):
                 parts.append((part.word(run), part.is_welded))
             else:
-                parts.append((part.word(run), part.due() is not None))
+                parts.append((part.word(run), *part.phase()))
         closed = tuple(value != 0 for value in run.admittance)
         return (closed, tuple(parts), known.held, known.flags, known.turned, known.welded)
 
@@ -315,7 +318,7 @@ def prove(
     circuit: Circuit,
     kind: ProofKind = "hands",
     *,
-    most: int = 20_000,
+    most: int | None = None,
     tell: Callable[[int, int], None] | None = None,
 ) -> Proof:
     """Search every settled state that operator actions can bring a circuit to.
@@ -326,8 +329,8 @@ def prove(
         As drawn or as found.
     kind : str
         ``hands``, or ``weld``: any one contactor of an exclusive pair welds as well.
-    most : int
-        Transitions after which the search is cut off, and says so.
+    most : int or None
+        Transitions after which the search is cut off, and says so; None for what is usual.
     tell : callable, optional
         Called now and then with transitions done and states waiting.
 
@@ -336,6 +339,8 @@ def prove(
     Proof
         With the shortest sequence to each hazard that was met.
     """
+    if most is None:
+        most = _MOST_WITH_PROGRAM if has_program(circuit) else _MOST
     search = _Search(circuit, kind, most)
     first = search.first()
     seen = {search.key(first)}

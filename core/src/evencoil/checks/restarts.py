@@ -14,6 +14,7 @@ from collections.abc import Collection
 from typing import Literal
 
 from evencoil.checks.power import motion_of, moving_of
+from evencoil.checks.programs import has_program, played_restarts
 from evencoil.checks.reach import Graph, Place, once, positions_of
 from evencoil.checks.ways import closing_buttons
 from evencoil.circuit import Circuit, links_of
@@ -32,6 +33,12 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
     circuit : Circuit
         As drawn or as found.
     """
+    if has_program(circuit):
+        # only the program tells what comes back by itself
+        found = list(played_restarts(circuit))
+        if waiting_isolators(Graph(circuit)):
+            found.append("isolator_back")
+        return tuple(found)
     graph = Graph(circuit)
     moving = moving_of(graph)
     held = closing_buttons(graph)

@@ -4,10 +4,10 @@ Knows the codebook for wire sizes; not how a device behaves nor which starter it
 """
 
 from evencoil.circuit.compare import Difference, differences
+from evencoil.circuit.devices.logic import commons_of, points_of, program_of
 from evencoil.circuit.devices.motors import ALIASES, coils_of, winding_of_type
 from evencoil.circuit.devices.sources import line_phasors, primary_taps, taps_of
 from evencoil.circuit.editor import CircuitEditor
-from evencoil.circuit.devices.logic import commons_of, points_of, program_of
 from evencoil.circuit.edits import Edit, EditKind, Replayed, move_ends, replay, swap_ends
 from evencoil.circuit.fingerprint import netlist_fingerprint
 from evencoil.circuit.library import (
@@ -26,7 +26,7 @@ from evencoil.circuit.netlist import Device, Netlist, Wire
 from evencoil.circuit.numbering import Numbered, number_nets
 from evencoil.circuit.roles import has_two_speeds, is_jog, is_jog_word, is_off_word
 from evencoil.circuit.tags import renamed
-from evencoil.circuit.text import Circuit, read_circuit, wire_id
+from evencoil.circuit.text import Circuit, read_circuit, said_end, wire_id
 from evencoil.circuit.tracing import TracedWire, read_trace
 from evencoil.circuit.usual import UsualDevice, usual_devices
 from evencoil.circuit.wirelist import (
@@ -87,6 +87,7 @@ __all__ = [
     "read_trace",
     "renamed",
     "replay",
+    "said_end",
     "swap_ends",
     "taps_of",
     "turns_of",

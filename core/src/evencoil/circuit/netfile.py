@@ -2,7 +2,8 @@
 
 Three parts, each under its name in brackets: ``[devices]``, one device a line as
 ``TAG ROLE TYPE name=value``; ``[wires]``, as ``number: A.1 - B.2 ; B.2 - C.3``;
-``[never together]``, pairs of contactors.
+``[never together]``, pairs of contactors. A programmable relay's program stands last, under
+``[program TAG]``, as it is.
 """
 
 from __future__ import annotations
@@ -29,7 +30,9 @@ def write_netlist(circuit: Circuit) -> str:
     for item in circuit.netlist.devices:
         tag = circuit.tags.get(item.id, item.id).replace(" ", "_")
         given = " ".join(
-            f"{name}={value.replace(' ', '_')}" for name, value in item.parameters.items() if value
+            f"{name}={value.replace(' ', '_')}"
+            for name, value in item.parameters.items()
+            if value and name != "program"
         )
         kind = item.type
         if kind == "joint":
@@ -45,6 +48,12 @@ def write_netlist(circuit: Circuit) -> str:
     if circuit.never_together:
         lines.append("[never together]")
         lines += [" + ".join(sorted(pair)) for pair in circuit.never_together]
+    for item in circuit.netlist.devices:
+        if item.parameters.get("program"):
+            tag = circuit.tags.get(item.id, item.id).replace(" ", "_")
+            # a text may end without a break, and may hold lines that look like a part
+            told = item.parameters["program"].splitlines()
+            lines += [f"[program {tag}]", *(f"|{line}" for line in told)]
     return "\n".join(lines) + "\n"
 
 
@@ -68,9 +77,17 @@ def read_netlist(text: str) -> Circuit:
             hint=Message("netlist.too_many.hint"),
         )
     parts: dict[str, list[str]] = {name: [] for name in _PARTS}
+    programs: dict[str, list[str]] = {}
     where = ""
     for number, line in enumerate(text.splitlines(), start=1):
+        if programs and line.startswith("|"):
+            next(reversed(programs.values())).append(line[1:])
+            continue
         bare = line.split("#", maxsplit=1)[0].strip()
+        if bare.lower().startswith("[program "):
+            programs[bare.strip("[] ").partition(" ")[2].strip()] = []
+            where = "never together"
+            continue
         if bare.startswith("["):
             where = bare.strip("[] ").lower()
             if where not in parts:
@@ -95,4 +112,5 @@ def read_netlist(text: str) -> Circuit:
         "",
         "\n".join(line if ":" in line or not line else f":{line}" for line in parts["wires"]),
         ",".join(line for line in parts["never together"] if line),
+        {tag: "".join(f"{line}\n" for line in lines) for tag, lines in programs.items()},
     )

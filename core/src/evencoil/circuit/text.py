@@ -16,7 +16,7 @@ from evencoil.circuit import devices as _library
 from evencoil.circuit.library import device
 from evencoil.circuit.netlist import Device, Netlist, Wire
 
-__all__ = ["Circuit", "read_circuit", "wire_id"]
+__all__ = ["Circuit", "read_circuit", "said_end", "wire_id"]
 
 _FILLED = _library  # importing it fills the library
 MOST_WIRES = 10_000
@@ -62,11 +62,22 @@ class Circuit:
             item.id == owner and item.type in {"supply", "joint"} for item in self.netlist.devices
         ):
             end = line_said(end)
-        return f"{self.tags.get(owner, owner)}.{end.replace('_', '.')}"
+        return f"{self.tags.get(owner, owner)}.{said_end(end)}"
 
     def named(self, place: str) -> str:
         """Return a device by its tag, or a terminal as people read it."""
         return self.said(place) if "." in place else self.tags.get(place, place)
+
+
+def said_end(end: str) -> str:
+    """Return a terminal's own name as people read it.
+
+    Parameters
+    ----------
+    end : str
+        As ``A1``; both ends of an output are ``Q1_1`` and read as Q1.1.
+    """
+    return end.replace("_", ".")
 
 
 def wire_id(start: str, end: str) -> str:

@@ -339,6 +339,8 @@ def _is_free(item: Device, kind: str) -> bool:
                 for parameter in ("-12-", "-16-", "-22-")
             )
         )
+        # spare points: an input has the common behind it, outputs share a feed
+        or kind == "input"
         or item.type in {"ptcrelay", "rtdmon", "phasemon", "timer"}
         or (kind == "pole" and item.type in {"contactor", "cb3", "fdisc", "isolator"})
     )

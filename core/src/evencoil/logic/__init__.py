@@ -3,6 +3,7 @@
 Knows nothing of netlists: levels of inputs are handed in, contacts of outputs are handed out.
 """
 
+from evencoil.logic.advice import Advice, advice_of, compared_ways, edge_inputs
 from evencoil.logic.blocks import BLOCKS, BlockType
 from evencoil.logic.machine import Fault, Machine
 from evencoil.logic.meaning import Checked, check_program, read_program, wrong_in
@@ -19,6 +20,7 @@ __all__ = [
     "BLOCKS",
     "CATALOGUE",
     "PHYSICAL",
+    "Advice",
     "BlockType",
     "Checked",
     "Fault",
@@ -31,8 +33,11 @@ __all__ = [
     "Rung",
     "Symbol",
     "XmlForm",
+    "advice_of",
     "check_program",
+    "compared_ways",
     "declarations_text",
+    "edge_inputs",
     "expression_text",
     "form_of_rungs",
     "program_text",

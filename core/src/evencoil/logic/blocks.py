@@ -82,6 +82,10 @@ class Block:
         """Return what outlives a scan and does not only tell how long something has lasted."""
         return tuple(getattr(self, name) for name in self.__slots__ if name != "ET")
 
+    def untimed(self) -> tuple[object, ...]:
+        """Return what outlives a scan but for instants and durations."""
+        return tuple(getattr(self, name) for name in self.__slots__ if name not in {"ET", "start"})
+
     def over_at(self) -> int | None:
         """Return when it changes with its inputs as they are; None if it never does. [ms]"""
         return None

@@ -416,6 +416,14 @@ class Machine:
             self.fault,
         )
 
+    def phase(self) -> tuple[Any, ...]:
+        """Return what outlives a scan with every timer by its phase instead of its times."""
+        return (
+            tuple(self.values),
+            tuple((*block.untimed(), block.over_at() is not None) for block in self.blocks),
+            self.fault,
+        )
+
     def over_at(self) -> int | None:
         """Return when the next timer is over; None if none runs. [ms]"""
         found = [when for block in self.blocks if (when := block.over_at()) is not None]

@@ -25,14 +25,11 @@ from evencoil.logic.model import (
     Assign,
     Binary,
     Call,
-    Case,
-    Convert,
     Expression,
     If,
     Literal,
     Many,
     Member,
-    Minus,
     Not,
     Program,
     Statement,
@@ -40,6 +37,7 @@ from evencoil.logic.model import (
 )
 from evencoil.logic.reader import read_form
 from evencoil.logic.refusal import LogicError
+from evencoil.logic.walk import expressions_in, parts_of, statements_in
 from evencoil.logic.writer import declarations_text, expression_text, statement_text
 
 __all__ = ["Rung", "form_of_rungs", "plain_rungs_of", "rungs_of", "rungs_text"]
@@ -109,8 +107,13 @@ class _View:
         # called once, and read once: by a plain contact of the rung behind it
         if self.uses[one.block] != 2:
             return {}
-        contacts = [part for part in _parts(following) if isinstance(part, Member)]
-        shown = [part for part in contacts if part.block == one.block and part.name == "Q"]
+        shown = [
+            part
+            for inside in statements_in(following)
+            for whole in expressions_in(inside)
+            for part in parts_of(whole)
+            if isinstance(part, Member) and part.block == one.block and part.name == "Q"
+        ]
         return {one.block: (word, clock.name)} if len(shown) == 1 else {}
 
     def rung(self, one: Statement | None, edges: Mapping[str, tuple[str, str]]) -> Rung | None:
@@ -204,60 +207,13 @@ def _is_name(one: Expression) -> bool:
     return isinstance(one, Variable | Member)
 
 
-def _parts(one: Statement | Expression) -> Iterator[Expression]:
-    """Go through every expression in a statement."""
-    if isinstance(one, Assign):
-        yield from _parts(one.value)
-    elif isinstance(one, Call):
-        for given in one.inputs:
-            yield from _parts(given.value)
-    elif isinstance(one, If):
-        for condition, body in one.branches:
-            yield from _parts(condition)
-            for inside in body:
-                yield from _parts(inside)
-        for inside in one.otherwise:
-            yield from _parts(inside)
-    elif isinstance(one, Case):
-        yield from _parts(one.value)
-        for choice in one.choices:
-            for inside in choice.body:
-                yield from _parts(inside)
-        for inside in one.otherwise:
-            yield from _parts(inside)
-    else:
-        yield one
-        if isinstance(one, Many):
-            for part in one.operands:
-                yield from _parts(part)
-        elif isinstance(one, Binary):
-            yield from _parts(one.left)
-            yield from _parts(one.right)
-        elif isinstance(one, Not | Minus | Convert):
-            yield from _parts(one.operand)
-
-
-def _calls(one: Statement) -> Iterator[str]:
-    if isinstance(one, Call):
-        yield one.block
-    elif isinstance(one, If):
-        for _, body in one.branches:
-            for inside in body:
-                yield from _calls(inside)
-        for inside in one.otherwise:
-            yield from _calls(inside)
-    elif isinstance(one, Case):
-        for choice in one.choices:
-            for inside in choice.body:
-                yield from _calls(inside)
-        for inside in one.otherwise:
-            yield from _calls(inside)
-
-
 def _blocks_in(one: Statement) -> Iterator[str]:
     """Go through every block that a statement calls or reads."""
-    yield from _calls(one)
-    yield from (part.block for part in _parts(one) if isinstance(part, Member))
+    for inside in statements_in(one):
+        if isinstance(inside, Call):
+            yield inside.block
+        for whole in expressions_in(inside):
+            yield from (part.block for part in parts_of(whole) if isinstance(part, Member))
 
 
 def rungs_text(rungs: Sequence[Mapping[str, Any]]) -> str:

@@ -51,8 +51,10 @@ def reduced(branches: Sequence[Branch], start: Hashable, end: Hashable) -> Expre
     ----------
     branches : sequence of Branch
         All that lie on a way between the two, and no others.
-    start, end : hashable
-        The points.
+    start : hashable
+        One point.
+    end : hashable
+        The other.
     """
     if start == end:
         return Literal("BOOL", True, "TRUE")

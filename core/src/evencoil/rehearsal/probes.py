@@ -162,6 +162,13 @@ def starts_of(stage: Stage) -> tuple[tuple[ScenarioAct, ...], ...]:
             for three in others
             if two.do == "on" and three.do == "push"
         ),
+        # a selector, and two levels one above the other
+        *(
+            (one, two, _later(three, 0.5))
+            for one in turned
+            for two, three in permutations(others, 2)
+            if two.do == "on" and three.do == "on"
+        ),
     ]
     found: list[tuple[ScenarioAct, ...]] = []
     for acts in tries:

@@ -48,6 +48,9 @@ class Behavior(Protocol):
     def due(self) -> int | None:
         """Return when something of its own happens next [us], None if nothing does."""
 
+    def phase(self) -> tuple[Any, ...]:
+        """Return what tells two of its states apart, whatever the clock says."""
+
     def fire(self, run: Any) -> None:
         """Do what is due now."""
 

@@ -469,7 +469,7 @@ def set_control_volts(sheet: CircuitEditor, volts: str, *, is_dc: bool = False) 
         if "coil" in known:
             more = {"coil_kind": "dc"} if is_dc and "coil_kind" in known else {}
             sheet.change(item.id, coil=volts, **more)
-        elif item.type in {"lamp", "solenoid", "heater", "horn"}:
+        elif item.type in {"lamp", "solenoid", "heater", "horn", "plc"}:
             sheet.change(item.id, v=volts)
 
 

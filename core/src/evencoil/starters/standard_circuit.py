@@ -105,13 +105,15 @@ _OPTIONS: tuple[_Option, ...] = (
         lambda sheet, entry: (
             bool(laid.motor_contactor(sheet))
             and "overload" in sheet.devices
-            and entry.group != "machine"
+            and entry.group not in {"machine", "programmable"}
         ),
         laid.lamps,
     ),
     _Option(
         OptionSpec("overload_side", ("as_drawn", "hot", "grounded"), "as_drawn"),
-        _has("overload", "control_fuse"),
+        lambda sheet, entry: (
+            {"overload", "control_fuse"} <= set(sheet.devices) and entry.group != "programmable"
+        ),
         laid.overload_side,
     ),
     _Option(
@@ -141,7 +143,12 @@ _OPTIONS: tuple[_Option, ...] = (
             ("transformer", "line_to_neutral", "separate", "line_voltage", "dc_24"),
             "transformer",
         ),
-        _has("control_transformer", "control_fuse", "control_fuse_1", "control_fuse_2"),
+        # a programmable relay is bought for its supply: another one is another device
+        lambda sheet, entry: (
+            {"control_transformer", "control_fuse", "control_fuse_1", "control_fuse_2"}
+            <= set(sheet.devices)
+            and entry.group != "programmable"
+        ),
         laid.control_source,
     ),
     _Option(
@@ -174,7 +181,10 @@ _OPTIONS: tuple[_Option, ...] = (
     ),
     _Option(
         OptionSpec("test_feed", ("none", "selector"), "none"),
-        _has("control_transformer", "control_fuse", "breaker"),
+        lambda sheet, entry: (
+            {"control_transformer", "control_fuse", "breaker"} <= set(sheet.devices)
+            and entry.group != "programmable"
+        ),
         laid.test_feed,
     ),
     _Option(

@@ -46,6 +46,7 @@ SENTENCES: dict[str, str] = {
     "group.part_winding": "Reduced-voltage start: part winding",
     "group.two_speed": "Two speeds",
     "group.stopping": "Braking and plugging",
+    "group.programmable": "Programmable relay",
     "group.protection": "Motor protection",
     "group.single_phase": "Single phase",
     "group.machine": "Several motors",

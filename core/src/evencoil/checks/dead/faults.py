@@ -8,7 +8,7 @@ from itertools import combinations
 from typing import Literal
 
 from evencoil.base import Message
-from evencoil.circuit import CONTACTS, Circuit, Netlist, Wire, links_of
+from evencoil.circuit import CONTACTS, Circuit, Netlist, Wire, links_of, said_end
 
 __all__ = ["FaultKind", "contact_faults", "missing_wires", "moved_wires", "wiring_faults"]
 
@@ -127,7 +127,9 @@ def contact_faults(circuit: Circuit) -> Iterator[WiringFault]:
             joint = (f"{item.id}.{link.a}", f"{item.id}.{link.b}")
             if not wired.issuperset(joint):
                 continue
-            said = Message("dead.jumper", {"tag": tag, "one": link.a, "other": link.b})
+            said = Message(
+                "dead.jumper", {"tag": tag, "one": said_end(link.a), "other": said_end(link.b)}
+            )
             yield WiringFault(
                 kind="jumper",
                 message=said,

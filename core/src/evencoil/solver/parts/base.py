@@ -134,6 +134,10 @@ class Part:
         """Return when something of its own happens next [us], or None."""
         return None
 
+    def phase(self) -> tuple[Any, ...]:
+        """Return what tells two of its states apart, whatever the clock says."""
+        return (self.due() is not None,)
+
     def fire(self, run: Run) -> None:
         """Do what is due now."""
 

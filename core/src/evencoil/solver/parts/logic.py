@@ -53,9 +53,7 @@ class ProgrammableRelay(Part):
             plant.node(device.id, self.hot), plant.node(device.id, self.common)
         )
         self.inputs = {
-            link.name: plant.branch(
-                plant.node(device.id, link.a), plant.node(device.id, link.b)
-            )
+            link.name: plant.branch(plant.node(device.id, link.a), plant.node(device.id, link.b))
             for link in self.links
             if link.kind == "input"
         }
@@ -64,7 +62,9 @@ class ProgrammableRelay(Part):
         """Without supply; outputs that someone forced are free."""
         self.relay.load(self._at_rest)
         self.forced: dict[str, bool] = {}
+        #: what last came, and what last changed: an output closes on the first, opens on the second
         self.begun_by: int | None = None
+        self.changed_by: int | None = None
 
     def rest(self, run: Run) -> None:
         """Outputs open; its electronics read open on an ohmmeter."""
@@ -81,18 +81,31 @@ class ProgrammableRelay(Part):
         """Return when its next contact moves, a filter lets through, or it scans."""
         return self.relay.due(behind=_BEHIND_US)
 
+    def phase(self) -> tuple[Any, ...]:
+        """Return sampled inputs, contacts, and all of its program that outlives a scan.
+
+        A timer counts by its phase: idle, timing or done.
+        """
+        relay = self.relay
+        return (
+            tuple(sorted(relay.taken.items())),
+            tuple(relay.contacts.values()),
+            tuple(relay.moves),
+            tuple(self.forced.items()),
+            relay.machine.phase(),
+        )
+
     def fire(self, run: Run) -> None:
         """Contacts, filters, scan; what they did is told with the act that began it."""
-        run.cause = self.begun_by
-        before = dict(self.relay.contacts)
+        run.cause = self.changed_by
         self.relay.contacts_due(run.time)
         fault = self.relay.machine.fault
         if self.relay.work(run.time - _BEHIND_US):
             now = self.relay.machine.fault
             if now is not None and fault is None:
-                self.begun_by = run.tell(self, "fault", f"{now.what}, line {now.line}")
+                self.changed_by = run.tell(self, "fault", f"{now.what}, line {now.line}")
         self.relay.contacts_due(run.time)
-        self._put_all(run, before)
+        self._put_all(run)
 
     def observe(self, run: Run) -> None:
         """Look at its supply and its inputs."""
@@ -100,7 +113,7 @@ class ProgrammableRelay(Part):
         part = self.volts_across(run, self.hot, self.common) / self.rated_v
         is_on = part >= known["plc_supply_part"]
         if is_on != self.relay.is_on:
-            self.begun_by = run.tell(self, "supply", "on" if is_on else "off")
+            self._changed(run.tell(self, "supply", "on" if is_on else "off"), is_on=is_on)
             self.relay.power(run.time, is_on=is_on)
         for name in self.inputs:
             volts = self.volts_across(run, name, self.common)
@@ -113,7 +126,7 @@ class ProgrammableRelay(Part):
             # between the two it stays as it was; at the lower one it is off
             is_high = is_high and not (was and part <= known["plc_input_off"])
             if is_high != was:
-                self.begun_by = run.tell(self, name, "1" if is_high else "0")
+                self._changed(run.tell(self, name, "1" if is_high else "0"), is_on=is_high)
                 self.relay.level(run.time, name, is_high)
 
     def act(self, run: Run, verb: str, word: str) -> bool:
@@ -126,18 +139,23 @@ class ProgrammableRelay(Part):
             self.forced.pop(output, None)
         else:
             self.forced[output] = how != "open"
-        self.begun_by = run.cause
-        self._put_all(run, dict(self.relay.contacts))
+        self.begun_by = self.changed_by = run.cause
+        self._put_all(run)
         return True
 
-    def _put_all(self, run: Run, before: dict[str, bool]) -> None:
+    def _changed(self, event: int, *, is_on: bool) -> None:
+        self.changed_by = event
+        if is_on:
+            self.begun_by = event
+
+    def _put_all(self, run: Run) -> None:
         for link in self.links:
             if link.name not in self.branches:
                 continue
             wanted = self.forced.get(link.name, self.relay.contacts[link.name])
+            run.cause = self.begun_by if wanted else self.changed_by
             if self.put(run, link, is_closed=wanted):
                 run.tell(self, link.name, "closed" if wanted else "open")
-        del before
 
     def word(self, run: Run) -> str:
         """Return ``off``, ``boot``, ``run`` or ``fault``."""
@@ -156,17 +174,15 @@ class ProgrammableRelay(Part):
     def tells(self, run: Run) -> dict[str, str]:
         """Return every input as it is taken, and every output as its contact is."""
         found = {name: "1" if self.relay.taken.get(name) else "0" for name in self.inputs}
-        found |= {
-            name: "1" if self.is_closed(run, name) else "0" for name in self.relay.contacts
-        }
+        found |= {name: "1" if self.is_closed(run, name) else "0" for name in self.relay.contacts}
         return found
 
     def save(self) -> list[Any]:
         """Return the relay with its program's state, and what is forced."""
-        return [self.relay.save(), dict(self.forced), self.begun_by]
+        return [self.relay.save(), dict(self.forced), self.begun_by, self.changed_by]
 
     def load(self, values: list[Any]) -> None:
         """Take a state back."""
-        kept, forced, self.begun_by = values
+        kept, forced, self.begun_by, self.changed_by = values
         self.relay.load(kept)
         self.forced = dict(forced)

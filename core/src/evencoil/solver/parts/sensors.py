@@ -7,11 +7,11 @@ from __future__ import annotations
 
 import cmath
 from collections.abc import Callable
-from itertools import pairwise
 from math import pi, sqrt
 from typing import ClassVar
 
 from evencoil.circuit import Device
+from evencoil.sensors import ELEMENTS, celsius_of, ohms_of, thermistor_ohms
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.parts.coils import coil_admittance
 from evencoil.solver.parts.motors import Motor
@@ -147,21 +147,6 @@ class Thermostat(_HeldByHand):
         return "hot" if self.is_hot else "cool"
 
 
-#: one thermistor of type A: kelvins from its rated temperature, ohms (IEC 60947-8: at most 250
-#: at -20 K and 550 at -5 K, at least 1,330 at +5 K and 4,000 at +15 K)
-_PTC = ((-100.0, 100.0), (-20.0, 150.0), (-5.0, 400.0), (5.0, 1330.0), (15.0, 4000.0))
-
-
-def _ptc_ohm(kelvin: float) -> float:
-    """Return the ohms of one thermistor some kelvins from its rated temperature [ohm]."""
-    if kelvin <= _PTC[0][0]:
-        return _PTC[0][1]
-    for (low, low_ohm), (high, high_ohm) in pairwise(_PTC):
-        if kelvin <= high:
-            return float(low_ohm * (high_ohm / low_ohm) ** ((kelvin - low) / (high - low)))
-    return _PTC[-1][1]
-
-
 class _Sensor(Part):
     """A sensor in the winding whose loop can be cut or shorted."""
 
@@ -207,7 +192,7 @@ class Thermistor(_Sensor):
         if self.loop == "short":
             return 0.0
         now = known["motor_cold_c"] if motor is None else motor.temperature_c
-        return 3 * _ptc_ohm(now - number(self.device, "t", 150.0))
+        return thermistor_ohms(now - number(self.device, "t", 150.0))
 
 
 class _Monitor(Part):
@@ -320,21 +305,14 @@ class ThermistorRelay(_Monitor):
         return True
 
 
-#: platinum of 100 ohm at 0 C, above freezing: R = 100 (1 + A t + B t^2) (IEC 60751)
-_PT_OHM, _PT_A, _PT_B = 100.0, 3.9083e-3, -5.775e-7
 #: beyond these a monitor takes its sensor for shorted or cut: about -50 C and 300 C
 _PT_LEAST_OHM, _PT_MOST_OHM = 80.0, 212.0
 
 
 def _pt_ohm(celsius: float) -> float:
-    """Return the ohms of a platinum sensor [ohm]."""
-    return _PT_OHM * (1 + _PT_A * celsius + _PT_B * celsius**2)
-
-
-def _pt_celsius(ohms: float) -> float:
-    """Return the temperature at which a platinum sensor has some ohms [C]."""
-    root = sqrt(_PT_A**2 - 4 * _PT_B * (1 - ohms / _PT_OHM))
-    return (root - _PT_A) / (2 * _PT_B)
+    """Return the ohms of a platinum sensor; beyond its table as at its end [ohm]."""
+    known = ELEMENTS["Pt100"]
+    return ohms_of("Pt100", min(max(celsius, known.least_c), known.most_c))
 
 
 class Rtd(_Sensor):
@@ -393,7 +371,7 @@ class RtdMonitor(_Monitor):
             return 1e9
         if self._is_drawn:
             ohms = self.once(run, self._loop)
-            return _pt_celsius(ohms) if _PT_LEAST_OHM <= ohms <= _PT_MOST_OHM else 1e9
+            return celsius_of("Pt100", ohms) if _PT_LEAST_OHM <= ohms <= _PT_MOST_OHM else 1e9
         motor = watched(run, self.device)
         return motor.temperature_c if motor is not None else 0.0
 

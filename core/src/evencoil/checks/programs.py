@@ -1,0 +1,370 @@
+"""What hangs on the program of a programmable relay, and what does not: hard-wired first.
+
+The outputs count as free: whatever a program may do, an emergency stop, an overload contact and
+an interlock have to hold by wire. What restarts by itself is played, because only the program
+tells it.
+
+Source: NFPA 79 and IEC 60204-1 (emergency stop, stop functions, unexpected start), trade
+practice; codes of docs/logic.md.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+
+from evencoil.checks.model import Problem, problem
+from evencoil.checks.power import exclusive_pairs, moving_of
+from evencoil.checks.reach import Graph, Place
+from evencoil.checks.ways import contacts_of
+from evencoil.circuit import Circuit, Device, Link, links_of, program_of
+from evencoil.logic import advice_of, compared_ways, edge_inputs
+from evencoil.rehearsal import ScenarioAct, Stage, Trace, opening_of, starts_of
+
+__all__ = ["by_program", "has_program", "inputs_of", "played_restarts", "program_problems"]
+
+_SECOND = 1_000_000
+
+
+def has_program(circuit: Circuit) -> bool:
+    """Tell whether a circuit holds a programmable relay.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    return any(item.type == "plc" for item in circuit.netlist.devices)
+
+
+def _outputs(graph: Graph) -> set[Place]:
+    return {
+        (item.id, link.name)
+        for item in graph.of_type("plc")
+        for link in links_of(item)
+        if link.kind == "no"
+    }
+
+
+def by_program(graph: Graph) -> frozenset[str]:
+    """Return the coils that pull in through an output of a programmable relay only.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    outputs = _outputs(graph)
+    if not outputs:
+        return frozenset()
+    return graph.reached().coils - graph.reached(outputs).coils
+
+
+def inputs_of(graph: Graph, item: Device) -> list[tuple[str, str, Link]]:
+    """Return the inputs that a contact of a device is wired to: relay, point, contact.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    item : Device
+        Whose contacts.
+    """
+    at = {
+        graph.net(relay.id, link.a): (relay.id, link.name)
+        for relay in graph.of_type("plc")
+        for link in links_of(relay)
+        if link.kind == "input" and graph.is_wired(f"{relay.id}.{link.a}")
+    }
+    return [
+        (*at[graph.net(item.id, end)], link)
+        for link in contacts_of(graph, item)
+        for end in (link.a, link.b)
+        if graph.net(item.id, end) in at
+    ]
+
+
+def program_problems(graph: Graph) -> Iterator[Problem]:
+    """Go through L01 to L07, L09 to L15 and L17.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    if not graph.of_type("plc"):
+        return
+    yield from _stops(graph)
+    yield from _overloads(graph)
+    yield from _exclusive(graph)
+    yield from _by_closing(graph)
+    yield from _feedback(graph)
+    yield from _texts(graph)
+    yield from _lamps(graph)
+
+
+def _left_with(graph: Graph, opened: set[Place]) -> frozenset[str]:
+    """Return the coils that can be in with some contacts open, every output free."""
+    return graph.reached(opened).coils | graph.reached(opened, holds=True).coils
+
+
+def _opening(graph: Graph, item: Device) -> set[Place]:
+    return {(item.id, link.name) for link in contacts_of(graph, item) if link.kind.startswith("nc")}
+
+
+def _stops(graph: Graph) -> Iterator[Problem]:
+    """L01, L02: with every emergency stop pressed no output may feed what moves."""
+    stops = graph.of_type("estop")
+    if not stops:
+        return
+    opened = {place for item in stops for place in _opening(graph, item)}
+    left = sorted(_left_with(graph, opened) & by_program(graph) & moving_of(graph))
+    if not left:
+        return
+    read = [item.id for item in stops if inputs_of(graph, item)]
+    if read:
+        yield problem(graph.circuit, "L02", "error", "estop_by_program", read[0], *left)
+    else:
+        yield problem(graph.circuit, "L01", "error", "estop_not_ahead", stops[0].id, *left)
+
+
+def _overloads(graph: Graph) -> Iterator[Problem]:
+    """L03: an overload contact that only tells the program leaves the coil in."""
+    for item in graph.of_type("olr"):
+        read = inputs_of(graph, item)
+        left = sorted(_left_with(graph, _opening(graph, item)) & by_program(graph))
+        opening = [link for link in contacts_of(graph, item) if link.kind == "nc"]
+        if read and not _drops_any(graph, item) and left:
+            yield problem(graph.circuit, "L03", "error", "overload_by_program", item.id, *left)
+        elif not opening and not read and left:
+            yield problem(graph.circuit, "L03", "error", "overload_nowhere", item.id, *left)
+
+
+def _drops_any(graph: Graph, item: Device) -> bool:
+    """Tell whether a device's opening contact takes a coil out by wire."""
+    before = graph.reached().coils
+    return bool(before - graph.reached(_opening(graph, item)).coils)
+
+
+def _exclusive(graph: Graph) -> Iterator[Problem]:
+    """L04: outputs forced on together must not close contactors that exclude each other."""
+    driven = by_program(graph)
+    for pair in exclusive_pairs(graph):
+        if not pair <= driven:
+            continue
+        if any(_both_close(graph, order) for order in (sorted(pair), sorted(pair)[::-1])):
+            yield problem(graph.circuit, "L04", "error", "outputs_together", *sorted(pair))
+
+
+def _both_close(graph: Graph, order: Sequence[str]) -> bool:
+    """Force every output that feeds the first, then every output, and watch both contactors."""
+    stage, circuit = Stage(graph.circuit), graph.circuit
+    outputs = sorted(_outputs(graph))
+    first = [
+        place
+        for place in outputs
+        if order[0] not in graph.reached(set(outputs) - {place}).coils
+        or (order[0] in graph.reached(set(outputs) - {place}).coils
+        and order[0] not in graph.reached({place}).coils)
+    ]
+    acts = [*opening_of(circuit)]
+    acts += [
+        ScenarioAct(at_us=_SECOND, do="turn", on=item.id, word=word)
+        for item in graph.of_type("sel")
+        for word in _turned_on(item)
+    ]
+    acts += [
+        ScenarioAct(at_us=2 * _SECOND, do="force", on=relay, word=f"{name} closed")
+        for relay, name in first or outputs
+    ]
+    acts += [
+        ScenarioAct(at_us=3 * _SECOND, do="force", on=relay, word=f"{name} closed")
+        for relay, name in outputs
+    ]
+    trace = stage.play(acts, until_us=6 * _SECOND)
+    return any(
+        frame.words is not None and all(frame.words.get(name) == "1" for name in order)
+        for frame in trace.frames
+    )
+
+
+def _turned_on(item: Device) -> list[str]:
+    words = [word for word in item.parameters.get("pos", "").split(",") if word]
+    return words[-1:]
+
+
+def _by_closing(graph: Graph) -> Iterator[Problem]:
+    """L05: what stops has to open: a broken wire is then a stop."""
+    for item in graph.of_type("pb", "olr", "estop"):
+        if item.type == "pb" and not item.id.startswith("stop"):
+            continue
+        for relay, point, link in inputs_of(graph, item):
+            if link.kind == "no":
+                is_hard = item.type == "olr" and _drops_any(graph, item)
+                level = "note" if is_hard else "doubt"
+                yield problem(
+                    graph.circuit, "L05", level, "stops_by_closing", item.id, relay, point=point
+                )
+
+
+def _feedback(graph: Graph) -> Iterator[Problem]:
+    """L06, L07: a feedback is a contact of the contactor, compared in both directions."""
+    circuit = graph.circuit
+    coils = {graph.net(item.id, "A1"): item.id for item in graph.of_type("contactor")}
+    for relay in graph.of_type("plc"):
+        for link in links_of(relay):
+            if link.kind != "input" or not graph.is_wired(f"{relay.id}.{link.a}"):
+                continue
+            contactor = coils.get(graph.net(relay.id, link.a))
+            if contactor is not None:
+                yield problem(
+                    circuit,
+                    "L06",
+                    "doubt",
+                    "feedback_of_coil",
+                    relay.id,
+                    contactor,
+                    point=link.name,
+                )
+    for item in graph.of_type("contactor"):
+        for relay_id, point, link in inputs_of(graph, item):
+            if link.kind not in {"no", "no_early"}:
+                continue
+            output = _output_of(graph, relay_id, item.id)
+            if output is None:
+                continue
+            ways = compared_ways(program_of(graph.kinds[relay_id]), output, point)
+            if ways == (True, False):
+                yield problem(
+                    circuit,
+                    "L07",
+                    "note",
+                    "feedback_one_way",
+                    relay_id,
+                    item.id,
+                    point=point,
+                    output=output,
+                )
+
+
+def _output_of(graph: Graph, relay: str, coil: str) -> str | None:
+    """Return the one output of a relay without which a coil cannot pull in."""
+    found = [
+        name
+        for owner, name in sorted(_outputs(graph))
+        if owner == relay and coil not in graph.reached({(owner, name)}).coils
+    ]
+    return found[0] if len(found) == 1 else None
+
+
+def _texts(graph: Graph) -> Iterator[Problem]:
+    """L09 to L15: what the program's own text lets doubt."""
+    for relay in graph.of_type("plc"):
+        checked = program_of(relay)
+        scan = round(float(relay.parameters.get("scan") or 10))
+        for one in advice_of(checked, scan):
+            yield problem(
+                graph.circuit,
+                one.code,
+                "note" if one.code == "L12" else "doubt",
+                one.code.lower(),
+                relay.id,
+                line=str(one.place[0]),
+                what=one.name,
+                figure=one.figure,
+            )
+        stops = graph.of_type("estop")
+        for block, point, place in edge_inputs(checked):
+            fed = graph.is_wired(f"{relay.id}.{point}")
+            if not fed:
+                continue
+            yield problem(
+                graph.circuit,
+                "L09",
+                "doubt",
+                "edge_on_return" if stops else "edge_first_scan",
+                relay.id,
+                line=str(place[0]),
+                what=block,
+                point=point,
+            )
+
+
+def _lamps(graph: Graph) -> Iterator[Problem]:
+    """L17: a lamp whose feed goes with what it reports; say when it cannot light."""
+    outputs = _outputs(graph)
+    for lamp in graph.of_type("lamp"):
+        net = graph.net(lamp.id, "X1")
+        feeds = {edge.place for edge in graph.beside[net]} & outputs
+        if not feeds:
+            continue
+        for item in graph.of_type("estop"):
+            reached = graph.reached(_opening(graph, item))
+            if net in graph.reached().hot and net not in reached.hot:
+                yield problem(graph.circuit, "L17", "note", "lamp_dark", lamp.id, item.id)
+
+
+def played_restarts(circuit: Circuit) -> tuple[str, ...]:
+    """Return the starts that no one asks for, found by playing the program with its circuit.
+
+    Each way to start is played; then power goes and comes, an overload trips and is reset, an
+    emergency stop is pressed and released, a fault is let pass, with no other act.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        With a programmable relay.
+    """
+    stage = Stage(circuit)
+    opening, found = opening_of(circuit), []
+    starts = starts_of(stage)
+    if any(not start for start in starts):
+        found.append("power_back")
+    for start in starts:
+        begun = [*opening, *start]
+        for kind, name, first, then in (
+            ("supply", "power_back", "lose", "restore"),
+            ("olr", "overload_reset", "trip", "reset"),
+            ("estop", "estop_release", "press", "twist"),
+        ):
+            for item in circuit.netlist.devices:
+                if item.type != kind or name in found:
+                    continue
+                on = "" if kind == "supply" else item.id
+                # at once, and after a fault had time to be noticed and kept
+                if any(_starts_again(stage, begun, on, first, then, s) for s in (0.3, 4.0)):
+                    found.append(name)
+    return tuple(found)
+
+
+def _starts_again(
+    stage: Stage, begun: Sequence[ScenarioAct], on: str, first: str, then: str, later_s: float
+) -> bool:
+    """Tell whether something runs again after two acts that ask for no start."""
+    if on:
+        acts = [
+            ScenarioAct(at_us=9 * _SECOND, do=first, on=on),
+            ScenarioAct(at_us=round((9 + later_s) * _SECOND), do=then, on=on),
+        ]
+    else:
+        acts = [ScenarioAct(at_us=9 * _SECOND, do="dip", word=f"{later_s:g}")]
+    # behind it a delay of five seconds may lie, and levels that hold
+    trace = stage.play([*begun, *acts], until_us=22 * _SECOND)
+    gone, last = (
+        _words_at(trace, round((9 + later_s) * _SECOND) - 1),
+        _words_at(trace, 22 * _SECOND),
+    )
+    moving = moving_of(Graph(stage.circuit))
+    dropped = {name for name in moving if gone.get(name) != "1"}
+    before = _words_at(trace, 9 * _SECOND - 1)
+    return any(before.get(name) == "1" and last.get(name) == "1" for name in dropped)
+
+
+def _words_at(trace: Trace, time_us: int) -> Mapping[str, str]:
+    """Return the newest full picture up to an instant."""
+    found: Mapping[str, str] = {}
+    for frame in trace.frames:
+        if frame.time_us > time_us:
+            break
+        if frame.words is not None:
+            found = frame.words
+    return found

@@ -1,0 +1,31 @@
+"""Sensors that watch a motor: elements, thermistors, monitors, and what a pair of leads is.
+
+Knows nothing of netlists or jobs.
+"""
+
+from evencoil.sensors.elements import ELEMENTS, Element, ElementName, celsius_of, ohms_of
+from evencoil.sensors.leads import LeadReadings, element_ohms
+from evencoil.sensors.monitor import Channel, Monitor, MonitorState
+from evencoil.sensors.shaft import BearingEnd, loop_flows
+from evencoil.sensors.thermistor import ThermistorRelay, thermistor_ohms
+from evencoil.sensors.what import Fit, Told, what_is_it
+
+__all__ = [
+    "ELEMENTS",
+    "BearingEnd",
+    "Channel",
+    "Element",
+    "ElementName",
+    "Fit",
+    "LeadReadings",
+    "Monitor",
+    "MonitorState",
+    "ThermistorRelay",
+    "Told",
+    "celsius_of",
+    "element_ohms",
+    "loop_flows",
+    "ohms_of",
+    "thermistor_ohms",
+    "what_is_it",
+]
