@@ -4,6 +4,8 @@ The interpreter walks the program and shares nothing with the machine but the mo
 written from the words of docs/logic.md.
 """
 
+from math import isfinite
+
 from hypothesis import strategies as st
 
 from evencoil.logic.model import (
@@ -114,7 +116,7 @@ def bools(depth, *, plain=False):
     )
 
 
-def _coil(plain):
+def _coil(*, plain=False):
     target = st.sampled_from(["Q1", "Q2", "Run", "Flt", "%MX0.3"])
     return st.builds(lambda t, e: f"{t} := {e};", target, bools(2, plain=plain))
 
@@ -151,13 +153,13 @@ def _other():
         st.builds(
             lambda a, b, c: f"IF {a} THEN {b} ELSIF {c} THEN ; ELSE M := M + 1; END_IF;",
             bools(1),
-            _coil(False),
+            _coil(),
             bools(0),
         ),
         st.builds(
             lambda a, b: f"CASE {a} OF -5..-1, 1: {b} Two: M := 0; ELSE M := -1; END_CASE;",
             _ints(1),
-            _coil(False),
+            _coil(),
         ),
     )
 
@@ -167,8 +169,7 @@ def programs(draw, *, plain=False):
     """Return the text of any program; of a plain one every network is a rung."""
     names = draw(st.permutations(list(BLOCKS)))[: draw(st.integers(0, 6))]
     parts = [draw(_call(name, plain)) for name in names]
-    for _ in range(draw(st.integers(1, 6))):
-        parts.append(draw(_coil(plain)))
+    parts += [draw(_coil(plain=plain)) for _ in range(draw(st.integers(1, 6)))]
     for _ in range(draw(st.integers(0, 2))):
         condition = draw(bools(1, plain=plain))
         value = draw(st.sampled_from(["TRUE", "FALSE"]))
@@ -178,7 +179,7 @@ def programs(draw, *, plain=False):
     return HEAD + "\n".join(draw(st.permutations(parts))) + "\n"
 
 
-class Stop(Exception):
+class StopError(Exception):
     """A fault of the naive interpreter."""
 
 
@@ -210,7 +211,7 @@ class Naive:
         before = (dict(self.values), {name: dict(one) for name, one in self.blocks.items()})
         try:
             self.body(self.checked.program.statements, now)
-        except Stop as stopped:
+        except StopError as stopped:
             self.values, self.blocks = before
             return str(stopped)
         return None
@@ -251,54 +252,71 @@ class Naive:
 
     def kind(self, one):
         """Return the type of an expression."""
-        if isinstance(one, Literal):
-            return one.type
-        if isinstance(one, Variable):
-            return self.checked.symbol(one.name).type
-        if isinstance(one, Member):
-            return {"ET": "TIME", "PT": "TIME", "CV": "INT", "PV": "INT"}.get(one.name, "BOOL")
-        if isinstance(one, Minus):
-            return self.kind(one.operand)
-        if isinstance(one, Convert):
-            return "INT" if one.function == "REAL_TO_INT" else "REAL"
-        if isinstance(one, Binary) and one.operator in {"+", "-", "*", "/", "MOD"}:
-            kinds = {self.kind(one.left), self.kind(one.right)}
-            return "REAL" if "REAL" in kinds else kinds.pop()
-        return "BOOL"
+        return _KINDS.get(type(one), lambda _self, _one: "BOOL")(self, one)
 
     def worth(self, one):
         """Return what an expression is worth."""
-        if isinstance(one, Literal):
-            return one.value
-        if isinstance(one, Variable):
-            return self.read(one.name)
-        if isinstance(one, Member):
-            default = 0 if one.name in {"ET", "PT", "CV", "PV"} else False
-            return self.blocks[one.block].get(one.name, default)
-        if isinstance(one, Not):
-            return not self.worth(one.operand)
-        if isinstance(one, Minus):
-            return limited(-self.worth(one.operand), self.kind(one))
-        if isinstance(one, Many):
-            told = [self.worth(part) for part in one.operands]
-            return all(told) if one.operator == "AND" else any(told)
-        if isinstance(one, Convert):
-            value = self.worth(one.operand)
-            return float(value) if one.function == "INT_TO_REAL" else rounded(value)
-        left, right = self.worth(one.left), self.worth(one.right)
-        if one.operator == "XOR":
-            return left is not right
-        if one.operator in {"<", ">", "<=", ">=", "=", "<>"}:
-            order = (left > right) - (left < right)
-            return {
-                "<": order < 0,
-                ">": order > 0,
-                "<=": order <= 0,
-                ">=": order >= 0,
-                "=": order == 0,
-                "<>": order != 0,
-            }[one.operator]
-        return limited(arithmetic(one.operator, left, right, self.kind(one)), self.kind(one))
+        return _WORTHS[type(one)](self, one)
+
+
+def _kind_of_two(self, one):
+    if one.operator not in {"+", "-", "*", "/", "MOD"}:
+        return "BOOL"
+    kinds = {self.kind(one.left), self.kind(one.right)}
+    return "REAL" if "REAL" in kinds else kinds.pop()
+
+
+_NUMBER_MEMBERS = {"ET": "TIME", "PT": "TIME", "CV": "INT", "PV": "INT"}
+_KINDS = {
+    Literal: lambda _self, one: one.type,
+    Variable: lambda self, one: self.checked.symbol(one.name).type,
+    Member: lambda _self, one: _NUMBER_MEMBERS.get(one.name, "BOOL"),
+    Minus: lambda self, one: self.kind(one.operand),
+    Convert: lambda _self, one: "INT" if one.function == "REAL_TO_INT" else "REAL",
+    Binary: _kind_of_two,
+}
+
+
+def _worth_of_many(self, one):
+    told = [self.worth(part) for part in one.operands]
+    return all(told) if one.operator == "AND" else any(told)
+
+
+def _converted(self, one):
+    value = self.worth(one.operand)
+    return float(value) if one.function == "INT_TO_REAL" else rounded(value)
+
+
+def _worth_of_two(self, one):
+    left, right = self.worth(one.left), self.worth(one.right)
+    if one.operator == "XOR":
+        return left is not right
+    order = (left > right) - (left < right)
+    compared = {
+        "<": order < 0,
+        ">": order > 0,
+        "<=": order <= 0,
+        ">=": order >= 0,
+        "=": order == 0,
+        "<>": order != 0,
+    }
+    if one.operator in compared:
+        return compared[one.operator]
+    return limited(arithmetic(one.operator, left, right, self.kind(one)), self.kind(one))
+
+
+_WORTHS = {
+    Literal: lambda _self, one: one.value,
+    Variable: lambda self, one: self.read(one.name),
+    Member: lambda self, one: self.blocks[one.block].get(
+        one.name, 0 if one.name in _NUMBER_MEMBERS else False
+    ),
+    Not: lambda self, one: not self.worth(one.operand),
+    Minus: lambda self, one: limited(-self.worth(one.operand), self.kind(one)),
+    Many: _worth_of_many,
+    Convert: _converted,
+    Binary: _worth_of_two,
+}
 
 
 def rounded(value):
@@ -312,7 +330,7 @@ def rounded(value):
 
 def stop(why):
     """Stop a scan."""
-    raise Stop(why)
+    raise StopError(why)
 
 
 def arithmetic(operator, left, right, kind):
@@ -337,7 +355,7 @@ def limited(value, kind):
         stop("INT overflow")
     if kind == "TIME" and not -(2**31) <= value < 2**31:
         stop("TIME overflow")
-    if kind == "REAL" and (value != value or abs(value) == float("inf")):
+    if kind == "REAL" and not isfinite(value):
         stop("REAL not finite")
     return value
 
@@ -346,8 +364,8 @@ def work(block, now):
     """Work a block once, by the words of the table."""
     kind = block["kind"]
 
-    def given(name, default=False):
-        return block.get(name, default)
+    def given(name, default=None):
+        return block.get(name, False if default is None else default)
 
     if kind in {"TON", "TOF", "TP"}:
         timer(kind, block, given("IN"), given("PT", 0), now)
@@ -391,35 +409,47 @@ def timer(kind, block, power, preset, now):
     """Time, with the instants of the last rise and fall written down."""
     was = block.get("was", False)
     block["was"] = power
-    if kind == "TON":
-        if not power:
-            block.update(Q=False, ET=0, done=False)
-            return
-        if not was:
-            block.update(since=now, done=False)
+    {"TON": on_delay, "TOF": off_delay, "TP": pulse}[kind](block, power, was, preset, now)
+
+
+def on_delay(block, power, was, preset, now):
+    """Count from the rise."""
+    if not power:
+        block.update(Q=False, ET=0, done=False)
+        return
+    if not was:
+        block.update(since=now, done=False)
+    past = now - block["since"]
+    block["done"] = block["done"] or past >= preset
+    block.update(Q=block["done"], ET=max(min(past, preset), 0))
+
+
+def off_delay(block, power, was, preset, now):
+    """Count from the fall."""
+    if power:
+        block.update(Q=True, ET=0, timing=True)
+        return
+    if was:
+        block["since"] = now
+    if preset <= 0:
+        block.update(Q=False, timing=False)
+    elif block.get("timing"):
         past = now - block["since"]
-        block["done"] = block["done"] or past >= preset
-        block.update(Q=block["done"], ET=max(min(past, preset), 0))
-    elif kind == "TOF":
-        if power:
-            block.update(Q=True, ET=0, timing=True)
-            return
-        if was:
-            block["since"] = now
-        if preset <= 0:
-            block.update(Q=False, timing=False)
-        elif block.get("timing"):
-            past = now - block["since"]
-            block.update(Q=past < preset, ET=min(past, preset), timing=past < preset)
-    elif block.get("since") is not None:
+        block.update(Q=past < preset, ET=min(past, preset), timing=past < preset)
+
+
+def pulse(block, power, was, preset, now):
+    """Count from a rise that comes while nothing runs."""
+    if block.get("since") is not None:
         past = now - block["since"]
-        if past < preset:
-            block.update(Q=True, ET=past)
-        else:
-            block.update(Q=False, ET=max(preset, 0) if power else 0, since=None)
-    elif power and not was and preset > 0:
+        is_over = past >= preset
+        block.update(Q=not is_over, ET=past)
+        if is_over:
+            block.update(ET=max(preset, 0) if power else 0, since=None)
+        return
+    if power and not was and preset > 0:
         block.update(Q=True, ET=0, since=now)
-    else:
-        block["Q"] = False
-        if not power:
-            block["ET"] = 0
+        return
+    block["Q"] = False
+    if not power:
+        block["ET"] = 0

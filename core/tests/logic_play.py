@@ -46,8 +46,11 @@ class Plant:
         """Return what a boolean term is worth now."""
         names = {"SUP": relay.is_on, **self.signals, **self.state}
         names |= {name: relay.is_closed(name) for name in relay.contacts}
-        plain = text.replace("AND", "and").replace("OR", "or").replace("NOT", "not")
-        return bool(eval(plain, {"__builtins__": {}}, names))
+        assert " OR " not in text
+        return all(
+            not names[part[4:]] if part.startswith("NOT ") else bool(names[part])
+            for part in text.split(" AND ")
+        )
 
     def settle(self, now, relay):
         """Move what is due, then send contactors where their coils say, and tell the inputs."""
@@ -83,7 +86,7 @@ def act(relay, plant, one, now):
         else:
             relay.level(now, name, value if name.startswith("AI") else bool(value))
     if "supply" in one:
-        relay.power(now, one["supply"])
+        relay.power(now, is_on=one["supply"])
     for name, value in one.get("stuck", {}).items():
         relay.stuck[name] = bool(value)
     plant.welded |= set(one.get("weld", []))
@@ -105,8 +108,8 @@ def seen(relay, plant, name):
     return relay.machine.value(name)
 
 
-def play(case, checked=None):
-    """Run a case, and return everything in it that is not as expected."""
+def relay_of(case, checked=None):
+    """Return the relay of a case, without supply."""
     told = case.get("device", {})
     times = RelayTimes(
         boot=told.get("boot", 0),
@@ -116,47 +119,50 @@ def play(case, checked=None):
         off=told.get("off", 0),
         drop=told.get("drop", 8),
     )
-    relay = Relay(checked or read_program(case["program"], points_of(case)), times)
-    plant = Plant(case.get("plant", {}))
-    acts = sorted(case.get("acts", []), key=lambda one: one["t"])
-    expected = case["expect"]
+    return Relay(checked or read_program(case["program"], points_of(case)), times)
+
+
+def play(case, checked=None):
+    """Run a case, and return everything in it that is not as expected."""
+    relay, plant = relay_of(case, checked), Plant(case.get("plant", {}))
+    acts, expected = case.get("acts", []), case["expect"]
     end = max([one.get("t", one.get("to", 0)) for one in expected], default=0)
-    instants = {one["t"] for one in [*acts, *(e for e in expected if "t" in e)]}
-    shown = {}
-    wrong = []
-    now = 0
-    relay.power(0, True)
+    instants = {one["t"] for one in [*acts, *expected] if "t" in one}
+    shown, wrong, now = {}, [], 0
+    relay.power(0, is_on=True)
     while now <= end:
         relay.contacts_due(now)
         plant.settle(now, relay)
-        for one in [one for one in acts if one["t"] == now]:
-            act(relay, plant, one, now)
+        for one in acts:
+            if one["t"] == now:
+                act(relay, plant, one, now)
         plant.settle(now, relay)
         relay.work(now)
         relay.contacts_due(now)
         plant.settle(now, relay)
-        for one in expected:
-            if one.get("t") == now:
-                for name, value in one.items():
-                    if name != "t" and seen(relay, plant, name) != value:
-                        wrong.append((now, name, value, seen(relay, plant, name)))
-            if "seen" in one and one["from"] <= now <= one["to"]:
-                for name in one["seen"]:
-                    key = (one["from"], one["to"], name)
-                    shown[key] = shown.get(key, False) or bool(seen(relay, plant, name))
-            for name, (value, when) in one.get("first", {}).items():
-                if now < when and seen(relay, plant, name) == value:
-                    wrong.append((now, name, "not yet", value))
-                if now == when and seen(relay, plant, name) != value:
-                    wrong.append((now, name, value, seen(relay, plant, name)))
-        following = [when for when in (relay.due(), plant.due()) if when is not None]
-        following += [when for when in instants if when > now]
-        later = [when for when in following if when > now]
-        if not later:
-            break
-        now = min(later)
-    for one in expected:
-        for name, value in one.get("seen", {}).items():
-            if shown.get((one["from"], one["to"], name), False) != value:
-                wrong.append((one["from"], one["to"], name, value))
+        wrong += compared(relay, plant, expected, now, shown)
+        following = [when for when in (relay.due(), plant.due(), *instants) if when is not None]
+        now = min((when for when in following if when > now), default=end + 1)
+    wrong += [
+        (one["from"], one["to"], name, value)
+        for one in expected
+        for name, value in one.get("seen", {}).items()
+        if shown.get((one["from"], one["to"], name), False) != value
+    ]
     return wrong
+
+
+def compared(relay, plant, expected, now, shown):
+    """Return what is not as expected at an instant; note what was seen on."""
+    for one in expected:
+        for name in one.get("seen", {}):
+            if one["from"] <= now <= one["to"]:
+                key = (one["from"], one["to"], name)
+                shown[key] = shown.get(key, False) or bool(seen(relay, plant, name))
+    return [
+        (now, name, value, seen(relay, plant, name))
+        for one in expected
+        if one.get("t") == now
+        for name, value in one.items()
+        if name != "t" and seen(relay, plant, name) != value
+    ]

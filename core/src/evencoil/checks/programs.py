@@ -11,8 +11,9 @@ practice; codes of docs/logic.md.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
+from typing import Literal
 
-from evencoil.checks.model import Problem, problem
+from evencoil.checks.model import Level, Problem, problem
 from evencoil.checks.power import exclusive_pairs, moving_of
 from evencoil.checks.reach import Graph, Place
 from evencoil.checks.ways import contacts_of
@@ -20,9 +21,24 @@ from evencoil.circuit import Circuit, Device, Link, links_of, program_of
 from evencoil.logic import advice_of, compared_ways, edge_inputs
 from evencoil.rehearsal import ScenarioAct, Stage, Trace, opening_of, starts_of
 
-__all__ = ["by_program", "has_program", "inputs_of", "played_restarts", "program_problems"]
+__all__ = [
+    "Restart",
+    "by_program",
+    "has_program",
+    "inputs_of",
+    "played_restarts",
+    "program_problems",
+]
 
+#: a start that no one asked for
+Restart = Literal["power_back", "overload_reset", "estop_release", "isolator_back"]
 _SECOND = 1_000_000
+#: what takes a motor off, and what gives it back, by the kind of device
+_BACK: tuple[tuple[str, Restart, str, str], ...] = (
+    ("supply", "power_back", "", ""),
+    ("olr", "overload_reset", "trip", "reset"),
+    ("estop", "estop_release", "press", "twist"),
+)
 
 
 def has_program(circuit: Circuit) -> bool:
@@ -163,8 +179,10 @@ def _both_close(graph: Graph, order: Sequence[str]) -> bool:
         place
         for place in outputs
         if order[0] not in graph.reached(set(outputs) - {place}).coils
-        or (order[0] in graph.reached(set(outputs) - {place}).coils
-        and order[0] not in graph.reached({place}).coils)
+        or (
+            order[0] in graph.reached(set(outputs) - {place}).coils
+            and order[0] not in graph.reached({place}).coils
+        )
     ]
     acts = [*opening_of(circuit)]
     acts += [
@@ -200,7 +218,7 @@ def _by_closing(graph: Graph) -> Iterator[Problem]:
         for relay, point, link in inputs_of(graph, item):
             if link.kind == "no":
                 is_hard = item.type == "olr" and _drops_any(graph, item)
-                level = "note" if is_hard else "doubt"
+                level: Level = "note" if is_hard else "doubt"
                 yield problem(
                     graph.circuit, "L05", level, "stops_by_closing", item.id, relay, point=point
                 )
@@ -303,7 +321,7 @@ def _lamps(graph: Graph) -> Iterator[Problem]:
                 yield problem(graph.circuit, "L17", "note", "lamp_dark", lamp.id, item.id)
 
 
-def played_restarts(circuit: Circuit) -> tuple[str, ...]:
+def played_restarts(circuit: Circuit) -> tuple[Restart, ...]:
     """Return the starts that no one asks for, found by playing the program with its circuit.
 
     Each way to start is played; then power goes and comes, an overload trips and is reset, an
@@ -315,17 +333,14 @@ def played_restarts(circuit: Circuit) -> tuple[str, ...]:
         With a programmable relay.
     """
     stage = Stage(circuit)
-    opening, found = opening_of(circuit), []
+    opening = opening_of(circuit)
+    found: list[Restart] = []
     starts = starts_of(stage)
     if any(not start for start in starts):
         found.append("power_back")
     for start in starts:
         begun = [*opening, *start]
-        for kind, name, first, then in (
-            ("supply", "power_back", "lose", "restore"),
-            ("olr", "overload_reset", "trip", "reset"),
-            ("estop", "estop_release", "press", "twist"),
-        ):
+        for kind, name, first, then in _BACK:
             for item in circuit.netlist.devices:
                 if item.type != kind or name in found:
                     continue

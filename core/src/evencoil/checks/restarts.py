@@ -11,17 +11,15 @@ intent, reset of an emergency stop never starts).
 from __future__ import annotations
 
 from collections.abc import Collection
-from typing import Literal
 
 from evencoil.checks.power import motion_of, moving_of
-from evencoil.checks.programs import has_program, played_restarts
+from evencoil.checks.programs import Restart, has_program, played_restarts
 from evencoil.checks.reach import Graph, Place, once, positions_of
 from evencoil.checks.ways import closing_buttons
 from evencoil.circuit import Circuit, links_of
 
 __all__ = ["Restart", "restarts_of", "waiting_isolators"]
 
-Restart = Literal["power_back", "overload_reset", "estop_release", "isolator_back"]
 _BY_RESET: dict[str, Restart] = {"olr": "overload_reset", "estop": "estop_release"}
 
 
@@ -33,13 +31,16 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
     circuit : Circuit
         As drawn or as found.
     """
-    if has_program(circuit):
-        # only the program tells what comes back by itself
-        found = list(played_restarts(circuit))
-        if waiting_isolators(Graph(circuit)):
-            found.append("isolator_back")
-        return tuple(found)
     graph = Graph(circuit)
+    if has_program(circuit):
+        # only the program tells what comes back without an act
+        waits: tuple[Restart, ...] = ("isolator_back",) if waiting_isolators(graph) else ()
+        return (*played_restarts(circuit), *waits)
+    return _by_contacts(circuit, graph)
+
+
+def _by_contacts(circuit: Circuit, graph: Graph) -> tuple[Restart, ...]:
+    """Return what restarts in a circuit of contacts alone."""
     moving = moving_of(graph)
     held = closing_buttons(graph)
     found: list[Restart] = []

@@ -29,34 +29,39 @@ class BlockType:
 
 BLOCKS: Mapping[str, BlockType] = {
     **{
-        name: BlockType({"IN": "BOOL", "PT": "TIME"}, {"Q": "BOOL", "ET": "TIME"}, "IN", False)
+        name: BlockType(
+            {"IN": "BOOL", "PT": "TIME"}, {"Q": "BOOL", "ET": "TIME"}, "IN", is_retained=False
+        )
         for name in ("TON", "TOF", "TP")
     },
     "CTU": BlockType(
-        {"CU": "BOOL", "R": "BOOL", "PV": "INT"}, {"Q": "BOOL", "CV": "INT"}, "CU", True
+        {"CU": "BOOL", "R": "BOOL", "PV": "INT"}, {"Q": "BOOL", "CV": "INT"}, "CU", is_retained=True
     ),
     "CTD": BlockType(
-        {"CD": "BOOL", "LD": "BOOL", "PV": "INT"}, {"Q": "BOOL", "CV": "INT"}, "CD", True
+        {"CD": "BOOL", "LD": "BOOL", "PV": "INT"},
+        {"Q": "BOOL", "CV": "INT"},
+        "CD",
+        is_retained=True,
     ),
     "CTUD": BlockType(
         {"CU": "BOOL", "CD": "BOOL", "R": "BOOL", "LD": "BOOL", "PV": "INT"},
         {"QU": "BOOL", "QD": "BOOL", "CV": "INT"},
         "CU",
-        True,
+        is_retained=True,
     ),
     **{
-        name: BlockType({"CLK": "BOOL"}, {"Q": "BOOL"}, "CLK", False)
+        name: BlockType({"CLK": "BOOL"}, {"Q": "BOOL"}, "CLK", is_retained=False)
         for name in ("R_TRIG", "F_TRIG")
     },
-    "SR": BlockType({"S1": "BOOL", "R": "BOOL"}, {"Q1": "BOOL"}, "S1", True),
-    "RS": BlockType({"S": "BOOL", "R1": "BOOL"}, {"Q1": "BOOL"}, "S", True),
+    "SR": BlockType({"S1": "BOOL", "R": "BOOL"}, {"Q1": "BOOL"}, "S1", is_retained=True),
+    "RS": BlockType({"S": "BOOL", "R1": "BOOL"}, {"Q1": "BOOL"}, "S", is_retained=True),
 }
 
 
 class Block:
     """A block with its memory; inputs that a call leaves out keep their values."""
 
-    __slots__ = ()
+    __slots__: tuple[str, ...] = ()
 
     def __init__(self) -> None:
         """Start with FALSE and 0 everywhere."""
@@ -87,7 +92,7 @@ class Block:
         return tuple(getattr(self, name) for name in self.__slots__ if name not in {"ET", "start"})
 
     def over_at(self) -> int | None:
-        """Return when it changes with its inputs as they are; None if it never does. [ms]"""
+        """Return when it changes with its inputs as they are; None if it never does [ms]."""
         return None
 
     def call(self, now: int) -> None:
@@ -105,9 +110,16 @@ class TON(Block):
     """On-delay: Q once IN has lasted PT."""
 
     __slots__ = ("ET", "IN", "PT", "Q", "before", "is_done", "start")
+    ET: int
+    IN: bool
+    PT: int
+    Q: bool
+    before: bool
+    is_done: bool
+    start: int
 
     def over_at(self) -> int | None:
-        """Return when the delay is over. [ms]"""
+        """Return when the delay is over [ms]."""
         return self.start + self.PT if self.IN and not self.is_done else None
 
     def call(self, now: int) -> None:
@@ -131,9 +143,16 @@ class TOF(Block):
     """Off-delay: Q stays for PT after IN."""
 
     __slots__ = ("ET", "IN", "PT", "Q", "before", "is_timing", "start")
+    ET: int
+    IN: bool
+    PT: int
+    Q: bool
+    before: bool
+    is_timing: bool
+    start: int
 
     def over_at(self) -> int | None:
-        """Return when Q goes. [ms]"""
+        """Return when Q goes [ms]."""
         return self.start + self.PT if self.is_timing and not self.IN else None
 
     def call(self, now: int) -> None:
@@ -158,13 +177,20 @@ class TP(Block):
     """Pulse: Q for PT from a rise, whatever IN does meanwhile."""
 
     __slots__ = ("ET", "IN", "PT", "Q", "before", "is_on", "start")
+    ET: int
+    IN: bool
+    PT: int
+    Q: bool
+    before: bool
+    is_on: bool
+    start: int
 
     def over_at(self) -> int | None:
-        """Return when the pulse is over. [ms]"""
+        """Return when the pulse is over [ms]."""
         return self.start + self.PT if self.is_on else None
 
     def call(self, now: int) -> None:
-        """A rise while it runs, or in the call that ends it, is lost."""
+        """Run on from a rise; one while it runs, or in the call that ends it, is lost."""
         if self.is_on:
             past = now - self.start
             self.is_on = self.Q = past < self.PT
@@ -183,6 +209,12 @@ class CTU(Block):
     """Up counter; reset before a rise."""
 
     __slots__ = ("CU", "CV", "PV", "Q", "R", "before")
+    CU: bool
+    CV: int
+    PV: int
+    Q: bool
+    R: bool
+    before: bool
 
     def call(self, now: int) -> None:
         """Count a rise up to the highest INT."""
@@ -199,6 +231,12 @@ class CTD(Block):
     """Down counter; load before a rise."""
 
     __slots__ = ("CD", "CV", "LD", "PV", "Q", "before")
+    CD: bool
+    CV: int
+    LD: bool
+    PV: int
+    Q: bool
+    before: bool
 
     def call(self, now: int) -> None:
         """Count a rise down to the lowest INT."""
@@ -215,6 +253,16 @@ class CTUD(Block):
     """Up and down counter; reset before load before rises, and both rises at once are none."""
 
     __slots__ = ("CD", "CU", "CV", "LD", "PV", "QD", "QU", "R", "before_down", "before_up")
+    CD: bool
+    CU: bool
+    CV: int
+    LD: bool
+    PV: int
+    QD: bool
+    QU: bool
+    R: bool
+    before_down: bool
+    before_up: bool
 
     def call(self, now: int) -> None:
         """Count one rise, up or down."""
@@ -236,6 +284,9 @@ class R_TRIG(Block):  # noqa: N801 - the standard's name
     """Rise; on at the first call if CLK is."""
 
     __slots__ = ("CLK", "Q", "before")
+    CLK: bool
+    Q: bool
+    before: bool
 
     def call(self, now: int) -> None:
         """On for the one call in which CLK came."""
@@ -248,6 +299,9 @@ class F_TRIG(Block):  # noqa: N801 - the standard's name
     """Fall; on at the first call if CLK is off."""
 
     __slots__ = ("CLK", "Q", "before")
+    CLK: bool
+    Q: bool
+    before: bool
 
     def call(self, now: int) -> None:
         """On for the one call in which CLK went; ``before`` holds that it was off."""
@@ -260,6 +314,9 @@ class SR(Block):
     """Memory; set wins."""
 
     __slots__ = ("Q1", "R", "S1")
+    Q1: bool
+    R: bool
+    S1: bool
 
     def call(self, now: int) -> None:
         """Set, or kept where it is not reset."""
@@ -271,6 +328,9 @@ class RS(Block):
     """Memory; reset wins."""
 
     __slots__ = ("Q1", "R1", "S")
+    Q1: bool
+    R1: bool
+    S: bool
 
     def call(self, now: int) -> None:
         """Not reset, and set or kept."""

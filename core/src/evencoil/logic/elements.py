@@ -94,7 +94,7 @@ def read_elements(data: bytes) -> Element:
     parser.CharacterDataHandler = told
     parser.StartDoctypeDeclHandler = typed
     try:
-        parser.Parse(data, True)
+        parser.Parse(data, True)  # noqa: FBT003 - expat takes it by place
     except expat.ExpatError as broken:
         what = expat.ErrorString(broken.code)
         raise LogicError("xml-syntax", (broken.lineno, 1), found=what) from None

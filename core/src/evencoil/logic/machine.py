@@ -254,26 +254,33 @@ class _Maker:
     # expressions
 
     def expression(self, one: Expression) -> str:
-        if isinstance(one, Literal):
-            return repr(one.value) if one.value >= 0 else f"({one.value!r})"
-        if isinstance(one, Variable):
-            return f"v[{self.slot(one.name)}]"
-        if isinstance(one, Member):
-            self.reads_elapsed = self.reads_elapsed or one.name == "ET"
-            return f"b[{self.block(one.block)}].{one.name}"
-        if isinstance(one, Not):
-            return f"(not {self.expression(one.operand)})"
-        if isinstance(one, Minus):
-            return self._checked(f"-{self.expression(one.operand)}", self.type(one), one.place[0])
-        if isinstance(one, Many):
-            parts = [self.expression(part) for part in one.operands]
-            # every operand is worked: one that can fault is not left out
-            is_safe = not any(can_fault(part) for part in one.operands)
-            word = one.operator.lower() if is_safe else "&" if one.operator == "AND" else "|"
-            return f"({f' {word} '.join(parts)})"
-        if isinstance(one, Convert):
-            return self._convert(one)
-        return self._binary(one)
+        match one:
+            case Literal():
+                told = repr(one.value) if one.value >= 0 else f"({one.value!r})"
+            case Variable():
+                told = f"v[{self.slot(one.name)}]"
+            case Member():
+                self.reads_elapsed = self.reads_elapsed or one.name == "ET"
+                told = f"b[{self.block(one.block)}].{one.name}"
+            case Not():
+                told = f"(not {self.expression(one.operand)})"
+            case Minus():
+                kind = self.type(one)
+                told = self._checked(f"-{self.expression(one.operand)}", kind, one.place[0])
+            case Many():
+                told = self._many(one)
+            case Convert():
+                told = self._convert(one)
+            case _:
+                told = self._binary(one)
+        return told
+
+    def _many(self, one: Many) -> str:
+        parts = [self.expression(part) for part in one.operands]
+        # every operand is worked: one that can fault is not left out
+        is_safe = not any(can_fault(part) for part in one.operands)
+        word = one.operator.lower() if is_safe else "&" if one.operator == "AND" else "|"
+        return f"({f' {word} '.join(parts)})"
 
     def _convert(self, one: Convert) -> str:
         told = self.expression(one.operand)
@@ -303,21 +310,23 @@ class _Maker:
 
     def type(self, one: Expression) -> str:
         """Return the type of an expression that was checked."""
-        if isinstance(one, Literal):
-            return one.type
-        if isinstance(one, Variable):
-            return self.checked.symbol(one.name).type
-        if isinstance(one, Member):
-            kind = BLOCKS[self.checked.symbol(one.block).type]
-            return {**kind.inputs, **kind.outputs}[one.name]
-        if isinstance(one, Minus):
-            return self.type(one.operand)
-        if isinstance(one, Convert):
-            return "INT" if one.function == "REAL_TO_INT" else "REAL"
-        if isinstance(one, Binary) and one.operator not in {*_COMPARED, "XOR"}:
-            kinds = {self.type(one.left), self.type(one.right)}
-            return "REAL" if "REAL" in kinds else kinds.pop()
-        return "BOOL"
+        found = "BOOL"
+        match one:
+            case Literal():
+                found = one.type
+            case Variable():
+                found = self.checked.symbol(one.name).type
+            case Member():
+                kind = BLOCKS[self.checked.symbol(one.block).type]
+                found = {**kind.inputs, **kind.outputs}[one.name]
+            case Minus():
+                found = self.type(one.operand)
+            case Convert():
+                found = "INT" if one.function == "REAL_TO_INT" else "REAL"
+            case Binary() if one.operator not in {*_COMPARED, "XOR"}:
+                kinds = {self.type(one.left), self.type(one.right)}
+                found = "REAL" if "REAL" in kinds else kinds.pop()
+        return found
 
 
 def can_fault(one: Expression) -> bool:
@@ -425,7 +434,7 @@ class Machine:
         )
 
     def over_at(self) -> int | None:
-        """Return when the next timer is over; None if none runs. [ms]"""
+        """Return when the next timer is over; None if none runs [ms]."""
         found = [when for block in self.blocks if (when := block.over_at()) is not None]
         return min(found, default=None)
 

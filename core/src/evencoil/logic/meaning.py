@@ -5,7 +5,7 @@ Source: IEC 61131-3; what the relay here takes of it is in docs/logic.md.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from evencoil.logic.blocks import BLOCKS
@@ -32,7 +32,7 @@ from evencoil.logic.model import (
     Variable,
     VariableBlock,
 )
-from evencoil.logic.names import Points, Symbol, address_of, point_of
+from evencoil.logic.names import USUAL, Points, Symbol, address_of, point_of
 from evencoil.logic.reader import FUNCTIONS, read_form
 from evencoil.logic.refusal import LogicError, Place
 from evencoil.logic.tokens import name_key
@@ -229,7 +229,7 @@ class _Check:
         return replace(one, block=known.name, inputs=tuple(inputs), outputs=tuple(outputs))
 
     def _input(
-        self, given: Input, inputs: dict[str, str], outputs: dict[str, str], seen: set[str]
+        self, given: Input, inputs: Mapping[str, str], outputs: Mapping[str, str], seen: set[str]
     ) -> Input:
         key = name_key(given.name)
         value, found = self.typed(given.value)
@@ -243,7 +243,7 @@ class _Check:
         self.fits(inputs[key], found, given.value.place)
         return replace(given, name=key, value=value)
 
-    def _output(self, given: Output, outputs: dict[str, str], seen: set[str]) -> Output:
+    def _output(self, given: Output, outputs: Mapping[str, str], seen: set[str]) -> Output:
         key = name_key(given.name)
         target, wanted = self.target(given.target, given.at)
         if key not in outputs:
@@ -297,32 +297,33 @@ class _Check:
 
     def typed(self, one: Expression) -> tuple[Expression, str | None]:
         """Return an expression with its names as declared, and its type; None if unknown."""
-        if isinstance(one, Literal):
-            return one, one.type
-        if isinstance(one, Variable):
-            return self._variable(one)
-        if isinstance(one, Member):
-            return self._member(one)
-        if isinstance(one, Not):
-            operand, found = self.typed(one.operand)
-            self.fits("BOOL", found, one.operand.place)
-            return replace(one, operand=operand), "BOOL"
-        if isinstance(one, Minus):
-            operand, found = self.typed(one.operand)
-            if found is not None and found not in _NUMBERS:
-                self.refuse("type", one.operand.place, expected="INT or REAL", found=found)
-                found = None
-            return replace(one, operand=operand), found
-        if isinstance(one, Many):
-            told = []
-            for part in one.operands:
-                operand, found = self.typed(part)
-                self.fits("BOOL", found, part.place)
-                told.append(operand)
-            return replace(one, operands=tuple(told)), "BOOL"
-        if isinstance(one, Convert):
-            return self._convert(one)
-        return self._binary(one)
+        found: tuple[Expression, str | None]
+        match one:
+            case Literal():
+                found = one, one.type
+            case Variable():
+                found = self._variable(one)
+            case Member():
+                found = self._member(one)
+            case Not():
+                found = replace(one, operand=self.condition(one.operand)), "BOOL"
+            case Many():
+                parts = tuple(self.condition(part) for part in one.operands)
+                found = replace(one, operands=parts), "BOOL"
+            case Minus():
+                found = self._minus(one)
+            case Convert():
+                found = self._convert(one)
+            case _:
+                found = self._binary(one)
+        return found
+
+    def _minus(self, one: Minus) -> tuple[Expression, str | None]:
+        operand, found = self.typed(one.operand)
+        if found is not None and found not in _NUMBERS:
+            self.refuse("type", one.operand.place, expected="INT or REAL", found=found)
+            found = None
+        return replace(one, operand=operand), found
 
     def _variable(self, one: Variable) -> tuple[Expression, str | None]:
         known = self.look_up(one.name, one.place)
@@ -407,7 +408,7 @@ def _said(types: Iterable[str]) -> str:
     return " or ".join(sorted(types))
 
 
-def check_program(form: Program, points: Points = Points()) -> Checked:
+def check_program(form: Program, points: Points = USUAL) -> Checked:
     """Return a program with its names as declared and its types checked.
 
     Parameters
@@ -437,7 +438,7 @@ def _checked(form: Program, points: Points) -> tuple[Checked, list[LogicError]]:
     return Checked(program=program, symbols=check.symbols, points=points), wrong
 
 
-def read_program(text: str, points: Points = Points()) -> Checked:
+def read_program(text: str, points: Points = USUAL) -> Checked:
     """Return the program of a text.
 
     Parameters
@@ -455,7 +456,7 @@ def read_program(text: str, points: Points = Points()) -> Checked:
     return check_program(read_form(text), points)
 
 
-def wrong_in(text: str, points: Points = Points()) -> tuple[LogicError, ...]:
+def wrong_in(text: str, points: Points = USUAL) -> tuple[LogicError, ...]:
     """Return everything that is wrong with a text, in its order; nothing if it can be run.
 
     Parameters

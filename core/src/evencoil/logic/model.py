@@ -40,10 +40,6 @@ __all__ = [
 _NOWHERE: Place = (1, 1)
 
 
-def _place() -> Place:
-    return field(default=_NOWHERE, compare=False, repr=False)
-
-
 @dataclass(frozen=True, slots=True)
 class Literal:
     """A value: BOOL, INT, REAL, or TIME [ms]; ``text`` is as it is written."""
@@ -51,7 +47,7 @@ class Literal:
     type: OneOf["BOOL", "INT", "REAL", "TIME"]
     value: bool | int | float
     text: str
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +55,7 @@ class Variable:
     """A variable, a constant, an input or an output by its name as declared."""
 
     name: str
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +64,7 @@ class Member:
 
     block: str
     name: str
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,7 +72,7 @@ class Not:
     """NOT of one operand."""
 
     operand: Expression
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,7 +80,7 @@ class Minus:
     """Minus of one operand; a number with its sign is a literal."""
 
     operand: Expression
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,7 +89,7 @@ class Many:
 
     operator: OneOf["AND", "OR"]
     operands: tuple[Expression, ...]
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,8 +99,8 @@ class Binary:
     operator: str
     left: Expression
     right: Expression
-    place: Place = _place()
-    at: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
+    at: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,7 +109,7 @@ class Convert:
 
     function: str
     operand: Expression
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 Expression = Literal | Variable | Member | Not | Minus | Many | Binary | Convert
@@ -121,11 +117,11 @@ Expression = Literal | Variable | Member | Not | Minus | Many | Binary | Convert
 
 @dataclass(frozen=True, slots=True)
 class Assign:
-    """``v := e;``"""
+    """A value that is given to a variable: ``v := e;``."""
 
     target: str
     value: Expression
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,7 +130,7 @@ class Input:
 
     name: str
     value: Expression
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,8 +139,8 @@ class Output:
 
     name: str
     target: str
-    place: Place = _place()
-    at: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
+    at: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -154,7 +150,7 @@ class Call:
     block: str
     inputs: tuple[Input, ...] = ()
     outputs: tuple[Output, ...] = ()
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
     def input(self, name: str) -> Expression | None:
         """Return what an input is given; None if nothing."""
@@ -167,7 +163,7 @@ class If:
 
     branches: tuple[tuple[Expression, tuple[Statement, ...]], ...]
     otherwise: tuple[Statement, ...] = ()
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -176,7 +172,7 @@ class Label:
 
     low: int | str
     high: int | None = None
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,7 +190,7 @@ class Case:
     value: Expression
     choices: tuple[Choice, ...]
     otherwise: tuple[Statement, ...] = ()
-    place: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 Statement = Assign | Call | If | Case
@@ -211,9 +207,9 @@ class Declared:
     type: str
     address: str = ""
     initial: Literal | None = None
-    place: Place = _place()
-    at: Place = _place()
-    type_at: Place = _place()
+    place: Place = field(default=_NOWHERE, compare=False, repr=False)
+    at: Place = field(default=_NOWHERE, compare=False, repr=False)
+    type_at: Place = field(default=_NOWHERE, compare=False, repr=False)
 
 
 @dataclass(frozen=True, slots=True)

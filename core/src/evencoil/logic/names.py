@@ -10,7 +10,7 @@ from evencoil.logic.model import Literal
 from evencoil.logic.refusal import LogicError, Place
 from evencoil.logic.tokens import name_key
 
-__all__ = ["Points", "Symbol", "SymbolKind", "address_of", "point_of"]
+__all__ = ["USUAL", "Points", "Symbol", "SymbolKind", "address_of", "point_of"]
 
 SymbolKind = OneOf["input", "output", "flag", "variable", "constant", "block"]
 
@@ -29,6 +29,10 @@ class Points:
     inputs: int = 8
     outputs: int = 4
     analog: int = 2
+
+
+#: a small relay
+USUAL = Points()
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

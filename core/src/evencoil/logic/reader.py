@@ -42,7 +42,63 @@ MOST_STATEMENTS, MOST_OPERATORS, MOST_NESTED = 2000, 1000, 32
 FUNCTIONS = frozenset({"REAL_TO_INT", "INT_TO_REAL"})
 #: functions of the standard that the relay here has not
 _OTHER_FUNCTIONS = frozenset(
-    ["ABS", "SQRT", "LN", "LOG", "EXP", "SIN", "COS", "TAN", "ASIN", "ACOS", "ATAN", "ADD", "SUB", "MUL", "DIV", "EXPT", "MOVE", "SHL", "SHR", "ROL", "ROR", "SEL", "MAX", "MIN", "LIMIT", "MUX", "GT", "GE", "EQ", "LE", "LT", "NE", "LEN", "LEFT", "RIGHT", "MID", "CONCAT", "INSERT", "DELETE", "REPLACE", "FIND", "TRUNC", "ROUND", "TRUNC_INT", "BOOL_TO_INT", "INT_TO_BOOL", "TIME_TO_INT", "INT_TO_TIME", "TIME_TO_REAL", "REAL_TO_TIME", "BOOL_TO_REAL", "INT_TO_STRING", "REAL_TO_STRING", "TIME", "CTIME"]
+    [
+        "ABS",
+        "SQRT",
+        "LN",
+        "LOG",
+        "EXP",
+        "SIN",
+        "COS",
+        "TAN",
+        "ASIN",
+        "ACOS",
+        "ATAN",
+        "ADD",
+        "SUB",
+        "MUL",
+        "DIV",
+        "EXPT",
+        "MOVE",
+        "SHL",
+        "SHR",
+        "ROL",
+        "ROR",
+        "SEL",
+        "MAX",
+        "MIN",
+        "LIMIT",
+        "MUX",
+        "GT",
+        "GE",
+        "EQ",
+        "LE",
+        "LT",
+        "NE",
+        "LEN",
+        "LEFT",
+        "RIGHT",
+        "MID",
+        "CONCAT",
+        "INSERT",
+        "DELETE",
+        "REPLACE",
+        "FIND",
+        "TRUNC",
+        "ROUND",
+        "TRUNC_INT",
+        "BOOL_TO_INT",
+        "INT_TO_BOOL",
+        "TIME_TO_INT",
+        "INT_TO_TIME",
+        "TIME_TO_REAL",
+        "REAL_TO_TIME",
+        "BOOL_TO_REAL",
+        "INT_TO_STRING",
+        "REAL_TO_STRING",
+        "TIME",
+        "CTIME",
+    ]
 )
 #: operators from the loosest to the tightest
 _LEVELS: tuple[dict[str, str], ...] = (
@@ -275,7 +331,7 @@ class _Parser:
         return Case(value, tuple(choices), otherwise, place)
 
     def choice_body(self) -> tuple[Statement, ...]:
-        """Read until the next label: a number, a sign, or a name with a colon or comma behind it."""
+        """Read until the next label: a number, a sign, or a name with colon or comma behind it."""
         found: list[Statement] = []
         while not self.is_at("ELSE", "END_CASE", "-") and self.now.kind not in {
             "int",

@@ -21,7 +21,7 @@ __all__ = ["CATALOGUE", "PHYSICAL", "Relay", "RelayTimes"]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class RelayTimes:
-    """How long things take in a relay. [ms]
+    """How long things take in a relay [ms].
 
     Attributes
     ----------
@@ -95,7 +95,7 @@ class Relay:
         self.stuck: dict[str, bool] = {}
         self._retained: tuple[Any, ...] | None = None
 
-    def power(self, now: int, is_on: bool) -> None:
+    def power(self, now: int, *, is_on: bool) -> None:
         """Give or take the supply.
 
         Parameters
@@ -150,7 +150,7 @@ class Relay:
             self.filters[name] = now + self.times.filter
 
     def due(self, behind: int = 0) -> int | None:
-        """Return when something happens by itself next; None if nothing will. [ms]
+        """Return when something happens by itself next; None if nothing will [ms].
 
         Parameters
         ----------

@@ -169,23 +169,25 @@ class _View:
 
     def when(self, one: Expression, edges: Mapping[str, tuple[str, str]]) -> dict[str, Any] | None:
         """Return an expression as contacts; None if it has no such form."""
-        if isinstance(one, Literal):
-            return {"always": True} if one.text == "TRUE" else None
-        if isinstance(one, Not):
-            if _is_name(one.operand) and self._is_bool(one.operand):
-                return {"nc": expression_text(one.operand)}
-            return None
-        if isinstance(one, Member) and one.name == "Q" and one.block in edges:
-            word, variable = edges[one.block]
-            return {word: variable, "block": one.block}
-        if _is_name(one):
-            return {"no": expression_text(one)} if self._is_bool(one) else None
-        if isinstance(one, Many):
-            parts = [self.when(part, edges) for part in one.operands]
-            if any(part is None for part in parts):
-                return None
-            return {"series" if one.operator == "AND" else "parallel": parts}
-        return self._compare(one)
+        found: dict[str, Any] | None = None
+        match one:
+            case Literal():
+                found = {"always": True} if one.text == "TRUE" else None
+            case Not():
+                is_name = _is_name(one.operand) and self._is_bool(one.operand)
+                found = {"nc": expression_text(one.operand)} if is_name else None
+            case Member() if one.name == "Q" and one.block in edges:
+                word, variable = edges[one.block]
+                found = {word: variable, "block": one.block}
+            case Variable() | Member():
+                found = {"no": expression_text(one)} if self._is_bool(one) else None
+            case Many():
+                parts = [self.when(part, edges) for part in one.operands]
+                word = "series" if one.operator == "AND" else "parallel"
+                found = None if any(part is None for part in parts) else {word: parts}
+            case _:
+                found = self._compare(one)
+        return found
 
     def _compare(self, one: Expression) -> dict[str, Any] | None:
         if not isinstance(one, Binary) or one.operator not in _COMPARED:
@@ -267,35 +269,40 @@ def _edges_in(when: Mapping[str, Any]) -> Iterator[tuple[str, str]]:
 
 def _when(when: Mapping[str, Any] | None, number: int) -> tuple[str, bool]:
     """Return contacts as an expression, and whether it holds together without brackets."""
-    if not when:
-        raise LogicError("syntax", (number, 1), expected="a contact", found="nothing")
-    if "always" in when:
-        return "TRUE", True
-    if "no" in when:
-        return str(when["no"]), True
-    if "nc" in when:
-        # behind another NOT it needs its brackets
-        return f"NOT {when['nc']}", False
+    known = when or {}
+    for word, operator in (("series", "AND"), ("parallel", "OR")):
+        if known.get(word):
+            return _several(known[word], operator, number)
+    told = _contact(known)
+    if told is None:
+        found = ", ".join(known)[:80] or "nothing"
+        raise LogicError("syntax", (number, 1), expected="a contact", found=found)
+    # behind another NOT a negated contact needs its brackets
+    return told, "nc" not in known and "cmp" not in known
+
+
+def _contact(when: Mapping[str, Any]) -> str | None:
+    """Return one contact as an expression; None if it is none."""
     if "cmp" in when:
         operator, left, right = when["cmp"]
-        return f"{left} {operator} {right}", False
-    for word in _EDGES:
-        if word in when:
-            return f"{when['block']}.Q", True
-    for word, operator in (("series", "AND"), ("parallel", "OR")):
-        if word in when:
-            parts = list(when[word])
-            if not parts:
-                raise LogicError("syntax", (number, 1), expected="a contact", found="nothing")
-            if len(parts) == 1:
-                return _when(parts[0], number)
-            told = [
-                f"({text})" if _is_loose(part, operator) else text
-                for part in parts
-                for text, _ in [_when(part, number)]
-            ]
-            return f" {operator} ".join(told), False
-    raise LogicError("syntax", (number, 1), expected="a contact", found=", ".join(when)[:80])
+        return f"{left} {operator} {right}"
+    if "nc" in when:
+        return f"NOT {when['nc']}"
+    if when.keys() & _EDGES.keys():
+        return f"{when.get('block', '')}.Q"
+    return "TRUE" if "always" in when else str(when["no"]) if "no" in when else None
+
+
+def _several(parts: Sequence[Mapping[str, Any]], operator: str, number: int) -> tuple[str, bool]:
+    """Return contacts in series or parallel as an expression."""
+    if len(parts) == 1:
+        return _when(parts[0], number)
+    told = [
+        f"({text})" if _is_loose(part, operator) else text
+        for part in parts
+        for text, _ in [_when(part, number)]
+    ]
+    return f" {operator} ".join(told), False
 
 
 def _is_loose(part: Mapping[str, Any], operator: str) -> bool:

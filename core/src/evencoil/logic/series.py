@@ -57,7 +57,7 @@ def reduced(branches: Sequence[Branch], start: Hashable, end: Hashable) -> Expre
         The other.
     """
     if start == end:
-        return Literal("BOOL", True, "TRUE")
+        return Literal("BOOL", value=True, text="TRUE")
     now = list(branches)
     while True:
         merged = _series(_parallel(now), start, end)

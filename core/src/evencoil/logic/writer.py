@@ -60,26 +60,30 @@ def expression_text(one: Expression) -> str:
 
 def _told(one: Expression) -> tuple[str, int]:
     """Return a text, and how tight its loosest operator holds."""
-    if isinstance(one, Literal):
-        return one.text, _UNARY if one.text.startswith("-") else _WHOLE
-    if isinstance(one, Variable):
-        return one.name, _WHOLE
-    if isinstance(one, Member):
-        return f"{one.block}.{one.name}", _WHOLE
-    if isinstance(one, Convert):
-        return f"{one.function}({_told(one.operand)[0]})", _WHOLE
-    if isinstance(one, Not):
-        return f"NOT {_inside(one.operand, _WHOLE)}", _UNARY
-    if isinstance(one, Minus):
-        # a number behind a minus would be read as one literal
-        is_number = isinstance(one.operand, Literal)
-        told = _told(one.operand)[0]
-        return f"-({told})" if is_number else f"-{_inside(one.operand, _WHOLE)}", _UNARY
-    if isinstance(one, Many):
-        tight = _TIGHT[one.operator]
-        told = f" {one.operator} ".join(_inside(part, tight + 1) for part in one.operands)
-        return told, tight
-    return _binary(one)
+    told, tight = "", _WHOLE
+    match one:
+        case Literal():
+            told, tight = one.text, _UNARY if one.text.startswith("-") else _WHOLE
+        case Variable():
+            told = one.name
+        case Member():
+            told = f"{one.block}.{one.name}"
+        case Convert():
+            told = f"{one.function}({_told(one.operand)[0]})"
+        case Not():
+            told, tight = f"NOT {_inside(one.operand, _WHOLE)}", _UNARY
+        case Minus():
+            # a number behind a minus would be read as one literal
+            is_number = isinstance(one.operand, Literal)
+            plain = _told(one.operand)[0]
+            told = f"-({plain})" if is_number else f"-{_inside(one.operand, _WHOLE)}"
+            tight = _UNARY
+        case Many():
+            tight = _TIGHT[one.operator]
+            told = f" {one.operator} ".join(_inside(part, tight + 1) for part in one.operands)
+        case _:
+            told, tight = _binary(one)
+    return told, tight
 
 
 def _binary(one: Binary) -> tuple[str, int]:

@@ -29,7 +29,7 @@ from evencoil.logic.model import (
     Variable,
     VariableBlock,
 )
-from evencoil.logic.names import Points
+from evencoil.logic.names import USUAL, Points
 from evencoil.logic.reader import read_form
 from evencoil.logic.refusal import LogicError, Place
 from evencoil.logic.series import Branch, reduced
@@ -47,7 +47,7 @@ _VARIABLES = {"localVars": "VAR", "inputVars": "VAR_INPUT", "outputVars": "VAR_O
 _LOOKS = {"position", "relPosition"}
 
 
-def read_xml(data: bytes, points: Points = Points()) -> Checked:
+def read_xml(data: bytes, points: Points = USUAL) -> Checked:
     """Return the program of a file.
 
     Parameters
@@ -141,7 +141,8 @@ def _interface(one: Element) -> Iterator[VariableBlock]:
 
 def _declared(one: Element) -> Declared:
     place: Place = (one.line, 1)
-    kind, initial = "", None
+    kind = ""
+    initial: str | None = None
     for part in _inside(one, {"type", "initialValue"}):
         if part.name == "type":
             for told in part.inside:
@@ -151,8 +152,8 @@ def _declared(one: Element) -> Declared:
                 if told.name != "derived" and kind not in {"BOOL", "INT", "REAL", "TIME"}:
                     raise _unknown(told)
         else:
-            for told in _inside(part, {"simpleValue"}):
-                initial = told.given.get("value", "")
+            for simple in _inside(part, {"simpleValue"}):
+                initial = simple.given.get("value", "")
     if not kind:
         raise LogicError("xml-element", place, expected="a type", found="none")
     # read as it would stand in a text: a name, an address, a value
@@ -306,14 +307,9 @@ class _Ladder:
                         (self.by_id[known].line, 1),
                         found=f"localId {known} in a circle",
                     )
-                one = self.by_id[known]
                 self.used.add(known)
-                if known in self.rails:
-                    branch = Branch(start, key, ((place, Literal("BOOL", True, "TRUE")),))
-                    branches.setdefault(pin, []).append(branch)
-                    continue
-                what, into = self.element(pin)
-                start_of = point(into) if into is not None else start
+                what, into = self._passed(pin)
+                start_of = start if into is None else point(into)
                 branches.setdefault(pin, []).append(Branch(start_of, key, ((place, what),)))
                 if into is not None:
                     waiting.append((into, above | {known}))
@@ -328,6 +324,12 @@ class _Ladder:
                 "xml-reference", (line, 1), expected="series and parallel", found="a bridge"
             )
         return found
+
+    def _passed(self, pin: _Pin) -> tuple[Expression, tuple[_Pin, ...] | None]:
+        """Return what power passes in an element, and what feeds it; a rail is a wire."""
+        if pin[0] in self.rails:
+            return Literal("BOOL", value=True, text="TRUE"), None
+        return self.element(pin)
 
     def _no_circle(self, sources: tuple[_Pin, ...]) -> None:
         """Refuse contacts that feed themselves."""

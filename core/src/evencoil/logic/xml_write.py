@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from typing import Any, Literal
-from xml.etree import ElementTree as Tree
+from xml.etree import ElementTree as ET
 
 from evencoil.logic.blocks import BLOCKS
 from evencoil.logic.meaning import Checked
@@ -50,8 +50,8 @@ def write_xml(
         If a network has no contact form and a ladder is asked for.
     """
     program = checked.program
-    project = Tree.Element("project", {"xmlns": NAMESPACE, "xmlns:xhtml": XHTML})
-    Tree.SubElement(
+    project = ET.Element("project", {"xmlns": NAMESPACE, "xmlns:xhtml": XHTML})
+    ET.SubElement(
         project,
         "fileHeader",
         {
@@ -61,65 +61,66 @@ def write_xml(
             "creationDateTime": made_at,
         },
     )
-    header = Tree.SubElement(project, "contentHeader", {"name": program.name})
-    looks = Tree.SubElement(header, "coordinateInfo")
+    header = ET.SubElement(project, "contentHeader", {"name": program.name})
+    looks = ET.SubElement(header, "coordinateInfo")
     for name in ("fbd", "ld", "sfc"):
-        Tree.SubElement(Tree.SubElement(looks, name), "scaling", {"x": "1", "y": "1"})
-    types = Tree.SubElement(project, "types")
-    Tree.SubElement(types, "dataTypes")
-    pous = Tree.SubElement(types, "pous")
-    pou = Tree.SubElement(pous, "pou", {"name": program.name, "pouType": "program"})
-    interface = Tree.SubElement(pou, "interface")
+        ET.SubElement(ET.SubElement(looks, name), "scaling", {"x": "1", "y": "1"})
+    types = ET.SubElement(project, "types")
+    ET.SubElement(types, "dataTypes")
+    pous = ET.SubElement(types, "pous")
+    pou = ET.SubElement(pous, "pou", {"name": program.name, "pouType": "program"})
+    interface = ET.SubElement(pou, "interface")
     for block in program.blocks:
         _section(interface, block)
-    inside = Tree.SubElement(Tree.SubElement(pou, "body"), form)
+    inside = ET.SubElement(ET.SubElement(pou, "body"), form)
     if form == "ST":
         told = body or "\n".join(statement_text(one) for one in program.statements)
-        Tree.SubElement(inside, "xhtml:p").text = told
+        ET.SubElement(inside, "xhtml:p").text = told
     else:
         _Drawing(inside, checked).draw()
-    Tree.SubElement(Tree.SubElement(project, "instances"), "configurations")
-    Tree.indent(project) if form == "LD" else None
-    text: bytes = Tree.tostring(project, encoding="utf-8", xml_declaration=True)
+    ET.SubElement(ET.SubElement(project, "instances"), "configurations")
+    if form == "LD":
+        ET.indent(project)
+    text: bytes = ET.tostring(project, encoding="utf-8", xml_declaration=True)
     return text + b"\n"
 
 
-def _section(interface: Tree.Element, block: VariableBlock) -> None:
+def _section(interface: ET.Element, block: VariableBlock) -> None:
     given = {
         "": {},
         "RETAIN": {"retain": "true"},
         "NON_RETAIN": {"nonretain": "true"},
         "CONSTANT": {"constant": "true"},
     }[block.qualifier]
-    section = Tree.SubElement(interface, _SECTIONS[block.word], given)
+    section = ET.SubElement(interface, _SECTIONS[block.word], given)
     for one in block.declared:
         _variable(section, one)
 
 
-def _variable(section: Tree.Element, one: Declared) -> None:
+def _variable(section: ET.Element, one: Declared) -> None:
     given = {"name": one.name, **({"address": one.address} if one.address else {})}
-    variable = Tree.SubElement(section, "variable", given)
-    kind = Tree.SubElement(variable, "type")
+    variable = ET.SubElement(section, "variable", given)
+    kind = ET.SubElement(variable, "type")
     if one.type in BLOCKS:
-        Tree.SubElement(kind, "derived", {"name": one.type})
+        ET.SubElement(kind, "derived", {"name": one.type})
     else:
-        Tree.SubElement(kind, one.type)
+        ET.SubElement(kind, one.type)
     if one.initial is not None:
-        value = Tree.SubElement(variable, "initialValue")
-        Tree.SubElement(value, "simpleValue", {"value": one.initial.text})
+        value = ET.SubElement(variable, "initialValue")
+        ET.SubElement(value, "simpleValue", {"value": one.initial.text})
 
 
 class _Drawing:
     """A ladder being written: every element has the next id."""
 
-    def __init__(self, body: Tree.Element, checked: Checked) -> None:
+    def __init__(self, body: ET.Element, checked: Checked) -> None:
         self.body, self.checked = body, checked
         self.number = 0
         self.row = 0
 
     def draw(self) -> None:
         rail = self.element("leftPowerRail", {})
-        Tree.SubElement(rail, "connectionPointOut", {"formalParameter": ""})
+        ET.SubElement(rail, "connectionPointOut", {"formalParameter": ""})
         self.rail: _Source = (rail.attrib["localId"], "")
         ends: list[_Source] = []
         rungs = plain_rungs_of(self.checked)
@@ -137,18 +138,18 @@ class _Drawing:
         if ends:
             self.wired(right, ends)
 
-    def element(self, name: str, given: Mapping[str, str]) -> Tree.Element:
+    def element(self, name: str, given: Mapping[str, str]) -> ET.Element:
         self.number += 1
-        one = Tree.SubElement(self.body, name, {"localId": str(self.number), **given})
+        one = ET.SubElement(self.body, name, {"localId": str(self.number), **given})
         x, y = str(_STEP * (self.number % 10)), str(_STEP * self.row)
-        Tree.SubElement(one, "position", {"x": x, "y": y})
+        ET.SubElement(one, "position", {"x": x, "y": y})
         return one
 
-    def wired(self, one: Tree.Element, sources: Sequence[_Source]) -> None:
-        into = Tree.SubElement(one, "connectionPointIn")
+    def wired(self, one: ET.Element, sources: Sequence[_Source]) -> None:
+        into = ET.SubElement(one, "connectionPointIn")
         for known, pin in sources:
             given = {"refLocalId": known, **({"formalParameter": pin} if pin else {})}
-            Tree.SubElement(into, "connection", given)
+            ET.SubElement(into, "connection", given)
 
     def rung(self, rung: Mapping[str, Any]) -> list[_Source]:
         when = rung["when"]
@@ -160,9 +161,9 @@ class _Drawing:
         given = {"negated": "true"} if "negated" in rung else {}
         coil = self.element("coil", {**given, **({"storage": storage} if storage else {})})
         self.wired(coil, sources)
-        Tree.SubElement(coil, "connectionPointOut")
+        ET.SubElement(coil, "connectionPointOut")
         word = next(name for name in ("coil", "negated", "set", "reset") if name in rung)
-        Tree.SubElement(coil, "variable").text = str(rung[word])
+        ET.SubElement(coil, "variable").text = str(rung[word])
         return [(coil.attrib["localId"], "")]
 
     def when(self, when: Mapping[str, Any], sources: Sequence[_Source]) -> list[_Source]:
@@ -179,32 +180,32 @@ class _Drawing:
         name = "TRUE" if "always" in when else str(when.get("no") or when.get("nc"))
         contact = self.element("contact", {"negated": "true"} if "nc" in when else {})
         self.wired(contact, sources)
-        Tree.SubElement(contact, "connectionPointOut")
-        Tree.SubElement(contact, "variable").text = name
+        ET.SubElement(contact, "connectionPointOut")
+        ET.SubElement(contact, "variable").text = name
         return [(contact.attrib["localId"], "")]
 
     def compare(self, told: Sequence[str], sources: Sequence[_Source]) -> list[_Source]:
         operator, left, right = told
         values = [self.value(left), self.value(right)]
         block = self.element("block", {"typeName": _COMPARES[operator]})
-        inputs = Tree.SubElement(block, "inputVariables")
+        inputs = ET.SubElement(block, "inputVariables")
         for name, pins in (("EN", sources), ("IN1", values[:1]), ("IN2", values[1:])):
-            self.wired(Tree.SubElement(inputs, "variable", {"formalParameter": name}), pins)
-        Tree.SubElement(block, "inOutVariables")
+            self.wired(ET.SubElement(inputs, "variable", {"formalParameter": name}), pins)
+        ET.SubElement(block, "inOutVariables")
         self.outputs(block, ("OUT",))
         return [(block.attrib["localId"], "OUT")]
 
     def value(self, told: str) -> _Source:
         one = self.element("inVariable", {})
-        Tree.SubElement(one, "connectionPointOut")
-        Tree.SubElement(one, "expression").text = told
+        ET.SubElement(one, "connectionPointOut")
+        ET.SubElement(one, "expression").text = told
         return one.attrib["localId"], ""
 
     def block(self, rung: Mapping[str, Any], sources: Sequence[_Source]) -> None:
         kind = self.checked.symbol(rung["call"]).type
         given = {name: self.value(told) for name, told in rung.get("with", {}).items()}
         block = self.element("block", {"typeName": kind, "instanceName": str(rung["call"])})
-        inputs = Tree.SubElement(block, "inputVariables")
+        inputs = ET.SubElement(block, "inputVariables")
         for name in BLOCKS[kind].inputs:
             if name == rung["input"]:
                 pins: Sequence[_Source] = sources
@@ -212,12 +213,12 @@ class _Drawing:
                 pins = [given[name]]
             else:
                 continue
-            self.wired(Tree.SubElement(inputs, "variable", {"formalParameter": name}), pins)
-        Tree.SubElement(block, "inOutVariables")
+            self.wired(ET.SubElement(inputs, "variable", {"formalParameter": name}), pins)
+        ET.SubElement(block, "inOutVariables")
         self.outputs(block, tuple(BLOCKS[kind].outputs))
 
-    def outputs(self, block: Tree.Element, names: Sequence[str]) -> None:
-        outputs = Tree.SubElement(block, "outputVariables")
+    def outputs(self, block: ET.Element, names: Sequence[str]) -> None:
+        outputs = ET.SubElement(block, "outputVariables")
         for name in names:
-            pin = Tree.SubElement(outputs, "variable", {"formalParameter": name})
-            Tree.SubElement(pin, "connectionPointOut")
+            pin = ET.SubElement(outputs, "variable", {"formalParameter": name})
+            ET.SubElement(pin, "connectionPointOut")

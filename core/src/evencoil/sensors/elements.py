@@ -84,14 +84,14 @@ def _ohms(name: str, celsius: float) -> float:
 
 
 def ohms_of(name: str, celsius: float) -> float:
-    """Return the ohms of an element at a temperature. [ohm]
+    """Return the ohms of an element at a temperature [ohm].
 
     Parameters
     ----------
     name : str
         As ``Pt100``.
     celsius : float
-        Its temperature. [C]
+        Its temperature [C].
 
     Raises
     ------
@@ -117,14 +117,14 @@ def ohms_of(name: str, celsius: float) -> float:
 
 
 def celsius_of(name: str, ohms: float) -> float:
-    """Return the temperature at which an element has some ohms. [C]
+    """Return the temperature at which an element has some ohms [C].
 
     Parameters
     ----------
     name : str
         As ``Pt100``.
     ohms : float
-        Of the element alone, leads taken off. [ohm]
+        Of the element alone, leads taken off [ohm].
 
     Raises
     ------

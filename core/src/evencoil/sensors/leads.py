@@ -17,7 +17,7 @@ __all__ = ["LeadReadings", "element_ohms"]
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class LeadReadings:
-    """Readings between the leads; None where not read. [ohm]
+    """Readings between the leads; None where not read [ohm].
 
     Attributes
     ----------
@@ -42,12 +42,12 @@ class LeadReadings:
 
 
 def element_ohms(read: LeadReadings) -> tuple[float, str]:
-    """Return the ohms of the element alone, and how they were found. [ohm]
+    """Return the ohms of the element alone, and how they were found [ohm].
 
     Parameters
     ----------
     read : LeadReadings
-        Readings between the leads. [ohm]
+        Readings between the leads [ohm].
 
     Raises
     ------

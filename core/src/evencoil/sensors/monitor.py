@@ -21,7 +21,7 @@ _SHORT_C, _OPEN_C = -60.0, 260.0
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Channel:
-    """One element with its set points. [C]"""
+    """One element with its set points [C]."""
 
     element: str
     alarm_c: float

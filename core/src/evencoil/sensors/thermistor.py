@@ -19,7 +19,7 @@ TRIP_OHM, RESET_OHM, SHORT_OHM = 3600.0, 1600.0, 20.0
 
 
 def thermistor_ohms(kelvin: float) -> float:
-    """Return the ohms of three thermistors in series. [ohm]
+    """Return the ohms of three thermistors in series [ohm].
 
     Parameters
     ----------
@@ -28,9 +28,10 @@ def thermistor_ohms(kelvin: float) -> float:
     """
     if kelvin <= _THREE[0][0]:
         return _THREE[0][1]
-    for (low, low_ohm), (high, high_ohm) in pairwise(_THREE):
-        if kelvin <= high:
-            break
+    spans = list(pairwise(_THREE))
+    # beyond the last it goes on as steep as there
+    span = next((one for one in spans if kelvin <= one[1][0]), spans[-1])
+    (low, low_ohm), (high, high_ohm) = span
     steep = log(high_ohm / low_ohm) / (high - low)
     return min(low_ohm * exp(steep * (kelvin - low)), _MOST_OHM)
 

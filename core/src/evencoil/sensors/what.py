@@ -23,7 +23,7 @@ _CLOSED_OHM, _OPEN_OHM = 1.0, 1e6
 
 @dataclass(frozen=True, slots=True)
 class Fit:
-    """A kind that fits, and between which ohms it would read. [ohm]"""
+    """A kind that fits, and between which ohms it would read [ohm]."""
 
     kind: str
     least_ohm: float

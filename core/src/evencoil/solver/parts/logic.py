@@ -67,7 +67,7 @@ class ProgrammableRelay(Part):
         self.changed_by: int | None = None
 
     def rest(self, run: Run) -> None:
-        """Outputs open; its electronics read open on an ohmmeter."""
+        """Open its outputs; its electronics read open on an ohmmeter."""
         super().rest(run)
         known = self.plant.constants
         # the same power at any rated volts, the same current in every input
