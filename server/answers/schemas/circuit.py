@@ -10,7 +10,17 @@ from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import FindingOut
 from answers.schemas.pictures import PictureOut
 from evencoil.base import Message, in_trade_terms, line_said, say
-from evencoil.circuit import CONTACTS, TURNED, Circuit, device, links_of, types, usual_devices
+from evencoil.circuit import (
+    CONTACTS,
+    TURNED,
+    Circuit,
+    device,
+    io_map,
+    links_of,
+    points_of,
+    types,
+    usual_devices,
+)
 from evencoil.drawing import draw_emblem
 from evencoil.job import JobStarter, RehearsedMotor
 from evencoil.rehearsal import Trace
@@ -176,6 +186,29 @@ class DeviceOut(Answer):
     coils: list[str]
 
 
+class IoLineOut(Answer):
+    """A wired point of a programmable relay, and the name that its program gives it."""
+
+    point: str
+    name: str
+    terminal: str
+    wire: str
+    device: str
+    text: str
+
+
+class RelayOut(Answer):
+    """A programmable relay: how many points, its program, where its points are wired."""
+
+    id: str
+    tag: str
+    inputs: int
+    outputs: int
+    analog: int
+    program: str
+    io: list[IoLineOut]
+
+
 class StaleEditOut(Answer):
     """A change that no longer applies."""
 
@@ -230,6 +263,7 @@ class CircuitOut(Answer):
     changes: list[ChangeOut]
     hazards: list[RestartOut]
     devices: list[DeviceOut]
+    relays: list[RelayOut]
     wires: list[WireOut]
     nets: list[NetOut]
     problems: list[DrawnProblemOut]
@@ -413,6 +447,22 @@ def _problems(starter: JobStarter) -> list[DrawnProblemOut]:
     ]
 
 
+def _relays(circuit: Circuit | None) -> list[RelayOut]:
+    return [
+        RelayOut(
+            id=item.id,
+            tag=circuit.tags.get(item.id, item.id),
+            inputs=points_of(item.parameters).inputs,
+            outputs=points_of(item.parameters).outputs,
+            analog=points_of(item.parameters).analog,
+            program=item.parameters.get("program", ""),
+            io=list(io_map(circuit, item)),
+        )
+        for item in (() if circuit is None else circuit.netlist.devices)
+        if circuit is not None and item.type == "plc"
+    ]
+
+
 def _wires(starter: JobStarter) -> list[WireOut]:
     if starter.circuit is None:
         return []
@@ -477,6 +527,7 @@ def circuit_out(starter: JobStarter) -> CircuitOut:
         changes=starter.changes(),
         hazards=_hazards(starter),
         devices=[] if starter.circuit is None else _devices(starter.circuit),
+        relays=_relays(starter.circuit),
         wires=_wires(starter),
         nets=_nets(starter),
         problems=_problems(starter),

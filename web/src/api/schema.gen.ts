@@ -24,6 +24,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/program/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * From File
+         * @description Return the program of a PLCopen file or of a plain text; nothing is half-imported.
+         */
+        post: operations["answers_routers_program_from_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/program/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Return a program in both views, or everything that is wrong with it.
+         */
+        post: operations["answers_routers_program_read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/program/xml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * To File
+         * @description Return a program as PLCopen XML, as text or as a ladder.
+         */
+        post: operations["answers_routers_program_to_file"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/seal": {
         parameters: {
             query?: never;
@@ -2107,6 +2167,8 @@ export interface components {
             /** Problems */
             problems: components["schemas"]["DrawnProblemOut"][];
             refusal: components["schemas"]["RefusalOut"] | null;
+            /** Relays */
+            relays: components["schemas"]["RelayOut"][];
             /** Rungs */
             rungs: components["schemas"]["PictureOut"][];
             /** Stale */
@@ -2630,6 +2692,20 @@ export interface components {
             today: string;
             /** What */
             what: string;
+        };
+        /**
+         * DoubtOut
+         * @description What is doubtful in a program by itself.
+         */
+        DoubtOut: {
+            /** Code */
+            code: string;
+            /** Figure */
+            figure: string;
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
         };
         /**
          * DrawnProblemOut
@@ -3617,6 +3693,24 @@ export interface components {
             rows: components["schemas"]["InsideOut"][];
         };
         /**
+         * IoLineOut
+         * @description A wired point of a programmable relay, and the name that its program gives it.
+         */
+        IoLineOut: {
+            /** Device */
+            device: string;
+            /** Name */
+            name: string;
+            /** Point */
+            point: string;
+            /** Terminal */
+            terminal: string;
+            /** Text */
+            text: string;
+            /** Wire */
+            wire: string;
+        };
+        /**
          * IsolationOut
          * @description What one isolator leaves live when it is open.
          */
@@ -3886,6 +3980,7 @@ export interface components {
              *       "load": "unknown",
              *       "naming": null,
              *       "options": {},
+             *       "programs": {},
              *       "readings": [],
              *       "standard_circuit": "",
              *       "symbols": null
@@ -4076,6 +4171,7 @@ export interface components {
              *       "load": "unknown",
              *       "naming": null,
              *       "options": {},
+             *       "programs": {},
              *       "readings": [],
              *       "standard_circuit": "",
              *       "symbols": null
@@ -4278,6 +4374,7 @@ export interface components {
              *       "load": "unknown",
              *       "naming": null,
              *       "options": {},
+             *       "programs": {},
              *       "readings": [],
              *       "standard_circuit": "",
              *       "symbols": null
@@ -5013,6 +5110,20 @@ export interface components {
             tag: string;
             /** Wants */
             wants: string;
+        };
+        /**
+         * NameOut
+         * @description A name of the program: what it is, and where it stands.
+         */
+        NameOut: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Slot */
+            slot: string;
+            /** Type */
+            type: string;
         };
         /**
          * NamedMotorOut
@@ -5993,6 +6104,27 @@ export interface components {
             y: number;
         };
         /**
+         * PointsIn
+         * @description How many points the relay has.
+         */
+        PointsIn: {
+            /**
+             * Analog
+             * @default 0
+             */
+            analog: number;
+            /**
+             * Inputs
+             * @default 8
+             */
+            inputs: number;
+            /**
+             * Outputs
+             * @default 4
+             */
+            outputs: number;
+        };
+        /**
          * PracticeReadingOut
          * @description What a practice instrument shows on the job's own model: it is kept nowhere.
          */
@@ -6037,6 +6169,62 @@ export interface components {
             field: string;
             /** Hint */
             hint: string;
+        };
+        /**
+         * ProgramFileIn
+         * @description A file, and the points of the relay it is for.
+         */
+        ProgramFileIn: {
+            /** Data */
+            data: string;
+            /**
+             * @default {
+             *       "analog": 0,
+             *       "inputs": 8,
+             *       "outputs": 4
+             *     }
+             */
+            points: components["schemas"]["PointsIn"];
+        };
+        /**
+         * ProgramIn
+         * @description A program as text, or its rungs with the declarations of a text.
+         */
+        ProgramIn: {
+            /**
+             * @default {
+             *       "analog": 0,
+             *       "inputs": 8,
+             *       "outputs": 4
+             *     }
+             */
+            points: components["schemas"]["PointsIn"];
+            /** Rungs */
+            rungs?: {
+                [key: string]: unknown;
+            }[] | null;
+            /** Text */
+            text: string;
+        };
+        /**
+         * ProgramOut
+         * @description A program in both views; with something wrong, the text as it was given.
+         */
+        ProgramOut: {
+            /** Declarations */
+            declarations: string;
+            /** Doubts */
+            doubts: components["schemas"]["DoubtOut"][];
+            /** Names */
+            names: components["schemas"]["NameOut"][];
+            /** Rungs */
+            rungs: {
+                [key: string]: unknown;
+            }[];
+            /** Text */
+            text: string;
+            /** Wrong */
+            wrong: components["schemas"]["WrongOut"][];
         };
         /**
          * ProgressOut
@@ -6266,6 +6454,26 @@ export interface components {
             snapshot: string;
             /** Until */
             until?: number | null;
+        };
+        /**
+         * RelayOut
+         * @description A programmable relay: how many points, its program, where its points are wired.
+         */
+        RelayOut: {
+            /** Analog */
+            analog: number;
+            /** Id */
+            id: string;
+            /** Inputs */
+            inputs: number;
+            /** Io */
+            io: components["schemas"]["IoLineOut"][];
+            /** Outputs */
+            outputs: number;
+            /** Program */
+            program: string;
+            /** Tag */
+            tag: string;
         };
         /**
          * ReplaceIn
@@ -7116,7 +7324,8 @@ export interface components {
          *
          *     ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
          *     later changes add numbers and never renumber. The standard circuit ``found`` is an empty panel:
-         *     the edits are what was traced in it. ``load`` is how the machine starts.
+         *     the edits are what was traced in it. ``load`` is how the machine starts. ``programs`` are those
+         *     of this job's programmable relays, by device; a relay that is not named runs as drawn.
          */
         StarterInputs: {
             /**
@@ -7149,6 +7358,13 @@ export interface components {
              * @default {}
              */
             options: {
+                [key: string]: string;
+            };
+            /**
+             * Programs
+             * @default {}
+             */
+            programs: {
                 [key: string]: string;
             };
             /**
@@ -7876,6 +8092,26 @@ export interface components {
             wire_colors: string;
         };
         /**
+         * WrongOut
+         * @description What is wrong at a place of a text.
+         */
+        WrongOut: {
+            /** Code */
+            code: string;
+            /** Column */
+            column: number;
+            /** Expected */
+            expected: string;
+            /** Found */
+            found: string;
+            /** Hint */
+            hint: string;
+            /** Line */
+            line: number;
+            /** Said */
+            said: string;
+        };
+        /**
          * YardIn
          * @description Which page, what to look for, and which motors count.
          *
@@ -7972,6 +8208,215 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DemoOut"];
+                };
+            };
+        };
+    };
+    answers_routers_program_from_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProgramFileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgramOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_program_read: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProgramIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgramOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_program_to_file: {
+        parameters: {
+            query?: {
+                form?: "ST" | "LD";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProgramIn"];
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/xml": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };

@@ -10,6 +10,7 @@ from evencoil.circuit.devices.sources import line_phasors, primary_taps, taps_of
 from evencoil.circuit.editor import CircuitEditor
 from evencoil.circuit.edits import Edit, EditKind, Replayed, move_ends, replay, swap_ends
 from evencoil.circuit.fingerprint import netlist_fingerprint
+from evencoil.circuit.io_map import io_map
 from evencoil.circuit.library import (
     CONTACTS,
     TURNED,
@@ -68,6 +69,7 @@ __all__ = [
     "differences",
     "grounded_nets",
     "has_two_speeds",
+    "io_map",
     "is_jog",
     "is_jog_word",
     "is_off_word",

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from evencoil.base import Finding
-from evencoil.circuit import Circuit, Replayed, renamed, replay
+from evencoil.circuit import Circuit, Edit, Replayed, renamed, replay
 from evencoil.codebook import DeviceNames
 from evencoil.job.starter_findings import fit_finding
 from evencoil.leads import Box, JointInput
@@ -68,6 +68,12 @@ def _rating(reading: PlateReading, verdict: Verdict | None, box: Box) -> MotorRa
         coil_v=coils.get("high", coils.get("")),
         coil_low_v=coils.get("low"),
     )
+
+
+def _programs(inputs: StarterInputs) -> Iterator[Edit]:
+    """Go through the programs of this job as the last edits of its drawing."""
+    for name, text in inputs.programs.items():
+        yield Edit(id=f"program.{name}", kind="set", device=name, parameters={"program": text})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -228,6 +234,6 @@ def draft_starter(
         options=options,
         used=used,
         standard=standard,
-        replayed=replay(standard, [edit.as_core() for edit in inputs.edits]),
+        replayed=replay(standard, [*(edit.as_core() for edit in inputs.edits), *_programs(inputs)]),
         notes=tuple(notes),
     )

@@ -5,6 +5,7 @@ Knows nothing of netlists: levels of inputs are handed in, contacts of outputs a
 
 from evencoil.logic.advice import Advice, advice_of, compared_ways, edge_inputs
 from evencoil.logic.blocks import BLOCKS, BlockType
+from evencoil.logic.io_list import IO_HEADING, IoLine, io_list, read_io_list
 from evencoil.logic.machine import Fault, Machine
 from evencoil.logic.meaning import Checked, check_program, read_program, wrong_in
 from evencoil.logic.model import Program
@@ -12,6 +13,7 @@ from evencoil.logic.names import Points, Symbol
 from evencoil.logic.refusal import LogicError
 from evencoil.logic.relay import CATALOGUE, PHYSICAL, Relay, RelayTimes
 from evencoil.logic.rungs import Rung, form_of_rungs, rungs_of, rungs_text
+from evencoil.logic.tokens import MOST_CHARACTERS
 from evencoil.logic.writer import declarations_text, expression_text, program_text, statement_text
 from evencoil.logic.xml_read import read_xml
 from evencoil.logic.xml_write import XmlForm, write_xml
@@ -19,11 +21,14 @@ from evencoil.logic.xml_write import XmlForm, write_xml
 __all__ = [
     "BLOCKS",
     "CATALOGUE",
+    "IO_HEADING",
+    "MOST_CHARACTERS",
     "PHYSICAL",
     "Advice",
     "BlockType",
     "Checked",
     "Fault",
+    "IoLine",
     "LogicError",
     "Machine",
     "Points",
@@ -40,7 +45,9 @@ __all__ = [
     "edge_inputs",
     "expression_text",
     "form_of_rungs",
+    "io_list",
     "program_text",
+    "read_io_list",
     "read_program",
     "read_xml",
     "rungs_of",

@@ -36,7 +36,9 @@ def loop_flows(one: BearingEnd, other: BearingEnd) -> bool:
 
     Parameters
     ----------
-    one, other : BearingEnd
-        The ends of a motor.
+    one : BearingEnd
+        One end of a motor.
+    other : BearingEnd
+        The other.
     """
     return one.conducts and other.conducts

@@ -49,8 +49,10 @@ def what_is_it(
         Read between them; infinite is open. [ohm]
     ambient_c : float
         Of the motor, cold. [C]
-    heater_v, heater_w : float or None
-        Of the space heater as stamped; None if nothing is. [V], [W]
+    heater_v : float or None
+        Of the space heater as stamped; None if nothing is. [V]
+    heater_w : float or None
+        Of the space heater as stamped; None if nothing is. [W]
 
     Raises
     ------

@@ -2,15 +2,20 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, StringConstraints
 
-from evencoil.base import DecimalText, Inputs, ShortText, Text
+from evencoil.base import DecimalText, HugeText, Inputs, ShortText, Text
 from evencoil.circuit import Edit, EditKind
 from evencoil.codebook import DeviceNames
+from evencoil.logic import MOST_CHARACTERS
 
 __all__ = ["AcceptedInput", "DeadReadingInput", "EditInput", "HandInput", "StarterInputs"]
+
+
+#: a program of a programmable relay
+ProgramText = Annotated[HugeText, StringConstraints(max_length=MOST_CHARACTERS)]
 
 
 class EditInput(Inputs):
@@ -71,7 +76,8 @@ class StarterInputs(Inputs):
 
     ``frozen`` holds the wire numbers of the last issue for wiring, by terminal:
     later changes add numbers and never renumber. The standard circuit ``found`` is an empty panel:
-    the edits are what was traced in it. ``load`` is how the machine starts.
+    the edits are what was traced in it. ``load`` is how the machine starts. ``programs`` are those
+    of this job's programmable relays, by device; a relay that is not named runs as drawn.
     """
 
     standard_circuit: ShortText = ""
@@ -80,6 +86,7 @@ class StarterInputs(Inputs):
     symbols: Literal["nema", "iec"] | None = None
     edits: tuple[EditInput, ...] = Field(default=(), max_length=500)
     frozen: dict[ShortText, ShortText] = Field(default={}, max_length=4000)
+    programs: dict[ShortText, ProgramText] = Field(default={}, max_length=8)
     readings: tuple[DeadReadingInput, ...] = Field(default=(), max_length=400)
     load: Literal["unknown", "empty", "loaded"] = "unknown"
     accepted: tuple[AcceptedInput, ...] = Field(default=(), max_length=12)

@@ -11,6 +11,8 @@ import type { View as Seen } from "../../diagram/view";
 import { useIsNarrow } from "../../state/device";
 import type { Key } from "../../state/keys";
 import { drawingsWords } from "../../words/drawings";
+import { programWords } from "../../words/program";
+import { ProgramView } from "../program/ProgramView";
 import { Beside } from "./Beside";
 import { Changes } from "./Changes";
 import { type Check, Checks } from "./Checks";
@@ -33,6 +35,7 @@ const VIEWS = [
   ["strip", drawingsWords.terminals],
   ["checks", drawingsWords.checks],
   ["changes", drawingsWords.editWiring],
+  ["program", programWords.view],
 ] as const;
 type View = (typeof VIEWS)[number][0];
 
@@ -164,17 +167,19 @@ export function DrawingsScreen() {
               </Stop>
             ))}
           <div className="flex flex-wrap gap-2" role="group" aria-label={drawingsWords.views}>
-            {VIEWS.map(([name, label]) => (
-              <button
-                key={name}
-                type="button"
-                className="control"
-                aria-pressed={view === name}
-                onClick={() => setView(name)}
-              >
-                {label}
-              </button>
-            ))}
+            {VIEWS.filter(([name]) => name !== "program" || circuit.relays.length > 0).map(
+              ([name, label]) => (
+                <button
+                  key={name}
+                  type="button"
+                  className="control"
+                  aria-pressed={view === name}
+                  onClick={() => setView(name)}
+                >
+                  {label}
+                </button>
+              ),
+            )}
           </div>
           <div className="border-2 border-ink bg-sheet p-2">
             {isRungs && (
@@ -215,6 +220,20 @@ export function DrawingsScreen() {
                 onChange={(starter) => state.change("starter", starter)}
               />
             )}
+            {view === "program" &&
+              given &&
+              circuit.relays.map((relay) => (
+                <ProgramView
+                  key={`${relay.id} ${relay.program}`}
+                  relay={relay}
+                  onKeep={(text) =>
+                    state.change("starter", {
+                      ...given.starter,
+                      programs: { ...given.starter.programs, [relay.id]: text },
+                    })
+                  }
+                />
+              ))}
             {view === "material" && <MaterialTable circuit={circuit} base={base} />}
           </div>
         </div>

@@ -44,7 +44,9 @@ export function Practice({
       <span aria-live="polite">
         {shown && (
           <>
-            <span className="font-mono font-bold">{w.practiceShows(shown.value, UNITS[shown.unit] ?? shown.unit)}</span>{" "}
+            <span className="font-mono font-bold">
+              {w.practiceShows(shown.value, UNITS[shown.unit] ?? shown.unit)}
+            </span>{" "}
             <span className="text-soft">
               {shown.said} {w.practiceKept}
             </span>

@@ -1,0 +1,197 @@
+"""The program of a programmable relay: read as it is typed, drawn as rungs, written to files."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from django.http import HttpRequest, HttpResponse
+from ninja import Router, Schema
+from pydantic import Field
+
+from api.files import attachment
+from api.schemas import REFUSALS
+from evencoil.base import HugeText
+from evencoil.logic import (
+    LogicError,
+    Points,
+    advice_of,
+    check_program,
+    declarations_text,
+    form_of_rungs,
+    program_text,
+    read_program,
+    read_xml,
+    rungs_of,
+    write_xml,
+    wrong_in,
+)
+
+__all__ = ["router"]
+
+router = Router(tags=["program"])
+#: how a file of a program answers in the OpenAPI description
+XML: dict[str, object] = {
+    "responses": {
+        200: {
+            "description": "The file",
+            "content": {"application/xml": {"schema": {"type": "string"}}},
+        }
+    }
+}
+
+
+class PointsIn(Schema):
+    """How many points the relay has."""
+
+    inputs: Annotated[int, Field(ge=1, le=24)] = 8
+    outputs: Annotated[int, Field(ge=1, le=16)] = 4
+    analog: Annotated[int, Field(ge=0, le=4)] = 0
+
+    def as_core(self) -> Points:
+        """Return them as the core takes them."""
+        return Points(inputs=self.inputs, outputs=self.outputs, analog=self.analog)
+
+
+class ProgramIn(Schema):
+    """A program as text, or its rungs with the declarations of a text."""
+
+    text: HugeText
+    rungs: Annotated[list[dict[str, Any]], Field(max_length=2000)] | None = None
+    points: PointsIn = PointsIn()
+
+
+class ProgramFileIn(Schema):
+    """A file, and the points of the relay it is for."""
+
+    data: HugeText
+    points: PointsIn = PointsIn()
+
+
+class WrongOut(Schema):
+    """What is wrong at a place of a text."""
+
+    code: str
+    line: int
+    column: int
+    expected: str
+    found: str
+    said: str
+    hint: str
+
+
+class DoubtOut(Schema):
+    """What is doubtful in a program by itself."""
+
+    code: str
+    line: int
+    name: str
+    figure: str
+
+
+class NameOut(Schema):
+    """A name of the program: what it is, and where it stands."""
+
+    name: str
+    kind: str
+    type: str
+    slot: str
+
+
+class ProgramOut(Schema):
+    """A program in both views; with something wrong, the text as it was given."""
+
+    text: str
+    declarations: str
+    rungs: list[dict[str, Any]]
+    wrong: list[WrongOut]
+    doubts: list[DoubtOut]
+    names: list[NameOut]
+
+
+def _wrong(one: LogicError) -> WrongOut:
+    told = one.problem()
+    return WrongOut(
+        code=one.code,
+        line=one.line,
+        column=one.column,
+        expected=one.expected,
+        found=one.found,
+        said=told["detail"],
+        hint=told["hint"],
+    )
+
+
+def _out(text: str, points: Points) -> ProgramOut:
+    wrong = wrong_in(text, points)
+    if wrong:
+        return ProgramOut(
+            text=text,
+            declarations="",
+            rungs=[],
+            wrong=[_wrong(one) for one in wrong],
+            doubts=[],
+            names=[],
+        )
+    checked = read_program(text, points)
+    return ProgramOut(
+        text=text,
+        declarations=declarations_text(checked.program.blocks),
+        rungs=rungs_of(checked),
+        wrong=[],
+        doubts=[
+            DoubtOut(code=one.code, line=one.place[0], name=one.name, figure=one.figure)
+            for one in advice_of(checked)
+        ],
+        names=[
+            NameOut(name=one.name, kind=one.kind, type=one.type, slot=one.slot)
+            for one in checked.symbols.values()
+        ],
+    )
+
+
+@router.post("/program/read", response={200: ProgramOut, **REFUSALS})
+def read(request: HttpRequest, body: ProgramIn) -> ProgramOut:
+    """Return a program in both views, or everything that is wrong with it."""
+    del request
+    points = body.points.as_core()
+    if body.rungs is None:
+        return _out(body.text, points)
+    try:
+        known = read_program(body.text, points).program
+        made = check_program(form_of_rungs(known, body.rungs), points)
+    except LogicError as refused:
+        return ProgramOut(
+            text=body.text,
+            declarations="",
+            rungs=body.rungs,
+            wrong=[_wrong(refused)],
+            doubts=[],
+            names=[],
+        )
+    return _out(program_text(made.program), points)
+
+
+@router.post("/program/file", response={200: ProgramOut, **REFUSALS})
+def from_file(request: HttpRequest, body: ProgramFileIn) -> ProgramOut:
+    """Return the program of a PLCopen file or of a plain text; nothing is half-imported."""
+    del request
+    points = body.points.as_core()
+    if not body.data.lstrip("\ufeff \t\r\n").startswith("<"):
+        return _out(body.data, points)
+    try:
+        made = read_xml(body.data.encode(), points)
+    except LogicError as refused:
+        return ProgramOut(
+            text="", declarations="", rungs=[], wrong=[_wrong(refused)], doubts=[], names=[]
+        )
+    return _out(program_text(made.program), points)
+
+
+@router.post("/program/xml", response=REFUSALS, openapi_extra=XML)
+def to_file(
+    request: HttpRequest, body: ProgramIn, form: Literal["ST", "LD"] = "ST"
+) -> HttpResponse:
+    """Return a program as PLCopen XML, as text or as a ladder."""
+    del request
+    made = write_xml(read_program(body.text, body.points.as_core()), form)
+    return attachment(made, "application/xml", "program")

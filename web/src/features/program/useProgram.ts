@@ -1,0 +1,79 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, Refused, type Schemas, told } from "../../api/client";
+import type { Rung } from "./rungTree";
+
+export type Relay = Schemas["RelayOut"];
+export type Program = Schemas["ProgramOut"];
+
+const pointsOf = (relay: Relay) => ({
+  inputs: relay.inputs,
+  outputs: relay.outputs,
+  analog: relay.analog,
+});
+
+/** A draft of a relay's program: text and rungs are one, and the server says what it is. */
+export function useProgram(relay: Relay) {
+  const [draft, setDraft] = useState(relay.program);
+  const [problem, setProblem] = useState<Schemas["WrongOut"][]>([]);
+  const query = useQuery({
+    queryKey: ["program", relay.id, relay.inputs, relay.outputs, relay.analog, draft],
+    queryFn: ({ signal }) =>
+      told(
+        api.POST("/api/program/read", {
+          body: { text: draft, rungs: null, points: pointsOf(relay) },
+          signal,
+        }),
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const program = query.data;
+  /** Another set of rungs: the server writes the text that they are. */
+  const draw = async (rungs: readonly Rung[]) => {
+    if (!program) return;
+    const made = await told(
+      api.POST("/api/program/read", {
+        body: { text: draft, rungs: [...rungs], points: pointsOf(relay) },
+      }),
+    );
+    setProblem(made.wrong ?? []);
+    if (made.wrong.length === 0) setDraft(made.text);
+  };
+  const open = async (file: File) => {
+    try {
+      const made = await told(
+        api.POST("/api/program/file", {
+          body: { data: await file.text(), points: pointsOf(relay) },
+        }),
+      );
+      setProblem(made.wrong ?? []);
+      if (made.wrong.length === 0) setDraft(made.text);
+      return made.wrong.length === 0;
+    } catch (lost) {
+      if (!(lost instanceof Refused)) throw lost;
+      return false;
+    }
+  };
+  const save = async (form: "ST" | "LD") => {
+    const { data } = await api.POST("/api/program/xml", {
+      params: { query: { form } },
+      body: { text: draft, rungs: null, points: pointsOf(relay) },
+      parseAs: "text",
+    });
+    return typeof data === "string" ? data : null;
+  };
+  return {
+    draft,
+    program,
+    problem,
+    isFresh: !query.isPlaceholderData && query.isSuccess,
+    setDraft: (text: string) => {
+      setProblem([]);
+      setDraft(text);
+    },
+    draw,
+    open,
+    save,
+  };
+}
