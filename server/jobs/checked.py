@@ -68,6 +68,15 @@ def check_calculable(link: JobMotor, works: Works, step: StepName, given: Inputs
         places = {edit.id: place for place, edit in enumerate(given.edits)}
         for edit, reason in starter.stale:
             place = places.get(edit.id)
+            if edit.id.startswith("program.") and reason.id.startswith("logic."):
+                # a program with an error is never kept, whoever typed it
+                raise ProblemError(
+                    422,
+                    code="program",
+                    detail=say(reason),
+                    field=f"starter.programs.{edit.device}",
+                    hint="Correct the program there; nothing was saved.",
+                )
             if place is None or not reason.id.startswith(_NEVER_RIGHT):
                 continue
             if known.get(edit.id) != given.edits[place]:

@@ -15,7 +15,7 @@ from evencoil.circuit import Circuit, Device, Link, links_of, types
 
 __all__ = ["Element", "Rails", "Rung", "control_elements", "find_rails", "find_rungs"]
 
-_OUTPUTS = ("coil", "lamp", "load", "rectifier")
+_OUTPUTS = ("coil", "lamp", "load", "rectifier", "input")
 _SKIPPED = ("primary", "secondary", "winding", "heat", "pole", "resistor", "source")
 
 
@@ -248,7 +248,7 @@ def find_rungs(elements: list[Element], rails: Rails) -> tuple[Rung, ...]:
     """
     finder = _Finder(elements, rails)
     outputs = [element for element in elements if element.is_output]
-    order = {"coil": 0, "load": 1, "rectifier": 1, "lamp": 2}
+    order = {"coil": 0, "load": 1, "rectifier": 1, "lamp": 2, "input": 3}
     for element in sorted(outputs, key=lambda item: order[item.link.kind]):
         finder.output(element)
     finder.branches()

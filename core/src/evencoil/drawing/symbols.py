@@ -215,4 +215,5 @@ _SIMPLE: dict[str, Callable[[Pen], None]] = {
     "source": _box,
     "rectifier": _box,
     "sensor": _zigzag,
+    "input": _box,
 }

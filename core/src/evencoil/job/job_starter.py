@@ -147,7 +147,7 @@ class JobStarter:
         grounded = grounded_nets(self.circuit, self.numbered)
         # behind a coil or lamp the circuit is the same one, up to its grounded side
         for edge in graph.edges:
-            if edge.link.kind in {"coil", "lamp", "load"}:
+            if edge.link.kind in {"coil", "lamp", "load", "input"}:
                 ends = {graph.net(edge.device.id, end) for end in (edge.link.a, edge.link.b)}
                 if ends & live:
                     live |= ends - grounded

@@ -112,7 +112,7 @@ export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: st
           <button
             type="button"
             className="control"
-            data-primary="true"
+            data-primary={wrong.length === 0}
             disabled={wrong.length > 0 || !isFresh}
             onClick={() => onKeep(draft)}
           >

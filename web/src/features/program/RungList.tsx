@@ -51,7 +51,7 @@ export function RungList({
                 <p className="text-sm text-soft">{w.textNetwork}</p>
               </>
             ) : (
-              <div className="flex items-center">
+              <div className="flex items-end">
                 <span aria-hidden="true" className="self-stretch border-l-4 border-ink" />
                 <Part
                   when={one.when as When}
@@ -150,8 +150,9 @@ export function RungList({
   );
 }
 
+/** At the height of the symbols, which stand below their names. */
 function Wire() {
-  return <span aria-hidden="true" className="min-w-3 grow border-t-2 border-ink" />;
+  return <span aria-hidden="true" className="mb-[9px] min-w-3 grow border-t-2 border-ink" />;
 }
 
 function Part({
@@ -172,13 +173,13 @@ function Part({
       <div
         className={
           isRow
-            ? "flex items-center"
+            ? "flex items-end"
             : "flex flex-col items-stretch border-x-2 border-ink divide-y-0 gap-1"
         }
       >
         {parts.map((part, place) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place
-          <div key={place} className="flex items-center">
+          <div key={place} className="flex items-end">
             <Part when={part} path={[...path, place]} picked={picked} onPick={onPick} />
             {!isRow && <Wire />}
           </div>
@@ -212,35 +213,39 @@ function Contact({
         onClick={onPick}
       >
         <Wire />
-        <span className={`px-2 ${isPicked ? "bg-ink text-paper" : ""}`}>TRUE</span>
+        <span className={`px-2 ${isPicked ? "bg-ink text-sheet" : ""}`}>TRUE</span>
       </button>
     );
   return (
     <button
       type="button"
-      className="flex min-h-11 items-center"
+      className="flex min-h-11 items-end"
       aria-pressed={isPicked}
       aria-label={`${"nc" in when ? "NOT " : ""}${name}${edge ? ` ${edge}` : ""}`}
       onClick={onPick}
     >
-      <span aria-hidden="true" className="w-3 border-t-2 border-ink" />
       <span
-        className={`relative border-x-2 border-ink px-3 py-1 font-mono ${isPicked ? "bg-ink text-paper" : ""}`}
+        className={`flex flex-col items-stretch px-1 font-mono ${isPicked ? "bg-ink text-sheet" : ""}`}
       >
-        {"nc" in when && (
+        <span className="px-2 text-center leading-tight">
+          {name}
+          {edge && <span className="block text-xs">{edge}</span>}
+        </span>
+        <span aria-hidden="true" className="flex items-center">
+          <span className="min-w-3 grow border-t-2 border-current" />
           <svg
             aria-hidden="true"
-            className="absolute inset-0 h-full w-full"
-            viewBox="0 0 10 10"
-            preserveAspectRatio="none"
+            viewBox="0 0 20 20"
+            className="h-5 w-5"
+            fill="none"
+            stroke="currentColor"
           >
-            <line x1="0" y1="10" x2="10" y2="0" stroke="currentColor" strokeWidth="0.4" />
+            <path d="M4 1V19M16 1V19" strokeWidth="2" />
+            {"nc" in when && <path d="M2 18L18 2" strokeWidth="2" />}
           </svg>
-        )}
-        {name}
-        {edge && <span className="block text-xs">{edge}</span>}
+          <span className="min-w-3 grow border-t-2 border-current" />
+        </span>
       </span>
-      <span aria-hidden="true" className="w-3 border-t-2 border-ink" />
     </button>
   );
 }
