@@ -70,5 +70,5 @@ def test_a_two_wire_program_is_written_and_its_feedback_broken(opened, tmp_path)
         "until": 6_000_000,
     }
     trace = sent(page, "POST", "/api/w/larkfall/rehearse", body)
-    words = [frame["w"] for frame in trace["frames"] if frame.get("w")]
+    words = [frame["words"] for frame in trace["frames"] if frame["words"]]
     assert words[-1]["lamp_unconfirmed"] == "on"

@@ -116,8 +116,8 @@ def _pou(root: Element) -> Element:
         raise LogicError("xml-element", (root.line, 1), expected="a program", found="none")
     for one in found:
         if one.given.get("pouType") != "program":
-            kind = one.given.get("pouType", "pou")
-            raise LogicError("xml-element", (one.line, 1), expected="a program", found=kind)
+            other = one.given.get("pouType", "pou")
+            raise LogicError("xml-element", (one.line, 1), expected="a program", found=other)
     if len(found) > 1:
         raise LogicError(
             "xml-element", (found[1].line, 1), expected="one program", found="a second one"
