@@ -23,6 +23,7 @@ from answers.routers.leads import router as rooms
 from answers.routers.probes import router as probes
 from answers.routers.program import router as program
 from answers.routers.run_up import router as running
+from answers.routers.sensors import router as sensors
 from answers.routers.sizes import router as curves
 from answers.routers.starter import router as choosing
 from api.problems import ProblemError, problem
@@ -117,6 +118,7 @@ api.add_router("", heaters)
 api.add_router("", curves)
 api.add_router("", running)
 api.add_router("", program)
+api.add_router("", sensors)
 api.add_router("", dead)
 api.add_router("", probes)
 api.add_router("", checks)

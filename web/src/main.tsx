@@ -142,6 +142,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: "/w/:works/sensors",
+        lazy: async () => ({
+          Component: (await import("./features/sensors/SensorsScreen")).SensorsScreen,
+        }),
+      },
+      {
         path: "/w/:works/feeder/:machine",
         lazy: async () => ({
           Component: (await import("./features/feeder/FeederScreen")).FeederScreen,

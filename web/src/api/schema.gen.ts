@@ -104,6 +104,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sensors/element": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Element
+         * @description Return the temperature of an element with its leads taken off.
+         */
+        post: operations["answers_routers_sensors_element"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sensors/loop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Loop
+         * @description Return whether a probe closes the loop of shaft current.
+         */
+        post: operations["answers_routers_sensors_loop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sensors/what": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What
+         * @description Return what a pair of leads may be by its ohms; OL is an open circuit.
+         */
+        post: operations["answers_routers_sensors_what"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2840,6 +2900,66 @@ export interface components {
             wire: string;
         };
         /**
+         * ElementIn
+         * @description Readings between the leads of an element.
+         */
+        ElementIn: {
+            /** Ab */
+            ab?: number | null;
+            /** Ac */
+            ac: number;
+            /** Ad */
+            ad?: number | null;
+            /** Bc */
+            bc?: number | null;
+            /** Bd */
+            bd?: number | null;
+            /** Cd */
+            cd?: number | null;
+            /** Element */
+            element: string;
+            /** Loop */
+            loop?: number | null;
+            /**
+             * Wires
+             * @enum {integer}
+             */
+            wires: 2 | 3 | 4;
+        };
+        /**
+         * ElementOut
+         * @description Ohms of the element alone with their arithmetic, its temperature, whether to check the book.
+         */
+        ElementOut: {
+            /** Arithmetic */
+            arithmetic: string;
+            /** At 20 Ohm */
+            at_20_ohm: number;
+            /** Celsius */
+            celsius: number;
+            /** Is Doubted */
+            is_doubted: boolean;
+            /** Ohms */
+            ohms: number;
+        };
+        /**
+         * EndIn
+         * @description One end of a motor.
+         */
+        EndIn: {
+            /**
+             * Bearing
+             * @enum {string}
+             */
+            bearing: "plain" | "housing" | "outer ring" | "inner ring" | "ceramic";
+            /**
+             * Probe
+             * @default none
+             * @enum {string}
+             */
+            probe: "none" | "plain" | "insulated" | "failed";
+        };
+        /**
          * EntryOut
          * @description A version of a step's inputs, with what was entered and what it changed.
          */
@@ -3310,6 +3430,18 @@ export interface components {
             level: "agrees" | "note" | "doubt" | "refusal";
             /** Text */
             text: string;
+        };
+        /**
+         * FitOut
+         * @description A kind that fits, and between which ohms it would read.
+         */
+        FitOut: {
+            /** Kind */
+            kind: string;
+            /** Least Ohm */
+            least_ohm: number;
+            /** Most Ohm */
+            most_ohm: number | null;
         };
         /**
          * FixOut
@@ -4886,6 +5018,22 @@ export interface components {
             headings: string[];
             /** Lines */
             lines: string[];
+        };
+        /**
+         * LoopIn
+         * @description Both ends of a motor.
+         */
+        LoopIn: {
+            drive_end: components["schemas"]["EndIn"];
+            other_end: components["schemas"]["EndIn"];
+        };
+        /**
+         * LoopOut
+         * @description Whether shaft current flows.
+         */
+        LoopOut: {
+            /** Flows */
+            flows: boolean;
         };
         /**
          * MachineLoad
@@ -7931,6 +8079,33 @@ export interface components {
             verdict: string;
         };
         /**
+         * WhatIn
+         * @description A reading as typed, and what is known of the motor.
+         */
+        WhatIn: {
+            /**
+             * Ambient C
+             * @default 20
+             */
+            ambient_c: number;
+            /** Heater V */
+            heater_v?: number | null;
+            /** Heater W */
+            heater_w?: number | null;
+            /** Ohms */
+            ohms: string;
+        };
+        /**
+         * WhatOut
+         * @description Every kind that fits, and what tells them apart.
+         */
+        WhatOut: {
+            /** Fits */
+            fits: components["schemas"]["FitOut"][];
+            /** Next */
+            next: string[];
+        };
+        /**
          * WireOut
          * @description One wire of the wire list.
          */
@@ -8437,6 +8612,213 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SealOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_sensors_element: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ElementIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ElementOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_sensors_loop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoopIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoopOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_sensors_what: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatOut"];
                 };
             };
             /** @description Bad Request */

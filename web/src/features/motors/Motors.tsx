@@ -8,6 +8,7 @@ import { useIsNarrow } from "../../state/device";
 import { type Key, useKeys } from "../../state/keys";
 import { useDemo, useSession } from "../../state/session";
 import { helpWords } from "../../words/help";
+import { sensorsWords } from "../../words/sensors";
 import { yardWords } from "../../words/yard";
 import { ALL, Filters, isNarrowed, type Only } from "./Filters";
 import { FirstRun } from "./FirstRun";
@@ -68,6 +69,9 @@ export function Motors() {
     <>
       <Link className="control" to={`/w/${works}/heaters`}>
         {yardWords.heaterCharts}
+      </Link>
+      <Link className="control" to={`/w/${works}/sensors`}>
+        {sensorsWords.title}
       </Link>
       <Link className="control" to={`/w/${works}/rules`}>
         {yardWords.plantRules}

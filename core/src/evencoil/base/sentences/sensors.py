@@ -13,6 +13,8 @@ SENTENCES: dict[str, str] = {
     "sensor.ohms.hint": "Look at the unit, at the leads left in, and whether it is another element.",
     "sensor.reading": "The reading {name} is missing: without it the leads cannot be taken off.",
     "sensor.reading.hint": "Read between those two leads as well.",
+    "sensor.no_figure": "{value} is no reading.",
+    "sensor.no_figure.hint": "Type ohms with a point, or OL.",
     "sensor.negative": "{value} is no resistance.",
     "sensor.nothing_fits": "No kind that is known here reads so at this temperature: look at the leads, then at the meter.",
     "sensor.warm": "Warm it by hand or with a lamp and read again: a Pt100 rises by 0.39 ohm a kelvin, an Ni120 by 0.7, a thermistor hardly, a heater not at all.",
