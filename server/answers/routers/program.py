@@ -16,6 +16,7 @@ from evencoil.logic import (
     Points,
     advice_of,
     check_program,
+    checked_programs,
     declarations_text,
     form_of_rungs,
     program_text,
@@ -147,6 +148,21 @@ def _out(text: str, points: Points) -> ProgramOut:
             for one in checked.symbols.values()
         ],
     )
+
+
+class ShelvedOut(Schema):
+    """A checked program: what it is for, its text with what its points are."""
+
+    id: str
+    title: str
+    text: str
+
+
+@router.get("/program/shelf", response={200: list[ShelvedOut], **REFUSALS})
+def shelf(request: HttpRequest) -> list[ShelvedOut]:
+    """Return the checked programs to begin with."""
+    del request
+    return [ShelvedOut(id=one.id, title=one.title, text=one.text) for one in checked_programs()]
 
 
 @router.post("/program/read", response={200: ProgramOut, **REFUSALS})

@@ -45,6 +45,8 @@ export const programWords = {
   hardWired:
     "A program never stands alone between a person and a hazard: emergency stop, overload and interlocks act by wire. Checks looks at that with every output free.",
   doubts: "Doubtful in the text",
+  always: "TRUE",
+  shelf: "Begin with a checked program",
   rise: "rises",
   fall: "falls",
 };

@@ -13,6 +13,7 @@ from evencoil.logic.names import Points, Symbol
 from evencoil.logic.refusal import LogicError
 from evencoil.logic.relay import CATALOGUE, PHYSICAL, Relay, RelayTimes
 from evencoil.logic.rungs import Rung, form_of_rungs, rungs_of, rungs_text
+from evencoil.logic.shelf import ShelvedProgram, checked_programs
 from evencoil.logic.tokens import MOST_CHARACTERS
 from evencoil.logic.writer import declarations_text, expression_text, program_text, statement_text
 from evencoil.logic.xml_read import read_xml
@@ -36,10 +37,12 @@ __all__ = [
     "Relay",
     "RelayTimes",
     "Rung",
+    "ShelvedProgram",
     "Symbol",
     "XmlForm",
     "advice_of",
     "check_program",
+    "checked_programs",
     "compared_ways",
     "declarations_text",
     "edge_inputs",

@@ -16,7 +16,7 @@ const PARTS = [
 /** What does the relay do, and may it? One program, as rungs and as text; kept when nothing is wrong. */
 export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: string) => void }) {
   const [part, setPart] = useState<(typeof PARTS)[number][0]>("rungs");
-  const { draft, program, problem, isFresh, setDraft, draw, open, save } = useProgram(relay);
+  const { draft, program, problem, shelf, isFresh, setDraft, draw, open, save } = useProgram(relay);
   const wrong = problem.length > 0 ? problem : (program?.wrong ?? []);
   const isKept = draft === relay.program;
   return (
@@ -67,6 +67,19 @@ export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: st
       {part === "points" && <Points relay={relay} />}
       {part === "files" && (
         <div className="flex flex-wrap items-end gap-3">
+          <div className="flex w-full flex-wrap gap-2" role="group" aria-label={w.shelf}>
+            <p className="w-full font-semibold">{w.shelf}</p>
+            {shelf.map((one) => (
+              <button
+                key={one.id}
+                type="button"
+                className="control"
+                onClick={() => setDraft(one.text)}
+              >
+                {one.title}
+              </button>
+            ))}
+          </div>
           <label className="ask">
             {w.openFile}
             <input

@@ -213,7 +213,7 @@ function Contact({
         onClick={onPick}
       >
         <Wire />
-        <span className={`px-2 ${isPicked ? "bg-ink text-sheet" : ""}`}>TRUE</span>
+        <span className={`px-2 ${isPicked ? "bg-ink text-sheet" : ""}`}>{w.always}</span>
       </button>
     );
   return (

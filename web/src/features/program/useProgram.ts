@@ -29,6 +29,11 @@ export function useProgram(relay: Relay) {
     staleTime: Number.POSITIVE_INFINITY,
   });
   const program = query.data;
+  const shelf = useQuery({
+    queryKey: ["shelf"],
+    queryFn: ({ signal }) => told(api.GET("/api/program/shelf", { signal })),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
   /** Another set of rungs: the server writes the text that they are. */
   const draw = async (rungs: readonly Rung[]) => {
     if (!program) return;
@@ -67,6 +72,7 @@ export function useProgram(relay: Relay) {
     draft,
     program,
     problem,
+    shelf: shelf.data ?? [],
     isFresh: !query.isPlaceholderData && query.isSuccess,
     setDraft: (text: string) => {
       setProblem([]);
