@@ -21,6 +21,7 @@ from answers.schemas.worked import worked_out
 from desk.answer import Tell
 from evencoil.base import CoreError, Message, __version__, say
 from evencoil.checks import dead_sheet
+from evencoil.circuit import Circuit, io_map
 from evencoil.drawing import (
     draw_run_up_torque,
     draw_run_up_traces,
@@ -28,6 +29,7 @@ from evencoil.drawing import (
     draw_winding,
 )
 from evencoil.job import JobFile, JobInputs, Worked, fingerprint, run_up_of, work_out
+from evencoil.logic import IoLine
 from evencoil.run_up import load_curve
 from paper.results import results_of
 from people.models import Works
@@ -84,6 +86,21 @@ def printed_pack(
     """
     worked = work_out(inputs, profile_of(head.works))
     return _pack(head, file, inputs, worked, record, tell), results_of(worked)
+
+
+def _programs(circuit: Circuit | None) -> list[tuple[str, str, tuple[IoLine, ...]]]:
+    """Return tag, text and wired points of every programmable relay."""
+    if circuit is None:
+        return []
+    return [
+        (
+            circuit.tags.get(item.id, item.id),
+            item.parameters.get("program", ""),
+            io_map(circuit, item),
+        )
+        for item in circuit.netlist.devices
+        if item.type == "plc"
+    ]
 
 
 def _run_up(inputs: JobInputs, worked: Worked) -> dict[str, Any] | None:
@@ -197,6 +214,7 @@ def _pack(
             "power": as_svg(power) if power.shapes else "",
             "is_tall": power.height > power.width * 0.8,
             "rows": starter.rows(),
+            "programs": _programs(starter.circuit),
             "material": [
                 (
                     row,

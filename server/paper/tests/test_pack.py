@@ -70,6 +70,9 @@ def text_of(data):
     return said
 
 
+ACCEPTED = [{"hazard": "overload_reset", "why": "fenced, attended by two"}]
+
+
 def beyond_the_margin(places):
     """Return the words that reach into the last 10 mm of their page or beyond it."""
     found, width = [], 0.0
@@ -124,6 +127,19 @@ def test_a_pack_with_a_load_holds_the_run_up_with_its_guesses(client):
     said = text_of(client.get(f"{JOB}/issues/1/pdf").content)
     text = " ".join(said["text"].split())
     for word in ("RUN-UP: FULL VOLTAGE", "Reaches", "ASSUMED", "Fuse L2 blown", "Never measured"):
+        assert word.lower() in text.lower(), word
+    assert "DejaVu" not in said["fonts"]
+    assert beyond_the_margin(said["places"]) == []
+
+
+def test_a_pack_holds_the_program_of_a_relay_and_its_points(client):
+    """Its text line by line, its points with their wires; in own fonts, inside the margin."""
+    # the sign of a lasting restart is no reason to keep the program from the paper
+    give(client, "starter", 1, {"standard_circuit": "13C", "accepted": ACCEPTED})
+    assert issue(client).status_code == 201
+    said = text_of(client.get(f"{JOB}/issues/1/pdf").content)
+    text = " ".join(said["text"].split())
+    for word in ("PROGRAM OF PL1", "CF := (I2 OR CF) AND I1 AND NOT I3;", "PL1.I4", "KF.34"):
         assert word.lower() in text.lower(), word
     assert "DejaVu" not in said["fonts"]
     assert beyond_the_margin(said["places"]) == []
