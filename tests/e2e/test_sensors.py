@@ -26,6 +26,9 @@ def test_ohms_are_typed_and_told_apart(opened, seat):
     expect(element).to_contain_text("20.0 °C")
     expect(element).to_contain_text("= 107.79")
     shaft = page.get_by_test_id("shaft")
+    expect(shaft).not_to_contain_text("Current flows")
+    for side, name in ((0, "not insulated"), (0, "none"), (1, "outer ring"), (1, "plain")):
+        shaft.get_by_role("button", name=name, exact=True).nth(side).click()
     expect(shaft).to_contain_text("Current flows")
     shaft.get_by_role("button", name="insulated", exact=True).last.click()
     expect(shaft).to_contain_text("The loop is open")

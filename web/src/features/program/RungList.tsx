@@ -225,7 +225,7 @@ function Contact({
       onClick={onPick}
     >
       <span
-        className={`flex flex-col items-stretch px-1 font-mono ${isPicked ? "bg-ink text-sheet" : ""}`}
+        className={`flex flex-col items-stretch font-mono ${isPicked ? "bg-ink text-sheet" : ""}`}
       >
         <span className="px-2 text-center leading-tight">
           {name}
@@ -240,7 +240,7 @@ function Contact({
             fill="none"
             stroke="currentColor"
           >
-            <path d="M4 1V19M16 1V19" strokeWidth="2" />
+            <path d="M0 10H5M15 10H20M5 1V19M15 1V19" strokeWidth="2" />
             {"nc" in when && <path d="M2 18L18 2" strokeWidth="2" />}
           </svg>
           <span className="min-w-3 grow border-t-2 border-current" />

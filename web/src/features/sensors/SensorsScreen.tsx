@@ -225,16 +225,18 @@ function Element() {
 type End = Schemas["EndIn"];
 
 function Shaft() {
-  const [ends, setEnds] = useState<Record<"drive" | "other", End>>({
-    drive: { bearing: "plain", probe: "none" },
-    other: { bearing: "outer ring", probe: "plain" },
+  const [ends, setEnds] = useState<Record<"drive" | "other", Partial<End>>>({
+    drive: {},
+    other: {},
   });
   const { shown, ask } = useAsked<Schemas["LoopOut"]>();
   useEffect(() => {
+    const whole = (end: Partial<End>): end is End => Boolean(end.bearing && end.probe);
+    const { drive, other } = ends;
+    // nothing is told of ends that nobody named
+    if (!whole(drive) || !whole(other)) return;
     void ask(() =>
-      told(
-        api.POST("/api/sensors/loop", { body: { drive_end: ends.drive, other_end: ends.other } }),
-      ),
+      told(api.POST("/api/sensors/loop", { body: { drive_end: drive, other_end: other } })),
     );
   }, [ends, ask]);
   const options = (words: Record<string, string>) =>
@@ -249,7 +251,7 @@ function Shaft() {
           <Choice
             label={w.bearing}
             options={options(w.bearings)}
-            value={ends[side].bearing as string}
+            value={ends[side].bearing ?? null}
             onValueChange={(bearing) =>
               setEnds((known) => ({
                 ...known,
@@ -260,7 +262,7 @@ function Shaft() {
           <Choice
             label={w.probe}
             options={options(w.probes)}
-            value={(ends[side].probe ?? "none") as string}
+            value={ends[side].probe ?? null}
             onValueChange={(probe) =>
               setEnds((known) => ({
                 ...known,
@@ -270,7 +272,7 @@ function Shaft() {
           />
         </div>
       ))}
-      <svg viewBox="0 0 240 60" role="img" aria-label={shown?.flows ? w.flows : w.open}>
+      <svg viewBox="0 0 240 60" aria-hidden="true">
         <rect
           x="30"
           y="10"
