@@ -9,6 +9,7 @@ from panel_day import Tablet, panel_of
 from answers.dead import dead_checks_of
 from jobs.store import starter_of
 from panel.models import Act, PanelRevision
+from people.models import Member, User
 from tests_support import JOB, caller, motor, post, put, signed_in
 
 
@@ -48,6 +49,40 @@ def test_an_entry_sent_ten_times_is_one(people):
     assert all(tablet.send(made)[0] == ["duplicate"] for _ in range(8))
     assert tablet.send({**made, "body": {"lock_no": "2"}})[0] == ["refused:id_reused"]
     assert Act.objects.filter(kind="lock_on").count() == 1
+
+
+def test_a_role_that_was_lowered_meanwhile_opens_nothing(people):
+    """Made as an electrician, received as an apprentice: the role of receipt counts."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel_of(tablet.client)
+    covers = tablet.made("covers_on", {}, {"guards": True})
+    lock = tablet.made("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    Member.objects.filter(user__username="marta").update(role="apprentice")
+    # a lock is everybody's; covers are an electrician's
+    assert tablet.send(covers, lock)[0] == ["refused:role", "kept"]
+
+
+def test_a_clock_that_is_a_day_off_is_told_and_decides_nothing(people):
+    """Order is by what was seen, never by a time."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel_of(tablet.client)
+    made = tablet.made("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    answers, panel = tablet.send({**made, "clock_off_s": 86_400.0})
+    assert answers == ["kept"]
+    assert any("clock of your device" in text for text in panel["told"])
+    assert panel["locks"][0]["state"] == "on"
+
+
+def test_signed_out_in_the_middle_nothing_is_kept(people):
+    """The next sign-in sends it again, and it is there once."""
+    tablet = Tablet(people["electrician"], "t1")
+    panel_of(tablet.client)
+    made = tablet.made("lock_on", {"isolator": "breaker"}, {"place": "isolator", "lock_no": "1"})
+    tablet.client.logout()
+    assert post(tablet.client, f"{JOB}/panel/acts", {"acts": [made]}).status_code == 401
+    assert not Act.objects.exists()
+    tablet.client.force_login(User.objects.get(username="marta"))
+    assert tablet.send(made)[0] == ["kept"]
 
 
 def test_one_live_reading_of_an_apprentice_shuts_every_hand(people):

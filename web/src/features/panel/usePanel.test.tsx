@@ -107,4 +107,27 @@ describe("the panel on this device", () => {
     expect(result.current.held).toEqual([]);
     room.isFull = false;
   });
+
+  it("keeps a picture that the server will not take, and sends what stands behind it", async () => {
+    const { kept } = serving();
+    const taken = globalThis.fetch;
+    vi.stubGlobal("fetch", async (request: Request) => {
+      if (!request.url.endsWith("/photos")) return taken(request);
+      const problem = {
+        code: "photo_size",
+        detail: "100 megapixels are too many.",
+        field: "data",
+        hint: "Take it smaller.",
+      };
+      return Response.json(problem, { status: 422 });
+    });
+    const { result } = renderHook(() => usePanel(PLACE, "marta"), withQueries());
+    await waitFor(() => expect(result.current.panel).toBeDefined());
+    await act(() => result.current.act({ kind: "photo", picture: "aaaa" }));
+    await act(() => result.current.act({ kind: "lock_on" }));
+    expect(kept).toHaveLength(1);
+    expect(result.current.held.map((one) => one.refused)).toEqual([
+      "100 megapixels are too many. Take it smaller.",
+    ]);
+  });
 });
