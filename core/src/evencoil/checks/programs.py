@@ -13,7 +13,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Literal
 
-from evencoil.checks.model import Level, Problem, problem
+from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import exclusive_pairs, moving_of
 from evencoil.checks.reach import Graph, Place
 from evencoil.checks.ways import contacts_of
@@ -216,11 +216,16 @@ def _by_closing(graph: Graph) -> Iterator[Problem]:
         if item.type == "pb" and not item.id.startswith("stop"):
             continue
         for relay, point, link in inputs_of(graph, item):
-            if link.kind == "no":
-                is_hard = item.type == "olr" and _drops_any(graph, item)
-                level: Level = "note" if is_hard else "doubt"
+            if link.kind != "no":
+                continue
+            if item.type == "olr" and _drops_any(graph, item):
+                # the coil drops by wire all the same: only the program does not know
                 yield problem(
-                    graph.circuit, "L05", level, "stops_by_closing", item.id, relay, point=point
+                    graph.circuit, "L05", "note", "trip_unseen", item.id, relay, point=point
+                )
+            else:
+                yield problem(
+                    graph.circuit, "L05", "doubt", "stops_by_closing", item.id, relay, point=point
                 )
 
 
