@@ -2,7 +2,16 @@
 
 import pytest
 
-from evencoil.logic import LogicError, Points, read_io_list, read_program, read_xml, wrong_in
+from evencoil.logic import (
+    LogicError,
+    Points,
+    body_text,
+    read_io_list,
+    read_program,
+    read_xml,
+    write_xml,
+    wrong_in,
+)
 
 HEAD = "VAR A, B : BOOL; N : INT; R : REAL; D : TIME; T1 : TON; C1 : CTU; S : SR; END_VAR\n"
 
@@ -211,6 +220,22 @@ def test_an_edge_of_a_contact_becomes_a_block():
     made = read_xml(ladder(contact(2, 1, more='edge="rising"') + coil(3, 2)))
     assert made.symbol("Edge1").type == "R_TRIG"
     assert [type(one).__name__ for one in made.program.statements] == ["Call", "Assign"]
+
+
+@pytest.mark.parametrize(
+    ("text", "body"),
+    [
+        ("Q1 := I1; (* why *)\n", "Q1 := I1; (* why *)"),
+        ("VAR A : BOOL; END_VAR\n(* END_VAR *)\nA := I1;\n", "(* END_VAR *)\nA := I1;"),
+        ("PROGRAM P\nVAR A : BOOL; END_VAR A := I1;\n// end\nEND_PROGRAM\n", " A := I1;\n// end"),
+        ("PROGRAM P Q1 := I1; END_PROGRAM", " Q1 := I1; "),
+    ],
+)
+def test_a_file_keeps_the_comments_of_the_body(text, body):
+    """As it stands behind the declarations; read again it is the same program."""
+    assert body_text(text) == body
+    checked = read_program(text)
+    assert read_xml(write_xml(checked, "ST", body_text(text))).program == checked.program
 
 
 def test_an_io_list():

@@ -15,6 +15,7 @@ from evencoil.logic import (
     LogicError,
     Points,
     advice_of,
+    body_text,
     check_program,
     checked_programs,
     declarations_text,
@@ -209,5 +210,6 @@ def to_file(
 ) -> HttpResponse:
     """Return a program as PLCopen XML, as text or as a ladder."""
     del request
-    made = write_xml(read_program(body.text, body.points.as_core()), form)
+    checked = read_program(body.text, body.points.as_core())
+    made = write_xml(checked, form, body_text(body.text))
     return attachment(made, "application/xml", "program")

@@ -10,6 +10,7 @@ from evencoil.logic.machine import Fault, Machine
 from evencoil.logic.meaning import Checked, check_program, read_program, wrong_in
 from evencoil.logic.model import Program
 from evencoil.logic.names import Points, Symbol
+from evencoil.logic.reader import body_text
 from evencoil.logic.refusal import LogicError
 from evencoil.logic.relay import CATALOGUE, PHYSICAL, Relay, RelayTimes
 from evencoil.logic.rungs import Rung, form_of_rungs, rungs_of, rungs_text
@@ -41,6 +42,7 @@ __all__ = [
     "Symbol",
     "XmlForm",
     "advice_of",
+    "body_text",
     "check_program",
     "checked_programs",
     "compared_ways",

@@ -36,7 +36,14 @@ from evencoil.logic.model import (
 from evencoil.logic.refusal import LogicError, Place
 from evencoil.logic.tokens import OTHER_WORDS, TYPES, Token, name_key, tokens
 
-__all__ = ["FUNCTIONS", "MOST_NESTED", "MOST_OPERATORS", "MOST_STATEMENTS", "read_form"]
+__all__ = [
+    "FUNCTIONS",
+    "MOST_NESTED",
+    "MOST_OPERATORS",
+    "MOST_STATEMENTS",
+    "body_text",
+    "read_form",
+]
 
 MOST_STATEMENTS, MOST_OPERATORS, MOST_NESTED = 2000, 1000, 32
 FUNCTIONS = frozenset({"REAL_TO_INT", "INT_TO_REAL"})
@@ -468,3 +475,30 @@ def read_form(text: str) -> Program:
         At the first word that is not taken: ``syntax``, ``unsupported``, ``range`` or ``limit``.
     """
     return _Parser(text).program()
+
+
+def body_text(text: str) -> str:
+    """Return the statements of a text as they stand, comments included, declarations left out.
+
+    Parameters
+    ----------
+    text : str
+        A program of whose form nothing is wrong.
+    """
+    lines = text.replace("\r\n", "\n").replace("\r", "\n").split("\n")
+    start, end = (1, 1), (len(lines), len(lines[-1]) + 1)
+    is_header = False
+    for token in tokens(text):
+        width = token.place[1] + len(token.text)
+        if token.kind == "word" and token.text == "END_VAR":
+            start = (token.place[0], width)
+        elif token.kind == "word" and token.text == "PROGRAM":
+            is_header = True
+        elif is_header:
+            start, is_header = (token.place[0], width), False
+        elif token.kind == "word" and token.text == "END_PROGRAM":
+            end = token.place
+    kept = lines[start[0] - 1 : end[0]]
+    kept[-1] = kept[-1][: end[1] - 1]
+    kept[0] = kept[0][start[1] - 1 :]
+    return "\n".join(kept).strip("\n")
