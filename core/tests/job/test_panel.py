@@ -8,6 +8,7 @@ from panel_made import NINE, inputs_of, made
 from evencoil.acts import Entry, Log, receive, state_of, work_as_json, work_from_json
 from evencoil.base import CoreError
 from evencoil.checks import dead_checks
+from evencoil.circuit import read_netlist, write_netlist
 from evencoil.job import JobInputs, PanelAsks, panel_work, work_out
 from evencoil.job.panel_items import expected_of, panel_items
 from evencoil.leads import LeadsInputs
@@ -278,3 +279,10 @@ def test_an_emergency_stop_is_pressed_in_the_control_stage(estop):
     pressed = [one.said for one in panel.stages[0].results if "press ES1" in one.said]
     assert len(pressed) == (estop != "none")
     assert all("KM1 drops out" in one for one in pressed)
+
+
+def test_a_starter_with_its_terminal_box_is_read_back_from_its_netlist():
+    """Joints have a point in their names, as the outputs of a relay have in their terminals."""
+    circuit = made()[0].starter.circuit
+    read = read_netlist(write_netlist(circuit))
+    assert len(read.netlist.wires) == len(circuit.netlist.wires)

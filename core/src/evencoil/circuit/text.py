@@ -143,8 +143,10 @@ def _wires(
             full = []
             for end in ends:
                 tag, _, terminal = end.partition(".")
-                # Q1.1 of a programmable relay is one terminal
-                name = f"{ids.get(tag, tag)}.{terminal.replace('.', '_')}"
+                name = f"{ids.get(tag, tag)}.{terminal}"
+                if name not in known:
+                    # Q1.1 of a programmable relay is one terminal
+                    name = f"{ids.get(tag, tag)}.{terminal.replace('.', '_')}"
                 if name not in known:
                     raise _wrong("terminal", number, where, terminal=end[:60])
                 full.append(name)
