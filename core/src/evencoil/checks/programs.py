@@ -10,16 +10,16 @@ practice; codes of docs/logic.md.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import exclusive_pairs, moving_of
 from evencoil.checks.reach import Graph, Place
-from evencoil.checks.ways import contacts_of
+from evencoil.checks.ways import OPENS, contacts_of, fed_with
 from evencoil.circuit import Circuit, Device, Link, links_of, netlist_fingerprint, program_of
 from evencoil.logic import advice_of, compared_ways, edge_inputs
-from evencoil.rehearsal import ScenarioAct, Stage, Trace, opening_of, starts_of
+from evencoil.rehearsal import ScenarioAct, Stage, opening_of, starts_of
 
 __all__ = [
     "Restart",
@@ -123,13 +123,8 @@ def program_problems(graph: Graph) -> Iterator[Problem]:
     yield from _lamps(graph)
 
 
-def _left_with(graph: Graph, opened: set[Place]) -> frozenset[str]:
-    """Return the coils that can be in with some contacts open, every output free."""
-    return graph.reached(opened).coils | graph.reached(opened, holds=True).coils
-
-
 def _opening(graph: Graph, item: Device) -> set[Place]:
-    return {(item.id, link.name) for link in contacts_of(graph, item) if link.kind.startswith("nc")}
+    return {(item.id, link.name) for link in contacts_of(graph, item, OPENS)}
 
 
 def _stops(graph: Graph) -> Iterator[Problem]:
@@ -138,7 +133,7 @@ def _stops(graph: Graph) -> Iterator[Problem]:
     if not stops:
         return
     opened = {place for item in stops for place in _opening(graph, item)}
-    left = sorted(_left_with(graph, opened) & by_program(graph) & moving_of(graph))
+    left = sorted(fed_with(graph, opened, {}) & by_program(graph) & moving_of(graph))
     if not left:
         return
     read = [item.id for item in stops if inputs_of(graph, item)]
@@ -152,7 +147,7 @@ def _overloads(graph: Graph) -> Iterator[Problem]:
     """L03: an overload contact that only tells the program leaves the coil in."""
     for item in graph.of_type("olr"):
         read = inputs_of(graph, item)
-        left = sorted(_left_with(graph, _opening(graph, item)) & by_program(graph))
+        left = sorted(fed_with(graph, _opening(graph, item), {}) & by_program(graph))
         opening = [link for link in contacts_of(graph, item) if link.kind == "nc"]
         if read and not _drops_any(graph, item) and left:
             yield problem(graph.circuit, "L03", "error", "overload_by_program", item.id, *left)
@@ -351,54 +346,46 @@ def played_restarts(circuit: Circuit) -> tuple[Restart, ...]:
 
 
 def _played(circuit: Circuit) -> tuple[Restart, ...]:
-    stage = Stage(circuit)
+    stage, moving = Stage(circuit), moving_of(Graph(circuit))
     opening = opening_of(circuit)
     found: list[Restart] = []
     starts = starts_of(stage)
     if any(not start for start in starts):
         found.append("power_back")
     for start in starts:
-        begun = [*opening, *start]
         for kind, name, first, then in _BACK:
             for item in circuit.netlist.devices:
                 if item.type != kind or name in found:
                     continue
-                on = "" if kind == "supply" else item.id
                 # at once, and after a fault had time to be noticed and kept
-                if any(_starts_again(stage, begun, on, first, then, s) for s in (0.3, 4.0)):
-                    found.append(name)
+                for later_s in (0.3, 4.0):
+                    acts = [*opening, *start, *_back(item, first, then, later_s)]
+                    if _starts_again(stage, acts, moving, later_s):
+                        found.append(name)
+                        break
     return tuple(found)
 
 
+def _back(item: Device, first: str, then: str, later_s: float) -> list[ScenarioAct]:
+    """Return what takes a motor off and gives it back, a little or a while later."""
+    if item.type == "supply":
+        return [ScenarioAct(at_us=9 * _SECOND, do="dip", word=f"{later_s:g}")]
+    return [
+        ScenarioAct(at_us=9 * _SECOND, do=first, on=item.id),
+        ScenarioAct(at_us=round((9 + later_s) * _SECOND), do=then, on=item.id),
+    ]
+
+
 def _starts_again(
-    stage: Stage, begun: Sequence[ScenarioAct], on: str, first: str, then: str, later_s: float
+    stage: Stage, acts: Sequence[ScenarioAct], moving: frozenset[str], later_s: float
 ) -> bool:
-    """Tell whether something runs again after two acts that ask for no start."""
-    if on:
-        acts = [
-            ScenarioAct(at_us=9 * _SECOND, do=first, on=on),
-            ScenarioAct(at_us=round((9 + later_s) * _SECOND), do=then, on=on),
-        ]
-    else:
-        acts = [ScenarioAct(at_us=9 * _SECOND, do="dip", word=f"{later_s:g}")]
+    """Tell whether something runs again after acts that ask for no start."""
     # behind it a delay of five seconds may lie, and levels that hold
-    trace = stage.play([*begun, *acts], until_us=22 * _SECOND)
-    gone, last = (
-        _words_at(trace, round((9 + later_s) * _SECOND) - 1),
-        _words_at(trace, 22 * _SECOND),
+    trace = stage.play(acts, until_us=22 * _SECOND)
+    before = trace.words_at(9 * _SECOND - 1)
+    gone = trace.words_at(round((9 + later_s) * _SECOND) - 1)
+    last = trace.words_at(22 * _SECOND)
+    return any(
+        before.get(name) == "1" and gone.get(name) != "1" and last.get(name) == "1"
+        for name in moving
     )
-    moving = moving_of(Graph(stage.circuit))
-    dropped = {name for name in moving if gone.get(name) != "1"}
-    before = _words_at(trace, 9 * _SECOND - 1)
-    return any(before.get(name) == "1" and last.get(name) == "1" for name in dropped)
-
-
-def _words_at(trace: Trace, time_us: int) -> Mapping[str, str]:
-    """Return the newest full picture up to an instant."""
-    found: Mapping[str, str] = {}
-    for frame in trace.frames:
-        if frame.time_us > time_us:
-            break
-        if frame.words is not None:
-            found = frame.words
-    return found

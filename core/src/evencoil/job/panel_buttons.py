@@ -11,7 +11,6 @@ from dataclasses import dataclass
 from evencoil.base import CoreError, Message
 from evencoil.circuit import Circuit
 from evencoil.rehearsal import (
-    Frame,
     ScenarioAct,
     Stage,
     opening_of,
@@ -118,7 +117,7 @@ def _pressed(
     then = act.at_us + _WATCH_US
     trace = stage.play([*opening, *before, act], until_us=then)
     shown = [
-        _words(trace.frames, act.at_us + later)
+        trace.words_at(act.at_us + later)
         for later in (-1, _SECOND // 5, 3 * _SECOND // 2, _WATCH_US)
     ]
     changes = list(_changes(circuit, shown))
@@ -140,17 +139,6 @@ def _pressed(
 def _act(circuit: Circuit, act: ScenarioAct) -> str:
     tag = f"{circuit.named(act.on)} {act.word}".strip()
     return str(Message(f"panel.button.act.{act.do}", {"tag": tag}))
-
-
-def _words(frames: Sequence[Frame], time_us: int) -> Mapping[str, str]:
-    """Return the newest full picture up to an instant."""
-    found: Mapping[str, str] = {}
-    for frame in frames:
-        if frame.time_us > time_us:
-            break
-        if frame.words is not None:
-            found = frame.words
-    return found
 
 
 def _changes(circuit: Circuit, shown: Sequence[Mapping[str, str]]) -> Iterator[str]:

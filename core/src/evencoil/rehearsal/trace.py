@@ -84,3 +84,19 @@ class Trace:
     never_settles: bool
     is_cut: bool = False
     effects: frozenset[int] = frozenset()
+
+    def words_at(self, time_us: int) -> Mapping[str, str]:
+        """Return the words of every device in the newest full picture up to an instant.
+
+        Parameters
+        ----------
+        time_us : int
+            The instant. [us]
+        """
+        found: Mapping[str, str] = {}
+        for frame in self.frames:
+            if frame.time_us > time_us:
+                break
+            if frame.words is not None:
+                found = frame.words
+        return found
