@@ -86,6 +86,19 @@ def test_interlocks_by_program_alone_are_an_error():
     assert ("L04", "error") in rules(circuit)
 
 
+@pytest.mark.parametrize(
+    ("lines", "unguarded"),
+    [
+        (("remove PL1.Q1_2 KR.21", "remove KR.22 KF.A1", "add PL1.Q1_2 KF.A1"), "forward"),
+        (("remove PL1.Q2_2 KF.21", "remove KF.22 KR.A1", "add PL1.Q2_2 KR.A1"), "reverse"),
+    ],
+)
+def test_one_interlock_that_is_missing_is_enough(lines, unguarded):
+    """The other contactor is in first, then the output of the unguarded one is forced."""
+    circuit = rewired("13C", *lines, "set KF mech=", "set KR mech=")
+    assert ("L04", "error") in rules(circuit), unguarded
+
+
 def test_feedback_from_the_coil_is_no_feedback():
     """Wire 6 to the input instead of the auxiliary."""
     circuit = rewired("13A", "remove KM1.34 PL1.I2", "add KM1.A1 PL1.I2")

@@ -17,7 +17,15 @@ from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import exclusive_pairs, moving_of
 from evencoil.checks.reach import Graph, Place
 from evencoil.checks.ways import OPENS, contacts_of, fed_with
-from evencoil.circuit import Circuit, Device, Link, links_of, netlist_fingerprint, program_of
+from evencoil.circuit import (
+    Circuit,
+    Device,
+    Link,
+    links_of,
+    netlist_fingerprint,
+    program_of,
+    turns_of,
+)
 from evencoil.logic import advice_of, compared_ways, edge_inputs
 from evencoil.rehearsal import ScenarioAct, Stage, opening_of, starts_of
 
@@ -172,42 +180,26 @@ def _exclusive(graph: Graph) -> Iterator[Problem]:
 
 
 def _both_close(graph: Graph, order: Sequence[str]) -> bool:
-    """Force every output that feeds the first, then every output, and watch both contactors."""
-    stage, circuit = Stage(graph.circuit), graph.circuit
+    """Force the outputs that the first one needs, then every output, and watch both contactors."""
     outputs = sorted(_outputs(graph))
-    first = [
-        place
-        for place in outputs
-        if order[0] not in graph.reached(set(outputs) - {place}).coils
-        or (
-            order[0] in graph.reached(set(outputs) - {place}).coils
-            and order[0] not in graph.reached({place}).coils
-        )
-    ]
-    acts = [*opening_of(circuit)]
-    acts += [
-        ScenarioAct(at_us=_SECOND, do="turn", on=item.id, word=word)
-        for item in graph.of_type("sel")
-        for word in _turned_on(item)
-    ]
-    acts += [
-        ScenarioAct(at_us=2 * _SECOND, do="force", on=relay, word=f"{name} closed")
-        for relay, name in first or outputs
-    ]
-    acts += [
-        ScenarioAct(at_us=3 * _SECOND, do="force", on=relay, word=f"{name} closed")
-        for relay, name in outputs
-    ]
-    trace = stage.play(acts, until_us=6 * _SECOND)
-    return any(
+    first = _needed(graph, order[0])
+    acts = opening_of(graph.circuit)
+    for item in graph.of_type("sel"):
+        # to the last position: off is the first one
+        for word in turns_of(item)[-1:]:
+            acts.append(ScenarioAct(at_us=_SECOND, do="turn", on=item.id, word=word))
+    for second, places in ((2, first or outputs), (3, outputs)):
+        acts += [
+            ScenarioAct(at_us=second * _SECOND, do="force", on=relay, word=f"{name} closed")
+            for relay, name in places
+        ]
+    trace = Stage(graph.circuit).play(acts, until_us=6 * _SECOND)
+    # one that pulls in takes the other out too late: their poles conduct together for a moment
+    is_short = any(one.code in {"both_ways", "short"} for one in trace.hazards)
+    return is_short or any(
         frame.words is not None and all(frame.words.get(name) == "1" for name in order)
         for frame in trace.frames
     )
-
-
-def _turned_on(item: Device) -> list[str]:
-    words = [word for word in item.parameters.get("pos", "").split(",") if word]
-    return words[-1:]
 
 
 def _by_closing(graph: Graph) -> Iterator[Problem]:
@@ -252,9 +244,10 @@ def _feedback(graph: Graph) -> Iterator[Problem]:
         for relay_id, point, link in inputs_of(graph, item):
             if link.kind not in {"no", "no_early"}:
                 continue
-            output = _output_of(graph, relay_id, item.id)
-            if output is None:
+            outputs = [name for owner, name in _needed(graph, item.id) if owner == relay_id]
+            if len(outputs) != 1:
                 continue
+            output = outputs[0]
             ways = compared_ways(program_of(graph.kinds[relay_id]), output, point)
             if ways == (True, False):
                 yield problem(
@@ -269,14 +262,9 @@ def _feedback(graph: Graph) -> Iterator[Problem]:
                 )
 
 
-def _output_of(graph: Graph, relay: str, coil: str) -> str | None:
-    """Return the one output of a relay without which a coil cannot pull in."""
-    found = [
-        name
-        for owner, name in sorted(_outputs(graph))
-        if owner == relay and coil not in graph.reached({(owner, name)}).coils
-    ]
-    return found[0] if len(found) == 1 else None
+def _needed(graph: Graph, coil: str) -> list[Place]:
+    """Return the outputs without which a coil cannot pull in."""
+    return [place for place in sorted(_outputs(graph)) if coil not in graph.reached({place}).coils]
 
 
 def _texts(graph: Graph) -> Iterator[Problem]:
