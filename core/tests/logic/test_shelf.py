@@ -4,6 +4,7 @@ import pytest
 
 from evencoil.logic import Relay, RelayTimes, advice_of, checked_programs, edge_inputs, read_program
 
+TIMES = RelayTimes(boot=0, scan=10, filter=0, on=0, off=0, drop=8)
 PROGRAMS = {one.id: one for one in checked_programs()}
 
 
@@ -11,7 +12,7 @@ class Panel:
     """A program with its inputs by hand; what is asked for comes in at once unless it is held."""
 
     def __init__(self, name, **feedback):
-        self.relay = Relay(read_program(PROGRAMS[name].text), RelayTimes(boot=0, on=0, off=0))
+        self.relay = Relay(read_program(PROGRAMS[name].text), TIMES)
         self.feedback = feedback
         self.dead = set()
         self.now = 0

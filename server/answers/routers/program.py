@@ -20,12 +20,12 @@ from evencoil.logic import (
     checked_programs,
     declarations_text,
     form_of_rungs,
+    looked_through,
     program_text,
     read_program,
     read_xml,
     rungs_of,
     write_xml,
-    wrong_in,
 )
 
 __all__ = ["router"]
@@ -124,8 +124,8 @@ def _wrong(one: LogicError) -> WrongOut:
 
 
 def _out(text: str, points: Points) -> ProgramOut:
-    wrong = wrong_in(text, points)
-    if wrong:
+    checked, wrong = looked_through(text, points)
+    if checked is None:
         return ProgramOut(
             text=text,
             declarations="",
@@ -134,7 +134,6 @@ def _out(text: str, points: Points) -> ProgramOut:
             doubts=[],
             names=[],
         )
-    checked = read_program(text, points)
     return ProgramOut(
         text=text,
         declarations=declarations_text(checked.program.blocks),

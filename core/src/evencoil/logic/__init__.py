@@ -7,12 +7,18 @@ from evencoil.logic.advice import Advice, advice_of, compared_ways, edge_inputs
 from evencoil.logic.blocks import BLOCKS, BlockType
 from evencoil.logic.io_list import IO_HEADING, IoLine, io_list, read_io_list
 from evencoil.logic.machine import Fault, Machine
-from evencoil.logic.meaning import Checked, check_program, read_program, wrong_in
+from evencoil.logic.meaning import (
+    Checked,
+    check_program,
+    looked_through,
+    read_program,
+    wrong_in,
+)
 from evencoil.logic.model import Program
 from evencoil.logic.names import Points, Symbol
 from evencoil.logic.reader import body_text
 from evencoil.logic.refusal import LogicError
-from evencoil.logic.relay import CATALOGUE, PHYSICAL, Relay, RelayTimes
+from evencoil.logic.relay import Relay, RelayTimes
 from evencoil.logic.rungs import Rung, form_of_rungs, rungs_of, rungs_text
 from evencoil.logic.shelf import ShelvedProgram, checked_programs
 from evencoil.logic.tokens import MOST_CHARACTERS
@@ -22,10 +28,8 @@ from evencoil.logic.xml_write import XmlForm, write_xml
 
 __all__ = [
     "BLOCKS",
-    "CATALOGUE",
     "IO_HEADING",
     "MOST_CHARACTERS",
-    "PHYSICAL",
     "Advice",
     "BlockType",
     "Checked",
@@ -51,6 +55,7 @@ __all__ = [
     "expression_text",
     "form_of_rungs",
     "io_list",
+    "looked_through",
     "program_text",
     "read_io_list",
     "read_program",

@@ -6,6 +6,7 @@ Source: IEC 61131-3, standard function blocks; edges of first calls as docs/logi
 
 from __future__ import annotations
 
+from abc import ABC, abstractmethod
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -58,7 +59,7 @@ BLOCKS: Mapping[str, BlockType] = {
 }
 
 
-class Block:
+class Block(ABC):
     """A block with its memory; inputs that a call leaves out keep their values."""
 
     __slots__: tuple[str, ...] = ()
@@ -95,6 +96,7 @@ class Block:
         """Return when it changes with its inputs as they are; None if it never does [ms]."""
         return None
 
+    @abstractmethod
     def call(self, now: int) -> None:
         """Work once on the inputs as they are set.
 
@@ -103,7 +105,6 @@ class Block:
         now : int
             Clock of the scan. [ms]
         """
-        raise NotImplementedError
 
 
 class TON(Block):

@@ -32,12 +32,12 @@ from evencoil.logic.model import (
     Variable,
     VariableBlock,
 )
-from evencoil.logic.names import USUAL, Points, Symbol, address_of, point_of
+from evencoil.logic.names import USUAL, Points, Symbol, SymbolKind, address_of, point_of
 from evencoil.logic.reader import FUNCTIONS, read_form
 from evencoil.logic.refusal import LogicError, Place
 from evencoil.logic.tokens import name_key
 
-__all__ = ["Checked", "check_program", "read_program", "wrong_in"]
+__all__ = ["Checked", "check_program", "looked_through", "read_program", "wrong_in"]
 
 _NUMBERS = {"INT", "REAL"}
 _DATA = {"BOOL", "INT", "REAL", "TIME"}
@@ -97,7 +97,8 @@ class _Check:
             self.refuse("unsupported", one.type_at, found=f"RETAIN {one.type}")
         if kind_of is not None and block.qualifier == "CONSTANT":
             self.refuse("type", one.type_at, expected="a value", found=one.type)
-        usual, slot, kind = one.address, one.name, "block" if kind_of else "variable"
+        kind: SymbolKind = "block" if kind_of else "variable"
+        usual, slot = one.address, one.name
         if one.address:
             usual, slot, kind = self._addressed(one, kind)
         if block.qualifier == "CONSTANT":
@@ -108,7 +109,7 @@ class _Check:
             self._initial(one, kind)
         self.symbols[key] = Symbol(
             name=one.name,
-            kind=kind,  # type: ignore[arg-type]
+            kind=kind,
             type=one.type,
             slot=slot,
             initial=one.initial,
@@ -116,7 +117,7 @@ class _Check:
         )
         return replace(one, address=usual)
 
-    def _addressed(self, one: Declared, kind: str) -> tuple[str, str, str]:
+    def _addressed(self, one: Declared, kind: SymbolKind) -> tuple[str, str, SymbolKind]:
         """Return address, slot and kind of a variable that stands for a point or a flag."""
         try:
             usual, known = address_of(one.address, self.points, one.at)
@@ -438,6 +439,26 @@ def _checked(form: Program, points: Points) -> tuple[Checked, list[LogicError]]:
     return Checked(program=program, symbols=check.symbols, points=points), wrong
 
 
+def looked_through(
+    text: str, points: Points = USUAL
+) -> tuple[Checked | None, tuple[LogicError, ...]]:
+    """Return the program of a text, None if it cannot be run, and everything wrong in its order.
+
+    Parameters
+    ----------
+    text : str
+        Structured Text.
+    points : Points
+        Of the relay it is for.
+    """
+    try:
+        form = read_form(text)
+    except LogicError as refused:
+        return None, (refused,)
+    checked, wrong = _checked(form, points)
+    return (None, tuple(wrong)) if wrong else (checked, ())
+
+
 def read_program(text: str, points: Points = USUAL) -> Checked:
     """Return the program of a text.
 
@@ -453,7 +474,10 @@ def read_program(text: str, points: Points = USUAL) -> Checked:
     LogicError
         What is wrong first: of its form, or of its meaning.
     """
-    return check_program(read_form(text), points)
+    checked, wrong = looked_through(text, points)
+    if checked is None:
+        raise wrong[0]
+    return checked
 
 
 def wrong_in(text: str, points: Points = USUAL) -> tuple[LogicError, ...]:
@@ -466,8 +490,4 @@ def wrong_in(text: str, points: Points = USUAL) -> tuple[LogicError, ...]:
     points : Points
         Of the relay it is for.
     """
-    try:
-        form = read_form(text)
-    except LogicError as refused:
-        return (refused,)
-    return tuple(_checked(form, points)[1])
+    return looked_through(text, points)[1]

@@ -64,6 +64,10 @@ def point_of(name: str, points: Points) -> Symbol | None:
     most = {"I": points.inputs, "Q": points.outputs, "AI": points.analog}[letter]
     if number > most:
         return None
+    return _point(letter, number)
+
+
+def _point(letter: str, number: int) -> Symbol:
     said = f"{letter}{number}"
     return Symbol(
         name=said,
@@ -104,9 +108,7 @@ def address_of(told: str, points: Points, place: Place) -> tuple[str, Symbol]:
         raise LogicError("range", place, expected=f"{most} points of %{area}", found=told)
     if area == "M":
         return usual, Symbol(name=usual, kind="flag", type="BOOL", slot=usual)
-    known = point_of(f"{area}{number}", points)
-    assert known is not None  # noqa: S101 - it is within the points
-    return usual, known
+    return usual, _point(area, number)
 
 
 def _word_address(
@@ -120,6 +122,4 @@ def _word_address(
         raise LogicError("range", place, expected=f"{most} words of %{area}", found=told)
     if area == "M":
         return usual, Symbol(name=usual, kind="flag", type="INT", slot=usual)
-    known = point_of(f"AI{number + 1}", points)
-    assert known is not None  # noqa: S101 - it is within the points
-    return usual, known
+    return usual, _point("AI", number + 1)

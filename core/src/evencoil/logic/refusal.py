@@ -7,29 +7,10 @@ from __future__ import annotations
 
 from evencoil.base import CoreError, Message
 
-__all__ = ["CODES", "LogicError", "Place"]
+__all__ = ["LogicError", "Place"]
 
 #: (line, column), both from 1
 Place = tuple[int, int]
-
-CODES = (
-    "syntax",
-    "unsupported",
-    "undeclared",
-    "duplicate",
-    "type",
-    "readonly",
-    "range",
-    "divzero",
-    "limit",
-    "xml-doctype",
-    "xml-namespace",
-    "xml-limit",
-    "xml-syntax",
-    "xml-element",
-    "xml-reference",
-    "csv",
-)
 
 
 class LogicError(CoreError, ValueError):
@@ -38,7 +19,7 @@ class LogicError(CoreError, ValueError):
     Attributes
     ----------
     code : str
-        One of `CODES`.
+        As docs/logic.md lists them: ``syntax``, ``type``, ``xml-element`` ...
     line, column : int
         From 1; a file of elements has a line only, its column is 1.
     expected, found : str

@@ -16,7 +16,7 @@ from typing import Any
 from evencoil.logic.machine import Fault, Machine, Value
 from evencoil.logic.meaning import Checked
 
-__all__ = ["CATALOGUE", "PHYSICAL", "Relay", "RelayTimes"]
+__all__ = ["Relay", "RelayTimes"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -37,16 +37,12 @@ class RelayTimes:
         From the loss of its supply to open contacts. [ms]
     """
 
-    boot: int = 300
-    scan: int = 10
-    filter: int = 0
-    on: int = 10
-    off: int = 6
-    drop: int = 8
-
-
-#: the two sets of constants of a rehearsal
-CATALOGUE, PHYSICAL = RelayTimes(), RelayTimes(filter=10)
+    boot: int
+    scan: int
+    filter: int
+    on: int
+    off: int
+    drop: int
 
 
 class Relay:
@@ -68,7 +64,7 @@ class Relay:
     def __init__(
         self,
         checked: Checked,
-        times: RelayTimes = CATALOGUE,
+        times: RelayTimes,
         *,
         per_ms: int = 1,
         may_skip: bool = False,
@@ -81,7 +77,8 @@ class Relay:
         )
         self.is_on = False
         self.next_scan: int | None = None
-        self.last_scan = 0
+        #: None until it has scanned since its supply came
+        self.last_scan: int | None = None
         self.is_resting = False
         #: raw level, and the level that the filter has taken, by point
         self.levels: dict[str, Value] = {}
@@ -110,7 +107,7 @@ class Relay:
         self.is_on = is_on
         if is_on:
             self.machine.start(self._retained)
-            self.next_scan = now + self.times.boot
+            self.next_scan, self.last_scan = now + self.times.boot, None
             self.is_resting = False
             self.taken = {}
             self.filters = {
@@ -208,19 +205,6 @@ class Relay:
         self._move(now, None)
         return True
 
-    def advance(self, until: int) -> None:
-        """Let everything happen by itself up to an instant, this one left out for acts.
-
-        Parameters
-        ----------
-        until : int
-            When. [ms]
-        """
-        while (when := self.due()) is not None and when < until:
-            self.contacts_due(when)
-            self.work(when)
-            self.contacts_due(when)
-
     def is_closed(self, name: str) -> bool:
         """Tell whether the contact of an output is closed, stuck ones as they are.
 
@@ -245,8 +229,9 @@ class Relay:
 
     def _on_grid(self, when: int) -> int:
         """Return the first instant of a scan at or after another, behind the last scan."""
-        steps = max(1, math.ceil((when - self.last_scan) / self.times.scan))
-        return self.last_scan + steps * self.times.scan
+        last = self.last_scan or 0
+        steps = max(1, math.ceil((when - last) / self.times.scan))
+        return last + steps * self.times.scan
 
     def save(self) -> list[Any]:
         """Return everything as plain values."""

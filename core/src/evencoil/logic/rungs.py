@@ -141,15 +141,11 @@ class _View:
         if len(one.branches) != 1 or one.otherwise or len(one.branches[0][1]) != 1:
             return None
         condition, (inside,) = one.branches[0]
-        is_plain = (
-            isinstance(inside, Assign)
-            and isinstance(inside.value, Literal)
-            and inside.value.text in {"TRUE", "FALSE"}
-        )
-        when = self.when(condition, edges)
-        if not is_plain or when is None or not isinstance(inside, Assign):
+        if not isinstance(inside, Assign) or not isinstance(inside.value, Literal):
             return None
-        assert isinstance(inside.value, Literal)  # noqa: S101 - it was looked at above
+        when = self.when(condition, edges)
+        if when is None or inside.value.text not in {"TRUE", "FALSE"}:
+            return None
         return {"when": when, "set" if inside.value.value else "reset": inside.target}
 
     def _block(self, one: Call, edges: Mapping[str, tuple[str, str]]) -> Rung | None:

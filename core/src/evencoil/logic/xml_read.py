@@ -283,7 +283,8 @@ class _Ladder:
         """Return what has to be closed for power to come to an input."""
         if not sources:
             raise LogicError("xml-reference", (line, 1), expected="a wire", found="nothing")
-        points: dict[frozenset[_Pin], tuple[_Pin, ...]] = {}
+        self._no_circle(sources)
+        seen: set[object] = set()
         branches: dict[_Pin, list[Branch]] = {}
         start = "rail"
 
@@ -292,28 +293,20 @@ class _Ladder:
                 return start
             return frozenset(pins)
 
-        waiting: list[tuple[tuple[_Pin, ...], frozenset[str]]] = [(sources, frozenset())]
+        waiting = [sources]
         while waiting:
-            pins, above = waiting.pop()
-            key = frozenset(pins)
-            if point(pins) == start or key in points:
+            pins = waiting.pop()
+            end = point(pins)
+            if end == start or end in seen:
                 continue
-            points[key] = pins
+            seen.add(end)
             for place, pin in enumerate(pins):
-                known, _ = pin
-                if known in above:
-                    raise LogicError(
-                        "xml-reference",
-                        (self.by_id[known].line, 1),
-                        found=f"localId {known} in a circle",
-                    )
-                self.used.add(known)
+                self.used.add(pin[0])
                 what, into = self._passed(pin)
                 start_of = start if into is None else point(into)
-                branches.setdefault(pin, []).append(Branch(start_of, key, ((place, what),)))
+                branches.setdefault(pin, []).append(Branch(start_of, end, ((place, what),)))
                 if into is not None:
-                    waiting.append((into, above | {known}))
-        self._no_circle(sources)
+                    waiting.append(into)
         flat = [one for found in branches.values() for one in found]
         is_shared = any(
             len(found) > 1 and pin[0] not in self.rails for pin, found in branches.items()
@@ -419,15 +412,14 @@ class _Ladder:
         try:
             (statement,) = read_form(f"x := {told};").statements
         except (LogicError, ValueError):
-            raise LogicError(
-                "xml-element", (line, 1), expected="a name or a value", found=told[:80] or "nothing"
-            ) from None
-        assert isinstance(statement, Assign)  # noqa: S101 - it was made so
-        if not isinstance(statement.value, Variable | Member | Literal):
-            raise LogicError(
-                "xml-element", (line, 1), expected="a name or a value", found=told[:80]
-            )
-        return replace(statement.value, place=(line, 1))
+            statement = None
+        if isinstance(statement, Assign) and isinstance(
+            statement.value, Variable | Member | Literal
+        ):
+            return replace(statement.value, place=(line, 1))
+        raise LogicError(
+            "xml-element", (line, 1), expected="a name or a value", found=told[:80] or "nothing"
+        )
 
     def value(self, one: Element) -> Expression:
         list(_inside(one, {"connectionPointOut", "expression", *_LOOKS}))

@@ -10,7 +10,7 @@ from functools import lru_cache
 
 from evencoil.circuit.library import DeviceType, Link, Parameter, Parameters, register
 from evencoil.circuit.netlist import Device
-from evencoil.logic import Checked, LogicError, Points, read_program, wrong_in
+from evencoil.logic import Checked, LogicError, Points, looked_through
 
 __all__ = ["commons_of", "points_of", "program_of"]
 
@@ -42,8 +42,8 @@ def commons_of(parameters: Parameters) -> tuple[str, str]:
 
 
 @lru_cache(maxsize=64)
-def _program(text: str, points: Points) -> Checked:
-    return read_program(text, points)
+def _looked_through(text: str, points: Points) -> tuple[Checked | None, tuple[LogicError, ...]]:
+    return looked_through(text, points)
 
 
 def program_of(item: Device) -> Checked:
@@ -59,7 +59,11 @@ def program_of(item: Device) -> Checked:
     LogicError
         If it is none: the library refuses such a device.
     """
-    return _program(item.parameters.get("program", ""), points_of(item.parameters))
+    text, points = item.parameters.get("program", ""), points_of(item.parameters)
+    checked, wrong = _looked_through(text, points)
+    if checked is None:
+        raise wrong[0]
+    return checked
 
 
 def _links(parameters: Parameters) -> tuple[Link, ...]:
@@ -78,15 +82,10 @@ def _terminals(parameters: Parameters) -> tuple[str, ...]:
     return tuple(dict.fromkeys(end for link in _links(parameters) for end in (link.a, link.b)))
 
 
-@lru_cache(maxsize=64)
-def _first_wrong(program: str, points: Points) -> LogicError | None:
-    wrong = wrong_in(program, points)
-    return wrong[0] if wrong else None
-
-
 def _refused(parameters: Parameters) -> LogicError | None:
     """Return what is wrong with the program of a device first; None if nothing."""
-    return _first_wrong(parameters.get("program", ""), points_of(parameters))
+    _, wrong = _looked_through(parameters.get("program", ""), points_of(parameters))
+    return wrong[0] if wrong else None
 
 
 register(

@@ -61,7 +61,6 @@ class ProgrammableRelay(Part):
     def begin(self) -> None:
         """Without supply; outputs that someone forced are free."""
         self.relay.load(self._at_rest)
-        self.forced: dict[str, bool] = {}
         #: what last came, and what last changed: an output closes on the first, opens on the second
         self.begun_by: int | None = None
         self.changed_by: int | None = None
@@ -91,7 +90,7 @@ class ProgrammableRelay(Part):
             tuple(sorted(relay.taken.items())),
             tuple(relay.contacts.values()),
             tuple(relay.moves),
-            tuple(self.forced.items()),
+            tuple(relay.stuck.items()),
             relay.machine.phase(),
         )
 
@@ -122,9 +121,8 @@ class ProgrammableRelay(Part):
                 continue
             part = volts / self.rated_v
             was = bool(self.relay.levels.get(name, False))
-            is_high = part >= known["plc_input_off" if was else "plc_input_on"]
-            # between the two it stays as it was; at the lower one it is off
-            is_high = is_high and not (was and part <= known["plc_input_off"])
+            # between the two it stays as it was
+            is_high = part > known["plc_input_off"] if was else part >= known["plc_input_on"]
             if is_high != was:
                 self._changed(run.tell(self, name, "1" if is_high else "0"), is_on=is_high)
                 self.relay.level(run.time, name, is_high)
@@ -136,9 +134,9 @@ class ProgrammableRelay(Part):
         if output not in self.relay.contacts or how not in {"", "open", "closed"}:
             return False
         if verb == "free":
-            self.forced.pop(output, None)
+            self.relay.stuck.pop(output, None)
         else:
-            self.forced[output] = how != "open"
+            self.relay.stuck[output] = how != "open"
         self.begun_by = self.changed_by = run.cause
         self._put_all(run)
         return True
@@ -152,7 +150,7 @@ class ProgrammableRelay(Part):
         for link in self.links:
             if link.name not in self.branches:
                 continue
-            wanted = self.forced.get(link.name, self.relay.contacts[link.name])
+            wanted = self.relay.is_closed(link.name)
             run.cause = self.begun_by if wanted else self.changed_by
             if self.put(run, link, is_closed=wanted):
                 run.tell(self, link.name, "closed" if wanted else "open")
@@ -164,12 +162,7 @@ class ProgrammableRelay(Part):
             return "off"
         if self.relay.machine.fault is not None:
             return "fault"
-        is_booting = self.relay.last_scan == 0 or (
-            self.relay.next_scan is not None
-            and self.relay.next_scan - self.relay.last_scan > self.relay.times.scan
-            and not self.relay.is_resting
-        )
-        return "boot" if is_booting else "run"
+        return "boot" if self.relay.last_scan is None else "run"
 
     def tells(self, run: Run) -> dict[str, str]:
         """Return every input as it is taken, and every output as its contact is."""
@@ -178,11 +171,10 @@ class ProgrammableRelay(Part):
         return found
 
     def save(self) -> list[Any]:
-        """Return the relay with its program's state, and what is forced."""
-        return [self.relay.save(), dict(self.forced), self.begun_by, self.changed_by]
+        """Return the relay with its program's state and what is held."""
+        return [self.relay.save(), self.begun_by, self.changed_by]
 
     def load(self, values: list[Any]) -> None:
         """Take a state back."""
-        kept, forced, self.begun_by, self.changed_by = values
+        kept, self.begun_by, self.changed_by = values
         self.relay.load(kept)
-        self.forced = dict(forced)
