@@ -35,7 +35,7 @@ export const programWords = {
   name: "Name",
   terminal: "Terminal",
   wire: "Wire",
-  device: "Hangs on",
+  device: "Wired to",
   ioCsv: "Points as a table (CSV)",
   asText: "Save as PLCopen file, text",
   asLadder: "Save as PLCopen file, ladder",

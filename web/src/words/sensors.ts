@@ -18,7 +18,7 @@ export const sensorsWords = {
   wires: "Wires",
   pair: (name: string) => `Between ${name[0]} and ${name[1]}`,
   loop: "Both leads joined at the far end",
-  leads: "Leads a and b hang on one end of the element, c and d on the other.",
+  leads: "Leads a and b are on one end of the element, c and d on the other.",
   reads: "Temperature",
   element20: (ohms: Shown) => `At 20 °C it has ${ohms} Ω.`,
   book: "Table recalled: CHECK THE BOOK.",

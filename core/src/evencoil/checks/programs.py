@@ -1,8 +1,8 @@
-"""What hangs on the program of a programmable relay, and what does not: hard-wired first.
+"""What depends on the program of a programmable relay, and what must not: hard-wired first.
 
 The outputs count as free: whatever a program may do, an emergency stop, an overload contact and
-an interlock have to hold by wire. What restarts by itself is played, because only the program
-tells it.
+an interlock have to act by wire. Unexpected starts are played, because only the program tells
+them.
 
 Source: NFPA 79 and IEC 60204-1 (emergency stop, stop functions, unexpected start), trade
 practice; codes of docs/logic.md.

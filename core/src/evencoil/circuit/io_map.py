@@ -17,7 +17,7 @@ _MOST_NAMED = 4
 
 
 def io_map(circuit: Circuit, item: Device) -> tuple[IoLine, ...]:
-    """Return the wired points of a programmable relay: terminal, wire number, what hangs there.
+    """Return the wired points of a programmable relay: terminal, wire number, what is wired there.
 
     Parameters
     ----------

@@ -7,11 +7,20 @@ from evencoil.sensors.elements import ELEMENTS, Element, ElementName, celsius_of
 from evencoil.sensors.leads import LeadReadings, element_ohms
 from evencoil.sensors.monitor import Channel, Monitor, MonitorState
 from evencoil.sensors.shaft import BearingEnd, loop_flows
-from evencoil.sensors.thermistor import ThermistorRelay, thermistor_ohms
+from evencoil.sensors.thermistor import (
+    RESET_OHM,
+    SHORT_OHM,
+    TRIP_OHM,
+    ThermistorRelay,
+    thermistor_ohms,
+)
 from evencoil.sensors.what import Fit, Told, what_is_it
 
 __all__ = [
     "ELEMENTS",
+    "RESET_OHM",
+    "SHORT_OHM",
+    "TRIP_OHM",
     "BearingEnd",
     "Channel",
     "Element",

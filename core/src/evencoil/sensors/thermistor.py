@@ -10,11 +10,12 @@ from itertools import pairwise
 from math import exp, log
 from typing import Literal
 
-__all__ = ["ThermistorRelay", "thermistor_ohms"]
+__all__ = ["RESET_OHM", "SHORT_OHM", "TRIP_OHM", "ThermistorRelay", "thermistor_ohms"]
 
 #: kelvins from the rated temperature and ohms of three in series
 _THREE = ((-20.0, 240.0), (-5.0, 900.0), (5.0, 4500.0), (15.0, 15_000.0))
 _MOST_OHM = 30_000.0
+#: the relay trips above the first, may be reset below the second, and takes less for a short [ohm]
 TRIP_OHM, RESET_OHM, SHORT_OHM = 3600.0, 1600.0, 20.0
 
 

@@ -61,6 +61,12 @@ def _has(*ids: str) -> Callable[[CircuitEditor, CatalogueEntry], bool]:
     return lambda sheet, entry: all(name in sheet.devices for name in ids)
 
 
+def _wired(*roles: str) -> Callable[[CircuitEditor, CatalogueEntry], bool]:
+    """Return whether devices are there, in a circuit that no program drives."""
+    has = _has(*roles)
+    return lambda sheet, entry: entry.group != "programmable" and has(sheet, entry)
+
+
 def _has_three_leads(sheet: CircuitEditor) -> bool:
     return "motor" in sheet.devices and sheet.devices["motor"].type in {"motor3", "motor1"}
 
@@ -111,9 +117,7 @@ _OPTIONS: tuple[_Option, ...] = (
     ),
     _Option(
         OptionSpec("overload_side", ("as_drawn", "hot", "grounded"), "as_drawn"),
-        lambda sheet, entry: (
-            {"overload", "control_fuse"} <= set(sheet.devices) and entry.group != "programmable"
-        ),
+        _wired("overload", "control_fuse"),
         laid.overload_side,
     ),
     _Option(
@@ -144,11 +148,7 @@ _OPTIONS: tuple[_Option, ...] = (
             "transformer",
         ),
         # a programmable relay is bought for its supply: another one is another device
-        lambda sheet, entry: (
-            {"control_transformer", "control_fuse", "control_fuse_1", "control_fuse_2"}
-            <= set(sheet.devices)
-            and entry.group != "programmable"
-        ),
+        _wired("control_transformer", "control_fuse", "control_fuse_1", "control_fuse_2"),
         laid.control_source,
     ),
     _Option(
@@ -181,10 +181,7 @@ _OPTIONS: tuple[_Option, ...] = (
     ),
     _Option(
         OptionSpec("test_feed", ("none", "selector"), "none"),
-        lambda sheet, entry: (
-            {"control_transformer", "control_fuse", "breaker"} <= set(sheet.devices)
-            and entry.group != "programmable"
-        ),
+        _wired("control_transformer", "control_fuse", "breaker"),
         laid.test_feed,
     ),
     _Option(

@@ -243,7 +243,7 @@ SENTENCES: dict[str, str] = {
     "check.stops_by_closing.change": "Use its opening contact, and let the program stop when the input goes off.",
     "check.trip_unseen": "{place} tells {point} of {others} of its trip by closing: with a broken wire the program does not know of it, and commands on. The coil drops by wire all the same.",
     "check.trip_unseen.change": "Use its opening contact for the input as well, or a feedback of the contactor.",
-    "check.feedback_of_coil": "{point} of {place} hangs on the coil of {others}: it tells what is commanded, not whether the contactor is in.",
+    "check.feedback_of_coil": "{point} of {place} is wired to the coil of {others}: it shows what is commanded, not whether the contactor is in.",
     "check.feedback_of_coil.change": "Take the feedback from an auxiliary contact of {others}.",
     "check.feedback_one_way": "{place} sees at {point} only that {others} did not come in. That it stays in without {output}, by a stuck output or welded contacts, nothing tells.",
     "check.feedback_one_way.change": "Add the other direction, with a delay: T9(IN := {point} AND NOT {output}, PT := T#500ms); and an alarm from T9.Q.",

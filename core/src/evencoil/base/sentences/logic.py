@@ -38,7 +38,7 @@ SENTENCES: dict[str, str] = {
         "Export it again without a DOCTYPE.",
     ),
     **_three("xml-namespace", "another kind of file", "Export it as PLCopen TC6 2.0 or 2.01."),
-    **_three("xml-limit", "a file too large", "Export the one program by itself."),
+    **_three("xml-limit", "a file too large", "Export this program only."),
     **_three("xml-syntax", "not well formed", "Export it again; the file is damaged."),
     **_three("xml-element", "not taken over", "Write it as contacts, coils, blocks or text."),
     **_three("xml-reference", "a wire that leads nowhere", "Draw the network again."),

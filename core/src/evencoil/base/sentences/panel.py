@@ -34,7 +34,7 @@ SENTENCES: dict[str, str] = {
     "stand_in.none": "No practice instrument reads this.",
     "stand_in.none.hint": "A panel is proven dead by a real meter only.",
     "stand_in.unknown": "The model of this job has no figure for it.",
-    "stand_in.unknown.hint": "What is missing for it stands on the steps Plate, Supply and Leads.",
+    "stand_in.unknown.hint": "Enter what is missing on Nameplate and Leads.",
     "stand_in.sequence": "Phase-sequence meter, practice: lines as they are drawn.",
     "stand_in.bench.ohm": "Bench meter, practice: {percent} % of reading and {digits} digits, leads not zeroed (0.2 ohm).",
     "stand_in.bench.V": "Bench meter, practice: {percent} % of reading and {digits} digits.",

@@ -11,7 +11,15 @@ from math import pi, sqrt
 from typing import ClassVar
 
 from evencoil.circuit import Device
-from evencoil.sensors import ELEMENTS, celsius_of, ohms_of, thermistor_ohms
+from evencoil.sensors import (
+    ELEMENTS,
+    RESET_OHM,
+    SHORT_OHM,
+    TRIP_OHM,
+    celsius_of,
+    ohms_of,
+    thermistor_ohms,
+)
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.parts.coils import coil_admittance
 from evencoil.solver.parts.motors import Motor
@@ -285,8 +293,8 @@ class ThermistorRelay(_Monitor):
         """See loop and supply."""
         known = self.plant.constants
         ohms = self.once(run, self._loop)
-        is_bad = ohms > known["thermistor_trip_ohm"] or ohms < known["thermistor_short_ohm"]
-        if self.device.parameters.get("reset") == "auto" and ohms < known["thermistor_back_ohm"]:
+        is_bad = ohms > TRIP_OHM or ohms < SHORT_OHM
+        if self.device.parameters.get("reset") == "auto" and ohms < RESET_OHM:
             self.is_latched = is_bad
         if is_bad and self.is_supplied(run):
             self.is_latched = True
@@ -298,9 +306,8 @@ class ThermistorRelay(_Monitor):
         del word
         if verb != "reset":
             return False
-        known = self.plant.constants
         ohms = self.once(run, self._loop)
-        if known["thermistor_short_ohm"] < ohms < known["thermistor_back_ohm"]:
+        if SHORT_OHM < ohms < RESET_OHM:
             self.is_latched = False
         return True
 
