@@ -8,7 +8,15 @@ from collections.abc import Iterable, Sequence
 
 from django.http import HttpResponse
 
-__all__ = ["as_csv", "attachment"]
+__all__ = ["answers_file", "as_csv", "attachment"]
+
+
+def answers_file(
+    kind: str, description: str = "The file", *, is_binary: bool = False
+) -> dict[str, object]:
+    """Return how a file answers in the OpenAPI description."""
+    schema = {"type": "string", **({"format": "binary"} if is_binary else {})}
+    return {"responses": {200: {"description": description, "content": {kind: {"schema": schema}}}}}
 
 
 def attachment(data: bytes, kind: str, name: str, ending: str = "") -> HttpResponse:

@@ -8,15 +8,21 @@ from typing import Any
 from evencoil.acts import (
     RESULTS,
     FigureError,
+    Log,
+    View,
     Work,
     bounds_at,
     expected_in,
     figure,
+    is_result_good,
     judged,
+    place_of,
     work_from_json,
 )
+from panel.log import entry_of
 from panel.models import Act, PanelRevision
 from panel.schemas import said_answer
+from panel.staged import said_result
 
 __all__ = ["HEADING", "reading_rows"]
 
@@ -45,11 +51,15 @@ _ABOUT = {
 }
 
 
-def reading_rows(rows: Sequence[Act], revisions: Sequence[PanelRevision]) -> Iterator[list[str]]:
+def reading_rows(
+    log: Log, rows: Sequence[Act], revisions: Sequence[PanelRevision]
+) -> Iterator[list[str]]:
     """Go through every reading that was received, oldest first, refused ones too.
 
     Parameters
     ----------
+    log : Log
+        Everything that was kept.
     rows : sequence of Act
         Everything that was received.
     revisions : sequence of PanelRevision
@@ -58,20 +68,43 @@ def reading_rows(rows: Sequence[Act], revisions: Sequence[PanelRevision]) -> Ite
     yield list(HEADING)
     # each drawing is read once, however many readings were taken on it
     by_n = {one.n: (one.body, work_from_json(one.body["work"])) for one in revisions}
-    stages = {str(row.uid): str(row.about.get("stage", "")) for row in rows}
+    view = log.now()
     for row in rows:
-        if (row.kind in _ABOUT or row.kind in RESULTS) and row.rev in by_n:
-            yield _line(row, *by_n[row.rev], stages.get(str(row.about.get("opened")), ""))
+        if row.rev not in by_n:
+            continue
+        if row.kind in RESULTS:
+            yield _result(view, row, *by_n[row.rev])
+        elif row.kind in _ABOUT:
+            yield _line(row, *by_n[row.rev])
 
 
-def _line(row: Act, drawn: Mapping[str, Any], work: Work, stage: str) -> list[str]:
-    if row.kind in RESULTS:
-        place = str(row.about.get("at") or row.about.get("line") or row.about.get("joint") or "")
-        name, where = f"{stage}.{row.kind}@{place}", _result_said(drawn, stage, row.kind, place)
-        expected = expected_in(work, stage, row.kind) or {}
-    else:
-        name = str(row.about.get(_ABOUT[row.kind], ""))
-        where, expected = _where(drawn, name), _expected(row, work, name)
+def _line(row: Act, drawn: Mapping[str, Any], work: Work) -> list[str]:
+    name = str(row.about.get(_ABOUT[row.kind], ""))
+    expected = _expected(row, work, name)
+    told = [name, _where(drawn, name) or name, str(row.body.get("value", ""))]
+    return _cells(row, told, expected, _judged(row, expected))
+
+
+def _result(view: View, row: Act, drawn: Mapping[str, Any], work: Work) -> list[str]:
+    """Return a result of a stage, judged as the stage judges it, by what was expected then."""
+    one = entry_of(row)
+    opened = str(one.about.get("opened", ""))
+    stage = str(view.log.entry(opened).about.get("stage", "")) if view.log.knows(opened) else ""
+    place = place_of(one)
+    name = f"{stage}.{one.kind}@{place}"
+    told = [name, _result_said(drawn, stage, one.kind, place) or name, said_result(one)]
+    try:
+        verdict = is_result_good(view, one, work)
+    except FigureError:
+        verdict = None
+    return _cells(row, told, expected_in(work, stage, one.kind) or {}, _YES_NO[verdict])
+
+
+_YES_NO = {True: "yes", False: "no", None: ""}
+
+
+def _cells(row: Act, told: Sequence[str], expected: Mapping[str, Any], verdict: str) -> list[str]:
+    """Return a line: id, where and value as told, with who read it and between what."""
     try:
         least, most = bounds_at(expected, row.body) or ("", "")
     except FigureError:
@@ -80,14 +113,12 @@ def _line(row: Act, drawn: Mapping[str, Any], work: Work, stage: str) -> list[st
         row.received_at.isoformat(timespec="seconds"),
         str(row.by),
         row.kind,
-        name,
-        where or name,
-        _value(row),
+        *told,
         str(row.body.get("unit") or ("mm/s" if "mm_s" in row.body else "")),
         str(row.body.get("temp_c", "")),
         str(least or ""),
         str(most or ""),
-        _judged(row, expected),
+        verdict,
         str(row.rev),
         said_answer(row.answer, row.body),
     ]
@@ -127,26 +158,10 @@ def _result_said(drawn: Mapping[str, Any], stage: str, kind: str, place: str) ->
     return ""
 
 
-def _value(row: Act) -> str:
-    """Return what was read, or which of two it was."""
-    body = row.body
-    for name in ("value", "mm_s", "order"):
-        if body.get(name):
-            return str(body[name])
-    if "turn" in body:
-        return f"{body['turn']} (wanted: {body.get('wanted', '')})"
-    return "" if "ok" not in body else "as it must be" if body["ok"] else "not as it must be"
-
-
 def _judged(row: Act, expected: Mapping[str, Any]) -> str:
     """Return whether a reading is as expected; empty where nothing is known to compare it with."""
-    body = row.body
-    if "ok" in body and (not body["ok"] or "mm_s" not in body):
-        return "yes" if body["ok"] else "no"
-    if "turn" in body:
-        return "yes" if body["turn"] == body.get("wanted") else "no"
     try:
-        told = judged(figure(body.get("value", body.get("mm_s", ""))), expected or None, row.body)
+        told = judged(figure(row.body.get("value", "")), expected or None, row.body)
     except FigureError:
         return ""
-    return "" if told is None else "yes" if told else "no"
+    return _YES_NO[told]

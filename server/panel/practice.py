@@ -9,10 +9,9 @@ from ninja import Schema
 from evencoil.acts import Work, expected_in, figure, judged, work_from_json
 from evencoil.job import stand_in
 from panel.models import PanelRevision
+from panel.staged import VERDICTS
 
 __all__ = ["PracticeReadingOut", "practiced"]
-
-_VERDICTS = {True: "good", False: "wrong", None: "not_judged"}
 
 
 class PracticeReadingOut(Schema):
@@ -47,7 +46,7 @@ def practiced(
     if found.unit:
         told = judged(figure(found.value), expected, {"temp_c": str(temp_c)})
     return PracticeReadingOut(
-        value=found.value, unit=found.unit, said=found.said, verdict=_VERDICTS[told]
+        value=found.value, unit=found.unit, said=found.said, verdict=VERDICTS[told]
     )
 
 

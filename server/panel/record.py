@@ -86,7 +86,9 @@ def record_of(
             ]
             for one in revision.body["wires"]
         ],
-        "readings": [_reading(works, line) for line in list(reading_rows(rows, revisions))[1:]],
+        "readings": [
+            _reading(works, line) for line in list(reading_rows(log, rows, revisions))[1:]
+        ],
         "stages": stages_out(revision, log, state, names),
         "told": [
             [

@@ -11,7 +11,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 from pydantic import Field
 
-from api.files import as_csv, attachment
+from api.files import answers_file, as_csv, attachment
 from api.schemas import HEAVY, REFUSALS
 from desk.answer import in_turn
 from jobs.models import JobMotor
@@ -46,20 +46,8 @@ from people.access import Caller, caller_in
 __all__ = ["router"]
 
 router = Router(tags=["panel"])
-PDF: dict[str, object] = {
-    "responses": {
-        200: {
-            "description": "The labels",
-            "content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}},
-        }
-    }
-}
-#: how the table of readings answers in the OpenAPI description
-CSV: dict[str, object] = {
-    "responses": {
-        200: {"description": "The file", "content": {"text/csv": {"schema": {"type": "string"}}}}
-    }
-}
+PDF = answers_file("application/pdf", "The labels", is_binary=True)
+CSV = answers_file("text/csv")
 
 
 @router.get(f"{JOB}/panel", response={200: PanelOut, **REFUSALS})
@@ -101,8 +89,8 @@ def readings(request: HttpRequest, works: str, tag: str, number: Number) -> Http
     """Return every reading at a job's panel as CSV, with what it should have been."""
     caller = caller_in(request, works)
     link = motor_job(caller, tag, number)
-    _, rows = log_of(link)
-    body = as_csv(reading_rows(rows, list(link.panel_revisions.order_by("n"))))
+    log, rows = log_of(link)
+    body = as_csv(reading_rows(log, rows, list(link.panel_revisions.order_by("n"))))
     return attachment(body, "text/csv", f"{tag}-readings")
 
 

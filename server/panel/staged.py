@@ -30,7 +30,7 @@ from evencoil.base import (
 )
 from panel.models import PanelRevision
 
-__all__ = ["PanelStageOut", "stages_out"]
+__all__ = ["VERDICTS", "PanelStageOut", "said_result", "stages_out"]
 
 
 class PanelResultOut(Schema):
@@ -158,8 +158,8 @@ def _result(told: Mapping[str, Any], stage: str, log: Log, inside: list[Entry]) 
     known = expected_in(log.work, stage, told["kind"]) or {}
     value, verdict = "", ""
     if found:
-        value = _said_value(found[-1])
-        verdict = _VERDICTS[is_result_good(log.now(), found[-1])]
+        value = said_result(found[-1])
+        verdict = VERDICTS[is_result_good(log.now(), found[-1])]
     return PanelResultOut(
         **told,
         min=known.get("min"),
@@ -170,7 +170,8 @@ def _result(told: Mapping[str, Any], stage: str, log: Log, inside: list[Entry]) 
     )
 
 
-def _said_value(one: Entry) -> str:
+def said_result(one: Entry) -> str:
+    """Return what was read, or which of two it was, in words."""
     body = one.body
     if one.kind == "vibration" and body.get("mm_s"):
         return str(body["mm_s"])
@@ -181,7 +182,8 @@ def _said_value(one: Entry) -> str:
     return str(body.get("order") or body.get("value", ""))
 
 
-_VERDICTS = {True: "good", False: "wrong", None: "not_judged"}
+#: what a verdict of the core is called on the screen
+VERDICTS = {True: "good", False: "wrong", None: "not_judged"}
 
 
 def _told(results: list[PanelResultOut]) -> Iterator[Message]:

@@ -7,7 +7,7 @@ from functools import partial
 from django.http import HttpRequest, HttpResponse
 from ninja import Router, Status
 
-from api.files import attachment
+from api.files import answers_file, attachment
 from api.schemas import HEAVY, REFUSALS, ConflictOut
 from desk.answer import in_turn
 from evencoil.base import Message, __version__, say
@@ -104,14 +104,7 @@ def issued(request: HttpRequest, works: str, tag: str, number: Number, n: Number
 @router.get(
     f"{ISSUES}/{{n}}/pdf",
     response=REFUSALS,
-    openapi_extra={
-        "responses": {
-            200: {
-                "description": "The pack as it was printed",
-                "content": {"application/pdf": {"schema": {"type": "string", "format": "binary"}}},
-            }
-        }
-    },
+    openapi_extra=answers_file("application/pdf", "The pack as it was printed", is_binary=True),
 )
 def pdf(request: HttpRequest, works: str, tag: str, number: Number, n: Number) -> HttpResponse:
     """Return the very bytes that were issued."""

@@ -8,7 +8,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router, Schema
 from pydantic import Field
 
-from api.files import attachment
+from api.files import answers_file, attachment
 from api.schemas import REFUSALS
 from evencoil.base import HugeText
 from evencoil.logic import (
@@ -31,15 +31,6 @@ from evencoil.logic import (
 __all__ = ["router"]
 
 router = Router(tags=["program"])
-#: how a file of a program answers in the OpenAPI description
-XML: dict[str, object] = {
-    "responses": {
-        200: {
-            "description": "The file",
-            "content": {"application/xml": {"schema": {"type": "string"}}},
-        }
-    }
-}
 
 
 class PointsIn(Schema):
@@ -203,7 +194,7 @@ def from_file(request: HttpRequest, body: ProgramFileIn) -> ProgramOut:
     return _out(program_text(made.program), points)
 
 
-@router.post("/program/xml", response=REFUSALS, openapi_extra=XML)
+@router.post("/program/xml", response=REFUSALS, openapi_extra=answers_file("application/xml"))
 def to_file(
     request: HttpRequest, body: ProgramIn, form: Literal["ST", "LD"] = "ST"
 ) -> HttpResponse:

@@ -9,13 +9,14 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from answers.pdf import sheet_pdf
-from api.files import as_csv, attachment
+from api.files import answers_file, as_csv, attachment
 from api.kept import kept_or_made, key_for
 from api.schemas import REFUSALS
 from evencoil.base import Message, say
-from evencoil.circuit import write_netlist
+from evencoil.circuit import io_map, write_netlist
 from evencoil.drawing import strip_rows, to_svg
 from evencoil.job import JobStarter
+from evencoil.logic import IO_HEADING
 from jobs.keys import keys_of
 from jobs.routers.place import JOB, Number
 from jobs.store import motor_job, starter_of
@@ -25,13 +26,7 @@ __all__ = ["router"]
 
 router = Router(tags=["files"])
 Sheet = Literal["ladder", "power", "panel", "strip"]
-List = Literal["wires", "material", "terminals"]
-
-
-def _file(kind: str) -> dict[str, object]:
-    """Return how a file answers in the OpenAPI description."""
-    body = {"schema": {"type": "string"}}
-    return {"responses": {200: {"description": "The file", "content": {kind: body}}}}
+List = Literal["wires", "material", "terminals", "points"]
 
 
 def _made(
@@ -56,7 +51,9 @@ def _made(
     return kept_or_made(key_for("file", name, tag, keys_of([link], caller.works)[link.pk]), made)
 
 
-@router.get(f"{JOB}/drawing/{{which}}.svg", response=REFUSALS, openapi_extra=_file("image/svg+xml"))
+@router.get(
+    f"{JOB}/drawing/{{which}}.svg", response=REFUSALS, openapi_extra=answers_file("image/svg+xml")
+)
 def svg(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as SVG."""
     body = _made(
@@ -68,7 +65,9 @@ def svg(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet
     return attachment(body, "image/svg+xml", f"{tag}-{which}")
 
 
-@router.get(f"{JOB}/drawing/{{which}}.dxf", response=REFUSALS, openapi_extra=_file("image/vnd.dxf"))
+@router.get(
+    f"{JOB}/drawing/{{which}}.dxf", response=REFUSALS, openapi_extra=answers_file("image/vnd.dxf")
+)
 def dxf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as DXF, in millimetres."""
 
@@ -82,7 +81,7 @@ def dxf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet
 
 
 @router.get(
-    f"{JOB}/drawing/{{which}}.pdf", response=REFUSALS, openapi_extra=_file("application/pdf")
+    f"{JOB}/drawing/{{which}}.pdf", response=REFUSALS, openapi_extra=answers_file("application/pdf")
 )
 def pdf(request: HttpRequest, works: str, tag: str, number: Number, which: Sheet) -> HttpResponse:
     """Return a sheet of the kept starter as PDF, on a page of its own shape."""
@@ -136,16 +135,31 @@ def _terminals(starter: JobStarter) -> list[Sequence[str]]:
     return rows
 
 
+def _points(starter: JobStarter) -> list[Sequence[str]]:
+    circuit = starter.circuit
+    devices = () if circuit is None else circuit.netlist.devices
+    return [
+        IO_HEADING,
+        *(
+            line.cells()
+            for item in devices
+            if circuit is not None and item.type == "plc"
+            for line in io_map(circuit, item)
+        ),
+    ]
+
+
 _LISTS: dict[str, Callable[[JobStarter], list[Sequence[str]]]] = {
     "wires": _wires,
     "material": _material,
     "terminals": _terminals,
+    "points": _points,
 }
 
 
-@router.get(f"{JOB}/list/{{which}}.csv", response=REFUSALS, openapi_extra=_file("text/csv"))
+@router.get(f"{JOB}/list/{{which}}.csv", response=REFUSALS, openapi_extra=answers_file("text/csv"))
 def listed(request: HttpRequest, works: str, tag: str, number: Number, which: List) -> HttpResponse:
-    """Return wire list, bill of material or terminal strip of the kept starter as CSV."""
+    """Return a list of the kept starter as CSV: wires, material, terminals or points."""
 
     def made(starter: JobStarter) -> bytes:
         return as_csv(_LISTS[which](starter))
@@ -154,7 +168,7 @@ def listed(request: HttpRequest, works: str, tag: str, number: Number, which: Li
     return attachment(body, "text/csv", f"{tag}-{which}")
 
 
-@router.get(f"{JOB}/netlist.txt", response=REFUSALS, openapi_extra=_file("text/plain"))
+@router.get(f"{JOB}/netlist.txt", response=REFUSALS, openapi_extra=answers_file("text/plain"))
 def netlist_file(request: HttpRequest, works: str, tag: str, number: Number) -> HttpResponse:
     """Return the kept starter's netlist as a text file."""
 

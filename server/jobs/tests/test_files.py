@@ -64,6 +64,23 @@ def test_lists_as_csv_and_the_netlist_read_back(kept):
     assert len(read_netlist(text).netlist.wires) == len(wires) - 1
 
 
+def test_points_of_a_programmable_relay_as_csv(client):
+    """Each with its terminal, its wire and what is at the other end."""
+    body = {"based_on": 0, "body": {"standard_circuit": "13A"}}
+    put = client.put(f"{JOB}/starter", body, content_type="application/json")
+    assert put.status_code == 200, put.content
+    heading, *lines = rows(client.get(f"{JOB}/list/points.csv"))
+    assert heading == ["point", "name", "terminal", "wire", "device", "text"]
+    by_point = {line[0]: line for line in lines}
+    assert by_point["I1"][3:5] == ["3", "SS1.14"]
+    assert by_point["Q1"][2] == "PL1.Q1.2"
+
+
+def test_a_starter_without_a_programmable_relay_has_no_points(kept):
+    """The heading alone: nothing is made up."""
+    assert len(rows(kept.get(f"{JOB}/list/points.csv"))) == 1
+
+
 def test_without_a_starter_a_file_says_so(client):
     """Nothing chosen: the one problem shape, and what to do."""
     answer = client.get(f"{JOB}/drawing/panel.dxf")

@@ -809,7 +809,7 @@ export interface paths {
         };
         /**
          * Listed
-         * @description Return wire list, bill of material or terminal strip of the kept starter as CSV.
+         * @description Return a list of the kept starter as CSV: wires, material, terminals or points.
          */
         get: operations["jobs_routers_files_listed"];
         put?: never;
@@ -11495,7 +11495,7 @@ export interface operations {
                 works: string;
                 tag: string;
                 number: number;
-                which: "wires" | "material" | "terminals";
+                which: "wires" | "material" | "terminals" | "points";
             };
             cookie?: never;
         };

@@ -74,6 +74,7 @@ export const drawingsWords = {
   powerDiagram2: "The power diagram",
   drawing: (toUpperCase: Shown) => `This drawing as ${toUpperCase}`,
   csv: "CSV",
+  pointsCsv: "Points (CSV)",
   netlist: "Netlist",
   no: "No.",
   color: "Color",

@@ -36,7 +36,6 @@ export const programWords = {
   terminal: "Terminal",
   wire: "Wire",
   device: "Wired to",
-  ioCsv: "Points as a table (CSV)",
   asText: "Save as PLCopen file, text",
   asLadder: "Save as PLCopen file, ladder",
   asSt: "Save as plain text",

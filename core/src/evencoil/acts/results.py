@@ -60,7 +60,7 @@ def expected_in(work: Work, stage: str, kind: str) -> Mapping[str, Any] | None:
     return work.expect.get(f"{stage}.{kind}", work.expect.get(kind))
 
 
-def is_result_good(view: View, one: Entry) -> bool | None:
+def is_result_good(view: View, one: Entry, work: Work | None = None) -> bool | None:
     """Tell whether a result is as it must be; None where nothing is known to hold it against.
 
     Parameters
@@ -69,21 +69,24 @@ def is_result_good(view: View, one: Entry) -> bool | None:
         Of the entries.
     one : Entry
         A result.
+    work : Work or None
+        What is expected, where it is not that of today.
     """
     body = one.body
+    expected = expected_of_entry(view.log, work or view.work, one)
     if one.kind == "control_result":
         return bool(body.get("ok"))
     if one.kind == "vibration":
         if not body.get("ok") or "mm_s" not in body:
             return bool(body.get("ok"))
-        return judged(figure(body["mm_s"]), expected_of_entry(view.log, view.work, one), body)
+        return judged(figure(body["mm_s"]), expected, body)
     if one.kind == "bump_result":
         is_wanted = bool(body.get("turn") == body.get("wanted"))
         # another way than before it was taken out needs its reason: the machine was built for one
         return is_wanted and (turns_as_before(view, one) is not False or bool(body.get("why")))
     if one.kind == "phase_sequence":
         return None if "wanted" not in body else bool(body.get("order") == body["wanted"])
-    return judged(figure(body["value"]), expected_of_entry(view.log, view.work, one), body)
+    return judged(figure(body["value"]), expected, body)
 
 
 _OTHER_WAY = {"clockwise": "counterclockwise", "counterclockwise": "clockwise"}

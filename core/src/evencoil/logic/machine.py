@@ -144,8 +144,8 @@ class _Maker:
         body = list(self.body(checked.program.statements, 1))
         lines = ["def scan(v, b, now):", *(body or [" pass"])]
         names: dict[str, Any] = dict(_HELPERS)
-        # the text is made of indices, literals and operators of the checked program alone
-        exec(compile("\n".join(lines), "<scan>", "exec"), names)  # noqa: S102
+        text = compile("\n".join(lines), "<scan>", "exec")
+        exec(text, names)  # noqa: S102 - made of indices, literals and operators alone
         self.scan: Callable[[list[Value], list[Any], int], None] = names["scan"]
 
     def symbol(self, symbol: Symbol) -> None:
@@ -486,7 +486,8 @@ class Machine:
         """
         block, _, member = name.partition(".")
         if member and not name.startswith("%"):
-            return getattr(self.blocks[self._made.block(block)], name_key(member))  # type: ignore[no-any-return]
+            shown: Value = getattr(self.blocks[self._made.block(block)], name_key(member))
+            return shown
         return self.values[self._at(name)]
 
     def used(self) -> dict[str, str]:

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
-from typing import cast
+from typing import Literal as OneOf
 
 from evencoil.logic.model import Expression, Literal, Many
 
@@ -28,12 +28,12 @@ class Branch:
         return joined("OR", [one for _, one in self.parts])
 
 
-def joined(operator: str, parts: Sequence[Expression]) -> Expression:
+def joined(operator: OneOf["AND", "OR"], parts: Sequence[Expression]) -> Expression:
     """Return operands with AND or OR between them; one of the same kind inside is part of it.
 
     Parameters
     ----------
-    operator : str
+    operator : Literal
         ``AND`` or ``OR``.
     parts : sequence of Expression
         At least one.
@@ -41,7 +41,7 @@ def joined(operator: str, parts: Sequence[Expression]) -> Expression:
     flat: list[Expression] = []
     for one in parts:
         flat += one.operands if isinstance(one, Many) and one.operator == operator else (one,)
-    return flat[0] if len(flat) == 1 else Many(cast("object", operator), tuple(flat))  # type: ignore[arg-type]
+    return flat[0] if len(flat) == 1 else Many(operator, tuple(flat))
 
 
 def reduced(branches: Sequence[Branch], start: Hashable, end: Hashable) -> Expression | None:

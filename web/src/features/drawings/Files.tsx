@@ -1,7 +1,12 @@
 import { drawingsWords } from "../../words/drawings";
 
 const SHEETS = new Set(["ladder", "power", "panel", "strip"]);
-const LISTS: Record<string, string> = { wires: "wires", material: "material", strip: "terminals" };
+const LISTS: Record<string, string> = {
+  wires: "wires",
+  material: "material",
+  strip: "terminals",
+  program: "points",
+};
 
 /** What is shown, as files to take along; the netlist goes with every view. */
 export function Files({ base, view }: { base: string; view: string }) {
@@ -21,7 +26,7 @@ export function Files({ base, view }: { base: string; view: string }) {
         ))}
       {list && (
         <a className="control" href={`/api${base}/list/${list}.csv`}>
-          {drawingsWords.csv}
+          {view === "program" ? drawingsWords.pointsCsv : drawingsWords.csv}
         </a>
       )}
       <a className="control" href={`/api${base}/netlist.txt`}>

@@ -1,6 +1,6 @@
-import { useState } from "react";
-import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
+import { api, type Schemas, told } from "../../api/client";
 import { useRoom } from "../../components/JobRoom";
+import { useAsked } from "../../state/useAsked";
 import { panelWords as w } from "../../words/panel";
 
 /** How a unit is written on the screen. */
@@ -15,27 +15,18 @@ export function Practice({
   asked: { kind: string; read_at?: string; stage?: string; temp_c?: number };
 }) {
   const { place } = useRoom();
-  const [shown, setShown] = useState<Shown>();
-  const [problem, setProblem] = useState<Problem>();
-  const look = async () => {
-    try {
-      setShown(
-        await told(
-          api.GET("/api/w/{works}/m/{tag}/j/{number}/panel/practice", {
-            params: {
-              path: { works: place.works, tag: place.tag, number: place.number },
-              query: asked,
-            },
-          }),
-        ),
-      );
-      setProblem(undefined);
-    } catch (lost) {
-      if (!(lost instanceof Refused)) throw lost;
-      setShown(undefined);
-      setProblem(lost.problem);
-    }
-  };
+  const { shown, problem, ask } = useAsked<Shown>();
+  const look = () =>
+    ask(() =>
+      told(
+        api.GET("/api/w/{works}/m/{tag}/j/{number}/panel/practice", {
+          params: {
+            path: { works: place.works, tag: place.tag, number: place.number },
+            query: asked,
+          },
+        }),
+      ),
+    );
   return (
     <div className="flex flex-wrap items-baseline gap-3 text-sm" data-testid="practice">
       <button type="button" className="ask" onClick={() => void look()}>

@@ -143,7 +143,7 @@ export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: st
 function Points({ relay }: { relay: Relay }) {
   const heads = [w.point, w.name, w.terminal, w.wire, w.device];
   return (
-    <div className="space-y-2 overflow-x-auto">
+    <div className="overflow-x-auto">
       <table className="w-full text-left">
         <thead>
           <tr>
@@ -164,23 +164,6 @@ function Points({ relay }: { relay: Relay }) {
           ))}
         </tbody>
       </table>
-      <button
-        type="button"
-        className="control"
-        onClick={() => {
-          const lines = relay.io.map((one) =>
-            [one.point, one.name, one.terminal, one.wire, one.device, one.text]
-              .map((cell) => `"${cell.replaceAll('"', '""')}"`)
-              .join(","),
-          );
-          download(
-            ["point,name,terminal,wire,device,text", ...lines].join("\n"),
-            `${relay.tag}-points.csv`,
-          );
-        }}
-      >
-        {w.ioCsv}
-      </button>
     </div>
   );
 }

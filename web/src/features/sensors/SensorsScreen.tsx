@@ -1,31 +1,15 @@
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { useParams } from "react-router";
-import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
+import { api, type Schemas, told } from "../../api/client";
 import { Choice, Words } from "../../components/inputs";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession, useWorks } from "../../state/session";
+import { useAsked } from "../../state/useAsked";
 import { sensorsWords as w } from "../../words/sensors";
 
 /** A figure as typed, with comma or point; nothing where nothing was typed. */
 const typed = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : null);
-
-/** An answer asked for by a key, or why there is none. */
-function useAsked<Told>() {
-  const [shown, setShown] = useState<Told>();
-  const [problem, setProblem] = useState<Problem>();
-  const ask = useCallback(async (asked: () => Promise<Told>) => {
-    try {
-      setShown(await asked());
-      setProblem(undefined);
-    } catch (lost) {
-      if (!(lost instanceof Refused)) throw lost;
-      setShown(undefined);
-      setProblem(lost.problem);
-    }
-  }, []);
-  return { shown, problem, ask };
-}
 
 /** What watches this motor, and what does a pair of leads read? Bench answers, kept nowhere. */
 export function SensorsScreen() {
