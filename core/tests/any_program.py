@@ -4,6 +4,7 @@ The interpreter walks the program and shares nothing with the machine but the mo
 written from the words of docs/logic.md.
 """
 
+from functools import cache
 from math import isfinite
 
 from hypothesis import strategies as st
@@ -50,6 +51,7 @@ _BOOL_MEMBERS = [f"{name}.{out}" for name, (_, _, outs, _) in BLOCKS.items() for
 _COMPARE = st.sampled_from(["<", ">", "<=", ">=", "=", "<>"])
 
 
+@cache
 def _ints(depth):
     leaf = st.one_of(
         st.sampled_from([*INTS, "Two", "Kept", "C1.CV"]), st.integers(-40, 40).map(str)
@@ -66,6 +68,7 @@ def _ints(depth):
     ).filter(lambda told: " / 0" not in told and " MOD 0" not in told)
 
 
+@cache
 def _reals(depth):
     leaf = st.sampled_from(["X", "1.5", "2.5E1", "INT_TO_REAL(N)"])
     if depth == 0:
@@ -79,6 +82,7 @@ def _reals(depth):
     )
 
 
+@cache
 def _times():
     leaf = st.sampled_from(["D", "T#20ms", "T#1s500ms", "T#0.05s", "T1.ET", "T#0s"])
     return st.one_of(
@@ -86,6 +90,7 @@ def _times():
     )
 
 
+@cache
 def bools(depth, *, plain=False):
     """Return any BOOL expression; a plain one has a contact form."""
     names = st.sampled_from([*BOOLS, *_BOOL_MEMBERS])
@@ -116,11 +121,13 @@ def bools(depth, *, plain=False):
     )
 
 
+@cache
 def _coil(*, plain=False):
     target = st.sampled_from(["Q1", "Q2", "Run", "Flt", "%MX0.3"])
     return st.builds(lambda t, e: f"{t} := {e};", target, bools(2, plain=plain))
 
 
+@cache
 def _call(name, plain):
     powers, other, _, _ = BLOCKS[name]
     first = bools(1, plain=plain)
@@ -144,6 +151,7 @@ def _call(name, plain):
     return st.builds(told, first, st.tuples(*[rest for _ in powers[1:]]), value, st.booleans())
 
 
+@cache
 def _other():
     return st.one_of(
         st.builds(lambda e: f"N := {e};", _ints(2)),

@@ -48,3 +48,15 @@ def test_what_starts_it_is_found_by_trying():
         circuit = circuit_of(name)
         starts = starts_of(Stage(circuit))
         assert [circuit.tags[act.on] for act in starts[0]] == wanted
+
+
+@pytest.mark.parametrize(
+    ("name", "holds"),
+    # 13B keeps a fault after one second: reset before that, its command still stands
+    [("13B", False), ("3A", True)],
+)
+def test_an_overload_is_reset_at_once_and_after_a_while(name, holds):
+    """A program that latches a fault late starts again on a quick reset alone."""
+    (found,) = probes(circuit_of(name), ["overload_reset"])
+    assert found.holds is holds
+    assert found.searched == (2 * len(starts_of(Stage(circuit_of(name)))) if holds else 2)

@@ -27,7 +27,7 @@ from evencoil.circuit import (
     turns_of,
 )
 from evencoil.logic import advice_of, compared_ways, edge_inputs
-from evencoil.rehearsal import ScenarioAct, Stage, opening_of, starts_of
+from evencoil.rehearsal import GAPS_S, ScenarioAct, Stage, opening_of, starts_of
 
 __all__ = [
     "Restart",
@@ -345,8 +345,7 @@ def _played(circuit: Circuit) -> tuple[Restart, ...]:
             for item in circuit.netlist.devices:
                 if item.type != kind or name in found:
                     continue
-                # at once, and after a fault had time to be noticed and kept
-                for later_s in (0.3, 4.0):
+                for later_s in GAPS_S:
                     acts = [*opening, *start, *_back(item, first, then, later_s)]
                     if _starts_again(stage, acts, moving, later_s):
                         found.append(name)

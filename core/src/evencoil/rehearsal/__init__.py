@@ -5,12 +5,21 @@ Knows the solver and netlists; no job.
 
 from evencoil.rehearsal.hazards import Hazard, Watch
 from evencoil.rehearsal.on_record import missing_of
-from evencoil.rehearsal.probes import Probe, opening_of, probes, single_acts, starts_of, stops_of
+from evencoil.rehearsal.probes import (
+    GAPS_S,
+    Probe,
+    opening_of,
+    probes,
+    single_acts,
+    starts_of,
+    stops_of,
+)
 from evencoil.rehearsal.scenario import Scenario, read_scenario, rehearse, trace_as_json
 from evencoil.rehearsal.stage import MOST_ACTS, ScenarioAct, Stage
 from evencoil.rehearsal.trace import Frame, Trace
 
 __all__ = [
+    "GAPS_S",
     "MOST_ACTS",
     "Frame",
     "Hazard",

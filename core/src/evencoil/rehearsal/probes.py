@@ -25,6 +25,7 @@ from evencoil.rehearsal.trace import Trace
 
 __all__ = [
     "FAMILIES",
+    "GAPS_S",
     "Family",
     "Probe",
     "opening_of",
@@ -61,6 +62,9 @@ _WAIT = 40 * _SECOND
 #: until an overload that resets itself has cooled
 _COOLS = 150 * _SECOND
 _MOST_STARTS = 6
+#: seconds between what takes a motor off and what gives it back: longer than what a program
+#: needs to notice a fault and keep it, and shorter
+GAPS_S = (4.0, 0.3)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -213,11 +217,11 @@ Scenarios = Iterator[tuple[Circuit, list[ScenarioAct]]]
 
 
 def _after(circuit: Circuit, starts: Starts, kind: str, first: str, then: str) -> Scenarios:
-    """Start, then do two things four seconds apart to each device of a kind."""
-    for start in starts:
-        for device in _of_type(circuit, kind):
-            begun = [*opening_of(circuit), *start]
-            yield circuit, [*begun, _act(8, first, device), _act(12, then, device)]
+    """Start, then do two things to each device of a kind: with time to be noticed, and at once."""
+    for start, device in product(starts, _of_type(circuit, kind)):
+        begun = [*opening_of(circuit), *start, _act(8, first, device)]
+        for later_s in GAPS_S:
+            yield circuit, [*begun, _act(8 + later_s, then, device)]
 
 
 def _stopped(circuit: Circuit, starts: Starts) -> Scenarios:
@@ -309,7 +313,10 @@ def _scenarios(family: Family, circuit: Circuit, starts: Starts) -> Scenarios:
     """Return the scenarios of a family, the shortest first."""
     if family == "power_back":
         opening = opening_of(circuit)
-        return iter([(circuit, [*opening, *start, _act(8, "dip", "", "5")]) for start in starts])
+        return iter(
+            (circuit, [*opening, *start, _act(8, "dip", "", f"{gap_s:g}")])
+            for start, gap_s in product(starts, GAPS_S)
+        )
     if family == "overload_reset":
         return _after(circuit, starts, "olr", "trip", "reset")
     if family == "estop_release":
