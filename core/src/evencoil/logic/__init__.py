@@ -6,6 +6,7 @@ Knows nothing of netlists: levels of inputs are handed in, contacts of outputs a
 from evencoil.logic.advice import Advice, advice_of, compared_ways, edge_inputs
 from evencoil.logic.blocks import BLOCKS, BlockType
 from evencoil.logic.io_list import IO_HEADING, IoLine, io_list, read_io_list
+from evencoil.logic.live import LiveNetwork, LiveProgram
 from evencoil.logic.machine import Fault, Machine
 from evencoil.logic.meaning import (
     Checked,
@@ -35,6 +36,8 @@ __all__ = [
     "Checked",
     "Fault",
     "IoLine",
+    "LiveNetwork",
+    "LiveProgram",
     "LogicError",
     "Machine",
     "Points",

@@ -13,7 +13,7 @@ from evencoil.logic.model import Literal
 from evencoil.logic.refusal import LogicError, Place
 from evencoil.logic.tokens import TYPES, Token
 
-__all__ = ["INT_MOST", "TIME_MOST", "in_range", "literal_of", "negated"]
+__all__ = ["INT_MOST", "TIME_MOST", "in_range", "literal_of", "negated", "time_text"]
 
 INT_MOST, TIME_MOST = 0x7FFF, 0x7FFF_FFFF
 _DIGITS = {2: "01", 8: "01234567", 10: "0123456789", 16: "0123456789ABCDEF"}
@@ -74,6 +74,22 @@ def in_range(known: Literal) -> Literal:
     if known.type == "INT" and known.value > INT_MOST:
         raise LogicError("range", known.place, expected="-32768 to 32767", found=known.text)
     return known
+
+
+def time_text(value_ms: int) -> str:
+    """Return a duration as a program writes it.
+
+    Parameters
+    ----------
+    value_ms : int
+        [ms]
+    """
+    rest, parts = abs(value_ms), []
+    for name, size in _UNITS:
+        count, rest = divmod(rest, size)
+        if count:
+            parts.append(f"{count}{name.lower()}")
+    return f"T#{'-' if value_ms < 0 else ''}{''.join(parts) or '0s'}"
 
 
 def _malformed(place: Place, expected: str, found: str) -> LogicError:

@@ -17,6 +17,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
 from typing import Any
 
 from evencoil.logic.blocks import BLOCKS
@@ -40,12 +41,50 @@ from evencoil.logic.refusal import LogicError
 from evencoil.logic.walk import expressions_in, parts_of, statements_in
 from evencoil.logic.writer import declarations_text, expression_text, statement_text
 
-__all__ = ["Rung", "form_of_rungs", "plain_rungs_of", "rungs_of", "rungs_text"]
+__all__ = [
+    "Network",
+    "Rung",
+    "form_of_rungs",
+    "networks_of",
+    "plain_rungs_of",
+    "rungs_of",
+    "rungs_text",
+]
 
 Rung = dict[str, Any]
 _COMPARED = {"<", ">", "<=", ">=", "=", "<>"}
 _TRIGGERS = {"R_TRIG": "rise", "F_TRIG": "fall"}
 _EDGES = {"rise": "R_TRIG", "fall": "F_TRIG"}
+
+
+@dataclass(frozen=True, slots=True)
+class Network:
+    """One network as it is drawn.
+
+    Attributes
+    ----------
+    rung : Rung
+        As drawn, or as text.
+    statements : tuple of Statement
+        What it does: one, and ahead of it the edge that it draws as a contact.
+    """
+
+    rung: Rung
+    statements: tuple[Statement, ...]
+
+    @property
+    def power(self) -> Expression | None:
+        """Return what its contacts say; None for a text network."""
+        one = self.statements[-1]
+        if "text" in self.rung:
+            return None
+        if isinstance(one, Assign):
+            if "negated" in self.rung and isinstance(one.value, Not):
+                return one.value.operand
+            return one.value
+        if isinstance(one, If):
+            return one.branches[0][0]
+        return one.input(str(self.rung["input"])) if isinstance(one, Call) else None
 
 
 def rungs_of(checked: Checked) -> list[Rung]:
@@ -56,9 +95,20 @@ def rungs_of(checked: Checked) -> list[Rung]:
     checked : Checked
         A program of which nothing is wrong.
     """
+    return [one.rung for one in networks_of(checked)]
+
+
+def networks_of(checked: Checked) -> list[Network]:
+    """Return every network of a program with its rung and its statements.
+
+    Parameters
+    ----------
+    checked : Checked
+        A program of which nothing is wrong.
+    """
     view = _View(checked)
     statements = checked.program.statements
-    found: list[Rung] = []
+    found: list[Network] = []
     place = 0
     while place < len(statements):
         one = statements[place]
@@ -67,10 +117,10 @@ def rungs_of(checked: Checked) -> list[Rung]:
         if edge and isinstance(one, Call):
             rung = view.rung(following, edge)
             if rung is not None:
-                found.append(rung)
+                found.append(Network(rung, statements[place : place + 2]))
                 place += 2
                 continue
-        found.append(view.rung(one, {}) or {"text": statement_text(one)})
+        found.append(Network(view.rung(one, {}) or {"text": statement_text(one)}, (one,)))
         place += 1
     return found
 

@@ -17,6 +17,7 @@ from typing import Any
 from evencoil.base import Message, OutOfRangeError, RefusedError, __version__
 from evencoil.circuit import Circuit, netlist_fingerprint
 from evencoil.rehearsal.hazards import Hazard, Watch
+from evencoil.rehearsal.programs import ProgramLook
 from evencoil.rehearsal.trace import Frame, MotorFrame, Trace
 from evencoil.solver import (
     CATALOGUE,
@@ -217,6 +218,7 @@ class Stage:
         *,
         until_us: int | None = None,
         snapshot: Mapping[str, Any] | None = None,
+        with_programs: bool = False,
     ) -> Trace:
         """Play a scenario and return what happened.
 
@@ -228,6 +230,9 @@ class Stage:
             How far to go; ten seconds beyond the last act if omitted. [us]
         snapshot : mapping, optional
             To go on from.
+        with_programs : bool
+            Also what the programs of its relays show, with a light frame whenever something in
+            one goes on or off.
 
         Returns
         -------
@@ -253,12 +258,13 @@ class Stage:
                 field="scenario.until_s",
                 hint=Message("scenario.time.hint", {"most": str(MOST_SECONDS)}),
             )
-        return _Player(self, run, watch).play(actions, until)
+        return _Player(self, run, watch, with_programs=with_programs).play(actions, until)
 
 
 class _Player:
-    def __init__(self, stage: Stage, run: Run, watch: Watch) -> None:
+    def __init__(self, stage: Stage, run: Run, watch: Watch, *, with_programs: bool) -> None:
         self.stage = stage
+        self.programs = ProgramLook(run.plant) if with_programs else None
         self.run = run
         self.watch = watch
         self.frames: list[Frame] = []
@@ -281,6 +287,8 @@ class _Player:
             self._changed()
         self._advance(until)
         is_cut = self._is_full() and self.run.time < until
+        if is_cut and self.frames[-1].snapshot is None:
+            self._full()  # what is cut goes on from its last picture
         return Trace(
             set_name=self.stage.set_name,
             fingerprint=self.stage.fingerprint,
@@ -339,6 +347,8 @@ class _Player:
         self.hazards += found
         if fresh or found:
             self._full()
+        elif self.programs is not None and self.programs.is_changed():
+            self.frames.append(self._frame(is_full=False))
 
     def _full(self) -> None:
         self.frames.append(self._frame(is_full=True))
@@ -387,6 +397,7 @@ class _Player:
             motors=motors,
             heats=heats,
             snapshot=snapshot,
+            programs={} if self.programs is None else self.programs.frames(),
         )
 
     def _closed(self) -> tuple[str, ...]:

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 from evencoil.rehearsal.hazards import Hazard
 from evencoil.solver import Event
 
-__all__ = ["Frame", "MotorFrame", "Trace"]
+__all__ = ["Frame", "MotorFrame", "ProgramFrame", "Trace"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -32,6 +32,25 @@ class MotorFrame:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class ProgramFrame:
+    """What a program shows, as far as it differs from the frame before; all of it in the first.
+
+    Attributes
+    ----------
+    is_running : bool
+        It has scanned since its supply came; else nothing of it is worth anything.
+    values : mapping of str to str
+        What names are worth, as a program writes values; 1 and 0 for on and off.
+    flows : mapping of int to str
+        How the contacts of a network stand, by its place: as `LiveProgram.flows` gives them.
+    """
+
+    is_running: bool
+    values: Mapping[str, str]
+    flows: Mapping[int, str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Frame:
     """The whole installation at one instant.
 
@@ -48,6 +67,8 @@ class Frame:
     motors: Mapping[str, MotorFrame]
     heats: Mapping[str, float]
     snapshot: int | None
+    #: by relay, those that differ from the frame before; empty unless asked for
+    programs: Mapping[str, ProgramFrame] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -12,6 +12,7 @@ from evencoil.solver.network import Network
 from evencoil.solver.parts import PARTS
 from evencoil.solver.parts.calculated_motor import CalculatedMotor
 from evencoil.solver.parts.coils import Armature
+from evencoil.solver.parts.logic import ProgrammableRelay
 from evencoil.solver.parts.motors import Motor, motors_of
 from evencoil.solver.parts.protection import Overload
 from evencoil.solver.parts.sensors import SpeedSwitch
@@ -47,6 +48,7 @@ __all__ = [
     "Pairs",
     "Plant",
     "Positions",
+    "ProgrammableRelay",
     "ReadingCover",
     "Run",
     "SpeedSwitch",

@@ -8,10 +8,11 @@ Source: IEC 61131-2 (levels of inputs); figures are choices of the model.
 
 from __future__ import annotations
 
+from functools import cached_property
 from typing import Any, ClassVar
 
 from evencoil.circuit import Device, commons_of, program_of
-from evencoil.logic import Relay, RelayTimes
+from evencoil.logic import LiveProgram, Relay, RelayTimes
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
@@ -169,6 +170,16 @@ class ProgrammableRelay(Part):
         found = {name: "1" if self.relay.taken.get(name) else "0" for name in self.inputs}
         found |= {name: "1" if self.is_closed(run, name) else "0" for name in self.relay.contacts}
         return found
+
+    @cached_property
+    def live(self) -> LiveProgram:
+        """What its program shows while it runs."""
+        return LiveProgram(self.relay.machine.checked)
+
+    @property
+    def has_program_running(self) -> bool:
+        """Tell whether it has scanned since its supply came: else its names are worth nothing."""
+        return self.relay.is_on and self.relay.last_scan is not None
 
     def save(self) -> list[Any]:
         """Return the relay with its program's state and what is held."""
