@@ -143,6 +143,8 @@ def rehearse(request: HttpRequest, works: str, body: RehearseIn) -> TraceOut:
         ScenarioAct(at_us=item.t, do=item.do, on=item.on, word=item.word) for item in body.actions
     ]
     with lent_stage(body.given, caller.works) as (stage, moved):
-        trace = stage.play(acts, until_us=body.until, snapshot=_opened(body.snapshot))
+        trace = stage.play(
+            acts, until_us=body.until, snapshot=_opened(body.snapshot), with_programs=True
+        )
         sealed = [signing.dumps(item, salt=SALT, compress=True) for item in trace.snapshots]
         return trace_out(trace, stage.circuit, sealed, moved)

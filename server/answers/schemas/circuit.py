@@ -18,11 +18,13 @@ from evencoil.circuit import (
     io_map,
     links_of,
     points_of,
+    program_of,
     types,
     usual_devices,
 )
 from evencoil.drawing import draw_emblem
 from evencoil.job import JobStarter, RehearsedMotor
+from evencoil.logic import LiveProgram
 from evencoil.rehearsal import Trace
 from evencoil.solver import PARTS, Motor
 from evencoil.starters import CatalogueEntry, OptionSpec, found_entry
@@ -197,6 +199,14 @@ class IoLineOut(Answer):
     text: str
 
 
+class NetworkOut(Answer):
+    """One network of a program, as rung and as text, and the names that tell what it does."""
+
+    rung: dict[str, Any]
+    text: str
+    names: list[str]
+
+
 class RelayOut(Answer):
     """A programmable relay: how many points, its program, where its points are wired."""
 
@@ -206,6 +216,7 @@ class RelayOut(Answer):
     outputs: int
     analog: int
     program: str
+    networks: list[NetworkOut]
     io: list[IoLineOut]
 
 
@@ -291,6 +302,14 @@ class MotorFrameOut(Answer):
     hot: float | None = Field(validation_alias="hottest_c")
 
 
+class ProgramFrameOut(Answer):
+    """What a program shows that differs from the frame before; whole where it starts or stops."""
+
+    run: bool = Field(validation_alias="is_running")
+    values: dict[str, str]
+    flows: dict[int, str]
+
+
 class FrameOut(Answer):
     """The installation at an instant; a light frame moves speeds and heats only."""
 
@@ -301,6 +320,7 @@ class FrameOut(Answer):
     live: list[str] | None
     motors: dict[str, MotorFrameOut]
     heats: dict[str, float]
+    programs: dict[str, ProgramFrameOut]
     snapshot: int | None
 
 
@@ -456,6 +476,7 @@ def _relays(circuit: Circuit | None) -> list[RelayOut]:
             outputs=points_of(item.parameters).outputs,
             analog=points_of(item.parameters).analog,
             program=item.parameters.get("program", ""),
+            networks=list(LiveProgram(program_of(item)).networks),
             io=list(io_map(circuit, item)),
         )
         for item in (() if circuit is None else circuit.netlist.devices)

@@ -3529,6 +3529,10 @@ export interface components {
             nets: {
                 [key: string]: number;
             } | null;
+            /** Programs */
+            programs: {
+                [key: string]: components["schemas"]["ProgramFrameOut"];
+            };
             /** Snapshot */
             snapshot: number | null;
             /** T */
@@ -5356,6 +5360,20 @@ export interface components {
             text: string;
         };
         /**
+         * NetworkOut
+         * @description One network of a program, as rung and as text, and the names that tell what it does.
+         */
+        NetworkOut: {
+            /** Names */
+            names: string[];
+            /** Rung */
+            rung: {
+                [key: string]: unknown;
+            };
+            /** Text */
+            text: string;
+        };
+        /**
          * NoStartInput
          * @description That the motor did not start on the device the rules give first: recorded, by whom.
          */
@@ -6355,6 +6373,22 @@ export interface components {
             points: components["schemas"]["PointsIn"];
         };
         /**
+         * ProgramFrameOut
+         * @description What a program shows that differs from the frame before; whole where it starts or stops.
+         */
+        ProgramFrameOut: {
+            /** Flows */
+            flows: {
+                [key: string]: string;
+            };
+            /** Run */
+            run: boolean;
+            /** Values */
+            values: {
+                [key: string]: string;
+            };
+        };
+        /**
          * ProgramIn
          * @description A program as text, or its rungs with the declarations of a text.
          */
@@ -6636,6 +6670,8 @@ export interface components {
             inputs: number;
             /** Io */
             io: components["schemas"]["IoLineOut"][];
+            /** Networks */
+            networks: components["schemas"]["NetworkOut"][];
             /** Outputs */
             outputs: number;
             /** Program */

@@ -3,6 +3,24 @@ import { named } from "./names";
 import type { Shown } from "./shown";
 
 export const rehearseWords = named({
+  program: "Program",
+  programStates: {
+    off: "No supply: the program is gone, its outputs are open.",
+    boot: "Starting up: its first scan is still to come.",
+    fault: "Stopped by a fault: outputs are open until its supply was off.",
+  } as Record<string, string>,
+  contactStates: {
+    "0": "does not conduct",
+    "1": "conducts, without power from its left",
+    "2": "carries power",
+  } as Record<string, string>,
+  notRunning: "the program does not run",
+  hasPower: "has power",
+  noPower: "has no power",
+  filledCarries: "Filled: carries power. Outlined: conducts, without power. After each scan.",
+  valuesAfterScan: "Values after each scan.",
+  supplyOf: (tag: Shown) => `${tag} supply`,
+  point: (point: Shown, name: Shown) => (name === point ? `${point}` : `${point} ${name}`),
   newFuse: "new fuse",
   fuseLBlows: "fuse of L1 blows",
   fuseLBlows2: "fuse of L2 blows",

@@ -27,6 +27,7 @@ from evencoil.logic.model import (
 )
 from evencoil.logic.rungs import Network, Rung, networks_of
 from evencoil.logic.walk import expressions_in, parts_of, statements_in
+from evencoil.logic.writer import statement_text
 
 __all__ = ["LiveNetwork", "LiveProgram"]
 
@@ -42,9 +43,10 @@ _ORDER: Mapping[str, Callable[[Value, Value], bool]] = {
 
 @dataclass(frozen=True, slots=True)
 class LiveNetwork:
-    """A network to be looked at: as drawn, and the names whose values tell what it does."""
+    """A network to be looked at: as drawn, as text, and the names whose values tell what it does."""
 
     rung: Rung
+    text: str
     names: tuple[str, ...]
 
 
@@ -62,7 +64,12 @@ class LiveProgram:
         self.checked = checked
         self._networks = networks_of(checked)
         self.networks = tuple(
-            LiveNetwork(one.rung, tuple(dict.fromkeys(self._names(one)))) for one in self._networks
+            LiveNetwork(
+                one.rung,
+                "\n".join(statement_text(part) for part in one.statements),
+                tuple(dict.fromkeys(self._names(one))),
+            )
+            for one in self._networks
         )
         names = dict.fromkeys(name for one in self.networks for name in one.names)
         self._types = {name: self._type(name) for name in names}

@@ -21,6 +21,7 @@ import { Marks } from "./Marks";
 import { MustDo } from "./MustDo";
 import { addressOf, type Moment, momentOf } from "./moment";
 import { OnRecord } from "./OnRecord";
+import { programAt } from "./programs";
 import { Station } from "./Station";
 import { sentenceAt } from "./sentence";
 import { clock, TimeControls } from "./TimeControls";
@@ -246,7 +247,13 @@ export function RehearseScreen() {
             )}
           </p>
           <div className="grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-[minmax(0,1fr)_270px]">
-            <LiveSheets circuit={circuit} numbers={numbers} live={live} isNarrow={isNarrow} />
+            <LiveSheets
+              circuit={circuit}
+              numbers={numbers}
+              live={live}
+              isNarrow={isNarrow}
+              shownBy={(relay) => programAt(line, now, relay)}
+            />
             <div className="min-w-0 max-lg:order-first">
               <Station
                 circuit={circuit}

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import type { Circuit } from "../../diagram/useCircuit";
 import { rehearseWords } from "../../words/rehearse";
+import { changesOf } from "./programs";
 import type { Frame, Timeline } from "./timeline";
 
 export interface TraceStripProps {
@@ -18,8 +19,46 @@ interface Lane {
   most: number;
 }
 
-/** What is drawn: speed, current and heat as curves, contactors and lamps as steps. */
-function lanesOf(circuit: Circuit): { curves: Lane[]; steps: { name: string; id: string }[] } {
+/** A row of on and off: changes in time, each with whether it is on, and wrong. */
+interface Step {
+  name: string;
+  changes: (line: Timeline) => readonly { t: number; isOn: boolean; isWrong: boolean }[];
+}
+
+const ON = new Set(["1", "star", "delta", "on", "dim", "over", "run"]);
+const WRONG = new Set(["welded", "buzz", "chatter", "fault"]);
+
+/** The word of a device in every full picture. */
+const wordsOf =
+  (id: string): Step["changes"] =>
+  (line) =>
+    line.frames
+      .filter((frame) => frame.words !== null)
+      .map((frame) => {
+        const word = frame.words?.[id] ?? "0";
+        return { t: frame.t, isOn: ON.has(word), isWrong: WRONG.has(word) };
+      });
+
+/** Points of a programmable relay that are wired, under its supply. */
+function pointsOf(circuit: Circuit): Step[] {
+  return circuit.relays.flatMap((relay) => [
+    { name: rehearseWords.supplyOf(relay.tag), changes: wordsOf(relay.id) },
+    ...relay.io
+      .filter((one) => /^[IQ]\d/.test(one.point))
+      .map((one) => ({
+        name: rehearseWords.point(one.point, one.name),
+        changes: (line: Timeline) =>
+          changesOf(line, relay.id, one.name).map(({ t, value }) => ({
+            t,
+            isOn: value === "1",
+            isWrong: false,
+          })),
+      })),
+  ]);
+}
+
+/** What is drawn: speed, current and heat as curves, contactors, lamps and points as steps. */
+function lanesOf(circuit: Circuit): { curves: Lane[]; steps: Step[] } {
   const motors = circuit.devices.filter((item) => item.type.startsWith("motor"));
   const curves: Lane[] = [];
   for (const motor of motors.slice(0, 3)) {
@@ -41,10 +80,13 @@ function lanesOf(circuit: Circuit): { curves: Lane[]; steps: { name: string; id:
       most: 100,
     });
   }
+  const kinds = ["contactor", "relay", "latch", "timer", "sdtimer"];
+  // with a program its lamps, outputs, feedback and supply stand on one axis
+  if (circuit.relays.length > 0) kinds.push("lamp");
   const steps = circuit.devices
-    .filter((item) => ["contactor", "relay", "latch", "timer", "sdtimer"].includes(item.type))
-    .map((item) => ({ name: item.tag, id: item.id }));
-  return { curves, steps };
+    .filter((item) => kinds.includes(item.type))
+    .map((item) => ({ name: item.tag, changes: wordsOf(item.id) }));
+  return { curves, steps: [...steps, ...pointsOf(circuit)] };
 }
 
 /** The last eight seconds and what lies ahead, on one time axis. A table beside it says the same. */
@@ -102,16 +144,13 @@ export function TraceStrip({ line, now, circuit }: TraceStripProps) {
     for (const step of steps) {
       pen.fillStyle = color("ink");
       pen.fillText(step.name, 0, y + LANE / 2);
-      const full = seen.filter((frame) => frame.words !== null);
-      full.forEach((frame, place) => {
-        const word = frame.words?.[step.id] ?? "0";
-        const end = full[place + 1]?.t ?? Math.min(line.until, from + SPAN_US);
-        const [x1, x2] = [Math.max(left, x(frame.t)), Math.min(width - 8, x(end))];
+      const changes = step.changes(line);
+      changes.forEach(({ t, isOn, isWrong }, place) => {
+        const end = changes[place + 1]?.t ?? Math.min(line.until, from + SPAN_US);
+        const [x1, x2] = [Math.max(left, x(t)), Math.min(width - 8, x(end))];
         if (x2 <= x1) return;
-        const isIn = ["1", "star", "delta"].includes(word);
-        pen.fillStyle =
-          word === "welded" || word === "buzz" || word === "chatter" ? color("live") : color("ink");
-        if (isIn || pen.fillStyle === color("live")) pen.fillRect(x1, y + 2, x2 - x1, LANE - 5);
+        pen.fillStyle = isWrong ? color("live") : color("ink");
+        if (isOn || isWrong) pen.fillRect(x1, y + 2, x2 - x1, LANE - 5);
         else pen.fillRect(x1, y + LANE - 4, x2 - x1, 1);
       });
       y += LANE;
