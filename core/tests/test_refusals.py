@@ -369,7 +369,7 @@ def test_leads_that_cannot_be_joined(leads, given, code, field, says, do):
             "not_in_table",
             "starter.standard_circuit",
             "99Z is not a standard circuit.",
-            "Standard circuits: 1A, 1B, 1C, 1D, 1E, 2A, 2B, 3A, 3B, 3C, 3D, 4A, 4B, 5A, 5B, 5C, 6A, 6B, 6C, 6D, 6E, 7A, 7B, 8A, 9A, 9B, 9C, 10A, 11A, 11B, 11C, 12A, 12B, 12C, 13A, 13B, 13C, 13D, 13E, 14A, 14B, 14C, 14D, 14E, 15A, 15B, 16A.",
+            "Standard circuits: 1A, 1B, 1C, 1D, 1E, 2A, 2B, 3A, 3B, 3C, 3D, 4A, 4B, 5A, 5B, 5C, 6A, 6B, 6C, 6D, 6E, 7A, 7B, 8A, 9A, 9B, 9C, 10A, 11A, 11B, 11C, 12A, 12B, 12C, 13A, 13B, 13C, 13D, 13E, 14A, 14B, 14C, 14D, 14E, 15A, 15B, 16A, 17A, 17B, 17C.",
         ),
         (
             {"standard_circuit": "3A", "options": {"x": "y"}},

@@ -66,6 +66,8 @@ def reading_rows(
         What there was to do, in order.
     """
     yield list(HEADING)
+    if not revisions:
+        return
     # each drawing is read once, however many readings were taken on it
     by_n = {one.n: (one.body, work_from_json(one.body["work"])) for one in revisions}
     view = log.now()

@@ -34,8 +34,8 @@ class ChoiceOut(Answer):
     """One starter beside the others, with the one reason."""
 
     id: str
-    line_percent: float
-    torque_percent: float
+    line_percent: float | None
+    torque_percent: float | None
     line_a: str
     leads: list[int]
     verdict: str
@@ -96,8 +96,10 @@ class TracedOut(Answer):
 def _choice(one: Choice) -> ChoiceOut:
     return ChoiceOut(
         id=one.id,
-        line_percent=round(float(one.line_percent), 1),
-        torque_percent=round(float(one.torque_percent), 1),
+        line_percent=None if one.line_percent is None else round(float(one.line_percent), 1),
+        torque_percent=(
+            None if one.torque_percent is None else round(float(one.torque_percent), 1)
+        ),
         line_a="" if one.line_a is None else f"{one.line_a:.0f}",
         leads=one.leads,
         verdict=one.verdict,

@@ -219,7 +219,8 @@ def test_probes_say_what_was_searched_and_what_breaks_it(client):
         said = client.post("/api/w/here/probes", body, content_type="application/json").json()
         found[circuit_id] = {one["family"]: one for one in said}
     two, three = found["2A"]["power_back"], found["3A"]["power_back"]
-    assert (two["holds"], three["holds"], three["searched"]) == (False, True, 1)
+    # one way to start, and the power gone for a moment and for a while
+    assert (two["holds"], three["holds"], three["searched"]) == (False, True, 2)
     assert two["sequence"][-1] == "power off and back"
     assert "no one pressed anything" in two["chain"][-1]
     assert client.post("/api/w/here/probes", {}, content_type="application/json").json() == []

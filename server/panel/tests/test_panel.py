@@ -248,6 +248,13 @@ def test_insulation_is_judged_by_the_temperature_of_the_winding(people):
     assert "Polarization index 1.50 (30 / 20 MΩ), under 2" in told
 
 
+def test_a_panel_that_nobody_opened_has_a_table_without_readings(people):
+    """The heading alone, and no error: nothing was kept to judge them by."""
+    answer = people["electrician"].get(f"{JOB}/panel/readings.csv")
+    assert answer.status_code == 200
+    assert len(answer.content.decode().splitlines()) == 1
+
+
 def test_readings_go_out_as_a_table(people):
     """Each with where, what it should be and whether it is; a refused one is there, and said so."""
     tablet = Tablet(people["electrician"], "t1")

@@ -12,6 +12,7 @@ from dataclasses import replace
 
 from evencoil.checks.bypass import bypass_problems
 from evencoil.checks.control import control_problems
+from evencoil.checks.drives import drive_problems
 from evencoil.checks.expected import expecting
 from evencoil.checks.intent import intent_problems
 from evencoil.checks.isolators import Isolation, isolations
@@ -68,6 +69,7 @@ def check_circuit(
         *rating_problems(graph),
         *power_problems(graph),
         *program_problems(graph),
+        *drive_problems(graph),
     ]
     if is_played and circuit.netlist.devices:
         stage = Stage(circuit)

@@ -243,13 +243,17 @@ def _grounded_side(graph: Graph) -> Iterator[Problem]:
                 break
 
 
+#: where the hot side of a control circuit begins
+_FROM = {"xfmr": ("X1",), "source": ("L",), "psu": ("+",), "drive": ("+",)}
+
+
 def _is_fed_side(graph: Graph, start: int) -> bool:
     """Tell whether a net is reached from the hot side by contacts that are no coil's."""
     lines = graph.spread({start}, lambda edge: edge.link.kind in {*CONTACTS, "fuse"})
     seeds = {
         graph.net(item.id, end)
         for item in graph.circuit.netlist.devices
-        for end in {"xfmr": ("X1",), "source": ("L",), "psu": ("+",)}.get(item.type, ())
+        for end in _FROM.get(item.type, ())
     }
     return bool(lines & seeds)
 

@@ -13,9 +13,17 @@ from itertools import combinations
 from evencoil.base import Message, say
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.reach import LINE_ENDS, SWITCHES, Graph, Place, once, positions_of
-from evencoil.circuit import Edit, Netlist, has_two_speeds
+from evencoil.circuit import DRIVE_OUTPUT, Edit, Netlist, has_two_speeds
 
-__all__ = ["bridges_of", "exclusive_pairs", "feeds_of", "motion_of", "moving_of", "power_problems"]
+__all__ = [
+    "bridges_of",
+    "exclusive_pairs",
+    "feeds_of",
+    "lines_behind_drive",
+    "motion_of",
+    "moving_of",
+    "power_problems",
+]
 
 _WAY = {"pole", "heat", "fuse", "resistor"}
 #: leads of the low speed, or of the first winding (NEMA MG 1 part 2)
@@ -130,7 +138,8 @@ def _lines_at(
 def exclusive_pairs(graph: Graph) -> tuple[frozenset[str], ...]:
     """Return the pairs of contactors that must never be closed together.
 
-    They short two lines, bridge an autotransformer, or feed a motor for two speeds at once.
+    They short two lines, bridge an autotransformer, feed a motor for two speeds at once, or
+    lead the lines to the output of a drive.
 
     Parameters
     ----------
@@ -162,6 +171,7 @@ def exclusive_pairs(graph: Graph) -> tuple[frozenset[str], ...]:
         if any(shorts({*pair, third}) for third in right if third in feeders)
     ]
     found += [*_autotransformer_pairs(graph, right), *_speed_pairs(graph, right)]
+    found += _drive_pairs(graph, right)
     return tuple(dict.fromkeys(found))
 
 
@@ -235,6 +245,31 @@ def _speed_pairs(graph: Graph, contactors: list[str]) -> Iterator[frozenset[str]
         low = [name for name, ends in fed.items() if ends and ends <= _LOW_LEADS]
         high = [name for name, ends in fed.items() if ends and not ends & _LOW_LEADS]
         yield from (frozenset({one, other}) for one in low for other in high)
+
+
+def lines_behind_drive(graph: Graph, closed: set[str]) -> tuple[str, ...]:
+    """Return the drives whose output the lines reach with some contactors in.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    closed : set of str
+        Ids of contactors that are in; every switch is closed.
+    """
+    drives = graph.of_type("drive")
+    at = _lines_at(graph, closed) if drives else {}
+    return tuple(
+        item.id for item in drives if any(at.get(graph.net(item.id, end)) for end in DRIVE_OUTPUT)
+    )
+
+
+def _drive_pairs(graph: Graph, contactors: list[str]) -> Iterator[frozenset[str]]:
+    """Return the contactors that lead the lines to the output of a drive together."""
+    alone = [name for name in contactors if not lines_behind_drive(graph, {name})]
+    for pair in combinations(alone, 2):
+        if lines_behind_drive(graph, set(pair)):
+            yield frozenset(pair)
 
 
 def power_problems(graph: Graph) -> Iterator[Problem]:
@@ -314,6 +349,8 @@ def _harm(graph: Graph, pair: frozenset[str]) -> str:
     both = sorted(pair)
     if pair in set(_autotransformer_pairs(graph, both)):
         return "section"
+    if lines_behind_drive(graph, set(pair)):
+        return "drive"
     return "speeds" if pair in set(_speed_pairs(graph, both)) else "lines"
 
 

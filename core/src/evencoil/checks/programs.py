@@ -41,6 +41,8 @@ __all__ = [
 #: a start that no one asked for
 Restart = Literal["power_back", "overload_reset", "estop_release", "isolator_back"]
 _SECOND = 1_000_000
+#: words of what moves a motor: a contactor that is in, a drive that gives out volts
+_MOVES = ("1", "run")
 #: what takes a motor off, and what gives it back, by the kind of device
 _BACK: tuple[tuple[str, Restart, str, str], ...] = (
     ("supply", "power_back", "", ""),
@@ -58,6 +60,17 @@ def has_program(circuit: Circuit) -> bool:
         As drawn or as found.
     """
     return any(item.type == "plc" for item in circuit.netlist.devices)
+
+
+def needs_play(circuit: Circuit) -> bool:
+    """Tell whether only playing tells what starts by itself: a program or a drive decides.
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    return any(item.type in {"plc", "drive"} for item in circuit.netlist.devices)
 
 
 def _outputs(graph: Graph) -> set[Place]:
@@ -315,7 +328,7 @@ def _lamps(graph: Graph) -> Iterator[Problem]:
 
 
 def played_restarts(circuit: Circuit) -> tuple[Restart, ...]:
-    """Return the starts that no one asks for, found by playing the program with its circuit.
+    """Return the starts that no one asks for, found by playing a program or a drive.
 
     Each way to start is played; then power goes and comes, an overload trips and is reset, an
     emergency stop is pressed and released, a fault is let pass, with no other act.
@@ -323,7 +336,7 @@ def played_restarts(circuit: Circuit) -> tuple[Restart, ...]:
     Parameters
     ----------
     circuit : Circuit
-        With a programmable relay.
+        With a programmable relay or a drive.
     """
     known = netlist_fingerprint(circuit)
     if known not in _PLAYED:
@@ -334,7 +347,8 @@ def played_restarts(circuit: Circuit) -> tuple[Restart, ...]:
 
 
 def _played(circuit: Circuit) -> tuple[Restart, ...]:
-    stage, moving = Stage(circuit), moving_of(Graph(circuit))
+    graph, stage = Graph(circuit), Stage(circuit)
+    moving = moving_of(graph) | {item.id for item in graph.of_type("drive")}
     opening = opening_of(circuit)
     found: list[Restart] = []
     starts = starts_of(stage)
@@ -373,6 +387,6 @@ def _starts_again(
     gone = trace.words_at(round((9 + later_s) * _SECOND) - 1)
     last = trace.words_at(22 * _SECOND)
     return any(
-        before.get(name) == "1" and gone.get(name) != "1" and last.get(name) == "1"
+        before.get(name) in _MOVES and gone.get(name) not in _MOVES and last.get(name) in _MOVES
         for name in moving
     )

@@ -52,6 +52,7 @@ _COMMON = {
     "xfmr": ("X2",),
     "psu": ("-",),
     "rect": ("-",),
+    "drive": ("-",),
 }
 _MOST_PATHS = 400
 _Asked = ParamSpec("_Asked")
@@ -277,8 +278,8 @@ class Graph:
         for item in self.of_type("source"):
             hot |= self.spread({self.net(item.id, "L")}, conducts)
         for _ in range(3):  # a supply unit may hang on a transformer
-            for item in self.of_type("xfmr", "psu", "rect"):
-                out = {"xfmr": "X1", "psu": "+", "rect": "+"}[item.type]
+            for item in self.of_type("xfmr", "psu", "rect", "drive"):
+                out = {"xfmr": "X1"}.get(item.type, "+")
                 if any(
                     (near in hot and (far in hot or far in common))
                     or (far in hot and near in common)
@@ -294,6 +295,7 @@ class Graph:
             "xfmr": [("H1", tap) for tap in taps] or [("H1", "H4")],
             "psu": [("L", "N")],
             "rect": [("~1", "~2")],
+            "drive": [("L1", "L2"), ("L2", "L3"), ("L3", "L1")],
         }[item.type]
         return [(self.net(item.id, near), self.net(item.id, far)) for near, far in ends]
 

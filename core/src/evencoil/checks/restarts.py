@@ -13,7 +13,7 @@ from __future__ import annotations
 from collections.abc import Collection
 
 from evencoil.checks.power import motion_of, moving_of
-from evencoil.checks.programs import Restart, has_program, played_restarts
+from evencoil.checks.programs import Restart, needs_play, played_restarts
 from evencoil.checks.reach import Graph, Place, once, positions_of
 from evencoil.checks.ways import closing_buttons
 from evencoil.circuit import Circuit, links_of
@@ -32,8 +32,8 @@ def restarts_of(circuit: Circuit) -> tuple[Restart, ...]:
         As drawn or as found.
     """
     graph = Graph(circuit)
-    if has_program(circuit):
-        # only the program tells what comes back without an act
+    if needs_play(circuit):
+        # only the program, or the drive, tells what comes back without an act
         waits: tuple[Restart, ...] = ("isolator_back",) if waiting_isolators(graph) else ()
         return (*played_restarts(circuit), *waits)
     return _by_contacts(circuit, graph)

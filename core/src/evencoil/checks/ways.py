@@ -13,7 +13,14 @@ __all__ = ["CLOSES", "OPENS", "closing_buttons", "contacts_of", "fed_with", "way
 OPENS = ("nc", "nc_late")
 CLOSES = ("no", "no_early")
 #: where the hot side of a control circuit begins
-_HOT = {"xfmr": ("X1",), "source": ("L",), "psu": ("+",), "rect": ("+",), "supply": LINE_ENDS}
+_HOT = {
+    "xfmr": ("X1",),
+    "source": ("L",),
+    "psu": ("+",),
+    "rect": ("+",),
+    "drive": ("+",),
+    "supply": LINE_ENDS,
+}
 
 
 def contacts_of(graph: Graph, item: Device, kinds: tuple[str, ...] = CONTACTS) -> list[Link]:

@@ -4,6 +4,7 @@ Knows the codebook for wire sizes; not how a device behaves nor which starter it
 """
 
 from evencoil.circuit.compare import Difference, differences
+from evencoil.circuit.devices.drives import DRIVE_INPUTS, DRIVE_LINES, DRIVE_OUTPUT
 from evencoil.circuit.devices.logic import commons_of, points_of, program_of
 from evencoil.circuit.devices.motors import ALIASES, coils_of, winding_of_type
 from evencoil.circuit.devices.sources import line_phasors, primary_taps, taps_of
@@ -44,6 +45,9 @@ from evencoil.circuit.wirelist import (
 __all__ = [
     "ALIASES",
     "CONTACTS",
+    "DRIVE_INPUTS",
+    "DRIVE_LINES",
+    "DRIVE_OUTPUT",
     "TURNED",
     "Circuit",
     "CircuitEditor",

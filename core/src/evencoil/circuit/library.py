@@ -58,6 +58,7 @@ LinkKind = Literal[
     "source",
     "rectifier",
     "resistor",
+    "drive",
 ]
 #: what an operator turns to a position: selectors, and switches that carry the motor's current
 TURNED = ("sel", "drum")

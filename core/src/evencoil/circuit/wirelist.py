@@ -107,7 +107,7 @@ def _way(circuit: Circuit, start: str, end: str) -> str:
         if kind is None or kind.ways == "control" or item.type == "xfmr":
             continue
         link = next((one for one in links_of(item) if name in {one.a, one.b}), None)
-        if link is not None and link.kind in {"pole", "heat", "winding", "resistor"}:
+        if link is not None and link.kind in {"pole", "heat", "winding", "resistor", "drive"}:
             return "power"
     return "control"
 
@@ -331,6 +331,9 @@ def _is_free(item: Device, kind: str) -> bool:
     """Tell whether a path may stay half wired: spare poles, change-over sides, taps."""
     if item.type in {"autox", "xfmr"} or kind == "winding":
         return True
+    if item.type == "drive":
+        # its control supply and its fault relay may stay unused; its lines may not
+        return kind != "drive"
     return (
         (
             kind in {"no", "nc", "timed_no", "timed_nc"}

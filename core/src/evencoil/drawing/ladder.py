@@ -219,7 +219,7 @@ class _Drawer:
             for item in self.circuit.netlist.devices
             for end in item.terminals
             if (item.type == "supply" and end in {"PE", "N"})
-            or (item.type, end) in {("source", "N"), ("psu", "-")}
+            or (item.type, end) in {("source", "N"), ("psu", "-"), ("drive", "-")}
         }
 
     def draw(self, groups: list[tuple[list[Rung], dict[int, int], dict[int, int]]]) -> Ladder:

@@ -41,6 +41,7 @@ _ROWS: tuple[tuple[str, ...], ...] = (
     ("contactor",),
     ("olr",),
     ("relay", "latch", "timer", "sdtimer", "ptcrelay", "rtdmon", "phasemon"),
+    ("drive",),
     ("autox", "resistor", "tb"),
 )
 _GAP, _PITCH, _HEIGHT, _TOP, _LEFT = 26.0, 30.0, 74.0, 56.0, 20.0

@@ -20,7 +20,7 @@ __all__ = ["draw_power"]
 
 PITCH, GAP, TRACK, LEFT, TOP = 30.0, 74.0, 11.0, 40.0, 34.0
 FAR = 1e6
-_VERTICAL = ("pole", "heat", "fuse", "resistor")
+_VERTICAL = ("pole", "heat", "fuse", "resistor", "drive")
 
 
 @dataclass(slots=True)

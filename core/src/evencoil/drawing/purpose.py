@@ -14,7 +14,7 @@ from collections.abc import Callable, Iterable, Iterator, Sequence
 from itertools import permutations
 
 from evencoil.base import Message, line_said
-from evencoil.circuit import Circuit, Device, Numbered, links_of
+from evencoil.circuit import CONTACTS, DRIVE_OUTPUT, Circuit, Device, Numbered, links_of
 from evencoil.drawing.rungs import Element, Rails, control_elements, find_rails
 
 __all__ = ["purposes"]
@@ -39,7 +39,7 @@ def purposes(circuit: Circuit, numbered: Numbered) -> dict[str, Message]:
     nets = {numbered.net_of[end] for end in wired}
     rails = find_rails(circuit, numbered.net_of)
     found = _Control(circuit, numbered, rails).said() if rails else {}
-    for part in (_grounds, _lines, _sources, _leads, _behind):
+    for part in (_grounds, _lines, _sources, _drives, _leads, _behind):
         for net, said in part(circuit, numbered):
             found.setdefault(net, said)
     return {numbered.id_of[net]: found.get(net, Message("net.unreached")) for net in nets}
@@ -174,6 +174,30 @@ def _sources(circuit: Circuit, numbered: Numbered) -> Iterator[tuple[int, Messag
         for end in (end for link in ends for end in (link.a, link.b)):
             said = Message("net.source", {"tag": circuit.named(device.id), "end": end})
             yield numbered.net_of[f"{device.id}.{end}"], said
+
+
+def _drives(circuit: Circuit, numbered: Numbered) -> Iterator[tuple[int, Message]]:
+    """Tell what leads a drive's own volts to its inputs, and what hangs on its output."""
+    joins: dict[int, list[tuple[str, int]]] = defaultdict(list)
+    for device in circuit.netlist.devices:
+        for link in links_of(device):
+            if link.kind in CONTACTS:
+                said = f"{circuit.named(device.id)} {link.a}-{link.b}"
+                for one, other in permutations((link.a, link.b)):
+                    ends = [numbered.net_of[f"{device.id}.{name}"] for name in (one, other)]
+                    joins[ends[0]].append((said, ends[1]))
+    for device in circuit.netlist.devices:
+        if device.type != "drive":
+            continue
+        tag = circuit.named(device.id)
+        for net, path in _spread(
+            numbered.net_of[f"{device.id}.+"], lambda here: joins.get(here, [])
+        ).items():
+            if path:
+                values = {"tag": tag, "path": ", ".join(path)}
+                yield net, Message("net.drive_input", values)
+        for end in DRIVE_OUTPUT:
+            yield numbered.net_of[f"{device.id}.{end}"], Message("net.drive_output", {"tag": tag})
 
 
 def _leads(circuit: Circuit, numbered: Numbered) -> Iterator[tuple[int, Message]]:

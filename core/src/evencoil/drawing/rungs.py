@@ -112,9 +112,15 @@ def find_rails(circuit: Circuit, net_of: Mapping[str, int]) -> Rails | None:
             net = fuses[net]
         return net
 
-    ends = {"xfmr": ("X1", "X2"), "source": ("L", "N"), "psu": ("+", "-")}
+    ends = {"xfmr": ("X1", "X2"), "source": ("L", "N"), "psu": ("+", "-"), "drive": ("+", "-")}
     chosen = [item for item in circuit.netlist.devices if item.type in ends]
-    chosen.sort(key=lambda item: (item.type != "psu", item.id != "control_transformer"))
+    chosen.sort(
+        key=lambda item: (
+            item.type == "drive",
+            item.type != "psu",
+            item.id != "control_transformer",
+        )
+    )
     for item in chosen:
         hot, common = ends[item.type]
         first = behind(net_of[f"{item.id}.{hot}"])

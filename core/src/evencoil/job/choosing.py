@@ -47,9 +47,9 @@ class Choice:
     id, group : str
         Of the catalogue.
     line_percent, torque_percent : Decimal
-        At the first moment, of those at full volts.
+        At the first moment, of those at full volts; None for a drive, whose limit decides.
     line_a : Decimal or None
-        At the first moment, None where no locked-rotor current is known. [A]
+        At the first moment, None where no locked-rotor current is known, and for a drive. [A]
     leads : tuple of int
         How many leads it needs; empty if any do.
     verdict : str
@@ -62,8 +62,8 @@ class Choice:
 
     id: str
     group: str
-    line_percent: Decimal
-    torque_percent: Decimal
+    line_percent: Decimal | None
+    torque_percent: Decimal | None
     line_a: Decimal | None
     leads: tuple[int, ...]
     verdict: Verdict
@@ -85,11 +85,15 @@ def hazards_of_entry(circuit_id: str) -> tuple[str, ...]:
     return (*found, "plugged") if circuit_id in _PLUGS else found
 
 
-def _reason(entry: CatalogueEntry, torque: Decimal, facts: FitFacts) -> tuple[Verdict, Message]:
+def _reason(
+    entry: CatalogueEntry, torque: Decimal | None, facts: FitFacts
+) -> tuple[Verdict, Message]:
     """Return whether a circuit can, and the one reason that matters most."""
     barred = misfit(entry, facts)
     if barred is not None:
         return "cannot", barred
+    if torque is None:
+        return "can", Message(f"choose.can.{entry.group}")
     need = {"loaded": _LOADED_PERCENT, "empty": _EMPTY_PERCENT}.get(facts.load)
     said = {"torque": f"{torque:.0f}", "need": "" if need is None else f"{need:.0f}"}
     if need is not None and torque < need:
@@ -127,16 +131,19 @@ def choices(worked: Worked, load: Load, tap_percent: Decimal = Decimal(65)) -> t
     for entry in catalogue().values():
         if entry.id in {"2B", "5C"}:
             continue  # drawn as lessons, never to be wired
-        _, line, torque = start_shares(start_of(entry), tap_percent)
-        torque_percent = torque * 100
+        line: Decimal | None = None
+        torque_percent: Decimal | None = None
+        if entry.group != "drive":
+            _, line, torque = start_shares(start_of(entry), tap_percent)
+            torque_percent = torque * 100
         verdict, reason = _reason(entry, torque_percent, facts)
         found.append(
             Choice(
                 id=entry.id,
                 group=entry.group,
-                line_percent=line * 100,
+                line_percent=None if line is None else line * 100,
                 torque_percent=torque_percent,
-                line_a=None if locked is None else locked * line,
+                line_a=None if locked is None or line is None else locked * line,
                 leads=needed_leads(entry),
                 verdict=verdict,
                 reason=reason,

@@ -43,7 +43,7 @@ _ORDER: Mapping[str, Callable[[Value, Value], bool]] = {
 
 @dataclass(frozen=True, slots=True)
 class LiveNetwork:
-    """A network to be looked at: as drawn, as text, and the names whose values tell what it does."""
+    """A network to be looked at: drawn, as text, and the names whose values tell what it does."""
 
     rung: Rung
     text: str

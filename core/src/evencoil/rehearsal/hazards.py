@@ -6,7 +6,10 @@ must never be closed together conduct. Plugged while running: it is thrown
 against its own motion. Short circuit: a fuse or a breaker cleared one. Opens on load: it
 opened on the current of a motor or coil. Coil burns: it gets half again its volts, or more.
 Winding burns: its hottest coil passes the temperature of its class. Turned backward: a machine
-that must not turn backward does. The last two are known of a calculated motor only.
+that must not turn backward does. The last two are known of a calculated motor only. Switched
+behind a drive: a contact between a drive and its motor opens while it gives out volts. Drive fed
+from behind: the lines reach the output of a drive. A motor that its drive slows down is stopping,
+unless an emergency stop was pressed.
 """
 
 from __future__ import annotations
@@ -70,7 +73,8 @@ class Hazard:
     ----------
     code : str
         ``springs_to_life``, ``does_not_stop``, ``both_ways``, ``plugged``, ``short``,
-        ``opens_on_load``, ``coil_burns``, ``winding_burns``, ``turned_backward``.
+        ``opens_on_load``, ``coil_burns``, ``winding_burns``, ``turned_backward``,
+        ``switched_behind_drive``, ``drive_backfed``.
     time_us : int
         [us]
     device : str
@@ -117,8 +121,13 @@ _HANDS = {
     "cool",
 }
 _OWN = {"overload", "fuse", "breaker", "starter", "temperature", "time", "winding"}
-#: hazards that the motor itself tells: what of it, and how
-_TOLD = {("winding", "burnt"): "winding_burns", ("shaft", "backward"): "turned_backward"}
+#: hazards that a motor or a drive itself tells: what of it, and how
+_TOLD = {
+    ("winding", "burnt"): "winding_burns",
+    ("shaft", "backward"): "turned_backward",
+    ("output", "switched"): "switched_behind_drive",
+    ("fault", "backfed"): "drive_backfed",
+}
 
 
 def _hand_clause(event: Event, circuit: Circuit, tag: str) -> Message:
@@ -139,6 +148,8 @@ def _clause(event: Event, circuit: Circuit) -> Message | None:
         return Message("chain.overload_hot", {"tag": tag, "wait": event.value[4:] or "long"})
     if event.aspect == "core":
         return Message("chain.core_saturated", {"tag": tag})
+    if event.aspect == "fault" and _type_of(circuit, event.device) == "drive":
+        return Message("chain.drive_fault", {"tag": tag})
     if event.aspect == "coil" and event.value in {"fed", "dead"}:
         name = f"coil_{event.value}"
     elif event.aspect == "drive" and event.value in {*_DRIVEN, "single"}:
@@ -368,10 +379,18 @@ class Watch:
                     and part.begun_by is not None
                     and part.begun_by < number
                 )
-                if is_same:
+                if is_same and not self._slows_down(run, part, number):
                     found.append(self._hazard("does_not_stop", run.time, device, number))
         stays = self._stays_in(run)
         return found or stays  # the motor that still runs says more than its contactor
+
+    def _slows_down(self, run: Run, part: object, number: int) -> bool:
+        """Tell whether a drive is bringing a motor to rest, as it was asked to."""
+        event = self.recent.get(number)
+        if event is not None and _type_of(self.circuit, event.device) == "estop":
+            return False
+        drive = part.drive_of(run) if isinstance(part, Motor) else None
+        return drive is not None and drive.is_stopping
 
     def _pairs(self, run: Run) -> list[Hazard]:
         now = [sorted(pair) for pair in self.circuit.never_together if run.are_both_closed(pair)]

@@ -362,7 +362,9 @@ class _Player:
                 shaft = part.shaft(run) if isinstance(part, CalculatedMotor) else None
                 motors[part.id] = MotorFrame(
                     word=part.word(run),
-                    volts_percent=round(max(fields.forward, fields.backward) * 100, 1),
+                    volts_percent=round(
+                        max(fields.forward, fields.backward) * part.full_part * 100, 1
+                    ),
                     speed_percent=round(part.now(run.time) * 100, 1),
                     coil_amps_a=round(part.line_amps(run), 2),
                     field="low" if fields.speed < 1 else "high",

@@ -11,7 +11,7 @@ from typing import Any, ClassVar, Protocol
 
 from evencoil.circuit import Device, Link
 
-__all__ = ["Behavior", "Calculated"]
+__all__ = ["Behavior", "Calculated", "Converter", "Fed"]
 
 
 class Behavior(Protocol):
@@ -81,3 +81,28 @@ class Calculated(Protocol):
 
     def network_volts(self, run: Any) -> list[complex]:
         """Return the volts of every node of the network with it [V]."""
+
+
+class Converter(Protocol):
+    """What feeds motors at a frequency of its own: ``hz`` is signed, 0 while it gives nothing."""
+
+    hz: float
+    base_hz: float
+
+    @property
+    def is_stopping(self) -> bool:
+        """Tell whether it brings what it feeds to rest."""
+
+    @property
+    def volts_part(self) -> float:
+        """Return the part of its volts at which a motor has its full flux."""
+
+    def reached(self, run: Any) -> frozenset[int]:
+        """Return every node that its output reaches."""
+
+
+class Fed(Protocol):
+    """A motor that may be fed at another frequency than the lines'."""
+
+    def see_frequency(self, run: Any) -> None:
+        """Take the frequency of what feeds it."""

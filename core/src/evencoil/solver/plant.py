@@ -14,7 +14,7 @@ from collections.abc import Mapping, Sequence
 from functools import cached_property
 
 from evencoil.circuit import Netlist
-from evencoil.solver.behavior import Behavior, Calculated
+from evencoil.solver.behavior import Behavior, Calculated, Converter, Fed
 from evencoil.solver.network import Matrix, inverse
 from evencoil.solver.sparse import Rows, elimination_order, solve_sparse
 
@@ -85,6 +85,11 @@ class Plant:
         #: the motor that is calculated from its nameplate; its coils meet in the air gap
         self.machine: Calculated | None = None
         self.coil_branches: frozenset[int] = frozenset()
+        #: branches of every coil of a motor, with their nodes
+        self.motor_coils: dict[int, tuple[int, int]] = {}
+        #: what feeds motors at a frequency of its own
+        self.drives: list[Converter] = []
+        self.fed: list[Fed] = []
         #: how the overload relay takes unequal phases, where someone said; only with `machine`
         self.relay_kind = ""
         self._blocks: list[tuple[tuple[tuple[int, int], ...], Matrix, Sequence[float]]] = []

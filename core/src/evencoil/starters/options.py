@@ -326,11 +326,19 @@ def local_isolator(sheet: CircuitEditor, word: str) -> None:
         _set_isolator(sheet, word, motor, name)
         if word == "manual_starter":
             continue
+        is_bypassed = "bypass" in sheet.devices
+        if "drive" in sheet.devices:
+            # open, it takes the torque away before its poles part
+            sheet.change(name, aux="13-14,23-24" if is_bypassed else "13-14")
+            near, far = ("23", "24") if is_bypassed else ("13", "14")
+            sheet.insert("drive.ENA", f"{name}.{far}", f"{name}.{near}")
+            if not is_bypassed:
+                continue
         contactor = motor_contactor(sheet)
         hot = next((end for end in ("control_fuse.2", "control_fuse_1.2") if sheet.at(end)), "")
         if len(motors) > 1:
             sheet.insert(f"main{number}.A1", f"{name}.13", f"{name}.14")
-        elif contactor and hot:
+        elif (contactor or is_bypassed) and hot:
             sheet.insert(hot, f"{name}.13", f"{name}.14")
 
 

@@ -68,7 +68,9 @@ def _wired(*roles: str) -> Callable[[CircuitEditor, CatalogueEntry], bool]:
 
 
 def _has_three_leads(sheet: CircuitEditor) -> bool:
-    return "motor" in sheet.devices and sheet.devices["motor"].type in {"motor3", "motor1"}
+    """Return whether a manual starter fits at the motor; behind a drive none does."""
+    has = "motor" in sheet.devices and sheet.devices["motor"].type in {"motor3", "motor1"}
+    return has and "drive" not in sheet.devices
 
 
 _OPTIONS: tuple[_Option, ...] = (

@@ -46,9 +46,9 @@ function pointsOf(circuit: Circuit): Step[] {
     ...relay.io
       .filter((one) => /^[IQ]\d/.test(one.point))
       .map((one) => ({
-        name: rehearseWords.point(one.point, one.name),
+        name: rehearseWords.point(one.point, one.name || one.point),
         changes: (line: Timeline) =>
-          changesOf(line, relay.id, one.name).map(({ t, value }) => ({
+          changesOf(line, relay.id, one.name || one.point).map(({ t, value }) => ({
             t,
             isOn: value === "1",
             isWrong: false,

@@ -15,10 +15,13 @@ export function Measures({ choice }: { choice: Choice }) {
         <div key={name} className="contents">
           <dt className="text-soft">{name}</dt>
           <dd className="h-2.5 border border-edge" aria-hidden="true">
-            <span className="block h-full bg-ink" style={{ width: `${Math.min(100, percent)}%` }} />
+            <span
+              className="block h-full bg-ink"
+              style={{ width: `${Math.min(100, percent ?? 0)}%` }}
+            />
           </dd>
           <dd className="font-mono">
-            {percent.toFixed(0)} % {more}
+            {percent === null ? "–" : `${percent.toFixed(0)} % ${more}`}
           </dd>
         </div>
       ))}

@@ -115,6 +115,7 @@ SENTENCES: dict[str, str] = {
     "choose.can.two_speed": "Both speeds from one winding or two.",
     "choose.can.stopping": "Stops faster than it coasts.",
     "choose.can.programmable": "Runs by a program that is written, checked and kept with this job.",
+    "choose.can.drive": "Ramps the speed up and down, with no more than its current limit from the lines; its bus stays charged after power off.",
     "choose.can.protection": "Protects against more than overcurrent.",
     "choose.can.single_phase": "All heaters carry the single-phase current.",
     "choose.can.machine": "Several motors, one after the other.",

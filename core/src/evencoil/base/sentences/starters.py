@@ -47,6 +47,7 @@ SENTENCES: dict[str, str] = {
     "group.two_speed": "Two speeds",
     "group.stopping": "Braking and plugging",
     "group.programmable": "Programmable relay",
+    "group.drive": "Drive",
     "group.protection": "Motor protection",
     "group.single_phase": "Single phase",
     "group.machine": "Several motors",

@@ -1,5 +1,23 @@
 """The device library: one module for each family, a table and little else."""
 
-from evencoil.circuit.devices import logic, motors, operators, protection, relays, sensors, sources
+from evencoil.circuit.devices import (
+    drives,
+    logic,
+    motors,
+    operators,
+    protection,
+    relays,
+    sensors,
+    sources,
+)
 
-__all__ = ["logic", "motors", "operators", "protection", "relays", "sensors", "sources"]
+__all__ = [
+    "drives",
+    "logic",
+    "motors",
+    "operators",
+    "protection",
+    "relays",
+    "sensors",
+    "sources",
+]

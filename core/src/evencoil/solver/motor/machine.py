@@ -11,7 +11,7 @@ from __future__ import annotations
 
 import cmath
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import pi, radians, tanh
 
 from evencoil.solver.cage import double_cage
@@ -88,6 +88,32 @@ class Machine:
     def synchronous_rad_s(self) -> float:
         """Return the speed of the fastest field [rad/s mechanical]."""
         return self.field_rad_s / min(gap.pole_pairs for gap in self.gaps)
+
+    def at(self, part: float) -> Machine:
+        """Return it at another frequency: reactances and rated flux volts go with it.
+
+        Parameters
+        ----------
+        part : float
+            Frequency as a part of the rated one.
+        """
+        coils = tuple(
+            replace(one, own_ohm=complex(one.own_ohm.real, one.own_ohm.imag * part))
+            for one in self.coils
+        )
+        gaps = tuple(
+            replace(
+                gap,
+                xm=gap.xm * part,
+                rfe=gap.rfe * part,
+                xc=gap.xc * part,
+                xi=gap.xi * part,
+                xo=gap.xo * part,
+                rated_v=gap.rated_v * part,
+            )
+            for gap in self.gaps
+        )
+        return replace(self, coils=coils, gaps=gaps, hz=self.hz * part)
 
     def braking_nm(self, direct_a: Sequence[float], speed_rad_s: float) -> float:
         """Return the torque of direct current in the coils, signed against the speed [N m].

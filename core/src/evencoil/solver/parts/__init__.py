@@ -5,6 +5,7 @@ from __future__ import annotations
 from evencoil.circuit import Device
 from evencoil.solver.parts.base import Part
 from evencoil.solver.parts.coils import Armature, Contactor, Latch
+from evencoil.solver.parts.drive import Drive
 from evencoil.solver.parts.logic import ProgrammableRelay
 from evencoil.solver.parts.motors import Motor
 from evencoil.solver.parts.operators import Button, EmergencyStop, Lamp, Load, Pilot, Selector
@@ -75,6 +76,7 @@ PARTS: dict[str, type[Part]] = {
     "rtdmon": RtdMonitor,
     "phasemon": PhaseMonitor,
     "plc": ProgrammableRelay,
+    "drive": Drive,
 }
 
 

@@ -20,6 +20,7 @@ from typing import ClassVar
 import numpy as np
 
 from evencoil.circuit import Device, winding_of_type
+from evencoil.solver.behavior import Converter
 from evencoil.solver.motor import (
     CLOSES_AGAIN,
     WINDING_TAU_S,
@@ -29,6 +30,7 @@ from evencoil.solver.motor import (
     both_ways,
     rpm,
 )
+from evencoil.solver.parts.drive import self_cooling
 from evencoil.solver.parts.motors import MARKS, Fields, Motor
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
@@ -149,6 +151,7 @@ class CalculatedMotor(Motor):
             inside = Coil(coil.name, coil.start, coil.end, 90, 1.0)
             self.coils.append((inside, ends, plant.branch(*ends)))
         plant.machine = self
+        plant.motor_coils |= {branch: ends for _, ends, branch in self.coils}
         plant.coil_branches = frozenset(branch for _, _, branch in self.coils)
         self._machines: dict[object, Machine] = {}
 
@@ -183,11 +186,23 @@ class CalculatedMotor(Motor):
     def _sound(self) -> Machine:
         """Return the machine as its start switch stands."""
         starting = self.motor.starting
-        return starting if starting is not None and not self.is_switched else self.motor.machine
+        whole = starting if starting is not None and not self.is_switched else self.motor.machine
+        return whole if self.hz_part == 1.0 else whole.at(self.hz_part)
 
     def _inside(self) -> tuple[object, ...]:
         """Return what decides the machine besides its contacts outside."""
-        return tuple(self.shorted), tuple(self.reversed), self.bars, self.is_switched
+        return (
+            tuple(self.shorted),
+            tuple(self.reversed),
+            self.bars,
+            self.is_switched,
+            self.hz_part,
+        )
+
+    def _parts_by(self, drive: Converter) -> tuple[float, float]:
+        """Return the frequency as a part of that on its nameplate, whatever a drive is set for."""
+        part = abs(drive.hz) / self.motor.machine.hz
+        return part, part
 
     def _machine(self) -> Machine:
         """Return the machine with what is wrong inside it."""
@@ -257,6 +272,7 @@ class CalculatedMotor(Motor):
 
     def observe(self, run: Run) -> None:
         """See the fields; warm up, say what drives it, take a new course."""
+        self.see_frequency(run)
         speed = self.now(run.time)
         self._warm(run)
         fields = self.fields(run)
@@ -322,9 +338,15 @@ class CalculatedMotor(Motor):
 
     def _aims(self) -> list[float]:
         return [
-            self.motor.rated_rise_k * (amps / rated) ** 2
+            self.motor.rated_rise_k * (amps / rated) ** 2 / self._cooled()
             for amps, rated in zip(self.amps_a, self.motor.coil_rated_a, strict=True)
         ]
+
+    def _cooled(self) -> float:
+        """Return how well its own fan cools it: behind a drive it may run slowly for long."""
+        if self.hz_part == 1.0:
+            return 1.0
+        return self_cooling(self.now(self.heat_since)) ** 2
 
     def _coil_amps(self, run: Run) -> list[float]:
         found = self._state.amps0 + self._state.amps_by_gap @ self._gap_v(run)

@@ -15,6 +15,7 @@ from math import ceil, cos, pi, radians, sin, sqrt
 from typing import ClassVar
 
 from evencoil.circuit import Device, coils_of, winding_of_type
+from evencoil.solver.behavior import Converter
 from evencoil.solver.parts.base import Part, number
 from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
@@ -90,6 +91,8 @@ class Motor(Part):
         "begun_by",
         "cut",
         "is_lifted",
+        "hz_part",
+        "full_part",
     )
     verbs: ClassVar[tuple[str, ...]] = (
         "jam",
@@ -122,6 +125,8 @@ class Motor(Part):
             )
             ends = (start, end)
             self.coils.append((coil, ends, plant.branch(*ends)))
+        plant.fed.append(self)
+        plant.motor_coils |= {branch: ends for _, ends, branch in self.coils}
         self.low_v = number(device, "coil_low_v", low_part * line_v)
         self.high_v = number(device, "coil_v", high_part * line_v)
         count = 3 if self.kind == "2-speed-2-winding" else len(coils)
@@ -149,6 +154,10 @@ class Motor(Part):
         self.cut: list[str] = []
         #: its leads are off at the box
         self.is_lifted = False
+        #: frequency of what feeds it as a part of the rated one
+        self.hz_part = 1.0
+        #: volts that leave it its full flux then, as a part of the rated ones
+        self.full_part = 1.0
 
     def rest(self, run: Run) -> None:
         """Windings as at standstill."""
@@ -158,7 +167,8 @@ class Motor(Part):
         known = self.plant.constants
         is_locked = self.times >= known["locked_times"]
         angle = radians(known["locked_angle_deg" if is_locked else "running_angle_deg"])
-        own = self.times / self.coil_ohm * complex(cos(angle), -sin(angle))
+        # at a lower frequency the same current takes fewer volts
+        own = self.times / (self.coil_ohm * self.full_part) * complex(cos(angle), -sin(angle))
         for coil, _, branch in self.coils:
             if self.is_lifted or coil.name in self.cut:
                 run.switch(branch, 0j, 0.0)
@@ -180,6 +190,37 @@ class Motor(Part):
         if speed < -level - eps or (abs(speed + level) <= eps and self.rate < 0):
             return -1
         return 0
+
+    def drive_of(self, run: Run) -> Converter | None:
+        """Return what feeds it at a frequency of its own; None where the lines do, or nothing."""
+        for drive in self.plant.drives:
+            if drive.hz and not self.is_lifted:
+                reached = drive.reached(run)
+                if any(node in reached for _, ends, _ in self.coils for node in ends):
+                    return drive
+        return None
+
+    def _parts_by(self, drive: Converter) -> tuple[float, float]:
+        """Return frequency, and volts at full flux, as parts of the rated ones.
+
+        It is rated for the base frequency that the drive is set for.
+        """
+        return abs(drive.hz) / drive.base_hz, drive.volts_part
+
+    def see_frequency(self, run: Run) -> None:
+        """Take the frequency of what feeds it."""
+        drive = self.drive_of(run)
+        parts = (1.0, 1.0) if drive is None else self._parts_by(drive)
+        if parts != (self.hz_part, self.full_part):
+            self.hz_part, self.full_part = parts
+            slip = abs(self.hz_part - abs(self.now(run.time)))
+            if drive is not None and not self.is_jammed:
+                # it comes after as long as the ramp does not leave it behind
+                known = self.plant.constants
+                is_near = slip <= 1 - known["locked_below"] + 1e-9
+                self.times = self.load_times if is_near else known["locked_times"]
+            self._put(run)
+            run.solution_is_old = True
 
     def fields(self, run: Run) -> Fields:
         """Return the fields in the present state of the network."""
@@ -216,6 +257,8 @@ class Motor(Part):
             which: [abs(value) / full[which] if full[which] else 0.0 for value in pair]
             for which, pair in sums.items()
         }
+        # the flux is what the volts leave at this frequency
+        parts = {which: [value / self.full_part for value in pair] for which, pair in parts.items()}
         which = "low" if max(parts["low"]) > max(parts["high"]) else "high"
         found.is_both = self.kind.startswith("2-speed") and (
             min(max(parts["low"]), max(parts["high"])) >= known["both_fields_from"]
@@ -251,9 +294,11 @@ class Motor(Part):
     def observe(self, run: Run) -> None:
         """See the fields; take a new course if they ask for one."""
         known = self.plant.constants
+        self.see_frequency(run)
         fields = self.fields(run)
         speed = self.now(run.time)
         mode, target = self._mode(fields, speed)
+        target *= self.hz_part
         rate = 0.0
         strength = max(fields.forward, fields.backward)
         if self.is_jammed:
@@ -302,7 +347,7 @@ class Motor(Part):
             if abs(speed) >= known["locked_below"]:
                 times = self.load_times
         else:
-            aim = full if mode == "forward" else -full
+            aim = (full if mode == "forward" else -full) * self.hz_part
             is_running = abs(aim - speed) <= (1 - known["locked_below"]) * full + 1e-9
             if is_running and not self.is_jammed:
                 times = self.load_times
@@ -392,15 +437,17 @@ class Motor(Part):
             return "both"
         if mode == "single":
             return "sp" if abs(speed) >= 0.5 * fields.speed else "hum"
+        # a drive takes it through rest at a frequency near nothing
+        least = 0.001 if self.hz_part == 1.0 else 0.1
         if mode == "forward":
-            return "plug" if speed < -0.001 else "fwd"
-        return "plug" if speed > 0.001 else "rev"
+            return "plug" if speed < -least else "fwd"
+        return "plug" if speed > least else "rev"
 
     def tells(self, run: Run) -> dict[str, str]:
         """Return winding volts and speed in percent, angle, field in use, gap, current."""
         fields = self.fields(run)
         return {
-            "v": f"{max(fields.forward, fields.backward) * 100:.0f}",
+            "v": f"{max(fields.forward, fields.backward) * self.full_part * 100:.0f}",
             "w": f"{self.now(run.time) * 100:.0f}",
             "ang": f"{fields.angle_deg:.0f}",
             "winding": "low" if fields.speed < 1 else "high",
