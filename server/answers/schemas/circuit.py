@@ -302,6 +302,19 @@ class MotorFrameOut(Answer):
     hot: float | None = Field(validation_alias="hottest_c")
 
 
+class DriveFrameOut(Answer):
+    """A drive at an instant: frequency, volts, amps, heat, fault."""
+
+    hz: float
+    set_hz: float
+    out: float = Field(validation_alias="out_v")
+    bus: float = Field(validation_alias="bus_v")
+    bus_live: bool = Field(validation_alias="is_bus_live")
+    a: float = Field(validation_alias="amps_a")
+    heat: float = Field(validation_alias="heat_percent")
+    fault: str
+
+
 class ProgramFrameOut(Answer):
     """What a program shows that differs from the frame before; whole where it starts or stops."""
 
@@ -320,6 +333,7 @@ class FrameOut(Answer):
     live: list[str] | None
     motors: dict[str, MotorFrameOut]
     heats: dict[str, float]
+    drives: dict[str, DriveFrameOut]
     programs: dict[str, ProgramFrameOut]
     snapshot: int | None
 

@@ -2212,11 +2212,11 @@ export interface components {
             /** Line A */
             line_a: string;
             /** Line Percent */
-            line_percent: number;
+            line_percent: number | null;
             /** Reason */
             reason: string;
             /** Torque Percent */
-            torque_percent: number;
+            torque_percent: number | null;
             /** Verdict */
             verdict: string;
         };
@@ -2802,6 +2802,28 @@ export interface components {
             rule: string;
             /** Text */
             text: string;
+        };
+        /**
+         * DriveFrameOut
+         * @description A drive at an instant: frequency, volts, amps, heat, fault.
+         */
+        DriveFrameOut: {
+            /** A */
+            a: number;
+            /** Bus */
+            bus: number;
+            /** Bus Live */
+            bus_live: boolean;
+            /** Fault */
+            fault: string;
+            /** Heat */
+            heat: number;
+            /** Hz */
+            hz: number;
+            /** Out */
+            out: number;
+            /** Set Hz */
+            set_hz: number;
         };
         /**
          * DriveInput
@@ -3515,6 +3537,10 @@ export interface components {
         FrameOut: {
             /** Closed */
             closed: string[] | null;
+            /** Drives */
+            drives: {
+                [key: string]: components["schemas"]["DriveFrameOut"];
+            };
             /** Heats */
             heats: {
                 [key: string]: number;

@@ -27,7 +27,7 @@ from evencoil.circuit import (
     turns_of,
 )
 from evencoil.logic import advice_of, compared_ways, edge_inputs
-from evencoil.rehearsal import GAPS_S, ScenarioAct, Stage, opening_of, starts_of
+from evencoil.rehearsal import ScenarioAct, Stage, gaps_of, opening_of, starts_of
 
 __all__ = [
     "Restart",
@@ -359,7 +359,7 @@ def _played(circuit: Circuit) -> tuple[Restart, ...]:
             for item in circuit.netlist.devices:
                 if item.type != kind or name in found:
                     continue
-                for later_s in GAPS_S:
+                for later_s in gaps_of(circuit):
                     acts = [*opening, *start, *_back(item, first, then, later_s)]
                     if _starts_again(stage, acts, moving, later_s):
                         found.append(name)
@@ -382,10 +382,11 @@ def _starts_again(
 ) -> bool:
     """Tell whether something runs again after acts that ask for no start."""
     # behind it a delay of five seconds may lie, and levels that hold
-    trace = stage.play(acts, until_us=22 * _SECOND)
+    until = round((9 + max(later_s, 4.0) + 9) * _SECOND)
+    trace = stage.play(acts, until_us=until)
     before = trace.words_at(9 * _SECOND - 1)
     gone = trace.words_at(round((9 + later_s) * _SECOND) - 1)
-    last = trace.words_at(22 * _SECOND)
+    last = trace.words_at(until)
     return any(
         before.get(name) in _MOVES and gone.get(name) not in _MOVES and last.get(name) in _MOVES
         for name in moving

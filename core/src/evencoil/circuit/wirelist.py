@@ -34,6 +34,7 @@ _RATED = ("a", "ac3_a", "mag", "iset", "coil", "prim", "taps", "sec", "va", "v",
 _SIZED = frozenset({"a", "ac3_a", "mag", "iset"})
 _SIZED_BY_TYPE: Mapping[str, frozenset[str]] = {
     "autox": frozenset({"v"}),
+    "drive": frozenset({"v"}),
     "heater": frozenset({"va", "v"}),
     "psu": frozenset({"v"}),
     "ptc": frozenset({"t"}),

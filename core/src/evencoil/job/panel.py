@@ -178,7 +178,12 @@ def panel_work(
     """
     circuit = worked.starter.required()
     graph = Graph(circuit)
-    found = [*_line(graph), *_separate(graph), *_capacitors(inputs, graph)]
+    found = [
+        *_line(graph),
+        *_separate(graph),
+        *_capacitors(inputs, graph),
+        *_buses(graph),
+    ]
     if not found:
         raise MissingError(
             Message("panel.no_isolator"),
@@ -491,3 +496,33 @@ def _capacitors(inputs: JobInputs, graph: Graph) -> Iterator[_Found]:
             ),
         ),
     )
+
+
+def _buses(graph: Graph) -> Iterator[_Found]:
+    """Return the bus of each drive: it stays charged behind the main switch, by its label."""
+    switch = _main_switch(graph)
+    if switch is None:
+        return
+    for item in graph.of_type("drive"):
+        tag = graph.circuit.tags.get(item.id, item.id)
+        minutes = item.parameters.get("wait") or "5"
+        yield (
+            PanelSource(
+                id=item.id,
+                said=Message("panel.source.bus", {"tag": tag, "minutes": minutes}),
+                isolator=switch.id,
+                isolator_said=graph.circuit.tags.get(switch.id, switch.id),
+                stays_live=(),
+                can_pull_in=(),
+                wait_s=float(minutes) * 60,
+            ),
+            "capacitor",
+            (
+                PanelPoint(
+                    id=f"{item.id}:bus",
+                    source=item.id,
+                    one=str(Message("panel.bus_one", {"tag": tag})),
+                    other=str(Message("panel.bus_other", {"tag": tag})),
+                ),
+            ),
+        )

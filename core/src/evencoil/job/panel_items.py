@@ -144,6 +144,7 @@ def _off(inputs: JobInputs, worked: Worked, circuit: Circuit, motor: str) -> Ite
     single = inputs.leads.single
     if single is not None and single.capacitors not in {"", "none"}:
         yield _said("insulation.off.capacitor", circuit, motor)
-    if worked.supply is not None and worked.supply.system == "drive":
+    has_drive = any(item.type == "drive" for item in circuit.netlist.devices)
+    if has_drive or (worked.supply is not None and worked.supply.system == "drive"):
         yield _said("insulation.off.drive", circuit, motor)
     yield _said("insulation.off.unseen", circuit, motor)

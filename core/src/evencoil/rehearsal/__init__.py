@@ -6,8 +6,8 @@ Knows the solver and netlists; no job.
 from evencoil.rehearsal.hazards import Hazard, Watch
 from evencoil.rehearsal.on_record import missing_of
 from evencoil.rehearsal.probes import (
-    GAPS_S,
     Probe,
+    gaps_of,
     opening_of,
     probes,
     single_acts,
@@ -19,7 +19,6 @@ from evencoil.rehearsal.stage import MOST_ACTS, ScenarioAct, Stage
 from evencoil.rehearsal.trace import Frame, Trace
 
 __all__ = [
-    "GAPS_S",
     "MOST_ACTS",
     "Frame",
     "Hazard",
@@ -29,6 +28,7 @@ __all__ = [
     "Stage",
     "Trace",
     "Watch",
+    "gaps_of",
     "missing_of",
     "opening_of",
     "probes",

@@ -25,9 +25,9 @@ from evencoil.rehearsal.trace import Trace
 
 __all__ = [
     "FAMILIES",
-    "GAPS_S",
     "Family",
     "Probe",
+    "gaps_of",
     "opening_of",
     "probes",
     "single_acts",
@@ -65,6 +65,8 @@ _MOST_STARTS = 6
 #: seconds between what takes a motor off and what gives it back: longer than what a program
 #: needs to notice a fault and keep it, and shorter
 GAPS_S = (4.0, 0.3)
+#: a drive does not catch a machine that still turns: until it has coasted to rest
+_REST_S = 12.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -111,6 +113,18 @@ def opening_of(circuit: Circuit) -> list[ScenarioAct]:
     """
     kinds = {"cb3", "fdisc", "mms"}
     return [_act(0, "close", item.id) for item in circuit.netlist.devices if item.type in kinds]
+
+
+def gaps_of(circuit: Circuit) -> tuple[float, ...]:
+    """Return how long what takes a motor off is left, before it is given back [s].
+
+    Parameters
+    ----------
+    circuit : Circuit
+        As drawn or as found.
+    """
+    has_drive = any(item.type == "drive" for item in circuit.netlist.devices)
+    return (*GAPS_S, _REST_S) if has_drive else GAPS_S
 
 
 def single_acts(circuit: Circuit) -> list[ScenarioAct]:
@@ -220,7 +234,7 @@ def _after(circuit: Circuit, starts: Starts, kind: str, first: str, then: str) -
     """Start, then do two things to each device of a kind: with time to be noticed, and at once."""
     for start, device in product(starts, _of_type(circuit, kind)):
         begun = [*opening_of(circuit), *start, _act(8, first, device)]
-        for later_s in GAPS_S:
+        for later_s in gaps_of(circuit):
             yield circuit, [*begun, _act(8 + later_s, then, device)]
 
 
@@ -315,7 +329,7 @@ def _scenarios(family: Family, circuit: Circuit, starts: Starts) -> Scenarios:
         opening = opening_of(circuit)
         return iter(
             (circuit, [*opening, *start, _act(8, "dip", "", f"{gap_s:g}")])
-            for start, gap_s in product(starts, GAPS_S)
+            for start, gap_s in product(starts, gaps_of(circuit))
         )
     if family == "overload_reset":
         return _after(circuit, starts, "olr", "trip", "reset")

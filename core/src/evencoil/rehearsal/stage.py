@@ -18,12 +18,13 @@ from evencoil.base import Message, OutOfRangeError, RefusedError, __version__
 from evencoil.circuit import Circuit, netlist_fingerprint
 from evencoil.rehearsal.hazards import Hazard, Watch
 from evencoil.rehearsal.programs import ProgramLook
-from evencoil.rehearsal.trace import Frame, MotorFrame, Trace
+from evencoil.rehearsal.trace import DriveFrame, Frame, MotorFrame, Trace
 from evencoil.solver import (
     CATALOGUE,
     PHYSICAL,
     Action,
     CalculatedMotor,
+    Drive,
     Event,
     Motor,
     Plant,
@@ -375,6 +376,20 @@ class _Player:
                 )
             elif "heat" in (told := part.tells(run) if hasattr(part, "heat") else {}):
                 heats[part.id] = float(told["heat"])
+        drives = {
+            part.id: DriveFrame(
+                hz=part.hz,
+                set_hz=part.dial_hz,
+                out_v=round(part.volts_out(), 1),
+                bus_v=round(part.bus_now(run.time), 1),
+                is_bus_live=part.is_bus_live(run.time),
+                amps_a=round(part.amps, 2),
+                heat_percent=round(part.heat_percent(run.time), 1),
+                fault=part.fault,
+            )
+            for part in run.plant.parts
+            if isinstance(part, Drive)
+        }
         snapshot = None
         if is_full:
             self.snapshots.append(
@@ -398,6 +413,7 @@ class _Player:
             live=self._live() if is_full else None,
             motors=motors,
             heats=heats,
+            drives=drives,
             snapshot=snapshot,
             programs={} if self.programs is None else self.programs.frames(),
         )

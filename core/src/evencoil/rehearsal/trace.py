@@ -9,7 +9,7 @@ from typing import Any
 from evencoil.rehearsal.hazards import Hazard
 from evencoil.solver import Event
 
-__all__ = ["Frame", "MotorFrame", "ProgramFrame", "Trace"]
+__all__ = ["DriveFrame", "Frame", "MotorFrame", "ProgramFrame", "Trace"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -51,6 +51,36 @@ class ProgramFrame:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class DriveFrame:
+    """A drive at an instant.
+
+    Attributes
+    ----------
+    hz, set_hz : float
+        What it gives out, backward below zero, and what it is set to. [Hz]
+    out_v, bus_v : float
+        Between lines of its output, and of its bus. [V]
+    is_bus_live : bool
+        The volts of its bus can hurt.
+    amps_a : float
+        The most in a leg of its output. [A]
+    heat_percent : float
+        Of its overload, 100 where it trips.
+    fault : str
+        Why it tripped; empty if it did not.
+    """
+
+    hz: float
+    set_hz: float
+    out_v: float
+    bus_v: float
+    is_bus_live: bool
+    amps_a: float
+    heat_percent: float
+    fault: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Frame:
     """The whole installation at one instant.
 
@@ -67,6 +97,7 @@ class Frame:
     motors: Mapping[str, MotorFrame]
     heats: Mapping[str, float]
     snapshot: int | None
+    drives: Mapping[str, DriveFrame] = field(default_factory=dict)
     #: by relay, those that differ from the frame before; empty unless asked for
     programs: Mapping[str, ProgramFrame] = field(default_factory=dict)
 

@@ -12,6 +12,7 @@ from evencoil.solver.network import Network
 from evencoil.solver.parts import PARTS
 from evencoil.solver.parts.calculated_motor import CalculatedMotor
 from evencoil.solver.parts.coils import Armature
+from evencoil.solver.parts.drive import Drive
 from evencoil.solver.parts.logic import ProgrammableRelay
 from evencoil.solver.parts.motors import Motor, motors_of
 from evencoil.solver.parts.protection import Overload
@@ -40,6 +41,7 @@ __all__ = [
     "Armature",
     "CalculatedMotor",
     "CoilReading",
+    "Drive",
     "Event",
     "Motor",
     "Network",

@@ -318,12 +318,14 @@ def _line_side(item: Device, items: Mapping[str, Device], line_volts_v: Decimal,
     if item.type == "autox":
         volts = (Decimal(given) / drawn * line_volts_v).quantize(Decimal(1))
         put(item.id, "v", exact(volts), "supply_volts_v" if volts == line_volts_v else "")
+    if item.type == "drive":
+        put(item.id, "v", exact(line_volts_v), "supply_volts_v")
     if item.type == "psu" and Decimal(given) == line_volts_v:
         put(item.id, "v", given, "supply_volts_v")
 
 
 #: devices with a dial or heaters for the motor's current
-_OVERLOADS = {"olr", "mms", "manual"}
+_OVERLOADS = {"olr", "mms", "manual", "drive"}
 
 
 def _protection(item: Device, rating: str, kind: str, put: _Put) -> None:
@@ -402,6 +404,10 @@ def ratings_of(
         if item.type == "supply" and system in _SYSTEMS and item.parameters.get("split") != "1":
             put(item.id, "system", _SYSTEMS[system], "")
         if item.type == "supply" and hertz in {Decimal(50), Decimal(60)}:
+            put(item.id, "hz", exact(hertz), "")
+        if item.type == "drive" and hertz in {Decimal(50), Decimal(60)}:
+            # full volts, and the speed it is set to, at the frequency of the lines
+            put(item.id, "base", exact(hertz), "")
             put(item.id, "hz", exact(hertz), "")
         parameter, step = _CONTROL.get(item.id, ("", ""))
         value = _step_number(steps, step)

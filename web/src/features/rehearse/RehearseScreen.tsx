@@ -12,6 +12,7 @@ import type { Key } from "../../state/keys";
 import { words } from "../../words/common";
 import { rehearseWords } from "../../words/rehearse";
 import { withEdits } from "../drawings/edits";
+import { Drives } from "./Drives";
 import { Events } from "./Events";
 import { Faults } from "./Faults";
 import { Held } from "./Held";
@@ -254,7 +255,13 @@ export function RehearseScreen() {
               isNarrow={isNarrow}
               shownBy={(relay) => programAt(line, now, relay)}
             />
-            <div className="min-w-0 max-lg:order-first">
+            <div className="min-w-0 space-y-3 max-lg:order-first">
+              <Drives
+                circuit={circuit}
+                frame={latest}
+                words={full?.words ?? null}
+                onDial={(drive, hz) => rehearsal.act("dial", drive, hz)}
+              />
               <Station
                 circuit={circuit}
                 hands={hands}

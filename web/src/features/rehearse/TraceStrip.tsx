@@ -73,6 +73,13 @@ function lanesOf(circuit: Circuit): { curves: Lane[]; steps: Step[] } {
       most: 0,
     });
   }
+  for (const item of circuit.devices.filter((one) => one.type === "drive")) {
+    curves.push({
+      name: rehearseWords.hertz(item.tag),
+      read: (frame) => frame.drives[item.id]?.hz,
+      most: 60,
+    });
+  }
   for (const item of circuit.devices.filter((one) => one.type === "olr").slice(0, 2)) {
     curves.push({
       name: rehearseWords.heat(item.tag),

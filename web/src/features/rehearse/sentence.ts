@@ -6,12 +6,16 @@ const LONGEST = 4;
 /** What a hand moves: how it stands then is the move itself. */
 const MOVED = new Set(["pb", "estop", "sel", "drum"]);
 
+const POINT = /^(A?I\d+|FWD|REV|HLD|RST|ENA)$/;
+
 /** One event in words. */
 export function said(event: SimEvent, types: ReadonlyMap<string, string>): string {
   const { tag, value } = event;
   if (event.what === "hand") return rehearseWords.byHand(tag, value);
   const own = rehearseWords.motorTells[`${event.what} ${value}`];
   if (own) return `${tag} ${own}`;
+  if (POINT.test(event.what) && ["plc", "drive"].includes(types.get(event.device) ?? ""))
+    return rehearseWords.input(tag, event.what, value === "1");
   const isLamp = types.get(event.device) === "lamp";
   if (["1", "on"].includes(value))
     return isLamp ? rehearseWords.lights(tag) : rehearseWords.pullsIn(tag);

@@ -34,6 +34,7 @@ function frame(t: number, snapshot: number | null, speed?: number): Frame {
             },
           },
     heats: {},
+    drives: {},
     programs: {},
     snapshot,
   };

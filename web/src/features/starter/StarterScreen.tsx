@@ -222,7 +222,9 @@ export function StarterScreen() {
                         </span>
                         <span className="block text-sm text-soft">{entry.use}</span>
                         {choice && <Verdict choice={choice} />}
-                        {choice && (choice.line_percent ?? 100) < 100 && <Measures choice={choice} />}
+                        {choice && (choice.line_percent ?? 100) < 100 && (
+                          <Measures choice={choice} />
+                        )}
                       </span>
                     </button>
                     <span className="flex shrink-0 flex-col items-end gap-1">

@@ -149,6 +149,10 @@ class Drive(Part):
         tau = wait / log(max(full / safe, 1.01))
         return self.bus_v * exp(-(time - self.bus_since) / 1e6 / tau)
 
+    def is_bus_live(self, time: int) -> bool:
+        """Tell whether the volts of the bus can hurt."""
+        return self.bus_now(time) >= self.plant.constants["drive_safe_v"]
+
     def _see_lines(self, run: Run) -> None:
         known = self.plant.constants
         volts = self._line_volts(run)
@@ -429,6 +433,10 @@ class Drive(Part):
         spent = (time - self.heat_since) / 1e6
         aim = self._load()
         return aim + (self.heat - aim) * exp(-spent / self.plant.constants["drive_tau_s"])
+
+    def heat_percent(self, time: int) -> float:
+        """Return the heat of its overload in percent of where it trips."""
+        return self.heat_now(time) / self.plant.constants["drive_heat_trip"] * 100
 
     def _warm(self, run: Run) -> None:
         self.heat, self.heat_since = self.heat_now(run.time), run.time
