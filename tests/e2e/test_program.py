@@ -1,5 +1,7 @@
 """The program of a relay: written, drawn, opened from a file; the lamp of a missing feedback."""
 
+import re
+
 from playwright.sync_api import expect
 from test_day import sent
 
@@ -72,3 +74,49 @@ def test_a_two_wire_program_is_written_and_its_feedback_broken(opened, tmp_path)
     trace = sent(page, "POST", "/api/w/larkfall/rehearse", body)
     words = [frame["words"] for frame in trace["frames"] if frame["words"]]
     assert words[-1]["lamp_unconfirmed"] == "on"
+    # and on the screen: rungs with the contacts that carry power, beside the circuit
+    page.goto(f"{PAGE}/rehearse")
+    live = page.get_by_test_id("live-program")
+    expect(live).to_contain_text("No supply: the program is gone")
+    page.keyboard.press("b")
+    expect(live).not_to_contain_text("No supply")
+    page.keyboard.press("v")
+    expect(live.get_by_role("img", name="I1: carries power", exact=True)).to_be_visible()
+    expect(live.get_by_role("img", name="Q1: has power", exact=True)).to_be_visible()
+    live.get_by_role("button", name="Text", exact=True).click()
+    expect(live).to_contain_text("Values after each scan")
+    assert violations(page) == []
+
+
+def test_a_drive_runs_at_twenty_hertz(opened):
+    """Started, dialed down while it runs, stopped; its bus stays charged behind an open breaker."""
+    page = opened("/w/larkfall", username="marta")
+    motor = {"tag": "DV-7", "name": "feeder screw", "machine": "Stack"}
+    sent(page, "POST", "/api/w/larkfall/motors", motor)
+    job = "/api/w/larkfall/m/DV-7/j/1"
+    for step, body in (
+        ("plate", {"text": PLATE}),
+        ("supply", {"text": "480Y/277"}),
+        ("leads", {"winding": "9-wye"}),
+        ("load", {"kind": "conveyor", "torque_percent": "70", "inertia_lb_ft2": "9"}),
+        ("starter", {"standard_circuit": "17B"}),
+    ):
+        sent(page, "PUT", f"{job}/{step}", {"based_on": 0, "body": body})
+    page.goto("/w/larkfall/m/DV-7/j/1/rehearse")
+    drive = page.get_by_test_id("drive")
+    expect(drive).to_contain_text("NO LINES")
+    page.keyboard.press("b")
+    expect(drive).to_contain_text("READY")
+    page.keyboard.press("t", delay=400)
+    expect(drive).to_contain_text("RUNS")
+    expect(drive).to_contain_text("60.0 Hz")
+    dial = drive.get_by_role("slider")
+    dial.fill("20")
+    dial.press("Tab")
+    expect(drive).to_contain_text("20.0 Hz")
+    # 120 x 20 / 4 is 600 rpm, less the slip that it has at 60 Hz too
+    expect(page.locator("h1")).to_contain_text(re.compile(r"RUNNING FORWARD 5[78]\d rpm"))
+    assert violations(page) == []
+    page.keyboard.press("b")
+    expect(drive).to_contain_text("NO LINES")
+    expect(drive).to_contain_text("hands off until it is below 50 V")

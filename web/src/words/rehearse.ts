@@ -203,6 +203,7 @@ export const rehearseWords = named({
     hold: "HELD BY DIRECT CURRENT",
   } as Record<string, string>,
   input: (tag: Shown, name: Shown, isOn: boolean) => `${tag} input ${name} ${isOn ? "on" : "off"}`,
+  output: (tag: Shown, name: Shown, value: Shown) => `${tag} output ${name} ${value}`,
   hertz: (tag: Shown) => `${tag} Hz`,
   drive: "Drive",
   setHz: "Speed set, Hz",

@@ -9,6 +9,7 @@ import argparse
 import json
 import math
 from collections.abc import Sequence
+from decimal import Decimal
 from typing import Any
 
 from evencoil.base import Message, say
@@ -202,6 +203,10 @@ def dead_check(arguments: argparse.Namespace, circuit: Circuit) -> bool:
     return not found.untold
 
 
+def _tenths(value: Decimal | None) -> str | None:
+    return None if value is None else f"{value:.1f}"
+
+
 def choose(arguments: argparse.Namespace, worked: Worked, load: str) -> bool:
     """Print every starter beside this motor and this load.
 
@@ -224,17 +229,17 @@ def choose(arguments: argparse.Namespace, worked: Worked, load: str) -> bool:
         {
             "id": one.id,
             "verdict": one.verdict,
-            "line_percent": f"{one.line_percent:.1f}",
-            "line_a": None if one.line_a is None else f"{one.line_a:.1f}",
-            "torque_percent": f"{one.torque_percent:.1f}",
+            "line_percent": _tenths(one.line_percent),
+            "line_a": _tenths(one.line_a),
+            "torque_percent": _tenths(one.torque_percent),
             "reason": say(one.reason),
             "hazards": [say(Message(f"restart.{name}")) for name in one.hazards],
         }
         for one in found
     ]
     lines = [
-        f"{one.id:4} {one.verdict:7} line {one.line_percent:5.1f} %  torque "
-        f"{one.torque_percent:5.1f} %  {say(one.reason)}"
+        f"{one.id:4} {one.verdict:7} line {_tenths(one.line_percent) or '—':>5} %  torque "
+        f"{_tenths(one.torque_percent) or '—':>5} %  {say(one.reason)}"
         for one in found
     ]
     _print(arguments, said, lines)

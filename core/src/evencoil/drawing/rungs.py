@@ -16,7 +16,16 @@ from evencoil.circuit import Circuit, Device, Link, links_of, types
 __all__ = ["Element", "Rails", "Rung", "control_elements", "find_rails", "find_rungs"]
 
 _OUTPUTS = ("coil", "lamp", "load", "rectifier", "input")
-_SKIPPED = ("primary", "secondary", "winding", "heat", "pole", "resistor", "source")
+_SKIPPED = (
+    "primary",
+    "secondary",
+    "winding",
+    "heat",
+    "pole",
+    "resistor",
+    "source",
+    "drive",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +88,9 @@ def control_elements(circuit: Circuit, net_of: Mapping[str, int]) -> list[Elemen
             if link.kind in _SKIPPED or (link.kind == "fuse"):
                 continue
             ends = [f"{device.id}.{end}" for end in (link.a, link.b)]
-            if all(end in wired for end in ends):
+            # an input of a drive works on the drive's own common, which needs no wire
+            is_inside = link.kind == "input" and device.type == "drive"
+            if all(end in wired for end in (ends[:1] if is_inside else ends)):
                 found.append(Element(device, link, net_of[ends[0]], net_of[ends[1]]))
     return found
 

@@ -163,6 +163,12 @@ def _box(pen: Pen) -> None:
     pen.rect((10, -10), (34, 10))
 
 
+def _converter(pen: Pen) -> None:
+    """Draw a converter: a box parted from corner to corner, as IEC 60617 has it."""
+    _box(pen)
+    pen.line((10, 10), (34, -10))
+
+
 def symbol(device: Device, link: Link, style: Style) -> list[Shape]:
     """Return the symbol of a link of a device, along the line from (0, 0).
 
@@ -216,4 +222,5 @@ _SIMPLE: dict[str, Callable[[Pen], None]] = {
     "rectifier": _box,
     "sensor": _zigzag,
     "input": _box,
+    "drive": _converter,
 }

@@ -16,6 +16,7 @@ export function said(event: SimEvent, types: ReadonlyMap<string, string>): strin
   if (own) return `${tag} ${own}`;
   if (POINT.test(event.what) && ["plc", "drive"].includes(types.get(event.device) ?? ""))
     return rehearseWords.input(tag, event.what, value === "1");
+  if (/^Q\d+$/.test(event.what)) return rehearseWords.output(tag, event.what, value);
   const isLamp = types.get(event.device) === "lamp";
   if (["1", "on"].includes(value))
     return isLamp ? rehearseWords.lights(tag) : rehearseWords.pullsIn(tag);
