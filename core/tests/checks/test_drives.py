@@ -5,6 +5,7 @@ from circuit_play import circuit_of, edited
 
 from evencoil.checks import check_circuit, restarts_of
 from evencoil.circuit import Edit, replay
+from evencoil.rehearsal import ScenarioAct, Stage
 
 
 def rules(circuit):
@@ -75,6 +76,18 @@ def test_two_contactors_that_feed_its_output_are_interlocked():
 def test_asked_by_a_jumper(settings, found):
     """FWD on + for good."""
     assert found in rules(set_on(edited(circuit_of("17A"), "add DR1.+ DR1.FWD"), **settings))
+
+
+def test_a_start_is_the_start_of_who_pressed_it():
+    """The first step comes 42 ms after FWD: a hand that has let go by then still started it."""
+    acts = [
+        ScenarioAct(at_us=0, do="close", on="breaker"),
+        ScenarioAct(at_us=2_000_000, do="press", on="start_forward"),
+        ScenarioAct(at_us=2_030_000, do="release", on="start_forward"),
+    ]
+    trace = Stage(circuit_of("17B")).play(acts, until_us=9_000_000)
+    assert trace.hazards == ()
+    assert trace.frames[-1].drives["drive"].hz == 60
 
 
 def test_what_restarts_is_played():

@@ -291,7 +291,9 @@ class Drive(Part):
     def _to(self, run: Run, hz: float) -> None:
         if bool(hz) != bool(self.hz):
             run.cause = self.begun_by if hz else self.changed_by
-            run.tell(self, "output", "on" if hz else "off")
+            number = run.tell(self, "output", "on" if hz else "off")
+            # what the motor does now it does by this, not by a hand that let go meanwhile
+            run.last_power = (number, run.time)
         self.hz = hz
         self._put_out(run)
         # the machine is at the new frequency before anybody looks at its current
