@@ -3,6 +3,7 @@
 import pytest
 from circuit_play import circuit_of, edited
 
+from evencoil.base import say
 from evencoil.checks import check_circuit, restarts_of
 from evencoil.circuit import Edit, replay
 
@@ -132,3 +133,32 @@ def test_both_ways_compared_is_no_finding():
     assert "L07" not in {
         rule for rule, _ in rules(programmed("13A", "Q1 := I1;\nQ2 := Q1 XOR I2;\n"))
     }
+
+
+DIRECT = """VAR CF, CR : BOOL; END_VAR
+CF := (I2 OR CF) AND I1 AND NOT I3;
+CR := (I3 OR CR) AND I1 AND NOT I2 AND NOT CF;
+Q1 := CF AND NOT Q2;
+Q2 := CR AND NOT Q1;
+"""
+
+
+@pytest.mark.parametrize(
+    ("name", "old", "new", "found"),
+    [
+        # half a second by its timers, and 50 ms behind the star's own contact: enough
+        ("13C", "", "", False),
+        ("13D", "", "", False),
+        # both outputs change in one scan: 10 ms on less 6 ms off
+        ("13C", "whole", DIRECT, True),
+        # star off and delta on by one timer, with nothing between them
+        ("13D", "Q3 := RUN AND T2.Q AND NOT Q2;", "Q3 := RUN AND T1.Q;", True),
+    ],
+)
+def test_a_dead_time_under_drop_out_and_arc(name, old, new, found):
+    """L16: 15 ms of drop-out at 1.5 times its usual, and 8 ms of arc, are 30.5 ms."""
+    text = circuit_of(name).netlist.device("program_relay").parameters["program"]
+    circuit = programmed(name, new if old == "whole" else text.replace(old, new))
+    told = [one for one in check_circuit(circuit) if one.rule == "L16"]
+    assert bool(told) is found
+    assert all("31 ms" in say(one.message) and " 4 ms" in say(one.message) for one in told)

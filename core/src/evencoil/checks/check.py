@@ -19,7 +19,7 @@ from evencoil.checks.isolators import Isolation, isolations
 from evencoil.checks.load import load_problems
 from evencoil.checks.model import Level, Problem
 from evencoil.checks.power import power_problems
-from evencoil.checks.programs import program_problems
+from evencoil.checks.programs import played_program_problems, program_problems
 from evencoil.checks.ratings import rating_problems
 from evencoil.checks.reach import Graph
 from evencoil.checks.states import state_problems
@@ -74,7 +74,8 @@ def check_circuit(
     if is_played and circuit.netlist.devices:
         stage = Stage(circuit)
         played = state_problems(graph, stage, starts_of(stage), opening_of(circuit))
-        found += [replace(one, is_played=True) for one in played]
+        by_program = played_program_problems(graph)
+        found += [replace(one, is_played=True) for one in (*played, *by_program)]
     unique: dict[tuple[object, ...], Problem] = {}
     for one in found:  # what the drawing tells is not told again by playing it
         unique.setdefault((one.rule, one.message.id, one.devices, one.terminals), one)

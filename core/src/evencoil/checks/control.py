@@ -19,7 +19,7 @@ from evencoil.circuit import CONTACTS, Edit, primary_taps
 
 __all__ = ["control_problems"]
 
-_GUARDS = {"thermostat", "ptcrelay", "rtdmon", "phasemon"}
+_GUARDS = {"thermostat", "ptcrelay", "rtdmon", "phasemon", "gfr"}
 
 
 def control_problems(graph: Graph) -> Iterator[Problem]:

@@ -32,6 +32,7 @@ _STOPPING: dict[str, tuple[str, ...]] = {
     "ptcrelay": ("no",),
     "rtdmon": ("no",),
     "phasemon": ("no",),
+    "gfr": ("no",),
 }
 
 

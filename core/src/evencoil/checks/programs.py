@@ -13,6 +13,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Literal
 
+from evencoil.checks.dead_time import dead_time_problems
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import exclusive_pairs, moving_of
 from evencoil.checks.reach import Graph, Place
@@ -34,6 +35,7 @@ __all__ = [
     "by_program",
     "has_program",
     "inputs_of",
+    "played_program_problems",
     "played_restarts",
     "program_problems",
 ]
@@ -126,7 +128,7 @@ def inputs_of(graph: Graph, item: Device) -> list[tuple[str, str, Link]]:
 
 
 def program_problems(graph: Graph) -> Iterator[Problem]:
-    """Go through L01 to L07, L09 to L15 and L17.
+    """Go through L01 to L07, L09 to L15 and L17; L16 is played, by `played_program_problems`.
 
     Parameters
     ----------
@@ -142,6 +144,20 @@ def program_problems(graph: Graph) -> Iterator[Problem]:
     yield from _feedback(graph)
     yield from _texts(graph)
     yield from _lamps(graph)
+
+
+def played_program_problems(graph: Graph) -> Iterator[Problem]:
+    """Go through what only playing tells of a program: L16.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    if has_program(graph.circuit):
+        driven = by_program(graph)
+        needed = {coil: frozenset(_needed(graph, coil)) for coil in driven}
+        yield from dead_time_problems(graph, driven, needed)
 
 
 def _opening(graph: Graph, item: Device) -> set[Place]:

@@ -345,7 +345,7 @@ def _is_free(item: Device, kind: str) -> bool:
         )
         # spare points: an input has the common behind it, outputs share a feed
         or kind == "input"
-        or item.type in {"ptcrelay", "rtdmon", "phasemon", "timer"}
+        or item.type in {"ptcrelay", "rtdmon", "phasemon", "gfr", "timer"}
         or (kind == "pole" and item.type in {"contactor", "cb3", "fdisc", "isolator"})
     )
 

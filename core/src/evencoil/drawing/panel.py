@@ -40,7 +40,7 @@ _ROWS: tuple[tuple[str, ...], ...] = (
     ("fuse", "xfmr", "psu", "rect"),
     ("contactor",),
     ("olr",),
-    ("relay", "latch", "timer", "sdtimer", "ptcrelay", "rtdmon", "phasemon"),
+    ("relay", "latch", "timer", "sdtimer", "ptcrelay", "rtdmon", "phasemon", "gfr"),
     ("drive",),
     ("autox", "resistor", "tb"),
 )

@@ -14,7 +14,18 @@ from evencoil.job.run_up import JobRunUp
 __all__ = ["PanelDevice", "panel_devices", "starts_in_a_row"]
 
 #: what opens by itself, and what holds a heater or a dial
-_TRIPS = {"olr", "mms", "cb3", "fuse", "fdisc", "ptcrelay", "thermostat", "phasemon", "manual"}
+_TRIPS = {
+    "olr",
+    "mms",
+    "cb3",
+    "fuse",
+    "fdisc",
+    "ptcrelay",
+    "thermostat",
+    "phasemon",
+    "gfr",
+    "manual",
+}
 _SET = {"olr", "mms", "cb3", "manual", "timer", "sdtimer"}
 
 

@@ -5,7 +5,7 @@ Knows nothing of netlists or jobs.
 
 from evencoil.sensors.elements import ELEMENTS, Element, ElementName, celsius_of, ohms_of
 from evencoil.sensors.leads import LeadReadings, element_ohms
-from evencoil.sensors.monitor import Channel, Monitor, MonitorState
+from evencoil.sensors.monitor import OPEN_C, SHORT_C, Channel, Monitor, MonitorState
 from evencoil.sensors.shaft import BearingEnd, loop_flows
 from evencoil.sensors.thermistor import (
     RESET_OHM,
@@ -18,7 +18,9 @@ from evencoil.sensors.what import Fit, Told, what_is_it
 
 __all__ = [
     "ELEMENTS",
+    "OPEN_C",
     "RESET_OHM",
+    "SHORT_C",
     "SHORT_OHM",
     "TRIP_OHM",
     "BearingEnd",

@@ -12,11 +12,12 @@ from dataclasses import dataclass, field
 from evencoil.base import CoreError
 from evencoil.sensors.elements import celsius_of, ohms_of
 
-__all__ = ["Channel", "Monitor", "MonitorState"]
+__all__ = ["OPEN_C", "SHORT_C", "Channel", "Monitor", "MonitorState"]
 
 #: below the alarm by so much it goes back [K]
 _BACK_K = 2.0
-_SHORT_C, _OPEN_C = -60.0, 260.0
+#: an element that reads below the one is shorted, above the other it is open [C]
+SHORT_C, OPEN_C = -60.0, 260.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -98,9 +99,9 @@ class Monitor:
 
 def _read(channel: Channel, ohms: float) -> float | str:
     """Return the temperature of an element, or ``short`` or ``open``."""
-    if ohms < ohms_of(channel.element, _SHORT_C):
+    if ohms < ohms_of(channel.element, SHORT_C):
         return "short"
-    if ohms > ohms_of(channel.element, _OPEN_C):
+    if ohms > ohms_of(channel.element, OPEN_C):
         return "open"
     try:
         return celsius_of(channel.element, ohms)

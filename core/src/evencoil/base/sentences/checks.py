@@ -248,6 +248,8 @@ SENTENCES: dict[str, str] = {
     "check.drive_always.change": "Take {point} through a contact that someone closes; a contactor ahead of a drive isolates, it does not start and stop.",
     "check.drive_never": "{place} never runs: nothing can close its inputs {points}.",
     "check.drive_never.change": "Wire them from its + terminal, or set how it is controlled and permitted.",
+    "check.dead_time": "The program of {place} closes {point} {figure} ms after the output of {others} opens; {others} needs up to {needed} ms to drop out and its arc to die.",
+    "check.dead_time.change": "Put an on-delay of more than {needed} ms ahead of {point}; a contact in its coil circuit keeps it open meanwhile, and does not wait for the arc.",
     "check.overload_by_program": "{place} only tells the program of its trip: {others} stays energized if the program, or a stuck output, asks for it.",
     "check.overload_by_program.change": "Put the opening contact of {place} in series with the coil; reading it as well is fine.",
     "check.overload_nowhere": "{place} drops nothing: its opening contact is not in the circuit of {others}.",

@@ -41,7 +41,7 @@ ZERO_OHM, OPEN_OHM = 1.0, 1e6
 _SETTLES_US = 20_000
 #: switches that a hand works on a dead panel
 #: what no hand works on a dead panel: taken out of its base, or its leads taken off
-_UNPLUGGED = {"timer", "sdtimer", "ptcrelay", "rtdmon", "phasemon", "thermostat", "zss"}
+_UNPLUGGED = {"timer", "sdtimer", "ptcrelay", "rtdmon", "phasemon", "gfr", "thermostat", "zss"}
 _HANDLES = {"isolator", "cb3", "fdisc", "mms", "manual"}
 _MOST_STATES = 24
 _AT_FIRST = 16

@@ -12,6 +12,8 @@ __all__: list[str] = []
 
 _COIL = (Parameter("coil", "number", "120", "V"), Parameter("sealed_va", "number", "2", "VA"))
 
+_ELEMENT = Parameter("element", "Pt100|Pt1000|Ni120|Cu10", "Pt100")
+
 
 def _ends(links: tuple[Link, ...]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(end for link in links for end in (link.a, link.b)))
@@ -55,6 +57,11 @@ def _rtd_monitor(parameters: Parameters) -> tuple[Link, ...]:
         Link("sensor", "T2", "T3", "T2-T3"),
         *contacts("11-12-14,21-22-24"),
     )
+
+
+def _ground_fault(parameters: Parameters) -> tuple[Link, ...]:
+    del parameters
+    return (Link("coil", "A1", "A2", "A1-A2"), *contacts("11-12-14"))
 
 
 def _phase_monitor(parameters: Parameters) -> tuple[Link, ...]:
@@ -123,7 +130,7 @@ register(
         "RT",
         "RTD",
         "control",
-        (Parameter("motor", "tag"),),
+        (Parameter("motor", "tag"), _ELEMENT),
         lambda given: _ends(_rtd(given)),
         _rtd,
     ),
@@ -135,6 +142,7 @@ register(
         (
             *_COIL,
             Parameter("motor", "tag"),
+            _ELEMENT,
             Parameter("alarm", "number", "130", "°C"),
             Parameter("trip", "number", "155", "°C"),
         ),
@@ -146,8 +154,35 @@ register(
         "PM",
         "PFR",
         "control",
-        (Parameter("v", "number", "", "V"),),
+        (
+            Parameter("v", "number", "", "V"),
+            # percent of rated volts below and above which it trips; empty above is not watched
+            Parameter("under", "count", "85", "%", 40, 99),
+            Parameter("over", "count", "", "%", 101, 140),
+            # negative over positive sequence
+            Parameter("unbalance", "count", "8", "%", 2, 30),
+            Parameter("trip_s", "number", "0.1", "s", 0, 30),
+            Parameter("close_s", "number", "0.3", "s", 0, 600),
+            # watches the sequence (1), or takes either (0)
+            Parameter("order", "0|1", "1"),
+        ),
         lambda given: ("L1", "L2", "L3", "11", "12", "14"),
         _phase_monitor,
+    ),
+    DeviceType(
+        "gfr",
+        "FR",
+        "GFR",
+        "control",
+        (
+            *_COIL,
+            # whose conductors pass its window, and what of their sum trips it
+            Parameter("around", "tag"),
+            Parameter("a", "number", "5", "A", 0.01, 1200),
+            Parameter("t", "number", "0.1", "s", 0, 10),
+            Parameter("reset", "manual|auto", "manual"),
+        ),
+        lambda given: ("A1", "A2", "11", "12", "14"),
+        _ground_fault,
     ),
 )

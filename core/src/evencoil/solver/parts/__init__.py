@@ -18,6 +18,7 @@ from evencoil.solver.parts.protection import (
     Overload,
 )
 from evencoil.solver.parts.sensors import (
+    GroundFaultRelay,
     PhaseMonitor,
     Rtd,
     RtdMonitor,
@@ -75,6 +76,7 @@ PARTS: dict[str, type[Part]] = {
     "rtd": Rtd,
     "rtdmon": RtdMonitor,
     "phasemon": PhaseMonitor,
+    "gfr": GroundFaultRelay,
     "plc": ProgrammableRelay,
     "drive": Drive,
 }

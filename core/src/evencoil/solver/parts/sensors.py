@@ -8,14 +8,17 @@ from __future__ import annotations
 import cmath
 from collections.abc import Callable
 from math import pi, sqrt
-from typing import ClassVar
+from typing import ClassVar, cast
 
 from evencoil.circuit import Device
 from evencoil.sensors import (
     ELEMENTS,
+    OPEN_C,
     RESET_OHM,
+    SHORT_C,
     SHORT_OHM,
     TRIP_OHM,
+    ElementName,
     celsius_of,
     ohms_of,
     thermistor_ohms,
@@ -27,6 +30,7 @@ from evencoil.solver.plant import Plant
 from evencoil.solver.run import Run
 
 __all__ = [
+    "GroundFaultRelay",
     "PhaseMonitor",
     "Rtd",
     "RtdMonitor",
@@ -312,18 +316,19 @@ class ThermistorRelay(_Monitor):
         return True
 
 
-#: beyond these a monitor takes its sensor for shorted or cut: about -50 C and 300 C
-_PT_LEAST_OHM, _PT_MOST_OHM = 80.0, 212.0
+def _element(device: Device) -> ElementName:
+    """Return which element a sensor has, or a monitor is set for."""
+    return cast("ElementName", device.parameters.get("element") or "Pt100")
 
 
-def _pt_ohm(celsius: float) -> float:
-    """Return the ohms of a platinum sensor; beyond its table as at its end [ohm]."""
-    known = ELEMENTS["Pt100"]
-    return ohms_of("Pt100", min(max(celsius, known.least_c), known.most_c))
+def _element_ohm(name: ElementName, celsius: float) -> float:
+    """Return the ohms of an element; beyond its table as at its end [ohm]."""
+    known = ELEMENTS[name]
+    return ohms_of(name, min(max(celsius, known.least_c), known.most_c))
 
 
 class Rtd(_Sensor):
-    """A platinum sensor in the winding on three leads; its element can be cut or shorted."""
+    """An element in the winding on three leads; it can be cut or shorted."""
 
     def __init__(self, plant: Plant, device: Device, place: int) -> None:
         super().__init__(plant, device, place)
@@ -342,7 +347,9 @@ class Rtd(_Sensor):
         known = self.plant.constants
         motor = watched(run, self.device)
         now = known["motor_cold_c"] if motor is None else motor.temperature_c
-        own = {"open": 1e-9, "short": 1e3}.get(self.loop, 1 / _pt_ohm(now))
+        own = {"open": 1e-9, "short": 1e3}.get(
+            self.loop, 1 / _element_ohm(_element(self.device), now)
+        )
         run.switch(self.element, complex(own), own)
 
 
@@ -377,8 +384,9 @@ class RtdMonitor(_Monitor):
         if self.loop != "ok":
             return 1e9
         if self._is_drawn:
-            ohms = self.once(run, self._loop)
-            return celsius_of("Pt100", ohms) if _PT_LEAST_OHM <= ohms <= _PT_MOST_OHM else 1e9
+            name, ohms = _element(self.device), self.once(run, self._loop)
+            is_whole = ohms_of(name, SHORT_C) <= ohms <= ohms_of(name, OPEN_C)
+            return celsius_of(name, ohms) if is_whole else 1e9
         motor = watched(run, self.device)
         return motor.temperature_c if motor is not None else 0.0
 
@@ -423,17 +431,109 @@ class PhaseMonitor(_HeldByHand, _Monitor):
 
     def observe(self, run: Run) -> None:
         """See the three phases as sequence components."""
-        known = self.plant.constants
+        known, own = self.plant.constants, self.device
         volts = [run.solution.volts[self.plant.node(self.id, line)] for line in ("L1", "L2", "L3")]
         turn = cmath.exp(2j * pi / 3)
-        rated = number(self.device, "v", 0.0) or _line_volts(self.plant)
+        rated = number(own, "v", 0.0) or _line_volts(self.plant)
         base = rated / sqrt(3)
         forward = abs(volts[0] + turn * volts[1] + turn**2 * volts[2]) / 3 / base
         backward = abs(volts[0] + turn**2 * volts[1] + turn * volts[2]) / 3 / base
-        is_even = backward < known["phase_negative"] * forward
-        is_well = not self.held and forward > known["phase_least"] and is_even
-        delay = known["phase_on_us" if is_well else "phase_off_us"]
-        self.want(run, ["11-14", "11-12"] if is_well else [], delay)
+        if own.parameters.get("order") == "0":
+            forward, backward = max(forward, backward), min(forward, backward)
+        most = number(own, "over", 0.0) / 100
+        is_even = backward < number(own, "unbalance", known["phase_negative"] * 100) / 100 * forward
+        is_between = forward > number(own, "under", known["phase_least"] * 100) / 100 and (
+            not most or forward < most
+        )
+        is_well = not self.held and is_between and is_even
+        on_s = number(own, "close_s", known["phase_on_us"] / 1e6)
+        off_s = number(own, "trip_s", known["phase_off_us"] / 1e6)
+        self.want(run, ["11-14", "11-12"] if is_well else [], (on_s if is_well else off_s) * 1e6)
+
+
+class GroundFaultRelay(_Monitor):
+    """Pulled in while healthy; trips on what the conductors in its window do not bring back.
+
+    The window lies around the conductors of one device: the sum of the currents through its
+    poles, heaters or windings is what leaks to ground behind it. A trip is latched, unless it is
+    set to reset by itself.
+    """
+
+    kept: ClassVar[tuple[str, ...]] = (*_Monitor.kept, "is_latched", "over_at")
+    verbs: ClassVar[tuple[str, ...]] = ("trip", "reset")
+
+    def begin(self) -> None:
+        """Healthy."""
+        super().begin()
+        self.is_latched = False
+        #: when what it sees has lasted long enough [us]; -1 while it sees nothing
+        self.over_at = -1
+
+    def leaks(self, run: Run) -> float:
+        """Return the sum of the currents in its window [A]."""
+        around = self.device.parameters.get("around", "")
+        part = run.plant.part_of.get(around)
+        if not isinstance(part, Part):
+            return 0.0
+        volts = run.solution.volts
+        whole = 0j
+        for link in part.links:
+            if link.kind not in {"pole", "heat"}:
+                continue
+            nodes = (self.plant.node(part.id, link.a), self.plant.node(part.id, link.b))
+            branch = next(
+                (place for place, ends in enumerate(self.plant.ends) if ends == nodes), None
+            )
+            if branch is not None:
+                whole += (volts[nodes[0]] - volts[nodes[1]]) * run.admittance[branch]
+        return abs(whole)
+
+    def observe(self, run: Run) -> None:
+        """See what leaks; start its delay, or let it go."""
+        is_over = self.leaks(run) >= number(self.device, "a", 5.0)
+        if not is_over:
+            self.over_at = -1
+            if self.device.parameters.get("reset") == "auto":
+                self.is_latched = False
+        elif self.over_at < 0 and not self.is_latched:
+            self.over_at = run.time + int(number(self.device, "t", 0.1) * 1e6)
+        self._relay(run)
+
+    def _relay(self, run: Run) -> None:
+        is_well = self.is_supplied(run) and not self.is_latched
+        self.want(run, ["11-14", "11-12"] if is_well else [], self.plant.constants["ground_us"])
+
+    def due(self) -> int | None:
+        """Return when its delay or its relay is over."""
+        times = [time for time in (super().due(), self.over_at) if time is not None and time >= 0]
+        return min(times, default=None)
+
+    def fire(self, run: Run) -> None:
+        """Trip after its delay; change its contacts."""
+        if 0 <= self.over_at <= run.time:
+            self.over_at, self.is_latched = -1, True
+            run.cause = run.last_change
+            run.tell(self, "ground fault", "tripped")
+            self._relay(run)
+        own = super().due()
+        if own is not None and own <= run.time:
+            super().fire(run)
+
+    def act(self, run: Run, verb: str, word: str) -> bool:
+        """Trip by its test button, or reset; what still leaks trips it again."""
+        del word
+        if verb == "trip":
+            self.is_latched = True
+        elif verb == "reset":
+            self.is_latched = False
+        else:
+            return False
+        self.observe(run)
+        return True
+
+    def tells(self, run: Run) -> dict[str, str]:
+        """Return what leaks, and whether it tripped."""
+        return {"amps": f"{self.leaks(run):.2f}", "trip": "1" if self.is_latched else "0"}
 
 
 def _line_volts(plant: Plant) -> float:
