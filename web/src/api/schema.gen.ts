@@ -2828,6 +2828,8 @@ export interface components {
         /**
          * DriveInput
          * @description A drive in front of the motor.
+         *
+         *     Without ``input_a`` it is one that the drawing brought: its nameplate was not read yet.
          */
         DriveInput: {
             /**
@@ -2841,7 +2843,7 @@ export interface components {
              */
             has_overload: boolean;
             /** Input A */
-            input_a: string;
+            input_a: string | null;
             /** Output V */
             output_v?: string | null;
         };

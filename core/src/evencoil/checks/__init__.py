@@ -21,7 +21,7 @@ from evencoil.checks.insulation import (
 from evencoil.checks.isolators import Isolation, isolations
 from evencoil.checks.load import on_transformer
 from evencoil.checks.model import Problem
-from evencoil.checks.power import bridges_of
+from evencoil.checks.power import bridges_of, exclusive_pairs, lines_behind_drive
 from evencoil.checks.proofs import Proof, ProofKind, prove
 from evencoil.checks.reach import COILED, LINE_ENDS, SWITCHES, Graph
 from evencoil.checks.restarts import Restart, restarts_of, waiting_isolators
@@ -47,10 +47,12 @@ __all__ = [
     "check_circuit",
     "dead_checks",
     "dead_sheet",
+    "exclusive_pairs",
     "insulation_bands",
     "isolations",
     "isolations_of",
     "least_at_40_mohm",
+    "lines_behind_drive",
     "ohms_read",
     "on_transformer",
     "polarization_index",

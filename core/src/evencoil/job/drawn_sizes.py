@@ -11,9 +11,17 @@ from collections.abc import Mapping
 from decimal import Decimal
 from typing import Literal
 
-from evencoil.checks import COILED, LINE_ENDS, Graph, bridges_of, on_transformer
+from evencoil.checks import (
+    COILED,
+    LINE_ENDS,
+    Graph,
+    bridges_of,
+    exclusive_pairs,
+    lines_behind_drive,
+    on_transformer,
+)
 from evencoil.circuit import Circuit
-from evencoil.sizing import CoilInput, ControlInput, OverloadInput, SizeInputs
+from evencoil.sizing import CoilInput, ControlInput, DriveInput, OverloadInput, SizeInputs
 
 __all__ = ["control_of", "heaters_lie", "with_drawing"]
 
@@ -134,4 +142,13 @@ def with_drawing(size: SizeInputs, circuit: Circuit | None) -> SizeInputs:
         place = heaters_lie(graph)
         if place in {"leg", "half"}:
             more["overload"] = OverloadInput(place=place)
+    drives = graph.of_type("drive")
+    if size.drive is None and drives:
+        # its rated input current is on its own nameplate: until it is entered figures wait
+        more["drive"] = DriveInput(
+            input_a=None,
+            has_bypass=any(lines_behind_drive(graph, set(pair)) for pair in exclusive_pairs(graph)),
+            has_overload=True,
+            output_v=None,
+        )
     return size.model_copy(update=more) if more else size

@@ -13,6 +13,7 @@ from evencoil.sizing.inputs import (
     DEFAULT_TRIP_CLASS,
     CoilInput,
     ControlInput,
+    DriveInput,
     OverloadInput,
     SizeInputs,
 )
@@ -41,6 +42,7 @@ __all__ = [
     "ConductorFacts",
     "ControlInput",
     "DeviceKind",
+    "DriveInput",
     "Fitted",
     "HeaterTable",
     "Material",

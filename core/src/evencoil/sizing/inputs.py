@@ -167,9 +167,12 @@ class FaultInput(Inputs):
 
 
 class DriveInput(Inputs):
-    """A drive in front of the motor."""
+    """A drive in front of the motor.
 
-    input_a: Amps
+    Without ``input_a`` it is one that the drawing brought: its nameplate was not read yet.
+    """
+
+    input_a: Amps | None
     has_bypass: bool = False
     has_overload: bool = True
     output_v: Volts | None = None

@@ -281,6 +281,8 @@ SENTENCES: dict[str, str] = {
     "fault.volts.slash": "{marked} V: this wye is grounded and has {ground} V to ground.",
     "fault.volts.slash_ground": "{marked} V: {ground} V to ground is above the lower figure.",
     "fault.volts.slash_system": "{marked} V is a slash rating, only for a solidly grounded wye; this system is: {system}.",
+    "drive.input_missing": "The rated input current of the drive is not entered: conductors and disconnect ahead of it follow from that, not from the motor.",
+    "drive.input_missing.hint": "Read it off the drive's nameplate and enter it under Drive.",
     "drive.ampacity": "Rated input {input} A × 1.25 = {value} A. The drive's input current governs, not the motor's.",
     "drive.ampacity_bypass": "With a bypass the motor's {flc} A × 1.25 = {value} A governs; rated input {input} A × 1.25 is less.",
     "drive.disconnect": "Rated input {input} A × 1.15 = {value} A at least.",

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from decimal import Decimal
 
-from evencoil.base import Figure
+from evencoil.base import Figure, Message, MissingError
 from evencoil.sizing.drive import drive_conductor, drive_disconnect, drive_output, drive_overload
+from evencoil.sizing.inputs import DriveInput
 from evencoil.sizing.sheet.context import SizeSheet
 
 __all__ = ["figures"]
@@ -20,7 +22,7 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
         "drive_conductor_size",
         "drive",
         lambda: drive_conductor(
-            asked.input_a,
+            _input_a(asked),
             sheet.facts,
             has_bypass=asked.has_bypass,
             edition=sheet.edition,
@@ -61,3 +63,14 @@ def figures(sheet: SizeSheet) -> Iterator[Figure]:
             ),
             "supply_volts_v",
         )
+
+
+def _input_a(asked: DriveInput) -> Decimal:
+    """Return the rated input current of a drive [A]; one that is only drawn has none yet."""
+    if asked.input_a is None:
+        raise MissingError(
+            Message("drive.input_missing"),
+            field="size.drive.input_a",
+            hint=Message("drive.input_missing.hint"),
+        )
+    return asked.input_a
