@@ -28,7 +28,15 @@ from evencoil.drawing import (
     draw_start_branch,
     draw_winding,
 )
-from evencoil.job import JobFile, JobInputs, Worked, fingerprint, run_up_of, work_out
+from evencoil.job import (
+    JobFile,
+    JobInputs,
+    Worked,
+    drive_settings,
+    fingerprint,
+    run_up_of,
+    work_out,
+)
 from evencoil.logic import IoLine
 from evencoil.run_up import load_curve
 from paper.results import results_of
@@ -215,6 +223,7 @@ def _pack(
             "is_tall": power.height > power.width * 0.8,
             "rows": starter.rows(),
             "programs": _programs(starter.circuit),
+            "drives": drive_settings(starter.circuit, starter.is_stated),
             "material": [
                 (
                     row,

@@ -145,6 +145,25 @@ def test_a_pack_holds_the_program_of_a_relay_and_its_points(client):
     assert beyond_the_margin(said["places"]) == []
 
 
+def test_a_pack_holds_the_settings_of_a_drive(client):
+    """Each with its value and on what it stands, and no start on the line that never happens."""
+    give(client, "starter", 1, {"standard_circuit": "17B"})
+    assert issue(client).status_code == 201
+    said = text_of(client.get(f"{JOB}/issues/1/pdf").content)
+    text = " ".join(said["text"].split()).lower()
+    for word in (
+        "settings of dr1",
+        "current limit of rated amps",
+        "150 %",
+        "usual value that no one chose: decide",
+        "by this job",
+        "measure the bus",
+    ):
+        assert word in text, word
+    assert "DejaVu" not in said["fonts"]
+    assert beyond_the_margin(said["places"]) == []
+
+
 def test_a_pack_says_why_there_is_no_run_up(client):
     """A load is entered, but a drive feeds it: withheld, with the reason."""
     give(client, "load", 0, {"kind": "fan"})

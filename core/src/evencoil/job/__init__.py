@@ -4,6 +4,7 @@ Knows every room before it.
 """
 
 from evencoil.job.choosing import Choice, choices
+from evencoil.job.drive_settings import DriveSetting, DriveSettings, drive_settings
 from evencoil.job.file import (
     MAX_BYTES,
     SCHEMA,
@@ -52,6 +53,8 @@ __all__ = [
     "SCHEMA",
     "STEPS",
     "Choice",
+    "DriveSetting",
+    "DriveSettings",
     "FileAmendment",
     "FileMotor",
     "FileProfile",
@@ -76,6 +79,7 @@ __all__ = [
     "Worked",
     "canonical",
     "choices",
+    "drive_settings",
     "dump",
     "fingerprint",
     "json_schema",

@@ -54,7 +54,7 @@ def rehearsed_motor(inputs: JobInputs, worked: Worked) -> RehearsedMotor:
         load = inputs.load.model_copy(update={"kind": _USUAL})
         taken = inputs.model_copy(update={"load": load})
     try:
-        facts = run_up_of(taken, worked).facts
+        facts = run_up_of(taken, worked, is_on_line=False).facts
     except CoreError as missing:
         why = str(missing.message)
         return RehearsedMotor(

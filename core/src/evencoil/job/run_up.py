@@ -6,7 +6,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from decimal import Decimal
 
-from evencoil.base import CoreError
+from evencoil.base import CoreError, Message, RefusedError
 from evencoil.job.inputs import JobInputs
 from evencoil.job.worked import Worked
 from evencoil.leads import Derived, derive
@@ -79,7 +79,14 @@ class JobRunUp:
         return fault_sheet(self.facts)
 
 
-def run_up_of(inputs: JobInputs, worked: Worked) -> JobRunUp:
+def _is_on_drive(worked: Worked) -> bool:
+    """Tell whether the drawn starter is a drive that nothing leads past."""
+    circuit = worked.starter.circuit
+    ids = {} if circuit is None else {item.id: item.type for item in circuit.netlist.devices}
+    return "drive" in ids.values() and "bypass" not in ids
+
+
+def run_up_of(inputs: JobInputs, worked: Worked, *, is_on_line: bool = True) -> JobRunUp:
     """Return the motor of a job, ready to run.
 
     Parameters
@@ -88,12 +95,20 @@ def run_up_of(inputs: JobInputs, worked: Worked) -> JobRunUp:
         As entered.
     worked : Worked
         The same, calculated.
+    is_on_line : bool
+        It is asked what the motor does on the lines; False for the motor alone.
 
     Raises
     ------
     CoreError
-        If something is missing, or such a motor is not calculated.
+        If something is missing, or such a motor is not calculated, or a drive starts it.
     """
+    if is_on_line and _is_on_drive(worked):
+        raise RefusedError(
+            Message("run_up.drive"),
+            field="starter.standard_circuit",
+            hint=Message("run_up.drive.hint_drawn"),
+        )
     found: dict[StartMethod, Derived | CoreError | None] = {
         start: _derived(worked, start) for start in ("full_voltage", "wye_delta", "part_winding")
     }

@@ -35,6 +35,7 @@ SENTENCES: dict[str, str] = {
     "run_up.kind": "A run of a {kind} motor is not calculated: only cage motors with one speed or two, wound rotors and single-phase motors.",
     "run_up.kind.hint": "Go by the maker's data for this motor.",
     "run_up.drive": "This motor is fed by a drive: current and torque of a start are what the drive is set for.",
+    "run_up.drive.hint_drawn": "Rehearse runs it along its ramps at any frequency; a start on the line can be shown for a starter without a drive.",
     "run_up.drive.hint": "See the drive's ramp, current limit and overload. A start on the line can be shown for its bypass: enter the line as the supply.",
     "run_up.trips_before": "The overload relay trips after {seconds} s, before the first step has done its work: no setting helps. Less load or inertia, or more volts in the first step.",
     "run_up.burns_before": "The winding passes its limit after {seconds} s, before the first step has done its work: no setting helps.",
