@@ -18,6 +18,7 @@ from evencoil.logic import (
     body_text,
     check_program,
     checked_programs,
+    compared,
     declarations_text,
     form_of_rungs,
     looked_through,
@@ -147,6 +148,27 @@ class ShelvedOut(Schema):
     id: str
     title: str
     text: str
+
+
+class CompareIn(Schema):
+    """Two texts of a program, the older first."""
+
+    old: HugeText
+    new: HugeText
+
+
+class ComparedOut(Schema):
+    """A line that both have (``same``), only the older (``gone``), or only the newer (``new``)."""
+
+    what: Literal["same", "gone", "new"]
+    text: str
+
+
+@router.post("/program/compare", response={200: list[ComparedOut], **REFUSALS})
+def compare(request: HttpRequest, body: CompareIn) -> list[ComparedOut]:
+    """Return two texts of a program line by line."""
+    del request
+    return [ComparedOut(what=one.what, text=one.text) for one in compared(body.old, body.new)]
 
 
 @router.get("/program/shelf", response={200: list[ShelvedOut], **REFUSALS})

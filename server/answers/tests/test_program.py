@@ -101,3 +101,15 @@ def test_a_program_is_kept_with_its_job_and_checked_with_its_circuit(client):
     assert "not declared" in refused.json()["detail"]
     again = client.get(JOB).json()["starter"]["programs"]
     assert again == {"program_relay": "Q1 := I1;\n"}
+
+
+def test_two_versions_are_compared_line_by_line(client):
+    """What stayed, went and came; more lines than are compared are refused."""
+    told = sent(client, "program/compare", {"old": SEAL, "new": SEAL.replace("I1", "I3")}).json()
+    assert [(one["what"], one["text"]) for one in told[1:3]] == [
+        ("gone", "Run := (I2 OR Run) AND I1;"),
+        ("new", "Run := (I2 OR Run) AND I3;"),
+    ]
+    long = sent(client, "program/compare", {"old": SEAL, "new": "\n" * 3001})
+    assert long.status_code == 422
+    assert "3000" in long.json()["detail"]

@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/program/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compare
+         * @description Return two texts of a program line by line.
+         */
+        post: operations["answers_routers_program_compare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/program/file": {
         parameters: {
             query?: never;
@@ -2331,6 +2351,29 @@ export interface components {
              * @default
              */
             remarked: string;
+        };
+        /**
+         * CompareIn
+         * @description Two texts of a program, the older first.
+         */
+        CompareIn: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
+        /**
+         * ComparedOut
+         * @description A line that both have (``same``), only the older (``gone``), or only the newer (``new``).
+         */
+        ComparedOut: {
+            /** Text */
+            text: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "same" | "gone" | "new";
         };
         /**
          * ConductorRecord
@@ -8479,6 +8522,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DemoOut"];
+                };
+            };
+        };
+    };
+    answers_routers_program_compare: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ComparedOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };

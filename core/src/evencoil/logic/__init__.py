@@ -5,6 +5,7 @@ Knows nothing of netlists: levels of inputs are handed in, contacts of outputs a
 
 from evencoil.logic.advice import Advice, advice_of, compared_ways, edge_inputs
 from evencoil.logic.blocks import BLOCKS, BlockType
+from evencoil.logic.compare import ComparedLine, compared
 from evencoil.logic.io_list import IO_HEADING, IoLine, io_list, read_io_list
 from evencoil.logic.live import LiveNetwork, LiveProgram
 from evencoil.logic.machine import Fault, Machine
@@ -34,6 +35,7 @@ __all__ = [
     "Advice",
     "BlockType",
     "Checked",
+    "ComparedLine",
     "Fault",
     "IoLine",
     "LiveNetwork",
@@ -52,6 +54,7 @@ __all__ = [
     "body_text",
     "check_program",
     "checked_programs",
+    "compared",
     "compared_ways",
     "declarations_text",
     "edge_inputs",

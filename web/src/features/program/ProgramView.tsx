@@ -5,12 +5,14 @@ import { RungList } from "./RungList";
 import type { Rung } from "./rungTree";
 import { TextEditor } from "./TextEditor";
 import { type Relay, useProgram } from "./useProgram";
+import { Versions } from "./Versions";
 
 const PARTS = [
   ["rungs", w.rungs],
   ["text", w.text],
   ["points", w.points],
   ["files", w.files],
+  ["versions", w.versions],
 ] as const;
 
 /** What does the relay do, and may it? One program, as rungs and as text; kept when nothing is wrong. */
@@ -65,6 +67,7 @@ export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: st
         <TextEditor text={draft} wrong={wrong} onChange={setDraft} />
       )}
       {part === "points" && <Points relay={relay} />}
+      {part === "versions" && <Versions relay={relay} draft={draft} />}
       {part === "files" && (
         <div className="flex flex-wrap items-end gap-3">
           <div className="flex w-full flex-wrap gap-2" role="group" aria-label={w.shelf}>

@@ -17,6 +17,8 @@ def _three(code: str, what: str, hint: str) -> dict[str, str]:
 
 
 SENTENCES: dict[str, str] = {
+    "logic.compare": "{count} lines; {most} at most are compared.",
+    "logic.compare.hint": "Take blank lines out, or compare parts of it.",
     **_three("syntax", "not a program", "Correct the text there; nothing was kept."),
     **_three(
         "unsupported",
