@@ -283,3 +283,16 @@ def test_its_draw_follows_its_output():
     assert half.drive.amps == pytest.approx(full.drive.amps, rel=0.02)
     assert half.drive.out_w == pytest.approx(full.drive.out_w * 0.51, rel=0.03)
     assert half.drive.draw == pytest.approx(full.drive.draw * 0.51, rel=0.1)
+
+
+def test_its_output_is_live_as_long_as_it_runs():
+    """Also at one hertz, where the basic wave is a few volts: the pulses are those of the bus."""
+    bench = Bench("hz=1").do(0, "close", "breaker").to(1.9)
+    assert not bench.run.is_live("motor.U1")
+    bench.do(2, "turn", "way", "FWD").to(6)
+    assert bench.drive.hz == 1
+    assert bench.drive.volts_out() < 50
+    assert bench.run.is_live("motor.U1")
+    assert bench.run.is_live("drive.V")
+    bench.do(6, "turn", "way", "OFF").to(9)
+    assert not bench.run.is_live("motor.U1")

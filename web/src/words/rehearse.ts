@@ -176,6 +176,7 @@ export const rehearseWords = named({
     "line back": "has all lines again",
     "output on": "gives out volts",
     "output off": "gives out nothing",
+    "output at speed": "is at the speed that is set",
     "output switched": "is switched behind while it gives out volts",
     "fault overcurrent": "trips: overcurrent",
     "fault overload": "trips: its overload",

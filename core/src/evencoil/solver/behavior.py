@@ -98,7 +98,10 @@ class Converter(Protocol):
         """Return the part of its volts at which a motor has its full flux."""
 
     def reached(self, run: Any) -> frozenset[int]:
-        """Return every node that its output reaches."""
+        """Return every node that its output reaches by what conducts, windings left out."""
+
+    def touched(self, run: Any) -> frozenset[int]:
+        """Return every node that its output reaches, also through windings."""
 
 
 class Fed(Protocol):

@@ -319,6 +319,9 @@ class Run:
 
     def is_live_net(self, node: int) -> bool:
         """Tell whether a net has volts to ground that can hurt, alternating or direct."""
+        # the output of a drive is pulses of its bus, whatever its basic wave
+        if any(drive.hz and node in drive.touched(self) for drive in self.plant.drives):
+            return True
         level = self.plant.constants["live_v"]
         steady = self.solution.steady
         return abs(self.solution.volts[node]) >= level or (

@@ -296,6 +296,9 @@ class Drive(Part):
             run.last_power = (number, run.time)
         self.hz = hz
         self._put_out(run)
+        if hz and hz == self._aim():
+            run.cause = self.begun_by
+            run.tell(self, "output", "at speed")
         # the machine is at the new frequency before anybody looks at its current
         for motor in self.plant.fed:
             motor.see_frequency(run)
@@ -402,14 +405,21 @@ class Drive(Part):
 
     def reached(self, run: Run) -> frozenset[int]:
         """Return every node that its output reaches by what conducts, windings left out."""
-        memo = run.solution.memo
-        found = memo.get(-1 - self.place)
+        return self._spread(run, has_windings=False)
+
+    def touched(self, run: Run) -> frozenset[int]:
+        """Return every node that its output reaches, also through windings."""
+        return self._spread(run, has_windings=True)
+
+    def _spread(self, run: Run, *, has_windings: bool) -> frozenset[int]:
+        memo, key = run.solution.memo, -1 - 2 * self.place - has_windings
+        found = memo.get(key)
         if isinstance(found, frozenset):
             return found
         beside: dict[int, list[int]] = {}
         for branch, (one, other) in enumerate(self.plant.ends):
             is_way = run.admittance[branch] and branch not in self.own
-            if is_way and branch not in self.plant.motor_coils:
+            if is_way and (has_windings or branch not in self.plant.motor_coils):
                 beside.setdefault(one, []).append(other)
                 beside.setdefault(other, []).append(one)
         seen, ahead = set(self.nodes), list(self.nodes)
@@ -418,7 +428,7 @@ class Drive(Part):
                 if node not in seen:
                     seen.add(node)
                     ahead.append(node)
-        known = memo[-1 - self.place] = frozenset(seen)
+        known = memo[key] = frozenset(seen)
         return known
 
     # its overload
