@@ -4,7 +4,7 @@ from decimal import Decimal
 
 import pytest
 
-from evencoil.job import JobInputs, panel_work, work_out
+from evencoil.job import JobInputs, panel_roll, panel_swap, panel_work, work_out
 from evencoil.leads import LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
 from evencoil.sizing import SizeInputs
@@ -14,12 +14,12 @@ from evencoil.starters import StarterInputs
 PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
 
 
-def worked(circuit="17C", size=None, supply="480Y/277"):
+def worked(circuit="17C", size=None, supply="480Y/277", winding="9-wye"):
     """Return the inputs of a job with a drive, and the same calculated."""
     inputs = JobInputs(
-        plate=PlateInputs(text=PLATE),
+        plate=PlateInputs(text=PLATE if winding == "9-wye" else PLATE.replace(", 9 LEADS", "")),
         supply=SupplyInputs(text=supply),
-        leads=LeadsInputs(winding="9-wye"),
+        leads=LeadsInputs(winding=winding),
         size=size or SizeInputs(),
         starter=StarterInputs(standard_circuit=circuit),
     )
@@ -55,3 +55,33 @@ def test_its_bus_is_a_source_with_its_wait(circuit):
     (bus,) = [one for one in work.sources if one.id == "drive"]
     assert (bus.isolator, bus.wait_s) == ("breaker", 300)
     assert [one.id for one in work.points if one.source == "drive"] == ["drive:bus"]
+
+
+def test_power_in_stages_says_what_a_drive_is():
+    """No test supply on a part of it, no direction by the lines, no plain meter behind it."""
+    inputs, found = worked("17B")
+    stages = {one.id: one for one in panel_work(inputs, found, None).stages}
+    assert "own control volts" in " ".join(stages["control"].feeds)
+    assert "test supply" not in " ".join(stages["control"].feeds)
+    assert "exchange two leads at its output" in " ".join(stages["bump"].says)
+    assert "made for pulses" in " ".join(stages["loaded"].says)
+
+
+def test_the_wrong_way_is_never_mended_ahead_of_a_drive():
+    """At the motor's joints, or at the output of the drive: lines exchanged ahead turn nothing."""
+    for found in (worked("17A")[1], worked("17A", winding="3-wye")[1]):
+        ahead_of_nothing(found)
+
+
+def ahead_of_nothing(found):
+    """Look at which wires change places."""
+    for moved in (panel_swap(found, "p"), panel_roll(found, "r")):
+        wires = [one for one in found.starter.circuit.netlist.wires if one.id in moved.wires]
+        ends = {end.rpartition(".")[0] for wire in wires for end in (wire.start, wire.end)}
+        assert not ends & {"breaker", "supply", "main"}
+
+
+def test_the_box_says_where_its_direction_is_made():
+    """At the output of the drive, not by two lines ahead of it."""
+    assert worked("17A")[1].box.rotation_note.id == "leads.rotation.drive"
+    assert worked("3A")[1].box.rotation_note.id == "leads.rotation.line"

@@ -4,9 +4,21 @@ from __future__ import annotations
 
 from evencoil.base import CoreError
 from evencoil.leads import LeadsInputs
-from evencoil.starters import FOUND, StarterInputs, entry_of, is_two_speed, start_of
+from evencoil.starters import FOUND, StarterInputs, catalogue, entry_of, is_two_speed, start_of
 
-__all__ = ["driven_by_starter"]
+__all__ = ["driven_by_starter", "is_drive"]
+
+
+def is_drive(starter: StarterInputs) -> bool:
+    """Tell whether a drive was chosen to start the motor.
+
+    Parameters
+    ----------
+    starter : StarterInputs
+        As entered; a starter as found tells nothing before it is drawn.
+    """
+    known = catalogue().get(starter.standard_circuit)
+    return known is not None and known.group == "drive"
 
 
 def driven_by_starter(leads: LeadsInputs, starter: StarterInputs) -> tuple[LeadsInputs, bool]:

@@ -107,21 +107,25 @@ def panel_stages(circuit: Circuit, separate: tuple[str, ...]) -> tuple[PanelStag
             id="bump",
             said=_say("bump"),
             feeds=(_say("closed"),),
-            says=(*((_say("sequence.says"),) if is_three else ()), _say("bump.says")),
+            says=(
+                *((_say("sequence.says"),) if is_three else ()),
+                _say("bump.says"),
+                *((_say("bump.drive"),) if _has_drive(circuit) else ()),
+            ),
             results=(*sequence, *_bumps(played.ways)),
         ),
         PanelStage(
             id="unloaded",
             said=_say("unloaded"),
             feeds=(_say("closed"),),
-            says=(_say("unloaded.says"), _say("live.says")),
+            says=(_say("unloaded.says"), _say("live.says"), *_drive_meters(circuit)),
             results=(*volts, *amps, *more),
         ),
         PanelStage(
             id="loaded",
             said=_say("loaded"),
             feeds=(_say("closed"),),
-            says=(_say("loaded.says"), _say("live.says")),
+            says=(_say("loaded.says"), _say("live.says"), *_drive_meters(circuit)),
             results=(
                 *volts,
                 *amps,
@@ -132,6 +136,15 @@ def panel_stages(circuit: Circuit, separate: tuple[str, ...]) -> tuple[PanelStag
             ),
         ),
     )
+
+
+def _has_drive(circuit: Circuit) -> bool:
+    return any(item.type == "drive" for item in circuit.netlist.devices)
+
+
+def _drive_meters(circuit: Circuit) -> tuple[str, ...]:
+    """Say where volts and amps are read if a drive stands between: what a meter shows there."""
+    return (_say("drive.meters"),) if _has_drive(circuit) else ()
 
 
 def stage_works(
@@ -328,5 +341,14 @@ def _feeds(circuit: Circuit, separate: tuple[str, ...]) -> Iterator[str]:
             yield _say("feeds.fuses", tags=tags)
         ends = ", ".join(circuit.said(f"{item.id}.{end}") for end in out)
         yield _say("feeds.transformer", tag=circuit.tags.get(item.id, item.id), ends=ends)
+        yield from _feeds_of_drives(circuit)
         return
-    yield _say("feeds.line")
+    drives = list(_feeds_of_drives(circuit))
+    yield from drives or [_say("feeds.line")]
+
+
+def _feeds_of_drives(circuit: Circuit) -> Iterator[str]:
+    """Say how inputs of a drive are tried: they work on its own volts."""
+    for item in circuit.netlist.devices:
+        if item.type == "drive":
+            yield _say("feeds.drive", tag=circuit.tags.get(item.id, item.id))

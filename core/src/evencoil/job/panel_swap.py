@@ -3,8 +3,9 @@
 Two, because the shaft turned the other way; all three, to tell an unbalance of the supply from
 one of the motor.
 
-Where the motor has a joint for each line, they are exchanged there; else on the load side of the
-first switch. Motor leads are never exchanged: star and delta, or two halves, would come apart.
+Where the motor has a joint for each line, they are exchanged there; else at the output of a drive,
+for lines exchanged ahead of one turn nothing; else on the load side of the first switch. Motor
+leads are never exchanged: star and delta, or two halves, would come apart.
 
 Source: trade practice; the plant says which two.
 """
@@ -16,7 +17,7 @@ from dataclasses import dataclass
 
 from evencoil.base import Message
 from evencoil.checks import Graph
-from evencoil.circuit import Circuit, Device, Edit, move_ends
+from evencoil.circuit import DRIVE_OUTPUT, Circuit, Device, Edit, move_ends
 
 __all__ = ["PanelSwap", "roll_of", "swap_of"]
 
@@ -101,8 +102,19 @@ def _moved(
 def _line_ends(
     circuit: Circuit, switch: Device | None, lines: tuple[str, ...]
 ) -> dict[str, str] | None:
-    """Return where the lines end: the motor's own joints, else the load side of a switch."""
+    """Return where the lines end: the motor's joints, a drive's output, a switch's load side."""
+    if any(item.type == "drive" for item in circuit.netlist.devices):
+        return _at_joints(circuit, lines) or _at_drive(circuit, lines)
     return _at_joints(circuit, lines) or _at_switch(circuit, switch, lines)
+
+
+def _at_drive(circuit: Circuit, lines: tuple[str, ...]) -> dict[str, str] | None:
+    """Return the output terminals of the one drive, each by the line that it stands for."""
+    drives = [item for item in circuit.netlist.devices if item.type == "drive"]
+    if len(drives) != 1 or not set(lines) <= set(_LINES):
+        return None
+    ends = dict(zip(_LINES, DRIVE_OUTPUT, strict=True))
+    return {line: f"{drives[0].id}.{ends[line]}" for line in lines}
 
 
 def _at_joints(circuit: Circuit, lines: tuple[str, ...]) -> dict[str, str] | None:

@@ -21,7 +21,7 @@ from evencoil.base import (
 )
 from evencoil.codebook import Profile, edition_of
 from evencoil.job.drawn_sizes import with_drawing
-from evencoil.job.driven_box import driven_by_starter
+from evencoil.job.driven_box import driven_by_starter, is_drive
 from evencoil.job.inputs import JobInputs
 from evencoil.job.job_starter import JobStarter, no_starter
 from evencoil.job.starter import finish_starter
@@ -229,6 +229,7 @@ def _work_out(inputs: JobInputs, base: Profile) -> Worked:
         leads,
         swap=base.swap_lines,
         is_two_speed_starter=is_two_speed,
+        is_on_drive=is_drive(inputs.starter),
     )
     is_nec = supply.territory != "other"
     facts = MotorCircuit(

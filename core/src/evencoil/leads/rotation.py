@@ -61,7 +61,12 @@ def expected_turn(winding: Winding, inputs: LeadsInputs, outcome: Outcome | None
 
 
 def rotation_note(
-    winding: Winding, supply: Supply | None, swap: str, *, is_switched: bool
+    winding: Winding,
+    supply: Supply | None,
+    swap: str,
+    *,
+    is_switched: bool,
+    is_on_drive: bool = False,
 ) -> Message | None:
     """Say what to exchange if the motor turns the wrong way.
 
@@ -75,6 +80,8 @@ def rotation_note(
         The two lines that this plant exchanges.
     is_switched : bool
         Whether the starter switches the leads.
+    is_on_drive : bool
+        Whether the starter is a drive.
 
     Returns
     -------
@@ -84,7 +91,7 @@ def rotation_note(
     if winding.phases != 3:
         return None
     place = "switched" if is_switched else "line"
-    if supply is not None and supply.system == "drive":
+    if is_on_drive or (supply is not None and supply.system == "drive"):
         place = "drive"
     one, other = swap.split("-")
     return Message(f"leads.rotation.{place}", {"one": one, "other": other})

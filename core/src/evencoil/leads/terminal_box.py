@@ -243,6 +243,7 @@ def work_out_box(
     *,
     swap: str = "L1-L3",
     is_two_speed_starter: bool = False,
+    is_on_drive: bool = False,
 ) -> Box:
     """Work the Leads step out.
 
@@ -262,6 +263,8 @@ def work_out_box(
         Which two lines the plant exchanges for the other direction.
     is_two_speed_starter : bool
         Whether the starter chosen switches two speeds.
+    is_on_drive : bool
+        Whether it is a drive, which makes the direction itself.
 
     Returns
     -------
@@ -341,7 +344,9 @@ def work_out_box(
     if states is not None:
         judged = cast("Outcome | None", told.get("outcome"))
         told["turn"] = expected_turn(winding, inputs, judged)
-        told["rotation_note"] = rotation_note(winding, supply, swap, is_switched=is_switched)
+        told["rotation_note"] = rotation_note(
+            winding, supply, swap, is_switched=is_switched, is_on_drive=is_on_drive
+        )
         told["tell"] = None if is_switched else quick_tell(winding, states.connection)
         told |= _checked_diagrams(winding, states, inputs, swap)
     try:
