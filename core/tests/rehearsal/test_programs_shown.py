@@ -82,3 +82,15 @@ def test_a_program_that_blinks_every_scan_is_cut_and_goes_on():
     assert first.frames[-1].time_us == first.until_us > 10 * SECOND
     more = stage.play([], until_us=60 * SECOND, snapshot=first.snapshots[-1], with_programs=True)
     assert more.until_us > first.until_us
+
+
+def test_a_long_program_is_cut_sooner():
+    """Two thousand networks that change at every scan: some hundred pictures, not thousands."""
+    text = "%MX0.0 := NOT %MX0.0;\n" + "Q1 := %MX0.0 AND I1;\n" * 1999
+    edit = Edit(id="p", kind="set", device="program_relay", parameters={"program": text})
+    stage = Stage(replay(circuit_of("13A"), [edit]).circuit)
+    closed = [ScenarioAct(at_us=0, do="close", on="breaker")]
+    trace = stage.play(closed, until_us=60 * SECOND, with_programs=True)
+    assert trace.is_cut
+    assert len(trace.frames) < 200
+    assert trace.frames[-1].snapshot is not None

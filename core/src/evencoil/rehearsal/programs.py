@@ -24,6 +24,9 @@ class ProgramLook:
         self.relays = [part for part in plant.parts if isinstance(part, ProgrammableRelay)]
         self._shown: dict[str, tuple[bool, dict[str, str], dict[int, str]]] = {}
         self._levels: list[Any] = []
+        self._states: dict[str, Any] = {}
+        #: networks that were looked at so far: what a picture of a long program costs
+        self.work = 0
 
     def is_changed(self) -> bool:
         """Tell whether something went on or off since the last look."""
@@ -41,6 +44,11 @@ class ProgramLook:
         found = {}
         for part in self.relays:
             before = self._shown.get(part.id)
+            state = (part.has_program_running, part.relay.machine.state())
+            if before is not None and self._states.get(part.id) == state:
+                continue
+            self._states[part.id] = state
+            self.work += len(part.live.networks)
             now = _shown(part)
             self._shown[part.id] = now
             is_running, values, flows = now

@@ -43,6 +43,8 @@ KEYFRAMES_US = ((0, 250_000), (60_000_000, 1_000_000), (600_000_000, 10_000_000)
 MOST_ACTS = 400
 #: more frames at once are not kept: the trace ends there and says so
 MOST_FRAMES = 2500
+#: so many networks of a program shown cost as much as a frame
+NETWORKS_A_FRAME = 40
 #: what an act brings about beyond its own contacts
 _EFFECTS = {"drive", "armature", "coil", "overload", "relay", "fuse", "breaker", "starter"}
 MOST_SECONDS = 4 * 3600
@@ -305,7 +307,8 @@ class _Player:
         )
 
     def _is_full(self) -> bool:
-        return len(self.frames) >= MOST_FRAMES
+        work = 0 if self.programs is None else self.programs.work
+        return len(self.frames) + work // NETWORKS_A_FRAME >= MOST_FRAMES
 
     def _advance(self, until: int) -> None:
         run = self.run
