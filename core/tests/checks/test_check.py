@@ -27,6 +27,8 @@ KNOWN = {
     "6D": {"H20"},
     "8A": {"H24"},
     "12A": {"H32"},
+    # a level behind the emergency stop: the program starts again when it is released
+    "13A": {"L08"},
     "13B": {"L09"},
     "13C": {"H18"},
 }

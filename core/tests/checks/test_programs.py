@@ -164,3 +164,32 @@ def test_a_dead_time_under_drop_out_and_arc(name, old, new, found):
     told = [say(one.message) for one in check_circuit(circuit) if one.rule == "L16"]
     assert {re.search(r" (\d+ ms) after", one)[1] for one in told} == found
     assert all("31 ms" in one for one in told)
+
+
+def test_a_reset_step_is_offered_and_cures():
+    """13A: its selector is behind the emergency stop; the button and its edge come first."""
+    circuit = circuit_of("13A")
+    (told,) = [one for one in check_circuit(circuit) if one.rule == "L08"]
+    assert told.level == "error"
+    done = replay(circuit, list(told.edits))
+    assert not done.stale
+    text = done.circuit.netlist.device("program_relay").parameters["program"]
+    # by hand: I3 is the first free input, I1 is what falls with the emergency stop
+    for line in (
+        "Reset_edge(CLK := I3);",
+        "Reset_done := (Reset_edge.Q OR Reset_done) AND I1;",
+        "Q1 := I1 AND Reset_done;",
+    ):
+        assert line in text
+    # the flag is gone with the supply too; an overload leaves I1, and so the flag, where it is
+    assert set(restarts_of(done.circuit)) == {"overload_reset"}
+    assert "L08" not in {rule for rule, _ in rules(done.circuit)}
+
+
+def test_without_a_free_input_no_step_is_offered():
+    """The finding stays, and says why nothing is offered."""
+    edit = Edit(id="n", kind="set", device="program_relay", parameters={"in": "2"})
+    circuit = replay(circuit_of("13A"), [edit]).circuit
+    (told,) = [one for one in check_circuit(circuit) if one.rule == "L08"]
+    assert told.edits == ()
+    assert "no free input" in say(told.change)

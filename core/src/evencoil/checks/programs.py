@@ -17,6 +17,7 @@ from evencoil.checks.dead_time import dead_time_problems
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import exclusive_pairs, moving_of
 from evencoil.checks.reach import Graph, Place
+from evencoil.checks.reset_step import reset_step
 from evencoil.checks.ways import OPENS, contacts_of, fed_with
 from evencoil.circuit import (
     Circuit,
@@ -147,7 +148,7 @@ def program_problems(graph: Graph) -> Iterator[Problem]:
 
 
 def played_program_problems(graph: Graph) -> Iterator[Problem]:
-    """Go through what only playing tells of a program: L16.
+    """Go through what only playing tells of a program: L08 by the emergency stop, and L16.
 
     Parameters
     ----------
@@ -158,6 +159,15 @@ def played_program_problems(graph: Graph) -> Iterator[Problem]:
         driven = by_program(graph)
         needed = {coil: frozenset(_needed(graph, coil)) for coil in driven}
         yield from dead_time_problems(graph, driven, needed)
+        if _starts_by_release(graph.circuit):
+            relay, stop = graph.of_type("plc")[0], graph.of_type("estop")[0]
+            edits = reset_step(graph, needed, _starts_by_release)
+            name = "estop_restarts" if edits else "estop_restarts_bare"
+            yield problem(graph.circuit, "L08", "error", name, relay.id, stop.id, edits=edits)
+
+
+def _starts_by_release(circuit: Circuit) -> bool:
+    return "estop_release" in played_restarts(circuit)
 
 
 def _opening(graph: Graph, item: Device) -> set[Place]:

@@ -1,0 +1,174 @@
+"""A reset step for a program that starts again when an emergency stop is released (L08).
+
+A button of its own at a free input sets a flag; the flag falls with the input that loses its
+feed when the emergency stop is pressed; every output that moves something waits for the flag. It
+is offered only where playing the changed circuit shows that nothing starts by the release any
+more, and that a start with the button before it still works.
+
+Source: ISO 13850 and IEC 60204-1 in their sense: releasing an emergency stop must not start.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator, Mapping
+from dataclasses import replace
+
+from evencoil.checks.power import moving_of
+from evencoil.checks.reach import Graph, Place
+from evencoil.checks.ways import OPENS, contacts_of
+from evencoil.circuit import Circuit, Device, Edit, links_of, program_of, replay
+from evencoil.logic import LogicError, Program, program_text, read_program
+from evencoil.logic.model import (
+    Assign,
+    Call,
+    Declared,
+    If,
+    Input,
+    Many,
+    Member,
+    Statement,
+    Variable,
+    VariableBlock,
+)
+from evencoil.rehearsal import Stage, starts_of
+
+__all__ = ["reset_step"]
+
+_BUTTON, _FLAG, _EDGE = "reset_step", "Reset_done", "Reset_edge"
+
+
+def reset_step(
+    graph: Graph, needed: Mapping[str, frozenset[Place]], restarts: Callable[[Circuit], bool]
+) -> tuple[Edit, ...]:
+    """Return the edits that put a reset step in front; none where that cannot be shown to help.
+
+    Parameters
+    ----------
+    graph : Graph
+        A circuit with one programmable relay.
+    needed : mapping
+        For each coil that pulls in through an output only, the outputs it needs.
+    restarts : callable
+        Tells whether a circuit starts when an emergency stop is released.
+    """
+    relays = graph.of_type("plc")
+    if len(relays) != 1 or any(item.id == _BUTTON for item in graph.circuit.netlist.devices):
+        return ()
+    (relay,) = relays
+    outputs = {
+        name
+        for coil in moving_of(graph) & needed.keys()
+        for owner, name in needed[coil]
+        if owner == relay.id
+    }
+    free = _free_input(graph, relay)
+    for watched, feed in _lost_with_stop(graph, relay) if free and outputs else ():
+        program = _with_step(program_of(relay).program, outputs, free, watched)
+        try:
+            text = program_text(program)
+            read_program(text, program_of(relay).points)
+        except LogicError:
+            return ()
+        edits = (
+            Edit(id=_BUTTON, kind="add_device", type="pb", parameters={"c": "13-14"}, tag="S9"),
+            Edit(id=f"{_BUTTON}_feed", kind="add_wire", start=feed, end=f"{_BUTTON}.13"),
+            Edit(
+                id=f"{_BUTTON}_input",
+                kind="add_wire",
+                start=f"{_BUTTON}.14",
+                end=free_end(relay, free),
+            ),
+            Edit(id=f"{_BUTTON}_text", kind="set", device=relay.id, parameters={"program": text}),
+        )
+        done = replay(graph.circuit, list(edits))
+        if not done.stale and not restarts(done.circuit) and starts_of(Stage(done.circuit)):
+            return edits
+    return ()
+
+
+def free_end(relay: Device, point: str) -> str:
+    """Return the terminal of an input."""
+    link = next(link for link in links_of(relay) if link.name == point)
+    return f"{relay.id}.{link.a}"
+
+
+def _free_input(graph: Graph, relay: Device) -> str:
+    """Return the first input that nothing is wired to and the program does not name."""
+    named = {name.upper() for name in program_of(relay).symbols}
+    used = program_text(program_of(relay).program).upper()
+    for link in links_of(relay):
+        if link.kind != "input" or link.name.startswith("AI"):
+            continue
+        is_named = (
+            link.name in named or link.name in used.replace("(", " ").replace(")", " ").split()
+        )
+        if not graph.is_wired(f"{relay.id}.{link.a}") and not is_named:
+            return link.name
+    return ""
+
+
+def _lost_with_stop(graph: Graph, relay: Device) -> Iterator[tuple[str, str]]:
+    """Go through inputs that lose their feed with the emergency stop, and where they get it.
+
+    The feed is a terminal that is live as long as no emergency stop is pressed, whatever a
+    contactor does: an input behind a contact of a contactor would wait for itself.
+    """
+    stops = graph.of_type("estop")
+    opened = {(item.id, link.name) for item in stops for link in contacts_of(graph, item, OPENS)}
+    coils = {
+        (item.id, link.name)
+        for item in graph.of_type("contactor", "relay")
+        for link in contacts_of(graph, item)
+    }
+    held, pressed = graph.reached(coils).hot, graph.reached(opened).hot
+    feeds = [
+        terminal
+        for item in stops
+        for link in contacts_of(graph, item, OPENS)
+        for terminal in (f"{item.id}.{link.a}", f"{item.id}.{link.b}")
+        if graph.nets[terminal] in held and graph.nets[terminal] not in pressed
+    ]
+    for link in links_of(relay):
+        if link.kind != "input" or not feeds:
+            continue
+        net = graph.net(relay.id, link.a)
+        if graph.is_wired(f"{relay.id}.{link.a}") and net in held and net not in pressed:
+            yield link.name, feeds[0]
+
+
+def _with_step(program: Program, outputs: set[str], free: str, watched: str) -> Program:
+    """Return a program whose outputs wait for a flag that a button sets."""
+    ready = Variable(_FLAG)
+    first: tuple[Statement, ...] = (
+        Call(_EDGE, (Input("CLK", Variable(free)),)),
+        Assign(
+            _FLAG,
+            Many("AND", (Many("OR", (Member(_EDGE, "Q"), ready)), Variable(watched))),
+        ),
+    )
+    block = VariableBlock(
+        word="VAR",
+        qualifier="",
+        declared=(Declared(_FLAG, "BOOL"), Declared(_EDGE, "R_TRIG")),
+    )
+    body = tuple(_waiting(one, outputs) for one in program.statements)
+    return replace(program, blocks=(*program.blocks, block), statements=(*first, *body))
+
+
+def _waiting(one: Statement, outputs: set[str]) -> Statement:
+    if isinstance(one, Assign) and one.target in outputs:
+        inside = one.value
+        parts = (
+            inside.operands if isinstance(inside, Many) and inside.operator == "AND" else (inside,)
+        )
+        return Assign(one.target, Many("AND", (*parts, Variable(_FLAG))))
+    if isinstance(one, If):
+        return replace(
+            one,
+            branches=tuple(
+                (condition, tuple(_waiting(part, outputs) for part in body))
+                for condition, body in one.branches
+            ),
+            otherwise=tuple(_waiting(part, outputs) for part in one.otherwise),
+        )
+    return one
