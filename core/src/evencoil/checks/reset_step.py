@@ -11,30 +11,17 @@ Source: ISO 13850 and IEC 60204-1 in their sense: releasing an emergency stop mu
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
-from dataclasses import replace
 
 from evencoil.checks.power import moving_of
 from evencoil.checks.reach import Graph, Place
 from evencoil.checks.ways import OPENS, contacts_of
 from evencoil.circuit import Circuit, Device, Edit, links_of, program_of, replay
-from evencoil.logic import LogicError, Program, program_text, read_program
-from evencoil.logic.model import (
-    Assign,
-    Call,
-    Declared,
-    If,
-    Input,
-    Many,
-    Member,
-    Statement,
-    Variable,
-    VariableBlock,
-)
+from evencoil.logic import LogicError, program_text, read_program, with_reset_step
 from evencoil.rehearsal import Stage, starts_of
 
 __all__ = ["reset_step"]
 
-_BUTTON, _FLAG, _EDGE = "reset_step", "Reset_done", "Reset_edge"
+_BUTTON = "reset_step"
 
 
 def reset_step(
@@ -63,7 +50,7 @@ def reset_step(
     }
     free = _free_input(graph, relay)
     for watched, feed in _lost_with_stop(graph, relay) if free and outputs else ():
-        program = _with_step(program_of(relay).program, outputs, free, watched)
+        program = with_reset_step(program_of(relay).program, outputs, free, watched)
         try:
             text = program_text(program)
             read_program(text, program_of(relay).points)
@@ -134,41 +121,3 @@ def _lost_with_stop(graph: Graph, relay: Device) -> Iterator[tuple[str, str]]:
         net = graph.net(relay.id, link.a)
         if graph.is_wired(f"{relay.id}.{link.a}") and net in held and net not in pressed:
             yield link.name, feeds[0]
-
-
-def _with_step(program: Program, outputs: set[str], free: str, watched: str) -> Program:
-    """Return a program whose outputs wait for a flag that a button sets."""
-    ready = Variable(_FLAG)
-    first: tuple[Statement, ...] = (
-        Call(_EDGE, (Input("CLK", Variable(free)),)),
-        Assign(
-            _FLAG,
-            Many("AND", (Many("OR", (Member(_EDGE, "Q"), ready)), Variable(watched))),
-        ),
-    )
-    block = VariableBlock(
-        word="VAR",
-        qualifier="",
-        declared=(Declared(_FLAG, "BOOL"), Declared(_EDGE, "R_TRIG")),
-    )
-    body = tuple(_waiting(one, outputs) for one in program.statements)
-    return replace(program, blocks=(*program.blocks, block), statements=(*first, *body))
-
-
-def _waiting(one: Statement, outputs: set[str]) -> Statement:
-    if isinstance(one, Assign) and one.target in outputs:
-        inside = one.value
-        parts = (
-            inside.operands if isinstance(inside, Many) and inside.operator == "AND" else (inside,)
-        )
-        return Assign(one.target, Many("AND", (*parts, Variable(_FLAG))))
-    if isinstance(one, If):
-        return replace(
-            one,
-            branches=tuple(
-                (condition, tuple(_waiting(part, outputs) for part in body))
-                for condition, body in one.branches
-            ),
-            otherwise=tuple(_waiting(part, outputs) for part in one.otherwise),
-        )
-    return one

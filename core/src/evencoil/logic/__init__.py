@@ -21,6 +21,7 @@ from evencoil.logic.names import Points, Symbol
 from evencoil.logic.reader import body_text
 from evencoil.logic.refusal import LogicError
 from evencoil.logic.relay import Relay, RelayTimes
+from evencoil.logic.reset_step import with_reset_step
 from evencoil.logic.rungs import Rung, form_of_rungs, rungs_of, rungs_text
 from evencoil.logic.shelf import ShelvedProgram, checked_programs
 from evencoil.logic.tokens import MOST_CHARACTERS
@@ -69,6 +70,7 @@ __all__ = [
     "rungs_of",
     "rungs_text",
     "statement_text",
+    "with_reset_step",
     "write_xml",
     "wrong_in",
 ]

@@ -27,8 +27,10 @@ def compared(old: str, new: str) -> tuple[ComparedLine, ...]:
 
     Parameters
     ----------
-    old, new : str
+    old : str
         As written.
+    new : str
+        As written, later.
 
     Raises
     ------
