@@ -17,7 +17,7 @@ schema = schemathesis.openapi.from_path(str(FILE))
 schema.app = application
 # work-out takes every step of a job and works it out: there each field is gone through one by one.
 # Operations that take the same steps again, to keep them or to draw them, get random ones.
-SAME_BODY = r"/(circuit|curves|dead|probes|checks|proofs|choose|nearest|inside|rehearse|plate|supply|leads|trust|joints|size|starter|load)$"
+SAME_BODY = r"/(circuit|curves|dead|probes|checks|proofs|choose|nearest|inside|rehearse|plate|supply|leads|trust|joints|size|starter|load|starts-in-a-row|trace)$"
 PRINTING = r"/(issues|run-up|run-up/\{method\})$"
 random = schemathesis.openapi.from_path(str(FILE))
 random.app = application
