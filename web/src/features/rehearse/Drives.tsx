@@ -28,7 +28,9 @@ export function Drives({ circuit, frame, words, onDial }: DrivesProps) {
           <b className="font-mono">{drive.tag}</b>
           <b className={`stamp ${word === "fault" ? "text-live" : ""}`}>{w.driveStates[word]}</b>
         </p>
-        <p className="font-mono text-sm">{w.gives(at.hz.toFixed(1), at.out.toFixed(0), at.a.toFixed(1))}</p>
+        <p className="font-mono text-sm">
+          {w.gives(at.hz.toFixed(1), at.out.toFixed(0), at.a.toFixed(1))}
+        </p>
         <p className="text-sm">
           {w.bus(at.bus.toFixed(0))} · {w.driveHeat(at.heat.toFixed(0))}
         </p>
