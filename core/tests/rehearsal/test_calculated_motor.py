@@ -11,6 +11,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from evencoil.circuit import Edit, replay
 from evencoil.job import JobInputs, rehearsed_motor, run_up_of, work_out
 from evencoil.leads import JointInput, LeadsInputs
 from evencoil.plate import PlateInputs, SupplyInputs
@@ -307,3 +308,40 @@ def test_any_acts_on_any_circuit_give_finite_figures(data):
         assert motor.lead_amps_a < 20_000
         assert abs(motor.speed_rpm) < 2_400
         assert motor.hottest_c >= 39.9
+
+
+CONVEYOR = (("kind", "conveyor"), ("torque_percent", "70"), ("inertia_lb_ft2", "9"))
+HEAVY = (("kind", "fan"), ("torque_percent", "20"), ("inertia_lb_ft2", "60"))
+
+
+def on_drive(load, **settings):
+    """Return the job's motor behind a drive with some settings."""
+    inputs, found = worked(circuit="17B", load=load)
+    edit = Edit(id="p", kind="set", device="drive", parameters=settings)
+    circuit = replay(found.starter.circuit, [edit] if settings else []).circuit
+    return Stage(circuit, motor=rehearsed_motor(inputs, found).motor)
+
+
+def test_a_drive_runs_it_at_a_third_of_its_frequency():
+    """20 Hz: 600 rpm less the slip that this torque takes; the same current as at 60 Hz."""
+    acts = [act(0.1, "close", "breaker"), act(2, "push", "start_forward")]
+    trace = on_drive(CONVEYOR).play([*acts, act(12, "dial", "drive", "20")], until_us=30_000_000)
+    full, third = motor_at(trace, 11), motor_at(trace, 29)
+    slip = 1800 - full.speed_rpm
+    assert third.speed_rpm == pytest.approx(600 - slip, abs=6)
+    assert third.torque_nm == pytest.approx(full.torque_nm, rel=0.05)
+    assert third.lead_amps_a == pytest.approx(full.lead_amps_a, rel=0.1)
+    assert trace.hazards == ()
+
+
+def test_what_the_machine_gives_back_needs_a_resistor():
+    """A flywheel of a fan: without one the ramp of 5 s waits for what the losses take."""
+    acts = [act(0.1, "close", "breaker"), act(2, "push", "start_forward"), act(40, "push", "stop")]
+    off = {}
+    for brake in ("0", "1"):
+        trace = on_drive(HEAVY, up="30", brake=brake).play(acts, until_us=90_000_000)
+        assert not [one for one in trace.events if one.aspect == "fault"]
+        off[brake] = first_event(trace, "output", "off") - 40
+    # 2.5 kg m2 from 188 rad/s in 5 s would ask 95 N m, over one and a half times the rated
+    assert 5 < off["1"] < 10
+    assert off["0"] > 3 * off["1"]

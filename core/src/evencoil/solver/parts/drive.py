@@ -275,7 +275,9 @@ class Drive(Part):
                 self._to(run, self.hz - step * (1 if self.hz > 0 else -1))
             self.next_step = run.time + self._lasts(aim)
             return
-        if not is_up and not self.has_resistor and self._gives_back():
+        # down it waits: for the machine's current, and for what no resistor takes
+        is_too_fast = self.amps > most or (not self.has_resistor and self._gives_back())
+        if not is_up and is_too_fast:
             self.next_step = run.time + self._lasts(aim)
             return
         toward = step if aim > self.hz else -step
