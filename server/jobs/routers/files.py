@@ -137,16 +137,10 @@ def _terminals(starter: JobStarter) -> list[Sequence[str]]:
 
 def _points(starter: JobStarter) -> list[Sequence[str]]:
     circuit = starter.circuit
-    devices = () if circuit is None else circuit.netlist.devices
-    return [
-        IO_HEADING,
-        *(
-            line.cells()
-            for item in devices
-            if circuit is not None and item.type == "plc"
-            for line in io_map(circuit, item)
-        ),
-    ]
+    if circuit is None:
+        return [IO_HEADING]
+    relays = (item for item in circuit.netlist.devices if item.type == "plc")
+    return [IO_HEADING, *(line.cells() for item in relays for line in io_map(circuit, item))]
 
 
 _LISTS: dict[str, Callable[[JobStarter], list[Sequence[str]]]] = {

@@ -25,13 +25,9 @@ const PARTS_OF: Record<string, readonly Part[]> = {
   check: ["starter"],
 };
 
-/** Every version of what was given: who, when, what changed; compare with now, bring back. */
-export function HistorySheet({ place, step, state, onClose }: HistorySheetProps) {
-  const parts = PARTS_OF[step] ?? [];
-  const [part, setPart] = useState<Part>(parts[0] ?? "plate");
-  const [open, setOpen] = useState<number | null>(null);
-  const { works, tag, number } = place;
-  const query = useQuery({
+/** Every version of one part of what was given, newest first. */
+export function useVersions({ works, tag, number }: Place, state: JobState, part: Part) {
+  return useQuery({
     queryKey: ["history", works, tag, number, part, state.job?.versions[part]?.n],
     queryFn: ({ signal }) =>
       told(
@@ -41,6 +37,14 @@ export function HistorySheet({ place, step, state, onClose }: HistorySheetProps)
         }),
       ),
   });
+}
+
+/** Every version of what was given: who, when, what changed; compare with now, bring back. */
+export function HistorySheet({ place, step, state, onClose }: HistorySheetProps) {
+  const parts = PARTS_OF[step] ?? [];
+  const [part, setPart] = useState<Part>(parts[0] ?? "plate");
+  const [open, setOpen] = useState<number | null>(null);
+  const query = useVersions(place, state, part);
   const now = state.given?.[part] as unknown as Record<string, unknown> | undefined;
   return (
     <Sheet isOpen onOpenChange={(isOpen) => !isOpen && onClose()} title={frameWords.history}>

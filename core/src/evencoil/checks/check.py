@@ -73,8 +73,9 @@ def check_circuit(
     ]
     if is_played and circuit.netlist.devices:
         stage = Stage(circuit)
-        played = state_problems(graph, stage, starts_of(stage), opening_of(circuit))
-        by_program = played_program_problems(graph)
+        starts = starts_of(stage)
+        played = state_problems(graph, stage, starts, opening_of(circuit))
+        by_program = played_program_problems(graph, stage, starts)
         found += [replace(one, is_played=True) for one in (*played, *by_program)]
     unique: dict[tuple[object, ...], Problem] = {}
     for one in found:  # what the drawing tells is not told again by playing it

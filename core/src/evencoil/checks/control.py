@@ -14,7 +14,7 @@ from collections.abc import Iterator
 from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import feeds_of, motion_of, moving_of
 from evencoil.checks.reach import COILED, LINE_ENDS, Graph, Place, positions_of
-from evencoil.checks.ways import CLOSES, OPENS, closing_buttons, contacts_of, fed_with, ways_to
+from evencoil.checks.ways import CLOSES, HOT, OPENS, closing_buttons, contacts_of, fed_with, ways_to
 from evencoil.circuit import CONTACTS, Edit, primary_taps
 
 __all__ = ["control_problems"]
@@ -243,17 +243,14 @@ def _grounded_side(graph: Graph) -> Iterator[Problem]:
                 break
 
 
-#: where the hot side of a control circuit begins
-_FROM = {"xfmr": ("X1",), "source": ("L",), "psu": ("+",), "drive": ("+",)}
-
-
 def _is_fed_side(graph: Graph, start: int) -> bool:
     """Tell whether a net is reached from the hot side by contacts that are no coil's."""
     lines = graph.spread({start}, lambda edge: edge.link.kind in {*CONTACTS, "fuse"})
     seeds = {
         graph.net(item.id, end)
         for item in graph.circuit.netlist.devices
-        for end in _FROM.get(item.type, ())
+        if item.type not in {"rect", "supply"}
+        for end in HOT.get(item.type, ())
     }
     return bool(lines & seeds)
 

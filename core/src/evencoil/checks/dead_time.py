@@ -20,7 +20,7 @@ from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import exclusive_pairs
 from evencoil.checks.reach import Graph, Place
 from evencoil.circuit import Device
-from evencoil.rehearsal import ScenarioAct, Stage, opening_of, starts_of
+from evencoil.rehearsal import ScenarioAct, Stage, opening_of
 from evencoil.solver import Event, constants
 
 __all__ = ["dead_time_problems"]
@@ -31,7 +31,11 @@ _LONGEST_US = 3 * _SECOND
 
 
 def dead_time_problems(
-    graph: Graph, driven: frozenset[str], needed: dict[str, frozenset[Place]]
+    graph: Graph,
+    stage: Stage,
+    starts: Sequence[Sequence[ScenarioAct]],
+    driven: frozenset[str],
+    needed: dict[str, frozenset[Place]],
 ) -> Iterator[Problem]:
     """Go through L16: each change from one contactor of a pair to the other, as it is played.
 
@@ -39,6 +43,10 @@ def dead_time_problems(
     ----------
     graph : Graph
         The circuit.
+    stage : Stage
+        The same, ready to be played.
+    starts : sequence of sequence of ScenarioAct
+        What gets a motor to run.
     driven : frozenset of str
         Coils that pull in through an output only.
     needed : dict
@@ -47,7 +55,7 @@ def dead_time_problems(
     pairs = [pair for pair in exclusive_pairs(graph) if pair <= driven]
     if not pairs:
         return
-    traces = list(_played(graph))
+    traces = list(_played(stage, starts))
     for one, other in (order for pair in pairs for order in permutations(sorted(pair))):
         opens, closes = needed[one] - needed[other], needed[other] - needed[one]
         found = [
@@ -79,13 +87,11 @@ def _wanted_us(item: Device) -> float:
     return usual * LATE + known["arc_us"]
 
 
-def _played(graph: Graph) -> Iterator[Sequence[Event]]:
+def _played(stage: Stage, starts: Sequence[Sequence[ScenarioAct]]) -> Iterator[Sequence[Event]]:
     """Go through what happens if one start follows another, alone and behind each stop."""
-    circuit = graph.circuit
-    stage, opening = Stage(circuit), opening_of(circuit)
-    starts = starts_of(stage)
+    opening = opening_of(stage.circuit)
     for one in starts:
-        # what changes over by itself
+        # an automatic change-over
         yield stage.play([*opening, *one], until_us=24 * _SECOND).events
     for one, two in permutations(starts, 2):
         later = [replace(act, at_us=act.at_us + 8 * _SECOND) for act in two]

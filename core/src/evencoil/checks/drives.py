@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from evencoil.checks.model import Level, Problem, problem
 from evencoil.checks.power import lines_behind_drive
 from evencoil.checks.reach import Graph, Place
-from evencoil.checks.ways import CLOSES, OPENS, contacts_of
+from evencoil.checks.ways import CLOSES, stops_opened
 from evencoil.circuit import CONTACTS, DRIVE_OUTPUT, Device, links_of
 
 __all__ = ["drive_problems"]
@@ -55,29 +55,16 @@ def _behind(graph: Graph, drive: Device) -> list[Device]:
         for end in item.terminals
         if end != "PE"
     }
-    found = []
-    for item in graph.circuit.netlist.devices:
-        if item.type not in _SWITCHED:
-            continue
-        without = graph.spread(
+
+    def reached(but: str = "") -> bool:
+        nets = graph.spread(
             near,
-            lambda edge, own=item.id: (  # type: ignore[misc]  # mypy does not infer a lambda with a default
-                edge.link.kind in {"pole", "heat", "fuse"} and edge.device.id != own
-            ),
+            lambda edge: edge.link.kind in {"pole", "heat", "fuse"} and edge.device.id != but,
         )
-        poles = [edge for edge in graph.edges if edge.device.id == item.id]
-        is_between = any(
-            edge.link.kind == "pole"
-            and (
-                (edge.one in without and edge.other not in without)
-                or (edge.other in without and edge.one not in without)
-            )
-            for edge in poles
-        )
-        whole = graph.spread(near, lambda edge: edge.link.kind in {"pole", "heat", "fuse"})
-        if is_between and whole & motors and not without & motors:
-            found.append(item)
-    return found
+        return bool(nets & motors)
+
+    # without its poles no way is left from the drive to a motor
+    return [item for item in graph.of_type(*_SWITCHED) if not reached(item.id)] if reached() else []
 
 
 def _permits(graph: Graph, drive: Device, open_: set[Place]) -> bool:
@@ -112,8 +99,8 @@ def _stops(graph: Graph, drive: Device) -> Iterator[Problem]:
     stops = graph.of_type("estop")
     if not stops:
         return
-    opened = {(item.id, link.name) for item in stops for link in contacts_of(graph, item, OPENS)}
-    permits = _permits(graph, drive, opened) if drive.parameters.get("enable") != "0" else True
+    opened = stops_opened(graph)
+    permits = drive.parameters.get("enable") == "0" or _permits(graph, drive, opened)
     lines = graph.reached(opened).lines
     has_lines = any(lines.get(graph.net(drive.id, end)) for end in ("L1", "L2", "L3"))
     if permits and has_lines:

@@ -18,7 +18,7 @@ from evencoil.checks.model import Problem, problem
 from evencoil.checks.power import exclusive_pairs, moving_of
 from evencoil.checks.reach import Graph, Place
 from evencoil.checks.reset_step import reset_step
-from evencoil.checks.ways import OPENS, contacts_of, fed_with
+from evencoil.checks.ways import OPENS, contacts_of, fed_with, stops_opened
 from evencoil.circuit import (
     Circuit,
     Device,
@@ -66,7 +66,7 @@ def has_program(circuit: Circuit) -> bool:
 
 
 def needs_play(circuit: Circuit) -> bool:
-    """Tell whether only playing tells what starts by itself: a program or a drive decides.
+    """Tell whether unexpected starts are found by playing only: a program or a drive decides.
 
     Parameters
     ----------
@@ -147,18 +147,24 @@ def program_problems(graph: Graph) -> Iterator[Problem]:
     yield from _lamps(graph)
 
 
-def played_program_problems(graph: Graph) -> Iterator[Problem]:
+def played_program_problems(
+    graph: Graph, stage: Stage, starts: Sequence[Sequence[ScenarioAct]]
+) -> Iterator[Problem]:
     """Go through what only playing tells of a program: L08 by the emergency stop, and L16.
 
     Parameters
     ----------
     graph : Graph
         The circuit.
+    stage : Stage
+        The same, ready to be played.
+    starts : sequence of sequence of ScenarioAct
+        What gets a motor to run.
     """
     if has_program(graph.circuit):
         driven = by_program(graph)
         needed = {coil: frozenset(_needed(graph, coil)) for coil in driven}
-        yield from dead_time_problems(graph, driven, needed)
+        yield from dead_time_problems(graph, stage, starts, driven, needed)
         if _starts_by_release(graph.circuit):
             relay, stop = graph.of_type("plc")[0], graph.of_type("estop")[0]
             edits = reset_step(graph, needed, _starts_by_release)
@@ -179,7 +185,7 @@ def _stops(graph: Graph) -> Iterator[Problem]:
     stops = graph.of_type("estop")
     if not stops:
         return
-    opened = {place for item in stops for place in _opening(graph, item)}
+    opened = stops_opened(graph)
     left = sorted(fed_with(graph, opened, {}) & by_program(graph) & moving_of(graph))
     if not left:
         return

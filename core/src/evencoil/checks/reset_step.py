@@ -14,9 +14,9 @@ from collections.abc import Callable, Iterator, Mapping
 
 from evencoil.checks.power import moving_of
 from evencoil.checks.reach import Graph, Place
-from evencoil.checks.ways import OPENS, contacts_of
+from evencoil.checks.ways import OPENS, contacts_of, stops_opened
 from evencoil.circuit import Circuit, Device, Edit, links_of, program_of, replay
-from evencoil.logic import LogicError, program_text, read_program, with_reset_step
+from evencoil.logic import LogicError, Machine, program_text, read_program, with_reset_step
 from evencoil.rehearsal import Stage, starts_of
 
 __all__ = ["reset_step"]
@@ -63,7 +63,7 @@ def reset_step(
                 id=f"{_BUTTON}_input",
                 kind="add_wire",
                 start=f"{_BUTTON}.14",
-                end=free_end(relay, free),
+                end=f"{relay.id}.{free}",
             ),
             Edit(id=f"{_BUTTON}_text", kind="set", device=relay.id, parameters={"program": text}),
         )
@@ -73,25 +73,18 @@ def reset_step(
     return ()
 
 
-def free_end(relay: Device, point: str) -> str:
-    """Return the terminal of an input."""
-    link = next(link for link in links_of(relay) if link.name == point)
-    return f"{relay.id}.{link.a}"
-
-
 def _free_input(graph: Graph, relay: Device) -> str:
     """Return the first input that nothing is wired to and the program does not name."""
-    named = {name.upper() for name in program_of(relay).symbols}
-    used = program_text(program_of(relay).program).upper()
-    for link in links_of(relay):
-        if link.kind != "input" or link.name.startswith("AI"):
-            continue
-        is_named = (
-            link.name in named or link.name in used.replace("(", " ").replace(")", " ").split()
-        )
-        if not graph.is_wired(f"{relay.id}.{link.a}") and not is_named:
-            return link.name
-    return ""
+    used = Machine(program_of(relay)).used()
+    free = (
+        link.name
+        for link in links_of(relay)
+        if link.kind == "input"
+        and not link.name.startswith("AI")
+        and link.name not in used
+        and not graph.is_wired(f"{relay.id}.{link.a}")
+    )
+    return next(free, "")
 
 
 def _lost_with_stop(graph: Graph, relay: Device) -> Iterator[tuple[str, str]]:
@@ -100,8 +93,7 @@ def _lost_with_stop(graph: Graph, relay: Device) -> Iterator[tuple[str, str]]:
     The feed is a terminal that is live as long as no emergency stop is pressed, whatever a
     contactor does: an input behind a contact of a contactor would wait for itself.
     """
-    stops = graph.of_type("estop")
-    opened = {(item.id, link.name) for item in stops for link in contacts_of(graph, item, OPENS)}
+    opened = stops_opened(graph)
     coils = {
         (item.id, link.name)
         for item in graph.of_type("contactor", "relay")
@@ -110,7 +102,7 @@ def _lost_with_stop(graph: Graph, relay: Device) -> Iterator[tuple[str, str]]:
     held, pressed = graph.reached(coils).hot, graph.reached(opened).hot
     feeds = [
         terminal
-        for item in stops
+        for item in graph.of_type("estop")
         for link in contacts_of(graph, item, OPENS)
         for terminal in (f"{item.id}.{link.a}", f"{item.id}.{link.b}")
         if graph.nets[terminal] in held and graph.nets[terminal] not in pressed

@@ -8,12 +8,21 @@ from __future__ import annotations
 from evencoil.checks.reach import LINE_ENDS, Graph, Place
 from evencoil.circuit import CONTACTS, Device, Link, links_of
 
-__all__ = ["CLOSES", "OPENS", "closing_buttons", "contacts_of", "fed_with", "ways_to"]
+__all__ = [
+    "CLOSES",
+    "HOT",
+    "OPENS",
+    "closing_buttons",
+    "contacts_of",
+    "fed_with",
+    "stops_opened",
+    "ways_to",
+]
 
 OPENS = ("nc", "nc_late")
 CLOSES = ("no", "no_early")
 #: where the hot side of a control circuit begins
-_HOT = {
+HOT = {
     "xfmr": ("X1",),
     "source": ("L",),
     "psu": ("+",),
@@ -59,6 +68,21 @@ def closing_buttons(graph: Graph) -> set[Place]:
     }
 
 
+def stops_opened(graph: Graph) -> set[Place]:
+    """Return the opening contacts of every emergency stop: what is open with all of them pressed.
+
+    Parameters
+    ----------
+    graph : Graph
+        The circuit.
+    """
+    return {
+        (item.id, link.name)
+        for item in graph.of_type("estop")
+        for link in contacts_of(graph, item, OPENS)
+    }
+
+
 def fed_with(graph: Graph, opened: set[Place], turned: dict[str, str]) -> frozenset[str]:
     """Return the coils that can pull in, or stay in, with some contacts open.
 
@@ -91,7 +115,7 @@ def ways_to(graph: Graph, coil: str, turned: dict[str, str]) -> set[Place]:
     hot_ends = set()
     for item in graph.circuit.netlist.devices:
         hot_ends |= {
-            graph.net(item.id, end) for end in _HOT.get(item.type, ()) if end in item.terminals
+            graph.net(item.id, end) for end in HOT.get(item.type, ()) if end in item.terminals
         }
     found: set[Place] = set()
     common = graph.returns()

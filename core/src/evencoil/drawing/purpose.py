@@ -177,7 +177,7 @@ def _sources(circuit: Circuit, numbered: Numbered) -> Iterator[tuple[int, Messag
 
 
 def _drives(circuit: Circuit, numbered: Numbered) -> Iterator[tuple[int, Message]]:
-    """Tell what leads a drive's own volts to its inputs, and what hangs on its output."""
+    """Tell which contacts feed the inputs of a drive, and what is on its output."""
     joins: dict[int, list[tuple[str, int]]] = defaultdict(list)
     for device in circuit.netlist.devices:
         for link in links_of(device):

@@ -49,18 +49,16 @@ def drive_settings(
     is_stated : callable
         From device and setting: whether a step of the job or a person stands behind it.
     """
-    drives = (
-        []
-        if circuit is None
-        else [item for item in circuit.netlist.devices if item.type == "drive"]
-    )
+    if circuit is None:
+        return ()
     return tuple(
         DriveSettings(
-            tag=item.id if circuit is None else circuit.tags.get(item.id, item.id),
+            tag=circuit.tags.get(item.id, item.id),
             settings=tuple(_settings(item, is_stated)),
             notes=tuple(Message(f"drive.note.{name}") for name in _NOTES),
         )
-        for item in drives
+        for item in circuit.netlist.devices
+        if item.type == "drive"
     )
 
 

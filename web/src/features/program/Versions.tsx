@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, told } from "../../api/client";
+import { useVersions } from "../../components/HistorySheet";
 import { useRoom } from "../../components/JobRoom";
 import { Tag } from "../../components/shapes";
 import { programWords as w } from "../../words/program";
@@ -12,18 +13,8 @@ const LOOKS = { same: "", gone: "text-soft line-through", new: "bg-ink text-shee
 /** Earlier programs of this relay beside the one on the screen, line by line. */
 export function Versions({ relay, draft }: { relay: Relay; draft: string }) {
   const { place, state } = useRoom();
-  const { works, tag, number } = place;
   const [picked, setPicked] = useState<number | null>(null);
-  const history = useQuery({
-    queryKey: ["history", works, tag, number, "starter", state.job?.versions.starter?.n],
-    queryFn: ({ signal }) =>
-      told(
-        api.GET("/api/w/{works}/m/{tag}/j/{number}/history/{step}", {
-          params: { path: { works, tag, number, step: "starter" } },
-          signal,
-        }),
-      ),
-  });
+  const history = useVersions(place, state, "starter");
   const known = (history.data ?? []).flatMap((entry) => {
     const programs = entry.body.programs as Record<string, string> | undefined;
     const text = programs?.[relay.id];

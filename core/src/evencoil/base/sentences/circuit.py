@@ -70,7 +70,7 @@ SENTENCES: dict[str, str] = {
     "setting.down": "ramp down from base frequency",
     "setting.enable": "runs only with ENA on (1) or without it (0)",
     "setting.limit": "current limit of rated amps",
-    "setting.restart": "starts again by itself when power comes back (1) or not (0)",
+    "setting.restart": "starts again automatically when power comes back (1) or not (0)",
     "setting.stop": "stops along its ramp, or coasts",
     "setting.up": "ramp up to base frequency",
     "setting.wait": "wait after power off, by its label",

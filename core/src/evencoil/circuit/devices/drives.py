@@ -52,7 +52,7 @@ register(
             Parameter("boost", "number", "2", "%", 0, 20),
             Parameter("stop", "ramp|coast", "ramp"),
             Parameter("wires", "2|3", "2"),
-            # starts again by itself when power comes back with its run input on
+            # an automatic restart when power comes back with its run input on
             Parameter("restart", "0|1", "0"),
             # torque only while ENA is on
             Parameter("enable", "0|1", "1"),

@@ -354,7 +354,7 @@ class Drive(Part):
         if run.solution_is_old:
             return  # these are the volts before something changed at this instant
         known = self.plant.constants
-        reached = bool(self._motors(run))
+        reached = self._has_motor(run)
         if not self.hz:
             others = max(
                 abs(run.solution.volts[one] - run.solution.volts[other])
@@ -399,11 +399,10 @@ class Drive(Part):
             self.draw = wanted
             self._put_in(run)
 
-    def _motors(self, run: Run) -> frozenset[int]:
-        """Return the ends of windings that its output reaches."""
+    def _has_motor(self, run: Run) -> bool:
+        """Tell whether its output reaches a winding."""
         found = self.reached(run)
-        ends = {node for pair in self.plant.motor_coils.values() for node in pair}
-        return frozenset(found & ends)
+        return any(node in found for pair in self.plant.motor_coils.values() for node in pair)
 
     def reached(self, run: Run) -> frozenset[int]:
         """Return every node that its output reaches by what conducts, windings left out."""

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import cmath
 from collections.abc import Callable
+from functools import cached_property
 from math import pi, sqrt
 from typing import ClassVar, cast
 
@@ -471,22 +472,26 @@ class GroundFaultRelay(_Monitor):
 
     def leaks(self, run: Run) -> float:
         """Return the sum of the currents in its window [A]."""
-        around = self.device.parameters.get("around", "")
-        part = run.plant.part_of.get(around)
-        if not isinstance(part, Part):
-            return 0.0
-        volts = run.solution.volts
-        whole = 0j
-        for link in part.links:
-            if link.kind not in {"pole", "heat"}:
-                continue
-            nodes = (self.plant.node(part.id, link.a), self.plant.node(part.id, link.b))
-            branch = next(
-                (place for place, ends in enumerate(self.plant.ends) if ends == nodes), None
+        volts, ends = run.solution.volts, self.plant.ends
+        return abs(
+            sum(
+                (volts[ends[branch][0]] - volts[ends[branch][1]]) * run.admittance[branch]
+                for branch in self._window
             )
-            if branch is not None:
-                whole += (volts[nodes[0]] - volts[nodes[1]]) * run.admittance[branch]
-        return abs(whole)
+        )
+
+    @cached_property
+    def _window(self) -> tuple[int, ...]:
+        """Branches whose conductors pass its window: found once, when every device is there."""
+        part = self.plant.part_of.get(self.device.parameters.get("around", ""))
+        if part is None:
+            return ()
+        pairs = [
+            (self.plant.node(part.id, link.a), self.plant.node(part.id, link.b))
+            for link in part.links
+            if link.kind in {"pole", "heat"}
+        ]
+        return tuple(self.plant.ends.index(pair) for pair in pairs if pair in self.plant.ends)
 
     def observe(self, run: Run) -> None:
         """See what leaks; start its delay, or let it go."""
