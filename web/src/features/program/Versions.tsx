@@ -55,7 +55,7 @@ export function Versions({ relay, draft }: { relay: Relay; draft: string }) {
           {lines.data?.map((line, place) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place, two may be alike
             <li key={place} className={LOOKS[line.what]}>
-              <span aria-hidden="true">{SIGNS[line.what]} </span>
+              <span aria-hidden="true" className="whitespace-pre">{`${SIGNS[line.what]} `}</span>
               {line.what !== "same" && (
                 <span className="sr-only">{line.what === "gone" ? w.gone : w.came}: </span>
               )}
