@@ -2,9 +2,28 @@
 
 from __future__ import annotations
 
-from ninja import Schema
+from typing import Any, Self
 
-__all__ = ["HEAVY", "REFUSALS", "ConflictOut", "ProblemOut", "VersionOut"]
+import ninja
+from ninja.schema import DjangoGetter
+from pydantic import ModelWrapValidatorHandler, ValidationInfo, model_validator
+
+__all__ = ["HEAVY", "REFUSALS", "ConflictOut", "ProblemOut", "Schema", "VersionOut"]
+
+
+class Schema(ninja.Schema):
+    """What is sent or answered: an answer that has its shape already is not taken apart again."""
+
+    @model_validator(mode="wrap")
+    @classmethod
+    def _run_root_validator(
+        cls, values: Any, handler: ModelWrapValidatorHandler[Self], info: ValidationInfo
+    ) -> Self:
+        if isinstance(values, cls):
+            return values
+        if isinstance(values, dict):
+            return handler(values)
+        return handler(DjangoGetter(values, cls, info.context))
 
 
 class ProblemOut(Schema):

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router
 
+from api.schemas import Schema
 from demo.larkfall import PASSWORD, PEOPLE, WORKS
 from people.models import Works
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from django.http import HttpRequest
-from ninja import Path, Router, Schema
+from ninja import Path, Router
 from pydantic import Field
 
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from desk.answer import NAME, progress
 from people.access import caller_in
 

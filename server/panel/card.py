@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpRequest
-from ninja import Schema
 
 from api.problems import ProblemError
+from api.schemas import Schema
 from evencoil.acts import state_of
 from jobs.models import JobMotor
 from jobs.store import kept, work_out_kept

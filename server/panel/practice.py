@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from random import SystemRandom
 
-from ninja import Schema
-
+from api.schemas import Schema
 from evencoil.acts import Work, expected_in, figure, judged, work_from_json
 from evencoil.job import stand_in
 from panel.models import PanelRevision

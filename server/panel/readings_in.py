@@ -7,9 +7,9 @@ import io
 import uuid
 from typing import Any
 
-from ninja import Schema
 from pydantic import Field
 
+from api.schemas import Schema
 from evencoil.base import HugeText, Text
 from panel.models import PanelRevision
 

@@ -6,10 +6,10 @@ from contextlib import suppress
 from itertools import chain
 from typing import Any
 
-from ninja import Schema
 from pydantic import Field
 
 from answers.routers.circuit import MOST_US, ActIn
+from api.schemas import Schema
 from evencoil.base import CoreError, Message, RefusedError
 from evencoil.circuit import netlist_fingerprint
 from evencoil.job import rehearsed_motor

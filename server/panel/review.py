@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping
 
-from ninja import Schema
-
+from api.schemas import Schema
 from evencoil.acts import Log, state_of, to_judge
 from evencoil.base import Message, Step, say
 from evencoil.job import Worked

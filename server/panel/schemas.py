@@ -5,9 +5,9 @@ from __future__ import annotations
 import uuid
 from typing import Annotated, Any, Literal
 
-from ninja import Schema
 from pydantic import Field, StringConstraints
 
+from api.schemas import Schema
 from evencoil.acts import (
     MAY_SHUT_HANDS,
     MAY_SHUT_POWER,

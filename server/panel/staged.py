@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Any
 
-from ninja import Schema
-
+from api.schemas import Schema
 from evencoil.acts import (
     OPEN,
     RESULTS,

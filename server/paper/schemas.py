@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ninja import Schema
+from api.schemas import Schema
 
 __all__ = ["DifferenceOut", "IssueIn", "IssueOut", "IssuedOut"]
 

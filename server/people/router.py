@@ -7,10 +7,10 @@ from typing import cast
 
 from django.http import HttpRequest
 from django.utils.crypto import salted_hmac
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field
 
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from evencoil.base import ConductorSize, LineNames, Message, Text, TradeTerms, say
 from evencoil.codebook import (
     DeviceNames,

@@ -5,10 +5,10 @@ from __future__ import annotations
 from decimal import Decimal
 
 from django.http import HttpRequest
-from ninja import Router, Schema, Status
+from ninja import Router, Status
 from pydantic import BaseModel, Field
 
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from evencoil.base import DecimalText, HugeText, Message, Text, plain, say
 from evencoil.sizing import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
 from people.access import Caller, caller_in, not_found

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from django.db import IntegrityError, transaction
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field, ValidationError
 
 from answers.schemas.base import Answer, Label, Plain, Refused, Sentence
 from answers.schemas.terminal_box import JointOut, connection_name
 from api.answers import as_json
 from api.problems import NeedsRepairError, ProblemError
-from api.schemas import HEAVY, ConflictOut, VersionOut
+from api.schemas import HEAVY, ConflictOut, Schema, VersionOut
 from desk.answer import Tell, answer
 from evencoil.base import CoreError, Message, say, show
 from evencoil.machine import (

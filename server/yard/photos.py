@@ -12,11 +12,11 @@ from threading import Lock
 from typing import Literal
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema
+from ninja import Router
 from PIL import Image, ImageOps
 
 from api.problems import ProblemError
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from evencoil.base import LongText
 from jobs.models import JobMotor
 from jobs.routers.place import JOB, Number

@@ -7,11 +7,11 @@ from typing import Any, Literal
 
 from django.db.models import Count, Q, QuerySet
 from django.http import HttpRequest, HttpResponse
-from ninja import Field, Query, Router, Schema, Status
+from ninja import Field, Query, Router, Status
 
 from api.answers import JSON
 from api.recent import Recent
-from api.schemas import REFUSALS, ProblemOut
+from api.schemas import REFUSALS, ProblemOut, Schema
 from evencoil.base import Message, MotorTag, ShortText, Text, counted, say
 from jobs.actions import AddMotor
 from jobs.lines import lines_of, newest_links

@@ -8,13 +8,13 @@ from functools import lru_cache
 from typing import Annotated
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Query, Router, Schema
+from ninja import Query, Router
 from PIL import Image
 from pydantic import Field
 
 from api.answers import as_json
 from api.problems import ProblemError
-from api.schemas import HEAVY, REFUSALS
+from api.schemas import HEAVY, REFUSALS, Schema
 from desk.answer import Tell, answer
 from evencoil.base import LongText
 from evencoil.plate import Share

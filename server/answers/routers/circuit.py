@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from django.core import signing
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field, StringConstraints
 
 from answers.given import GivenIn, worked
@@ -24,7 +24,7 @@ from answers.stage import lent_stage
 from api.answers import JSON, as_json
 from api.kept import kept_or_made, key_for
 from api.recent import Recent
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from evencoil.base import Message, RefusedError, Text, say
 from evencoil.circuit import number_nets, types
 from evencoil.drawing import draw_ladder, draw_power

@@ -6,13 +6,13 @@ from dataclasses import replace
 from typing import Literal
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field
 
 from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Label, Refused, Sentence
 from answers.schemas.terminal_box import JointOut, connection_name
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from evencoil.base import CoreError, Message, MissingError, say
 from evencoil.leads import (
     BenchInputs,

@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field
 
 from api.files import answers_file, attachment
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from evencoil.base import HugeText
 from evencoil.logic import (
     LogicError,
@@ -23,9 +23,11 @@ from evencoil.logic import (
     form_of_rungs,
     looked_through,
     program_text,
+    read_io_list,
     read_program,
     read_xml,
     rungs_of,
+    with_names,
     write_xml,
 )
 
@@ -59,6 +61,12 @@ class ProgramFileIn(Schema):
 
     data: HugeText
     points: PointsIn = PointsIn()
+
+
+class NamesIn(ProgramIn):
+    """A program, and an I/O list whose names it takes over."""
+
+    list: HugeText
 
 
 class WrongOut(Schema):
@@ -214,6 +222,21 @@ def from_file(request: HttpRequest, body: ProgramFileIn) -> ProgramOut:
             text="", declarations="", rungs=[], wrong=[_wrong(refused)], doubts=[], names=[]
         )
     return _out(program_text(made.program), points)
+
+
+@router.post("/program/names", response={200: ProgramOut, **REFUSALS})
+def take_names(request: HttpRequest, body: NamesIn) -> ProgramOut:
+    """Return the program with the names of an I/O list; a line that is wrong changes nothing."""
+    del request
+    points = body.points.as_core()
+    checked = read_program(body.text, points)
+    try:
+        made = with_names(body.text, checked, read_io_list(body.list, points))
+    except LogicError as refused:
+        return ProgramOut(
+            text=body.text, declarations="", rungs=[], wrong=[_wrong(refused)], doubts=[], names=[]
+        )
+    return _out(made, points)
 
 
 @router.post("/program/xml", response=REFUSALS, openapi_extra=answers_file("application/xml"))

@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import Field
 
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from evencoil.acts import OPEN, FigureError, figure
 from evencoil.base import Message, OutOfRangeError, Text, say
 from evencoil.sensors import (

@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router
 from pydantic import StringConstraints
 
 from answers.given import GivenIn, worked
 from answers.schemas.base import Answer, Sentence
-from api.schemas import REFUSALS
+from api.schemas import REFUSALS, Schema
 from evencoil.base import HugeText, Message, OutOfRangeError, Text, in_trade_terms, say
 from evencoil.circuit import Near, nearest, read_netlist, read_trace
 from evencoil.job import Choice, choices

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from django.http import HttpRequest, HttpResponse
-from ninja import Router, Schema, Status
+from ninja import Router, Status
 
 from answers.given import GivenIn, worked
 from answers.schemas.worked import WorkedOut, worked_out
 from api.files import attachment
-from api.schemas import REFUSALS, ProblemOut, VersionOut
+from api.schemas import REFUSALS, ProblemOut, Schema, VersionOut
 from evencoil.base import MotorTag
 from evencoil.job import JobFile, JobInputs, StepName, dump, load, step_model, work_out_job
 from jobs.actions import ImportJob, UsePlate

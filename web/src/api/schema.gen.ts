@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/program/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Names
+         * @description Return the program with the names of an I/O list; a line that is wrong changes nothing.
+         */
+        post: operations["answers_routers_program_take_names"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/program/read": {
         parameters: {
             query?: never;
@@ -5393,6 +5413,28 @@ export interface components {
             said: string;
         };
         /**
+         * NamesIn
+         * @description A program, and an I/O list whose names it takes over.
+         */
+        NamesIn: {
+            /** List */
+            list: string;
+            /**
+             * @default {
+             *       "analog": 0,
+             *       "inputs": 8,
+             *       "outputs": 4
+             *     }
+             */
+            points: components["schemas"]["PointsIn"];
+            /** Rungs */
+            rungs?: {
+                [key: string]: unknown;
+            }[] | null;
+            /** Text */
+            text: string;
+        };
+        /**
          * NearOut
          * @description A circuit of the catalogue, and each difference of the traced one.
          */
@@ -8605,6 +8647,75 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["ProgramFileIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProgramOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    answers_routers_program_take_names: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamesIn"];
             };
         };
         responses: {

@@ -44,6 +44,7 @@ export const programWords = {
   device: "Wired to",
   asText: "Save as PLCopen file, text",
   asLadder: "Save as PLCopen file, ladder",
+  takeNames: "Take names from an I/O list (CSV)",
   asSt: "Save as plain text",
   openFile: "Open a program file (PLCopen XML or text)",
   opened: "Opened. It is not kept yet: look at it, then keep it.",

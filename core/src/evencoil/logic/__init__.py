@@ -18,6 +18,7 @@ from evencoil.logic.meaning import (
 )
 from evencoil.logic.model import Program
 from evencoil.logic.names import Points, Symbol
+from evencoil.logic.naming import with_names
 from evencoil.logic.reader import body_text
 from evencoil.logic.refusal import LogicError
 from evencoil.logic.relay import Relay, RelayTimes
@@ -70,6 +71,7 @@ __all__ = [
     "rungs_of",
     "rungs_text",
     "statement_text",
+    "with_names",
     "with_reset_step",
     "write_xml",
     "wrong_in",

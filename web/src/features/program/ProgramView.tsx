@@ -18,7 +18,8 @@ const PARTS = [
 /** What does the relay do, and may it? One program, as rungs and as text; kept when nothing is wrong. */
 export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: string) => void }) {
   const [part, setPart] = useState<(typeof PARTS)[number][0]>("rungs");
-  const { draft, program, problem, shelf, isFresh, setDraft, draw, open, save } = useProgram(relay);
+  const { draft, program, problem, shelf, isFresh, setDraft, draw, open, takeNames, save } =
+    useProgram(relay);
   const wrong = problem.length > 0 ? problem : (program?.wrong ?? []);
   const isKept = draft === relay.program;
   return (
@@ -66,7 +67,24 @@ export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: st
       {(part === "text" || (part === "rungs" && wrong.length > 0)) && (
         <TextEditor text={draft} wrong={wrong} onChange={setDraft} />
       )}
-      {part === "points" && <Points relay={relay} />}
+      {part === "points" && (
+        <>
+          <label className="ask">
+            {w.takeNames}
+            <input
+              type="file"
+              accept=".csv,.txt"
+              className="block"
+              disabled={!isFresh || (program?.wrong ?? []).length > 0}
+              onChange={(event) => {
+                const [file] = event.target.files ?? [];
+                if (file) void takeNames(file);
+              }}
+            />
+          </label>
+          <Points relay={relay} />
+        </>
+      )}
       {part === "versions" && <Versions relay={relay} draft={draft} />}
       {part === "files" && (
         <div className="flex flex-wrap items-end gap-3">

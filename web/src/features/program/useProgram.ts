@@ -60,6 +60,19 @@ export function useProgram(relay: Relay) {
       return false;
     }
   };
+  /** The names of an I/O list, taken over into the draft. */
+  const takeNames = async (file: File) => {
+    const made = await told(
+      api.POST("/api/program/names", {
+        body: { text: draft, rungs: null, points: pointsOf(relay), list: await file.text() },
+      }),
+    ).catch((lost: unknown) => {
+      if (!(lost instanceof Refused)) throw lost;
+      return null;
+    });
+    setProblem(made?.wrong ?? []);
+    if (made?.wrong.length === 0) setDraft(made.text);
+  };
   const save = async (form: "ST" | "LD") => {
     const { data } = await api.POST("/api/program/xml", {
       params: { query: { form } },
@@ -80,6 +93,7 @@ export function useProgram(relay: Relay) {
     },
     draw,
     open,
+    takeNames,
     save,
   };
 }
