@@ -18,7 +18,7 @@ __all__ = [
 ]
 
 WORKS = {"slug": "larkfall", "name": "Larkfall Lime Works", "time_zone": "America/Denver"}
-MACHINE = "Lime Line 1"
+MACHINE, WATER = "Lime Line 1", "Water house"
 PASSWORD = "kiln-two-runs-hot"  # printed by ./start for the made-up people
 PEOPLE = {
     "marta": ("Marta Quillan", "electrician"),
@@ -41,6 +41,7 @@ class DemoMotor:
     starter: dict[str, object] = field(default_factory=dict)
     load: dict[str, object] = field(default_factory=dict)
     panel: Literal["", "half_wired", "ready_to_sign"] = ""
+    machine: str = MACHINE
 
 
 _SAID: dict[str, object] = {
@@ -207,6 +208,28 @@ MOTORS = (
         {"standard_circuit": "3A"},
         {"kind": "fan", "torque_percent": "80", "inertia_lb_ft2": "20"},
         panel="ready_to_sign",
+    ),
+    DemoMotor(
+        "WP-9",
+        "wash water pump",
+        "5 HP, 230/460 V, 13.2/6.6 A, 1745 RPM, 60 HZ, 3 PH, SF 1.15, CODE J, DES B, 9 LEADS",
+        "480Y/277",
+        {**_SAID, "control": _ONE_COIL},
+        _SERIES,
+        {"standard_circuit": "13B"},
+        {"kind": "fan", "torque_percent": "80", "inertia_lb_ft2": "2"},
+        machine=WATER,
+    ),
+    DemoMotor(
+        "BF-10",
+        "basin fan",
+        "10 HP, 230/460 V, 26.4/13.2 A, 1755 RPM, 60 HZ, 3 PH, SF 1.15, CODE H, DES B, 9 LEADS",
+        "480Y/277",
+        _SAID,
+        _SERIES,
+        {"standard_circuit": "17B"},
+        {"kind": "fan", "torque_percent": "70", "inertia_lb_ft2": "30"},
+        machine=WATER,
     ),
 )
 

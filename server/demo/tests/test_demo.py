@@ -9,13 +9,13 @@ from plant.models import Motor, PlateRevision
 
 @pytest.mark.django_db
 def test_the_demo_is_laid_out_once(capsys):
-    """Eight motors and four people, the second run adds nothing and overwrites nothing."""
+    """Ten motors and four people, the second run adds nothing and overwrites nothing."""
     call_command("demo")
     Motor.objects.filter(tag="IC-2").update(name="changed by hand")
     call_command("demo")
 
-    assert (Motor.objects.count(), User.objects.count()) == (8, 4)
-    assert PlateRevision.objects.count() == 7
+    assert (Motor.objects.count(), User.objects.count()) == (10, 4)
+    assert PlateRevision.objects.count() == 9
     assert Motor.objects.get(tag="IC-2").name == "changed by hand"
     assert "Larkfall" in capsys.readouterr().out
 

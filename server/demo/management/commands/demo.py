@@ -12,7 +12,6 @@ from demo.larkfall import (
     HEATERS,
     HEATERS_NAME,
     HEATERS_SOURCE,
-    MACHINE,
     MOTORS,
     PASSWORD,
     PEOPLE,
@@ -51,7 +50,7 @@ class Command(BaseCommand):
         for motor in MOTORS:
             if Motor.objects.filter(works=works, tag=motor.tag).exists():
                 continue
-            link = AddMotor(planner, tag=motor.tag, called=motor.name, machine=MACHINE).run()
+            link = AddMotor(planner, tag=motor.tag, called=motor.name, machine=motor.machine).run()
             if motor.plate:
                 ReadPlate(fitter, link, PlateInputs(text=motor.plate), 0).run()
             if motor.supply:
