@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useLayoutEffect, useRef } from "react";
 import { useDevice } from "./device";
 
 /** One key of a screen, for acting and for the sheet that lists them. */
@@ -19,7 +19,8 @@ export function useKeys(keys: readonly Key[]): void {
   const { areKeysOn } = useDevice();
   const now = useRef(keys);
   now.current = keys;
-  useEffect(() => {
+  // with the screen itself, not a frame later: a key pressed at once is not lost
+  useLayoutEffect(() => {
     if (!areKeysOn) return;
     let first = "";
     let clear = 0;

@@ -6,6 +6,8 @@ Knows netlists, solver and rehearsal; no job.
 from evencoil.checks.check import check_circuit, isolations_of
 from evencoil.checks.dead.bench import Hand, Observed
 from evencoil.checks.dead.evidence import WireEvidence, wire_evidence
+from evencoil.checks.dead.faults import WiringFault as FaultNetlist
+from evencoil.checks.dead.faults import contact_faults, moved_wires
 from evencoil.checks.dead.plan import Check, DeadChecks, dead_checks
 from evencoil.checks.dead.sheet import DeadSheet, dead_sheet, said_expected, said_hand
 from evencoil.checks.dead.suspects import ohms_read, readings_hold, suspects
