@@ -23,6 +23,7 @@ FLOORS = (
     ("leads", "rehearsal"),
     ("run_up", "acts"),
     ("drawing", "checks"),
+    ("trouble",),
     ("job",),
     ("machine",),
     ("cli",),

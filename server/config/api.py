@@ -32,6 +32,7 @@ from desk.answer import nobody_waits
 from desk.router import router as questions
 from desk.seat import GoneError
 from evencoil.base import CoreError
+from hunts.router import router as hunting
 from jobs.routers.enter import router as enter
 from jobs.routers.files import router as files
 from jobs.routers.job import router as jobs
@@ -126,6 +127,7 @@ api.add_router("", questions)
 api.add_router("", choosing)
 api.add_router("", files)
 api.add_router("", panel)
+api.add_router("", hunting)
 api.add_router("", proving)
 api.add_router("", paper)
 

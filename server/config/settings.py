@@ -35,6 +35,7 @@ INSTALLED_APPS = [
     "paper",
     "proving",
     "panel",
+    "hunts",
     "django_tasks",
     "django_tasks.backends.database",
     "demo",

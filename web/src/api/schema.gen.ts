@@ -244,6 +244,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trouble/symptoms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The Symptoms
+         * @description Return what people say of machines, each with the general order.
+         */
+        get: operations["hunts_router_the_symptoms"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trouble/which": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Which
+         * @description Return the circuits of the catalogue, and miswirings, that behave as was seen.
+         */
+        post: operations["hunts_router_which"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/bench": {
         parameters: {
             query?: never;
@@ -730,6 +770,110 @@ export interface paths {
         get: operations["jobs_routers_job_history"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/hunts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hunts
+         * @description Return the hunts of a job, the newest first.
+         */
+        get: operations["hunts_router_hunts"];
+        put?: never;
+        /**
+         * Begin
+         * @description Begin a hunt; on a circuit that was not hunted before the faults are played first.
+         */
+        post: operations["hunts_router_begin"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/hunts/{n}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Hunt
+         * @description Return a hunt and where it stands.
+         */
+        get: operations["hunts_router_one_hunt"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/hunts/{n}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Answer
+         * @description Keep what a reading gave; what is no answer to it is refused and changes nothing.
+         */
+        post: operations["hunts_router_add_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/hunts/{n}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Back
+         * @description Take the last answer back.
+         */
+        post: operations["hunts_router_take_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/m/{tag}/j/{number}/hunts/{n}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Close
+         * @description Close a hunt with what was changed; the core says whether that proves a cause.
+         */
+        post: operations["hunts_router_close"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1768,6 +1912,22 @@ export interface components {
             settles_rpm: number;
         };
         /**
+         * AlikeOut
+         * @description A circuit that behaves so.
+         */
+        AlikeOut: {
+            /** Agrees */
+            agrees: number;
+            /** Circuit */
+            circuit: string;
+            /** Fault */
+            fault: string;
+            /** Option */
+            option: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * AmendmentOut
          * @description What the place asks for beyond the code, with its name in words.
          */
@@ -1836,6 +1996,14 @@ export interface components {
             value: string;
         };
         /**
+         * BackIn
+         * @description Which state of a hunt was seen.
+         */
+        BackIn: {
+            /** Rev */
+            rev: number;
+        };
+        /**
          * BadLineOut
          * @description A line that was not taken, and why.
          */
@@ -1872,6 +2040,39 @@ export interface components {
             level: number;
             /** Start */
             start: string;
+        };
+        /**
+         * BeginIn
+         * @description What is said of it.
+         */
+        BeginIn: {
+            /**
+             * After Work
+             * @default false
+             */
+            after_work: boolean;
+            /**
+             * Age
+             * @default y1
+             * @enum {string}
+             */
+            age: "y0" | "y1" | "y2";
+            /** Symptom */
+            symptom: string;
+        };
+        /**
+         * BeliefOut
+         * @description A common belief and the truth.
+         */
+        BeliefOut: {
+            /** Belief */
+            belief: string;
+            /** Id */
+            id: string;
+            /** Truth */
+            truth: string;
+            /** Where */
+            where: string;
         };
         /**
          * BenchIn
@@ -2301,6 +2502,16 @@ export interface components {
             style: "nema" | "iec";
             /** Wires */
             wires: components["schemas"]["WireOut"][];
+        };
+        /**
+         * CloseIn
+         * @description What was tried and changed, in its order.
+         */
+        CloseIn: {
+            /** Rev */
+            rev: number;
+            /** Steps */
+            steps: components["schemas"]["StepIn"][];
         };
         /**
          * CoilInput
@@ -3634,6 +3845,30 @@ export interface components {
             } | null;
         };
         /**
+         * GroupOut
+         * @description Faults that no reading parts.
+         */
+        GroupOut: {
+            /** Contradicted */
+            contradicted: boolean;
+            /** Devices */
+            devices: string[];
+            /** Faults */
+            faults: string[];
+            /** Ids */
+            ids: string[];
+            /** Is Played */
+            is_played: boolean;
+            /** Percent */
+            percent: number;
+            /** Rows */
+            rows: string[];
+            /** Shows */
+            shows: string;
+            /** Wires */
+            wires: string[];
+        };
+        /**
          * GuessOut
          * @description A field that a person put in because it cannot be read.
          */
@@ -3887,6 +4122,56 @@ export interface components {
             /** Bad */
             bad: components["schemas"]["BadLineOut"][];
             chart: components["schemas"]["HeaterChartOut"];
+        };
+        /**
+         * HuntLineOut
+         * @description A hunt in the list of a job.
+         */
+        HuntLineOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Is Closed */
+            is_closed: boolean;
+            /** Is Proven */
+            is_proven: boolean;
+            /** N */
+            n: number;
+            /** Said */
+            said: string;
+            /** Symptom */
+            symptom: string;
+        };
+        /**
+         * HuntOut
+         * @description A hunt: what is said of it, what was read, where it stands.
+         */
+        HuntOut: {
+            /** After Work */
+            after_work: boolean;
+            /** Age */
+            age: string;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            closed: components["schemas"]["VerdictOut"] | null;
+            /** N */
+            n: number;
+            /** Odds Said */
+            odds_said: string;
+            /** Rev */
+            rev: number;
+            stands: components["schemas"]["StandsOut"] | null;
+            /** Symptom */
+            symptom: string;
+            /** Symptom Name */
+            symptom_name: string;
+            /** Taken */
+            taken: components["schemas"]["TakenOut"][];
+            /** Wording */
+            wording: string;
         };
         /**
          * ImportIn
@@ -5548,6 +5833,52 @@ export interface components {
             volts: string;
         };
         /**
+         * OfferOut
+         * @description The reading to take next.
+         */
+        OfferOut: {
+            /** Bits */
+            bits: number;
+            /** Caution */
+            caution: string;
+            /** Cost */
+            cost: string;
+            /** End */
+            end: string;
+            /** Hold */
+            hold: string[];
+            /** Id */
+            id: string;
+            /** Is Live */
+            is_live: boolean;
+            /** Is Refuting */
+            is_refuting: boolean;
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number;
+            /** Said */
+            said: string;
+            /** Splits */
+            splits: components["schemas"]["SplitOut"][];
+            /** Start */
+            start: string;
+            /** Words */
+            words: components["schemas"]["WordOut"][];
+        };
+        /**
+         * OperationOut
+         * @description An operation that people can tell of.
+         */
+        OperationOut: {
+            /** Answers */
+            answers: string[];
+            /** Id */
+            id: string;
+            /** Only Seen */
+            only_seen: boolean;
+        };
+        /**
          * OptionOut
          * @description One option of a standard circuit: the words it takes, or its least and most.
          */
@@ -6647,27 +6978,31 @@ export interface components {
         };
         /**
          * ReadIn
-         * @description A reading asked of the practice motor.
+         * @description What a reading gave: a figure, open, or a word; or that it cannot be taken.
          */
         ReadIn: {
-            bench: components["schemas"]["BenchInputs"];
             /**
-             * Feed
-             * @default []
-             */
-            feed: string[];
-            /**
-             * Joined
-             * @default []
-             */
-            joined: string[][];
-            /** Pair */
-            pair: string[];
-            /**
-             * What
+             * How
+             * @default read
              * @enum {string}
              */
-            what: "touch" | "volts";
+            how: "read" | "unsure" | "cannot";
+            /**
+             * Is Open
+             * @default false
+             */
+            is_open: boolean;
+            /** Reading */
+            reading: string;
+            /** Rev */
+            rev: number;
+            /** Value */
+            value?: number | null;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
         };
         /**
          * ReadOut
@@ -7576,6 +7911,16 @@ export interface components {
             each_protected: boolean;
         };
         /**
+         * SplitOut
+         * @description What a reading may show, and what part of the odds lies there.
+         */
+        SplitOut: {
+            /** Percent */
+            percent: number;
+            /** Shows */
+            shows: string;
+        };
+        /**
          * StackOut
          * @description What lies on a stud, from the board up.
          */
@@ -7608,6 +7953,39 @@ export interface components {
             power: components["schemas"]["PictureOut"];
             /** Wires */
             wires: number;
+        };
+        /**
+         * StandsOut
+         * @description How a hunt stands.
+         */
+        StandsOut: {
+            /** Beliefs */
+            beliefs: components["schemas"]["BeliefOut"][];
+            /** Candidates */
+            candidates: number;
+            /** Doubts */
+            doubts: string[];
+            /** Groups */
+            groups: components["schemas"]["GroupOut"][];
+            /** Instead */
+            instead: string;
+            /** Is Shown */
+            is_shown: boolean;
+            /** Not Excluded */
+            not_excluded: string[];
+            /** Note */
+            note: string;
+            offer: components["schemas"]["OfferOut"] | null;
+            /** Others Percent */
+            others_percent: number;
+            /** Prove */
+            prove: string[];
+            /** Repair */
+            repair: string;
+            /** State */
+            state: string;
+            /** Unplayed */
+            unplayed: string[];
         };
         /**
          * StartInput
@@ -7748,6 +8126,27 @@ export interface components {
             step: "plate" | "leads" | "joints" | "size" | "starter" | "drawings" | "check" | "rehearse";
         };
         /**
+         * StepIn
+         * @description One thing of a closed hunt in its order.
+         */
+        StepIn: {
+            /**
+             * Row
+             * @default
+             */
+            row: string;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "failed" | "passed" | "changed";
+        };
+        /**
          * StepOut
          * @description One value with its evidence.
          */
@@ -7875,6 +8274,46 @@ export interface components {
             text: string;
             /** Wire */
             wire: string;
+        };
+        /**
+         * SymptomOut
+         * @description What people say of a machine, and the general order where there is no netlist.
+         */
+        SymptomOut: {
+            /** Causes */
+            causes: string[];
+            /** First Dead */
+            first_dead: string;
+            /** First Live */
+            first_live: string;
+            /** First Question */
+            first_question: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Wording */
+            wording: string;
+        };
+        /**
+         * TakenOut
+         * @description An answer as it was given, by whom and when.
+         */
+        TakenOut: {
+            /** Answer */
+            answer: string;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Counts */
+            counts: boolean;
+            /** How */
+            how: string;
+            /** Reading */
+            reading: string;
+            /** Said */
+            said: string;
         };
         /**
          * TapInput
@@ -8182,6 +8621,28 @@ export interface components {
             type: string;
         };
         /**
+         * VerdictOut
+         * @description How it was closed.
+         */
+        VerdictOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Counts */
+            counts: number;
+            /** Is Proven */
+            is_proven: boolean;
+            /** Row */
+            row: string;
+            /** Said */
+            said: string;
+            /** Steps */
+            steps: {
+                [key: string]: string;
+            }[];
+        };
+        /**
          * VersionOut
          * @description A version of what people gave: its number, who, when, and from where if not entered here.
          */
@@ -8287,6 +8748,36 @@ export interface components {
             next: string[];
         };
         /**
+         * WhichIn
+         * @description What was seen of a circuit, by operation.
+         */
+        WhichIn: {
+            /** Seen */
+            seen: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * WhichOut
+         * @description Circuits that behave as was seen, and what parts the best of them.
+         */
+        WhichOut: {
+            /** Best */
+            best: components["schemas"]["AlikeOut"][];
+            /** Count */
+            count: number;
+            /** Of */
+            of: number;
+            /** Operations */
+            operations: components["schemas"]["OperationOut"][];
+            /** Propose */
+            propose: string;
+            /** Refused */
+            refused: string[];
+            /** Why */
+            why: string;
+        };
+        /**
          * WireOut
          * @description One wire of the wire list.
          */
@@ -8318,26 +8809,13 @@ export interface components {
         };
         /**
          * WordOut
-         * @description A word that seems to stand there; nothing counts until a person has confirmed it.
+         * @description A word that answers a reading.
          */
         WordOut: {
-            /** Confidence */
-            confidence: number;
-            /** Crop */
-            crop: string;
-            /** Is Sure */
-            is_sure: boolean;
-            /** Place */
-            place: [
-                number,
-                number,
-                number,
-                number
-            ];
-            /** Row */
-            row: number;
-            /** Text */
-            text: string;
+            /** Said */
+            said: string;
+            /** Word */
+            word: string;
         };
         /**
          * WordsOut
@@ -9268,6 +9746,140 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SessionOut"];
+                };
+            };
+        };
+    };
+    hunts_router_the_symptoms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SymptomOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hunts_router_which: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhichIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhichOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
                 };
             };
         };
@@ -11292,6 +11904,530 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hunts_router_hunts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuntLineOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hunts_router_begin: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuntOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hunts_router_one_hunt: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuntOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hunts_router_add_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuntOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hunts_router_take_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuntOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    hunts_router_close: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                tag: string;
+                number: number;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HuntOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

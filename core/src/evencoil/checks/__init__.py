@@ -4,10 +4,16 @@ Knows netlists, solver and rehearsal; no job.
 """
 
 from evencoil.checks.check import check_circuit, isolations_of
-from evencoil.checks.dead.bench import Hand, Observed
+from evencoil.checks.dead.bench import (
+    Bench,
+    Hand,
+    Observed,
+    hands_of,
+    live_terminals,
+    spots_of,
+)
 from evencoil.checks.dead.evidence import WireEvidence, wire_evidence
-from evencoil.checks.dead.faults import WiringFault as FaultNetlist
-from evencoil.checks.dead.faults import contact_faults, moved_wires
+from evencoil.checks.dead.faults import WiringFault, contact_faults, moved_wires
 from evencoil.checks.dead.plan import Check, DeadChecks, dead_checks
 from evencoil.checks.dead.sheet import DeadSheet, dead_sheet, said_expected, said_hand
 from evencoil.checks.dead.suspects import ohms_read, readings_hold, suspects
@@ -32,6 +38,7 @@ __all__ = [
     "COILED",
     "LINE_ENDS",
     "SWITCHES",
+    "Bench",
     "Check",
     "DeadChecks",
     "DeadSheet",
@@ -44,17 +51,22 @@ __all__ = [
     "ProofKind",
     "Restart",
     "WireEvidence",
+    "WiringFault",
     "at_40_c",
     "bridges_of",
     "check_circuit",
+    "contact_faults",
     "dead_checks",
     "dead_sheet",
     "exclusive_pairs",
+    "hands_of",
     "insulation_bands",
     "isolations",
     "isolations_of",
     "least_at_40_mohm",
     "lines_behind_drive",
+    "live_terminals",
+    "moved_wires",
     "ohms_read",
     "on_transformer",
     "polarization_index",
@@ -64,6 +76,7 @@ __all__ = [
     "said_expected",
     "said_hand",
     "said_insulation",
+    "spots_of",
     "suspects",
     "volts_of_tester",
     "waiting_isolators",

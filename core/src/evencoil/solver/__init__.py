@@ -28,6 +28,7 @@ from evencoil.solver.stator import (
     solve_caged,
     solve_stator,
 )
+from evencoil.solver.telling import Telling
 
 __all__ = [
     "CATALOGUE",
@@ -55,6 +56,7 @@ __all__ = [
     "Run",
     "SpeedSwitch",
     "StatorState",
+    "Telling",
     "coil_matrix",
     "compile_plant",
     "constants",

@@ -9,7 +9,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 from evencoil.base import Message
-from evencoil.checks import FaultNetlist, contact_faults, moved_wires
+from evencoil.checks import WiringFault, contact_faults, moved_wires
 from evencoil.circuit import CONTACTS, Circuit, Device, Link, Netlist, Wire, coils_of, links_of
 from evencoil.trouble.tables import Age, odds_table, unplayed
 
@@ -22,7 +22,7 @@ _FIELD = {"pb", "estop", "sel", "pilot", "thermostat", "ptc", "rtd", "zss", "dru
 _MAIN = {"cb3", "fdisc", "mms", "isolator", "manual"}
 _JUMPED = {"pb", "estop", "pilot", "olr", "contactor", "relay", "thermostat"}
 #: ohms of a bad joint: what a coil feed cannot take, and what a motor lead feels
-JOINT_OHM = {"control": "50", "power": "0.5"}
+JOINT_OHM = {"control": "150", "power": "0.5"}
 _SAG = "0.65"
 _LOADED = "1.6"
 _LONG_TIMES = 20.0
@@ -61,7 +61,7 @@ class Fault:
     is_played : bool
         False where the model has it not: it goes by odds alone.
     shows : frozenset of str
-        Symptoms of one that is not played.
+        Symptoms that are known without playing.
     """
 
     id: str
@@ -113,7 +113,9 @@ class _Maker:
     def tag(self, device: str) -> str:
         return self.circuit.tags.get(device, device)
 
-    def make(self, kind: str, place: str, row: str, params: Mapping[str, str], **more: object) -> Fault:
+    def make(
+        self, kind: str, place: str, row: str, params: Mapping[str, str], **more: object
+    ) -> Fault:
         on = frozenset(part.split(".")[0] for part in place.split("~") if part)
         fields: dict[str, object] = {
             "id": f"{kind}:{place}",
@@ -126,7 +128,9 @@ class _Maker:
         }
         return Fault(**fields)  # type: ignore[arg-type]
 
-    def put(self, kind: str, device: str, row: str, verb: str, word: str = "", **params: str) -> Fault:
+    def put(
+        self, kind: str, device: str, row: str, verb: str, word: str = "", **params: str
+    ) -> Fault:
         place = f"{device}.{word.replace(' ', '.')}" if word else device
         return self.make(
             kind,
@@ -169,12 +173,9 @@ class _Maker:
 
     def wires(self) -> Iterator[Fault]:
         for wire in self.netlist.wires:
-            if self.nets[wire.start] in self.earth and "supply" not in {
-                self.kind(wire.start),
-                self.kind(wire.end),
-            }:
-                if not (self.kind(wire.start) == "xfmr" or self.nets[wire.start] in self.secondary):
-                    continue
+            is_earth = self.nets[wire.start] in self.earth
+            if is_earth and self.nets[wire.start] not in self.secondary:
+                continue
             params = {"one": self.circuit.said(wire.start), "other": self.circuit.said(wire.end)}
             rest = tuple(one for one in self.netlist.wires if one.id != wire.id)
             place = f"{wire.start}~{wire.end}"
@@ -186,20 +187,34 @@ class _Maker:
                 wire=wire.id,
                 netlist=replace(self.netlist, wires=rest),
             )
-            size = "power" if self.is_power(wire) else "control"
-            if self.kind(wire.start) not in {"joint", "supply"} and wire.start in self.wired:
-                yield self.make(
-                    "joint",
-                    place,
-                    f"joint.{size}",
-                    {**params, "ohm": JOINT_OHM[size]},
-                    wire=wire.id,
-                    joints=(wire.start,),
-                    puts=(("loosen", wire.start, JOINT_OHM[size]),),
-                )
+
+    def joints(self) -> Iterator[Fault]:
+        """Go through the screws: a bad joint at each, with all the wires on it."""
+        for end in sorted(self.wired):
+            kind = self.kind(end)
+            if (
+                kind in {"joint", "supply"}
+                or kind.startswith("motor")
+                or self.nets[end] in self.earth
+            ):
+                continue
+            wires = self.netlist.wires_at(end)
+            size = "power" if any(self.is_power(wire) for wire in wires) else "control"
+            yield self.make(
+                "joint",
+                end,
+                f"joint.{size}",
+                {"one": self.circuit.said(end), "ohm": JOINT_OHM[size]},
+                wire=wires[0].id,
+                joints=(end,),
+                puts=(("loosen", end, JOINT_OHM[size]),),
+                # half an ohm in a motor lead moves nothing: what it shows is its own heat
+                is_played=size == "control",
+                shows=frozenset({"runs_hot", "runs_rough"} if size == "power" else ()),
+            )
 
     def grounds(self) -> Iterator[Fault]:
-        """One place in each control net that is not grounded anyway, at the field where it can be."""
+        """Go through the control nets: one place in each, in the field where it can be."""
         seen: set[int] = set()
         order = sorted(self.wired, key=lambda end: self.kind(end) not in _FIELD)
         for end in order:
@@ -225,9 +240,11 @@ class _Maker:
         )
 
     def mistakes(self) -> Iterator[Fault]:
-        """What only a hand does: on a neighbor screw, exchanged contacts, a jumper."""
+        """Go through what only a hand does: a neighbor screw, exchanged contacts, a jumper."""
         for one in moved_wires(self.circuit):
-            yield self._mistake("moved", "wire_moved", one, f"{one.wire}~{(one.joint or ('', ''))[1]}")
+            yield self._mistake(
+                "moved", "wire_moved", one, f"{one.wire}~{(one.joint or ('', ''))[1]}"
+            )
         for one in contact_faults(self.circuit):
             device = next(iter(one.devices))
             if one.kind == "swapped":
@@ -243,7 +260,7 @@ class _Maker:
                     yield self._mistake("jumper", "jumper", one, "~".join(one.joint), is_work=False)
 
     def _mistake(
-        self, kind: str, row: str, one: FaultNetlist, place: str, *, is_work: bool = True
+        self, kind: str, row: str, one: WiringFault, place: str, *, is_work: bool = True
     ) -> Fault:
         return replace(
             self.make(kind, place, row, {}, netlist=one.netlist, is_work=is_work),
@@ -282,7 +299,9 @@ class _Maker:
         yield self.put("no_make", item.id, row, "fail", f"{link.name} open", contact=link.name)
         row = "weld.output" if item.type == "plc" else "no_break"
         if item.type in {"pb", "pilot", "plc", "relay"}:
-            yield self.put("no_break", item.id, row, "fail", f"{link.name} closed", contact=link.name)
+            yield self.put(
+                "no_break", item.id, row, "fail", f"{link.name} closed", contact=link.name
+            )
 
     def contactor(self, item: Device) -> Iterator[Fault]:
         kind = "relay" if item.type == "relay" else "contactor"
@@ -294,7 +313,11 @@ class _Maker:
             yield self.put("weld", item.id, "weld.contactor", "weld")
         for link in used:
             yield self.put(
-                "pole_open", item.id, "pole_open.contactor", "fail", f"{link.name} open",
+                "pole_open",
+                item.id,
+                "pole_open.contactor",
+                "fail",
+                f"{link.name} open",
                 contact=link.name,
             )
         volts = float(item.parameters.get("coil", "120") or 120)
@@ -311,9 +334,7 @@ class _Maker:
     def _with(self, changed: Device) -> Netlist:
         return replace(
             self.netlist,
-            devices=tuple(
-                changed if one.id == changed.id else one for one in self.netlist.devices
-            ),
+            devices=tuple(changed if one.id == changed.id else one for one in self.netlist.devices),
         )
 
     def fuse(self, item: Device) -> Iterator[Fault]:
@@ -342,7 +363,11 @@ class _Maker:
                 yield self.put("fuse_blown", item.id, "fuse_blown.motor", "blow", str(number))
             else:
                 yield self.put(
-                    "pole_open", item.id, "pole_open.breaker", "fail", f"{link.name} open",
+                    "pole_open",
+                    item.id,
+                    "pole_open.breaker",
+                    "fail",
+                    f"{link.name} open",
                     contact=link.name,
                 )
         if item.type in {"cb3", "mms"}:
@@ -407,7 +432,11 @@ class _Maker:
         for end in item.terminals:
             if end in {"L1", "L2", "L3"} and f"{item.id}.{end}" in self.wired:
                 yield self.put(
-                    "line_lost", item.id, "line_lost", "lose", end,
+                    "line_lost",
+                    item.id,
+                    "line_lost",
+                    "lose",
+                    end,
                     line=self.circuit.said(f"{item.id}.{end}"),
                 )
         yield self.put("supply_low", item.id, "supply_low", "sag", _SAG)
@@ -436,8 +465,7 @@ class _Maker:
         feeds = [
             wire
             for wire in self.netlist.wires
-            if self.place_of(wire) == "wire_open.motor"
-            and self.nets[wire.start] not in self.earth
+            if self.place_of(wire) == "wire_open.motor" and self.nets[wire.start] not in self.earth
         ]
         del ends
         own = {item.id} | {
@@ -482,9 +510,15 @@ class _Maker:
     # pairs, and what is not played
 
     def pairs(self, single: Sequence[Fault]) -> Iterator[Fault]:
-        """A lost line or a jam that has tripped the overload by now."""
+        """Go through lost lines and jams that have tripped the overload by now."""
         trips = [one for one in single if one.repair == "overload_tripped"]
-        causes = {"fuse_blown.motor", "pole_open.contactor", "pole_open.breaker", "line_lost", "load"}
+        causes = {
+            "fuse_blown.motor",
+            "pole_open.contactor",
+            "pole_open.breaker",
+            "line_lost",
+            "load",
+        }
         for cause in single:
             if cause.row not in causes or cause.repair == "wire_open":
                 continue
@@ -502,7 +536,7 @@ class _Maker:
         kinds = {item.type for item in self.netlist.devices}
         for one in unplayed():
             needed = [item for item in self.netlist.devices if item.type in one.needs]
-            if one.row in {"unloader"} and "pilot" not in kinds and "motor1" not in kinds:
+            if one.row == "unloader" and "pilot" not in kinds and "motor1" not in kinds:
                 continue
             if needed:
                 item = needed[0]
@@ -555,7 +589,7 @@ def faults_of(circuit: Circuit, *, with_work: bool = True) -> tuple[Fault, ...]:
         Also what only a hand does: wires on neighbor screws, exchanged, coils of other volts.
     """
     maker = _Maker(circuit)
-    found = [*maker.wires(), *maker.grounds()]
+    found = [*maker.wires(), *maker.joints(), *maker.grounds()]
     for item in circuit.netlist.devices:
         found += maker.device(item)
     found += maker.mistakes()

@@ -1,7 +1,7 @@
 """Play a circuit with a fault the way it is used, and write down what people would see.
 
-Power on, each start in turn held, let go and left running, the other button while it runs, stop;
-with more current than usual also the minutes until something trips. What is seen are words of devices and volts of nets;
+Power on, each start in turn held, let go and left running, the other button while it runs,
+stop; with more current than usual also the minutes until something trips. What is seen are words of devices and volts of nets;
 contactors and lamps cost nothing to look at.
 
 Source: the rehearsal's own solver (nodal analysis, textbook topic); times are those of the
@@ -10,14 +10,14 @@ constant set ``catalogue``.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Generator, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Literal
 
 from evencoil.base import CoreError
 from evencoil.circuit import TURNED, Circuit, Device, is_off_word
 from evencoil.rehearsal import ScenarioAct, Stage, opening_of, starts_of, stops_of
-from evencoil.solver import Action, Plant, Run, compile_plant
+from evencoil.solver import Action, Motor, Plant, Run, compile_plant
 from evencoil.trouble.faults import Fault
 
 __all__ = ["Look", "Script", "Seen", "play", "script_of"]
@@ -27,6 +27,8 @@ _MOST_STARTS = 2
 #: phases at which volts are kept for live readings
 VOLTS_AT = ("rest", "held_1", "runs_1")
 _LONG_S = 400
+#: part of full speed above which anyone sees a shaft turn
+_TURNS = 0.01
 #: a fault that makes a circuit start and drop for ever shows that in the first second
 _MOST_EVENTS = 500
 
@@ -60,21 +62,28 @@ class Look:
         Device to its state in a word.
     amps : tuple of float
         In each pole of the first main device. [A]
+    turning : frozenset of str
+        Motors whose shaft turns.
     volts : list of complex, optional
         Of every node, where live readings are of use. [V]
     """
 
     words: Mapping[str, str]
     amps: tuple[float, ...]
+    turning: frozenset[str] = frozenset()
     volts: Sequence[complex] | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Seen:
-    """A circuit played: phase to what was seen; ``chatters`` are the coils that never rest."""
+    """A circuit played: phase to what was seen; ``chatters`` are the coils that never rest.
+
+    ``silent`` are those whose winding is open: they have volts and make no sound.
+    """
 
     looks: Mapping[str, Look]
     chatters: frozenset[str] = frozenset()
+    silent: frozenset[str] = frozenset()
     is_whole: bool = True
     plant: Plant | None = field(default=None, compare=False, repr=False)
 
@@ -115,7 +124,7 @@ def _pushed(act: ScenarioAct, at: int, phase: str) -> Iterator[Step]:
 
 def _started(
     start: Sequence[ScenarioAct], at: int, number: int, *, is_timed: bool
-) -> Iterator[Step]:
+) -> Generator[Step, None, int]:
     """Do a start's acts in their own time; the last is looked at while it is held and after.
 
     What runs is watched until it has come up and every timer has had its time; the second start
@@ -144,7 +153,7 @@ def _started(
 
 def _stopped(
     circuit: Circuit, start: Sequence[ScenarioAct], at: int, number: int
-) -> Iterator[Step]:
+) -> Generator[Step, None, int]:
     stops = stops_of(circuit)
     for button in stops:
         yield Step(at, "press", button)
@@ -169,7 +178,9 @@ def _off_word(item: Device) -> str:
     words = [word for word in item.parameters.get("pos", "OFF,ON").split(",") if word]
     if item.type not in TURNED or not words:
         return ""
-    return next((word for word in words if is_off_word(word)), item.parameters.get("init") or words[0])
+    return next(
+        (word for word in words if is_off_word(word)), item.parameters.get("init") or words[0]
+    )
 
 
 def play(
@@ -202,9 +213,7 @@ def play(
     for verb, device, word in () if fault is None else fault.puts:
         _do(run, 0, verb, device, word)
     left = frozenset() if fault is None else fault.left
-    main = next(
-        (item.id for item in netlist.devices if item.type in {"cb3", "fdisc", "mms"}), ""
-    )
+    main = next((item.id for item in netlist.devices if item.type in {"cb3", "fdisc", "mms"}), "")
     looks: dict[str, Look] = {}
     chatters: set[str] = set()
     steps = list(script.steps)
@@ -221,20 +230,30 @@ def play(
         looks[step.phase] = Look(
             words=run.words(),
             amps=_amps(run, main),
+            turning=frozenset(
+                part.id
+                for part in plant.parts
+                if isinstance(part, Motor) and abs(part.now(run.time)) > _TURNS
+            ),
             volts=list(run.solution.volts) if step.phase in VOLTS_AT else None,
         )
         if step.phase == "later_1" and _is_more(looks["later_1"].amps, sound):
             # what a motor draws too much of shows in minutes: only then are they played
-            copy = Run(plant)
-            copy.load(run.save())
-            copy.advance(step.at_us + _LONG_S * _SECOND)
-            copy.look(step.at_us + _LONG_S * _SECOND)
-            looks["long"] = Look(words=copy.words(), amps=_amps(copy, main))
+            kept = run.save()
+            run.advance(step.at_us + _LONG_S * _SECOND)
+            run.look(step.at_us + _LONG_S * _SECOND)
+            looks["long"] = Look(words=run.words(), amps=_amps(run, main))
+            run.load(kept)
     is_whole = not run.never_settles and run.count <= _MOST_EVENTS
     if not is_whole:
         chatters |= _flipping(run)
+    puts = () if fault is None else fault.puts
     return Seen(
-        looks=looks, chatters=frozenset(chatters), is_whole=is_whole, plant=plant
+        looks=looks,
+        chatters=frozenset(chatters),
+        silent=frozenset(device for verb, device, _ in puts if verb == "open_coil"),
+        is_whole=is_whole,
+        plant=plant,
     )
 
 
@@ -275,7 +294,9 @@ def _amps(run: Run, main: str) -> tuple[float, ...]:
 
 
 #: what the phases of a script are called, for questions about what was seen
-PhaseKind = Literal["rest", "held", "runs", "later", "other", "stop_held", "stopped", "long", "back"]
+PhaseKind = Literal[
+    "rest", "held", "runs", "later", "other", "stop_held", "stopped", "long", "back"
+]
 
 
 def phase_kind(phase: str) -> str:

@@ -25,6 +25,7 @@ from evencoil.base.sentences import (
     sizing,
     solver,
     starters,
+    trouble,
     winding,
 )
 
@@ -42,6 +43,7 @@ ALL_SENTENCES: dict[str, str] = {
     **sizing.SENTENCES,
     **solver.SENTENCES,
     **starters.SENTENCES,
+    **trouble.SENTENCES,
     **leads.SENTENCES,
     **panel.SENTENCES,
     **rehearsal.SENTENCES,

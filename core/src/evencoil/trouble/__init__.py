@@ -1,0 +1,85 @@
+"""Fault finding: what can be wrong, what to read next, when to doubt, what proves the cause.
+
+Knows circuits, solver, rehearsal and checks; no job.
+"""
+
+from evencoil.trouble.closed import NOT_PROVEN_COUNTS, ClosedVerdict, HuntStep, closed_verdict
+from evencoil.trouble.faults import Fault, faults_of, weights_of
+from evencoil.trouble.field import Field, field_of, word_value
+from evencoil.trouble.hunt import Answer, Case, Group, Hunt, Offer, hunt, known_symptom
+from evencoil.trouble.played import Script, Seen, play, script_of
+from evencoil.trouble.readings import Reading
+from evencoil.trouble.said import (
+    SaidGroup,
+    SaidHunt,
+    SaidOffer,
+    said_answer_of,
+    said_fault,
+    said_hunt,
+    said_reading,
+    said_value,
+)
+from evencoil.trouble.tables import (
+    AGES,
+    Age,
+    Belief,
+    Odds,
+    Symptom,
+    beliefs,
+    judged,
+    odds_table,
+    symptoms,
+    unplayed,
+)
+from evencoil.trouble.told import symptoms_of
+from evencoil.trouble.which import OPERATIONS, Alike, Behavior, Ranked, behavior_of, rank
+
+__all__ = [
+    "AGES",
+    "NOT_PROVEN_COUNTS",
+    "OPERATIONS",
+    "Age",
+    "Alike",
+    "Answer",
+    "Behavior",
+    "Belief",
+    "Case",
+    "ClosedVerdict",
+    "Fault",
+    "Field",
+    "Group",
+    "Hunt",
+    "HuntStep",
+    "Odds",
+    "Offer",
+    "Ranked",
+    "Reading",
+    "SaidGroup",
+    "SaidHunt",
+    "SaidOffer",
+    "Script",
+    "Seen",
+    "Symptom",
+    "behavior_of",
+    "beliefs",
+    "closed_verdict",
+    "faults_of",
+    "field_of",
+    "hunt",
+    "judged",
+    "known_symptom",
+    "odds_table",
+    "play",
+    "rank",
+    "said_answer_of",
+    "said_fault",
+    "said_hunt",
+    "said_reading",
+    "said_value",
+    "script_of",
+    "symptoms",
+    "symptoms_of",
+    "unplayed",
+    "weights_of",
+    "word_value",
+]
