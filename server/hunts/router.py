@@ -56,7 +56,7 @@ class SymptomOut(Out):
     first_live: str
 
 
-class BeginIn(Schema):
+class HuntBeginIn(Schema):
     """What is said of it."""
 
     symptom: Annotated[str, Limit(max_length=60)]
@@ -64,7 +64,7 @@ class BeginIn(Schema):
     after_work: bool = False
 
 
-class ReadIn(Schema):
+class HuntReadIn(Schema):
     """What a reading gave: a figure, open, or a word; or that it cannot be taken."""
 
     rev: int
@@ -75,13 +75,13 @@ class ReadIn(Schema):
     word: Annotated[str, Limit(max_length=40)] = ""
 
 
-class BackIn(Schema):
+class HuntBackIn(Schema):
     """Which state of a hunt was seen."""
 
     rev: int
 
 
-class StepIn(Schema):
+class HuntStepIn(Schema):
     """One thing of a closed hunt in its order."""
 
     what: Literal["failed", "passed", "changed"]
@@ -89,13 +89,13 @@ class StepIn(Schema):
     said: Annotated[str, Limit(max_length=200)] = ""
 
 
-class CloseIn(BackIn):
+class HuntCloseIn(HuntBackIn):
     """What was tried and changed, in its order."""
 
-    steps: Annotated[list[StepIn], Limit(max_length=60)]
+    steps: Annotated[list[HuntStepIn], Limit(max_length=60)]
 
 
-class GroupOut(Out):
+class HuntGroupOut(Out):
     """Faults that no reading parts."""
 
     faults: list[str]
@@ -109,21 +109,21 @@ class GroupOut(Out):
     contradicted: bool
 
 
-class WordOut(Out):
+class HuntWordOut(Out):
     """A word that answers a reading."""
 
     word: str
     said: str
 
 
-class SplitOut(Out):
+class HuntSplitOut(Out):
     """What a reading may show, and what part of the odds lies there."""
 
     shows: str
     percent: float
 
 
-class OfferOut(Out):
+class HuntOfferOut(Out):
     """The reading to take next."""
 
     id: str
@@ -133,10 +133,10 @@ class OfferOut(Out):
     hold: list[str]
     start: str
     end: str
-    words: list[WordOut]
+    words: list[HuntWordOut]
     minutes: float
     bits: float
-    splits: list[SplitOut]
+    splits: list[HuntSplitOut]
     caution: str
     is_live: bool
     is_refuting: bool
@@ -151,13 +151,13 @@ class BeliefOut(Out):
     where: str
 
 
-class StandsOut(Out):
+class HuntStandsOut(Out):
     """How a hunt stands."""
 
     state: str
-    groups: list[GroupOut]
+    groups: list[HuntGroupOut]
     others_percent: float
-    offer: OfferOut | None
+    offer: HuntOfferOut | None
     instead: str
     doubts: list[str]
     repair: str
@@ -170,7 +170,7 @@ class StandsOut(Out):
     beliefs: list[BeliefOut]
 
 
-class TakenOut(Out):
+class HuntTakenOut(Out):
     """An answer as it was given, by whom and when."""
 
     reading: str
@@ -183,7 +183,7 @@ class TakenOut(Out):
     counts: bool
 
 
-class VerdictOut(Out):
+class HuntVerdictOut(Out):
     """How it was closed."""
 
     is_proven: bool
@@ -219,9 +219,9 @@ class HuntOut(Out):
     after_work: bool
     by: str
     at: str
-    taken: list[TakenOut]
-    stands: StandsOut | None
-    closed: VerdictOut | None
+    taken: list[HuntTakenOut]
+    stands: HuntStandsOut | None
+    closed: HuntVerdictOut | None
     odds_said: str
 
 
@@ -241,7 +241,7 @@ class AlikeOut(Out):
     agrees: int
 
 
-class OperationOut(Out):
+class WhichOperationOut(Out):
     """An operation that people can tell of."""
 
     id: str
@@ -257,7 +257,7 @@ class WhichOut(Out):
     count: int
     propose: str
     refused: list[str]
-    operations: list[OperationOut]
+    operations: list[WhichOperationOut]
     why: str
 
 
@@ -289,7 +289,7 @@ def hunts(request: HttpRequest, works: str, tag: str, number: Number) -> list[Hu
 
 @router.post(f"{JOB}/hunts", response={200: HuntOut, **HEAVY})
 def begin(
-    request: HttpRequest, works: str, tag: str, number: Number, body: BeginIn
+    request: HttpRequest, works: str, tag: str, number: Number, body: HuntBeginIn
 ) -> HttpResponse:
     """Begin a hunt; on a circuit that was not hunted before the faults are played first."""
     caller = caller_in(request, works)
@@ -312,7 +312,7 @@ def one_hunt(
 
 @router.post(f"{JOB}/hunts/{{n}}/answers", response={200: HuntOut, **HEAVY})
 def add_answer(
-    request: HttpRequest, works: str, tag: str, number: Number, n: HuntNumber, body: ReadIn
+    request: HttpRequest, works: str, tag: str, number: Number, n: HuntNumber, body: HuntReadIn
 ) -> HttpResponse:
     """Keep what a reading gave; what is no answer to it is refused and changes nothing."""
     caller = caller_in(request, works)
@@ -353,7 +353,7 @@ def add_answer(
 
 @router.post(f"{JOB}/hunts/{{n}}/back", response={200: HuntOut, **HEAVY})
 def take_back(
-    request: HttpRequest, works: str, tag: str, number: Number, n: HuntNumber, body: BackIn
+    request: HttpRequest, works: str, tag: str, number: Number, n: HuntNumber, body: HuntBackIn
 ) -> HttpResponse:
     """Take the last answer back."""
     caller = caller_in(request, works)
@@ -364,7 +364,7 @@ def take_back(
 
 @router.post(f"{JOB}/hunts/{{n}}/close", response={200: HuntOut, **HEAVY})
 def close(
-    request: HttpRequest, works: str, tag: str, number: Number, n: HuntNumber, body: CloseIn
+    request: HttpRequest, works: str, tag: str, number: Number, n: HuntNumber, body: HuntCloseIn
 ) -> HttpResponse:
     """Close a hunt with what was changed; the core says whether that proves a cause."""
     caller = caller_in(request, works)
@@ -409,7 +409,7 @@ def _which(found: Ranked, seen: dict[str, str]) -> WhichOut:
         propose=found.propose,
         refused=list(found.refused),
         operations=[
-            OperationOut(id=key, answers=list(words), only_seen=key in _ONLY_SEEN)
+            WhichOperationOut(id=key, answers=list(words), only_seen=key in _ONLY_SEEN)
             for key, words in OPERATIONS.items()
         ],
         why=say(Message("trouble.which.reverses")) if reverses else "",
@@ -494,23 +494,25 @@ def _stands(circuit: Circuit, facts: dict[str, Any], tell: Tell) -> bytes:
         said = said_hunt(field, case, hunt(field, case, answers), answers)
         offer = None
         if said.offer is not None:
-            offer = OfferOut(
+            offer = HuntOfferOut(
                 **{
                     name: getattr(said.offer, name)
-                    for name in OfferOut.model_fields
+                    for name in HuntOfferOut.model_fields
                     if name not in {"words", "splits", "hold"}
                 },
                 hold=list(said.offer.hold),
-                words=[WordOut(word=word, said=told) for word, told in said.offer.words],
-                splits=[SplitOut(shows=shows, percent=part) for shows, part in said.offer.splits],
+                words=[HuntWordOut(word=word, said=told) for word, told in said.offer.words],
+                splits=[
+                    HuntSplitOut(shows=shows, percent=part) for shows, part in said.offer.splits
+                ],
             )
-        stands = StandsOut(
+        stands = HuntStandsOut(
             **{
                 name: getattr(said, name)
-                for name in StandsOut.model_fields
+                for name in HuntStandsOut.model_fields
                 if name not in {"groups", "offer", "beliefs"}
             },
-            groups=[GroupOut.model_validate(one, from_attributes=True) for one in said.groups],
+            groups=[HuntGroupOut.model_validate(one, from_attributes=True) for one in said.groups],
             offer=offer,
             beliefs=[BeliefOut.model_validate(one, from_attributes=True) for one in said.beliefs],
         )
@@ -526,7 +528,7 @@ def _stands(circuit: Circuit, facts: dict[str, Any], tell: Tell) -> bytes:
         by=facts["by"],
         at=facts["at"],
         taken=[
-            TakenOut(
+            HuntTakenOut(
                 reading=one["reading"],
                 said=one["said"],
                 answer=one["answer"],
@@ -538,7 +540,7 @@ def _stands(circuit: Circuit, facts: dict[str, Any], tell: Tell) -> bytes:
             for one in facts["answers"]
         ],
         stands=stands,
-        closed=VerdictOut(**facts["closed"]) if facts["closed"] else None,
+        closed=HuntVerdictOut(**facts["closed"]) if facts["closed"] else None,
         odds_said=say(Message("trouble.odds")),
     )
     return as_json(body)

@@ -122,6 +122,12 @@ const router = createBrowserRouter([
             }),
           },
           {
+            path: "trouble",
+            lazy: async () => ({
+              Component: (await import("./features/trouble/TroubleScreen")).TroubleScreen,
+            }),
+          },
+          {
             path: "rehearse",
             lazy: async () => ({
               Component: (await import("./features/rehearse/RehearseScreen")).RehearseScreen,
@@ -145,6 +151,12 @@ const router = createBrowserRouter([
         path: "/w/:works/sensors",
         lazy: async () => ({
           Component: (await import("./features/sensors/SensorsScreen")).SensorsScreen,
+        }),
+      },
+      {
+        path: "/w/:works/which",
+        lazy: async () => ({
+          Component: (await import("./features/which/WhichScreen")).WhichScreen,
         }),
       },
       {

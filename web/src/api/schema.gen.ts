@@ -1996,14 +1996,6 @@ export interface components {
             value: string;
         };
         /**
-         * BackIn
-         * @description Which state of a hunt was seen.
-         */
-        BackIn: {
-            /** Rev */
-            rev: number;
-        };
-        /**
          * BadLineOut
          * @description A line that was not taken, and why.
          */
@@ -2040,25 +2032,6 @@ export interface components {
             level: number;
             /** Start */
             start: string;
-        };
-        /**
-         * BeginIn
-         * @description What is said of it.
-         */
-        BeginIn: {
-            /**
-             * After Work
-             * @default false
-             */
-            after_work: boolean;
-            /**
-             * Age
-             * @default y1
-             * @enum {string}
-             */
-            age: "y0" | "y1" | "y2";
-            /** Symptom */
-            symptom: string;
         };
         /**
          * BeliefOut
@@ -2502,16 +2475,6 @@ export interface components {
             style: "nema" | "iec";
             /** Wires */
             wires: components["schemas"]["WireOut"][];
-        };
-        /**
-         * CloseIn
-         * @description What was tried and changed, in its order.
-         */
-        CloseIn: {
-            /** Rev */
-            rev: number;
-            /** Steps */
-            steps: components["schemas"]["StepIn"][];
         };
         /**
          * CoilInput
@@ -3845,30 +3808,6 @@ export interface components {
             } | null;
         };
         /**
-         * GroupOut
-         * @description Faults that no reading parts.
-         */
-        GroupOut: {
-            /** Contradicted */
-            contradicted: boolean;
-            /** Devices */
-            devices: string[];
-            /** Faults */
-            faults: string[];
-            /** Ids */
-            ids: string[];
-            /** Is Played */
-            is_played: boolean;
-            /** Percent */
-            percent: number;
-            /** Rows */
-            rows: string[];
-            /** Shows */
-            shows: string;
-            /** Wires */
-            wires: string[];
-        };
-        /**
          * GuessOut
          * @description A field that a person put in because it cannot be read.
          */
@@ -4124,6 +4063,67 @@ export interface components {
             chart: components["schemas"]["HeaterChartOut"];
         };
         /**
+         * HuntBackIn
+         * @description Which state of a hunt was seen.
+         */
+        HuntBackIn: {
+            /** Rev */
+            rev: number;
+        };
+        /**
+         * HuntBeginIn
+         * @description What is said of it.
+         */
+        HuntBeginIn: {
+            /**
+             * After Work
+             * @default false
+             */
+            after_work: boolean;
+            /**
+             * Age
+             * @default y1
+             * @enum {string}
+             */
+            age: "y0" | "y1" | "y2";
+            /** Symptom */
+            symptom: string;
+        };
+        /**
+         * HuntCloseIn
+         * @description What was tried and changed, in its order.
+         */
+        HuntCloseIn: {
+            /** Rev */
+            rev: number;
+            /** Steps */
+            steps: components["schemas"]["HuntStepIn"][];
+        };
+        /**
+         * HuntGroupOut
+         * @description Faults that no reading parts.
+         */
+        HuntGroupOut: {
+            /** Contradicted */
+            contradicted: boolean;
+            /** Devices */
+            devices: string[];
+            /** Faults */
+            faults: string[];
+            /** Ids */
+            ids: string[];
+            /** Is Played */
+            is_played: boolean;
+            /** Percent */
+            percent: number;
+            /** Rows */
+            rows: string[];
+            /** Shows */
+            shows: string;
+            /** Wires */
+            wires: string[];
+        };
+        /**
          * HuntLineOut
          * @description A hunt in the list of a job.
          */
@@ -4144,6 +4144,40 @@ export interface components {
             symptom: string;
         };
         /**
+         * HuntOfferOut
+         * @description The reading to take next.
+         */
+        HuntOfferOut: {
+            /** Bits */
+            bits: number;
+            /** Caution */
+            caution: string;
+            /** Cost */
+            cost: string;
+            /** End */
+            end: string;
+            /** Hold */
+            hold: string[];
+            /** Id */
+            id: string;
+            /** Is Live */
+            is_live: boolean;
+            /** Is Refuting */
+            is_refuting: boolean;
+            /** Kind */
+            kind: string;
+            /** Minutes */
+            minutes: number;
+            /** Said */
+            said: string;
+            /** Splits */
+            splits: components["schemas"]["HuntSplitOut"][];
+            /** Start */
+            start: string;
+            /** Words */
+            words: components["schemas"]["HuntWordOut"][];
+        };
+        /**
          * HuntOut
          * @description A hunt: what is said of it, what was read, where it stands.
          */
@@ -4156,22 +4190,166 @@ export interface components {
             at: string;
             /** By */
             by: string;
-            closed: components["schemas"]["VerdictOut"] | null;
+            closed: components["schemas"]["HuntVerdictOut"] | null;
             /** N */
             n: number;
             /** Odds Said */
             odds_said: string;
             /** Rev */
             rev: number;
-            stands: components["schemas"]["StandsOut"] | null;
+            stands: components["schemas"]["HuntStandsOut"] | null;
             /** Symptom */
             symptom: string;
             /** Symptom Name */
             symptom_name: string;
             /** Taken */
-            taken: components["schemas"]["TakenOut"][];
+            taken: components["schemas"]["HuntTakenOut"][];
             /** Wording */
             wording: string;
+        };
+        /**
+         * HuntReadIn
+         * @description What a reading gave: a figure, open, or a word; or that it cannot be taken.
+         */
+        HuntReadIn: {
+            /**
+             * How
+             * @default read
+             * @enum {string}
+             */
+            how: "read" | "unsure" | "cannot";
+            /**
+             * Is Open
+             * @default false
+             */
+            is_open: boolean;
+            /** Reading */
+            reading: string;
+            /** Rev */
+            rev: number;
+            /** Value */
+            value?: number | null;
+            /**
+             * Word
+             * @default
+             */
+            word: string;
+        };
+        /**
+         * HuntSplitOut
+         * @description What a reading may show, and what part of the odds lies there.
+         */
+        HuntSplitOut: {
+            /** Percent */
+            percent: number;
+            /** Shows */
+            shows: string;
+        };
+        /**
+         * HuntStandsOut
+         * @description How a hunt stands.
+         */
+        HuntStandsOut: {
+            /** Beliefs */
+            beliefs: components["schemas"]["BeliefOut"][];
+            /** Candidates */
+            candidates: number;
+            /** Doubts */
+            doubts: string[];
+            /** Groups */
+            groups: components["schemas"]["HuntGroupOut"][];
+            /** Instead */
+            instead: string;
+            /** Is Shown */
+            is_shown: boolean;
+            /** Not Excluded */
+            not_excluded: string[];
+            /** Note */
+            note: string;
+            offer: components["schemas"]["HuntOfferOut"] | null;
+            /** Others Percent */
+            others_percent: number;
+            /** Prove */
+            prove: string[];
+            /** Repair */
+            repair: string;
+            /** State */
+            state: string;
+            /** Unplayed */
+            unplayed: string[];
+        };
+        /**
+         * HuntStepIn
+         * @description One thing of a closed hunt in its order.
+         */
+        HuntStepIn: {
+            /**
+             * Row
+             * @default
+             */
+            row: string;
+            /**
+             * Said
+             * @default
+             */
+            said: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "failed" | "passed" | "changed";
+        };
+        /**
+         * HuntTakenOut
+         * @description An answer as it was given, by whom and when.
+         */
+        HuntTakenOut: {
+            /** Answer */
+            answer: string;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Counts */
+            counts: boolean;
+            /** How */
+            how: string;
+            /** Reading */
+            reading: string;
+            /** Said */
+            said: string;
+        };
+        /**
+         * HuntVerdictOut
+         * @description How it was closed.
+         */
+        HuntVerdictOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Counts */
+            counts: number;
+            /** Is Proven */
+            is_proven: boolean;
+            /** Row */
+            row: string;
+            /** Said */
+            said: string;
+            /** Steps */
+            steps: {
+                [key: string]: string;
+            }[];
+        };
+        /**
+         * HuntWordOut
+         * @description A word that answers a reading.
+         */
+        HuntWordOut: {
+            /** Said */
+            said: string;
+            /** Word */
+            word: string;
         };
         /**
          * ImportIn
@@ -5833,52 +6011,6 @@ export interface components {
             volts: string;
         };
         /**
-         * OfferOut
-         * @description The reading to take next.
-         */
-        OfferOut: {
-            /** Bits */
-            bits: number;
-            /** Caution */
-            caution: string;
-            /** Cost */
-            cost: string;
-            /** End */
-            end: string;
-            /** Hold */
-            hold: string[];
-            /** Id */
-            id: string;
-            /** Is Live */
-            is_live: boolean;
-            /** Is Refuting */
-            is_refuting: boolean;
-            /** Kind */
-            kind: string;
-            /** Minutes */
-            minutes: number;
-            /** Said */
-            said: string;
-            /** Splits */
-            splits: components["schemas"]["SplitOut"][];
-            /** Start */
-            start: string;
-            /** Words */
-            words: components["schemas"]["WordOut"][];
-        };
-        /**
-         * OperationOut
-         * @description An operation that people can tell of.
-         */
-        OperationOut: {
-            /** Answers */
-            answers: string[];
-            /** Id */
-            id: string;
-            /** Only Seen */
-            only_seen: boolean;
-        };
-        /**
          * OptionOut
          * @description One option of a standard circuit: the words it takes, or its least and most.
          */
@@ -6978,31 +7110,27 @@ export interface components {
         };
         /**
          * ReadIn
-         * @description What a reading gave: a figure, open, or a word; or that it cannot be taken.
+         * @description A reading asked of the practice motor.
          */
         ReadIn: {
+            bench: components["schemas"]["BenchInputs"];
             /**
-             * How
-             * @default read
+             * Feed
+             * @default []
+             */
+            feed: string[];
+            /**
+             * Joined
+             * @default []
+             */
+            joined: string[][];
+            /** Pair */
+            pair: string[];
+            /**
+             * What
              * @enum {string}
              */
-            how: "read" | "unsure" | "cannot";
-            /**
-             * Is Open
-             * @default false
-             */
-            is_open: boolean;
-            /** Reading */
-            reading: string;
-            /** Rev */
-            rev: number;
-            /** Value */
-            value?: number | null;
-            /**
-             * Word
-             * @default
-             */
-            word: string;
+            what: "touch" | "volts";
         };
         /**
          * ReadOut
@@ -7911,16 +8039,6 @@ export interface components {
             each_protected: boolean;
         };
         /**
-         * SplitOut
-         * @description What a reading may show, and what part of the odds lies there.
-         */
-        SplitOut: {
-            /** Percent */
-            percent: number;
-            /** Shows */
-            shows: string;
-        };
-        /**
          * StackOut
          * @description What lies on a stud, from the board up.
          */
@@ -7953,39 +8071,6 @@ export interface components {
             power: components["schemas"]["PictureOut"];
             /** Wires */
             wires: number;
-        };
-        /**
-         * StandsOut
-         * @description How a hunt stands.
-         */
-        StandsOut: {
-            /** Beliefs */
-            beliefs: components["schemas"]["BeliefOut"][];
-            /** Candidates */
-            candidates: number;
-            /** Doubts */
-            doubts: string[];
-            /** Groups */
-            groups: components["schemas"]["GroupOut"][];
-            /** Instead */
-            instead: string;
-            /** Is Shown */
-            is_shown: boolean;
-            /** Not Excluded */
-            not_excluded: string[];
-            /** Note */
-            note: string;
-            offer: components["schemas"]["OfferOut"] | null;
-            /** Others Percent */
-            others_percent: number;
-            /** Prove */
-            prove: string[];
-            /** Repair */
-            repair: string;
-            /** State */
-            state: string;
-            /** Unplayed */
-            unplayed: string[];
         };
         /**
          * StartInput
@@ -8124,27 +8209,6 @@ export interface components {
              * @enum {string}
              */
             step: "plate" | "leads" | "joints" | "size" | "starter" | "drawings" | "check" | "rehearse";
-        };
-        /**
-         * StepIn
-         * @description One thing of a closed hunt in its order.
-         */
-        StepIn: {
-            /**
-             * Row
-             * @default
-             */
-            row: string;
-            /**
-             * Said
-             * @default
-             */
-            said: string;
-            /**
-             * What
-             * @enum {string}
-             */
-            what: "failed" | "passed" | "changed";
         };
         /**
          * StepOut
@@ -8294,26 +8358,6 @@ export interface components {
             name: string;
             /** Wording */
             wording: string;
-        };
-        /**
-         * TakenOut
-         * @description An answer as it was given, by whom and when.
-         */
-        TakenOut: {
-            /** Answer */
-            answer: string;
-            /** At */
-            at: string;
-            /** By */
-            by: string;
-            /** Counts */
-            counts: boolean;
-            /** How */
-            how: string;
-            /** Reading */
-            reading: string;
-            /** Said */
-            said: string;
         };
         /**
          * TapInput
@@ -8621,28 +8665,6 @@ export interface components {
             type: string;
         };
         /**
-         * VerdictOut
-         * @description How it was closed.
-         */
-        VerdictOut: {
-            /** At */
-            at: string;
-            /** By */
-            by: string;
-            /** Counts */
-            counts: number;
-            /** Is Proven */
-            is_proven: boolean;
-            /** Row */
-            row: string;
-            /** Said */
-            said: string;
-            /** Steps */
-            steps: {
-                [key: string]: string;
-            }[];
-        };
-        /**
          * VersionOut
          * @description A version of what people gave: its number, who, when, and from where if not entered here.
          */
@@ -8758,6 +8780,18 @@ export interface components {
             };
         };
         /**
+         * WhichOperationOut
+         * @description An operation that people can tell of.
+         */
+        WhichOperationOut: {
+            /** Answers */
+            answers: string[];
+            /** Id */
+            id: string;
+            /** Only Seen */
+            only_seen: boolean;
+        };
+        /**
          * WhichOut
          * @description Circuits that behave as was seen, and what parts the best of them.
          */
@@ -8769,7 +8803,7 @@ export interface components {
             /** Of */
             of: number;
             /** Operations */
-            operations: components["schemas"]["OperationOut"][];
+            operations: components["schemas"]["WhichOperationOut"][];
             /** Propose */
             propose: string;
             /** Refused */
@@ -8809,13 +8843,26 @@ export interface components {
         };
         /**
          * WordOut
-         * @description A word that answers a reading.
+         * @description A word that seems to stand there; nothing counts until a person has confirmed it.
          */
         WordOut: {
-            /** Said */
-            said: string;
-            /** Word */
-            word: string;
+            /** Confidence */
+            confidence: number;
+            /** Crop */
+            crop: string;
+            /** Is Sure */
+            is_sure: boolean;
+            /** Place */
+            place: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Row */
+            row: number;
+            /** Text */
+            text: string;
         };
         /**
          * WordsOut
@@ -11995,7 +12042,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BeginIn"];
+                "application/json": components["schemas"]["HuntBeginIn"];
             };
         };
         responses: {
@@ -12175,7 +12222,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["ReadIn"];
+                "application/json": components["schemas"]["HuntReadIn"];
             };
         };
         responses: {
@@ -12267,7 +12314,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BackIn"];
+                "application/json": components["schemas"]["HuntBackIn"];
             };
         };
         responses: {
@@ -12359,7 +12406,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CloseIn"];
+                "application/json": components["schemas"]["HuntCloseIn"];
             };
         };
         responses: {

@@ -95,6 +95,7 @@ export function JobFrame({
     { press: "g d", does: frameWords.goDrawings, run: () => navigate(`${base}/drawings`) },
     { press: "g c", does: frameWords.goDeadCheck, run: () => navigate(`${base}/check`) },
     { press: "g r", does: frameWords.goRehearse, run: () => navigate(`${base}/rehearse`) },
+    { press: "g f", does: frameWords.goTrouble, run: () => navigate(`${base}/trouble`) },
     { press: "p", does: frameWords.printPack, run: () => setPrint(true) },
     { press: "?", does: frameWords.keysScreen, run: () => setHelp(true) },
   ];

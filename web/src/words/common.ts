@@ -14,6 +14,7 @@ export const words = {
     rehearse: "Rehearse",
     "run-up": "Run-up",
     panel: "At the panel",
+    trouble: "Trouble",
   } as Record<string, string>,
   states: {
     open: "Open",

@@ -10,10 +10,20 @@ from dataclasses import dataclass, field, replace
 
 from evencoil.base import Message
 from evencoil.checks import WiringFault, contact_faults, moved_wires
-from evencoil.circuit import CONTACTS, Circuit, Device, Link, Netlist, Wire, coils_of, links_of
+from evencoil.circuit import (
+    CONTACTS,
+    Circuit,
+    Device,
+    Link,
+    Netlist,
+    Wire,
+    coils_of,
+    links_of,
+    winding_of_type,
+)
 from evencoil.trouble.tables import Age, odds_table, unplayed
 
-__all__ = ["Fault", "faults_of", "weights_of"]
+__all__ = ["Fault", "faults_of", "kinds_of", "weights_of"]
 
 #: an action of the solver that puts a device into its fault: verb, device, word
 Put = tuple[str, str, str]
@@ -533,9 +543,9 @@ class _Maker:
                 )
 
     def by_odds(self) -> Iterator[Fault]:
-        kinds = {item.type for item in self.netlist.devices}
+        kinds = set[str]().union(*(kinds_of(item) for item in self.netlist.devices))
         for one in unplayed():
-            needed = [item for item in self.netlist.devices if item.type in one.needs]
+            needed = [item for item in self.netlist.devices if kinds_of(item) & one.needs]
             if one.row == "unloader" and "pilot" not in kinds and "motor1" not in kinds:
                 continue
             if needed:
@@ -548,6 +558,20 @@ class _Maker:
                     is_played=False,
                     shows=one.symptoms,
                 )
+
+
+def kinds_of(item: Device) -> frozenset[str]:
+    """Return what a device is to the tables: its type, and ``motor1`` for one phase.
+
+    Parameters
+    ----------
+    item : Device
+        Of a circuit.
+    """
+    is_single = item.type.startswith("motor") and winding_of_type(
+        item.type, item.parameters
+    ).kind.startswith("1-phase")
+    return frozenset({"motor1"} if is_single else {item.type})
 
 
 def coil_names(item: Device) -> tuple[str, ...]:

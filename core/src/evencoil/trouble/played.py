@@ -1,8 +1,8 @@
 """Play a circuit with a fault the way it is used, and write down what people would see.
 
 Power on, each start in turn held, let go and left running, the other button while it runs,
-stop; with more current than usual also the minutes until something trips. What is seen are words of devices and volts of nets;
-contactors and lamps cost nothing to look at.
+stop; with more current than usual also the minutes until something trips. What is seen are words
+of devices and volts of nets; contactors and lamps cost nothing to look at.
 
 Source: the rehearsal's own solver (nodal analysis, textbook topic); times are those of the
 constant set ``catalogue``.

@@ -15,6 +15,7 @@ from evencoil.base import Message
 from evencoil.checks import Hand, hands_of, live_terminals
 from evencoil.circuit import CONTACTS, Circuit, links_of
 from evencoil.solver import Run, compile_plant
+from evencoil.trouble.faults import kinds_of
 from evencoil.trouble.played import Script, Seen, phase_kind
 from evencoil.trouble.tables import judged
 
@@ -464,7 +465,9 @@ class _Finder:
 
     def by_judgment(self) -> Iterator[Reading]:
         for one in judged():
-            device = next((item for item, kind in self.kind.items() if kind in one.needs), "")
+            device = next(
+                (item.id for item in self.netlist.devices if kinds_of(item) & one.needs), ""
+            )
             if device:
                 cost: CostClass = one.cost  # type: ignore[assignment]
                 yield Reading(

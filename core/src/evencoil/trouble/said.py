@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from evencoil.base import Message, say
 from evencoil.checks import said_hand
 from evencoil.circuit import Circuit
-from evencoil.trouble.faults import Fault
+from evencoil.trouble.faults import Fault, kinds_of
 from evencoil.trouble.field import Field, word_value
 from evencoil.trouble.hunt import Answer, Case, Hunt, Offer
 from evencoil.trouble.readings import OPEN_OHM, Reading
@@ -300,7 +300,7 @@ def _beliefs_at(case: Case, field: Field, offered: Reading | None) -> list[Belie
     """Return the common beliefs that come up with a symptom or a reading."""
     table = beliefs()
     wanted = list(_BY_SYMPTOM.get(case.symptom, ()))
-    if any(item.type == "motor1" for item in field.circuit.netlist.devices):
+    if any("motor1" in kinds_of(item) for item in field.circuit.netlist.devices):
         wanted = ["B37", "B36"] if offered and "capacitor" in offered.id else ["B01"]
     if offered is not None:
         if offered.id.startswith("fuse|") or offered.kind == "volt":

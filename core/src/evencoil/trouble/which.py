@@ -41,7 +41,7 @@ OPERATIONS: Mapping[str, tuple[str, ...]] = {
     "change_over": ("yes", "no"),
     "ways": ("one", "two"),
     "overload_test": ("stays_off", "starts_again", "runs_on"),
-    "other_running": ("nothing", "drops_out", "reverses", "trips"),
+    "other_running": ("nothing", "drops_out", "reverses", "goes_over", "trips"),
     "both": ("neither", "one", "trips"),
     "power_back": ("stays_off", "starts"),
 }
@@ -186,14 +186,17 @@ def _other(play: _Played, start: list[ScenarioAct], found: dict[str, str]) -> se
     words = play.words([*start, _at(8, "push", other.on)], 10)
     if play.hazards:
         risks.add("other_running")
-    before = play.closed(play.words(start, 7.9))
+    first = play.words(start, 7.9)
+    before = play.closed(first)
     if play.tripped(words):
         found["other_running"] = "trips"
     elif play.closed(words) == before:
         found["other_running"] = "nothing"
     else:
         runs = play.closed(words) and play.runs(words)
-        found["other_running"] = "reverses" if runs else "drops_out"
+        turned = play.ways(words) & {"plug", "rev"} and not play.ways(first) & {"plug", "rev"}
+        over = "reverses" if turned else "goes_over"
+        found["other_running"] = over if runs else "drops_out"
     both = play.words([_at(2, "press", start[-1].on), _at(2, "press", other.on)], 2.8)
     if play.hazards:
         risks.add("both")

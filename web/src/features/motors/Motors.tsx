@@ -9,6 +9,7 @@ import { type Key, useKeys } from "../../state/keys";
 import { useDemo, useSession } from "../../state/session";
 import { helpWords } from "../../words/help";
 import { sensorsWords } from "../../words/sensors";
+import { troubleWords } from "../../words/trouble";
 import { yardWords } from "../../words/yard";
 import { ALL, Filters, isNarrowed, type Only } from "./Filters";
 import { FirstRun } from "./FirstRun";
@@ -69,6 +70,9 @@ export function Motors() {
     <>
       <Link className="control" to={`/w/${works}/heaters`}>
         {yardWords.heaterCharts}
+      </Link>
+      <Link className="control" to={`/w/${works}/which`}>
+        {troubleWords.which}
       </Link>
       <Link className="control" to={`/w/${works}/sensors`}>
         {sensorsWords.title}

@@ -214,6 +214,9 @@ export function RehearseScreen() {
           <Link to={`${base}/drawings`} className="control">
             {rehearseWords.drawings}
           </Link>
+          <Link to={`${base}/trouble`} className="control">
+            {words.steps.trouble}
+          </Link>
         </>
       }
     >
