@@ -26,6 +26,7 @@ FLOORS = (
     ("trouble",),
     ("job",),
     ("machine",),
+    ("practice",),
     ("cli",),
 )
 FLOOR = {room: floor for floor, rooms in enumerate(FLOORS) for room in rooms}

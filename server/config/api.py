@@ -31,6 +31,7 @@ from demo.router import router as demo
 from desk.answer import nobody_waits
 from desk.router import router as questions
 from desk.seat import GoneError
+from drills.router import router as drilling
 from evencoil.base import CoreError
 from hunts.router import router as hunting
 from jobs.routers.enter import router as enter
@@ -128,6 +129,7 @@ api.add_router("", choosing)
 api.add_router("", files)
 api.add_router("", panel)
 api.add_router("", hunting)
+api.add_router("", drilling)
 api.add_router("", proving)
 api.add_router("", paper)
 

@@ -36,6 +36,7 @@ INSTALLED_APPS = [
     "proving",
     "panel",
     "hunts",
+    "drills",
     "django_tasks",
     "django_tasks.backends.database",
     "demo",

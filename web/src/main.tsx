@@ -154,6 +154,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: "/w/:works/practice",
+        lazy: async () => ({
+          Component: (await import("./features/practice/PracticeScreen")).PracticeScreen,
+        }),
+      },
+      {
         path: "/w/:works/which",
         lazy: async () => ({
           Component: (await import("./features/which/WhichScreen")).WhichScreen,

@@ -1564,6 +1564,166 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practice
+         * @description Return the caller's practice; a reviewer also sees what others share.
+         */
+        get: operations["drills_router_practice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer Drill
+         * @description Judge an answer by the live rule, and say which route it took.
+         */
+        post: operations["drills_router_answer_drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/drill": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Drill
+         * @description Return a question that was set.
+         */
+        get: operations["drills_router_one_drill"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/exam": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Exam
+         * @description Return a set of questions, each kind in turn.
+         */
+        get: operations["drills_router_exam"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/hidden": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hidden
+         * @description Return a hidden fault: what the panel shows to each reading taken, and who it was.
+         */
+        post: operations["drills_router_hidden"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Next Drill
+         * @description Return a fresh question: of a kind, or of the one that is due first.
+         */
+        get: operations["drills_router_next_drill"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Set Drill
+         * @description Set a fresh question for everyone; a reviewer does.
+         */
+        post: operations["drills_router_set_drill"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share
+         * @description Let the reviewers of this works see the own history, or no longer.
+         */
+        post: operations["drills_router_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/probes": {
         parameters: {
             query?: never;
@@ -3041,6 +3201,179 @@ export interface components {
             text: string;
         };
         /**
+         * DrillAnswerIn
+         * @description An answer to a question.
+         */
+        DrillAnswerIn: {
+            /** Given */
+            given: string;
+            /** Kind */
+            kind: string;
+            /** Seed */
+            seed: number;
+            /**
+             * Setting
+             * @default field
+             * @enum {string}
+             */
+            setting: "exam" | "field";
+        };
+        /**
+         * DrillBoxOut
+         * @description How well a kind is known.
+         */
+        DrillBoxOut: {
+            /** Box */
+            box: number;
+            /** Due */
+            due: string;
+            /** Kind */
+            kind: string;
+            /** Right */
+            right: number;
+            /** Wrong */
+            wrong: number;
+        };
+        /**
+         * DrillFactOut
+         * @description What is told.
+         */
+        DrillFactOut: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * DrillOut
+         * @description A question, without its answer.
+         */
+        DrillOut: {
+            /** Asked */
+            asked: string;
+            /** Choices */
+            choices: string[];
+            /** Facts */
+            facts: components["schemas"]["DrillFactOut"][];
+            /** Kind */
+            kind: string;
+            /** Seed */
+            seed: number;
+            /** Setting */
+            setting: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * DrillPastOut
+         * @description An answer that was given.
+         */
+        DrillPastOut: {
+            /** At */
+            at: string;
+            /** Given */
+            given: string;
+            /** Is Right */
+            is_right: boolean;
+            /** Kind */
+            kind: string;
+            /** Person */
+            person: string;
+            /** Right */
+            right: string;
+            /** Slip */
+            slip: string;
+        };
+        /**
+         * DrillSetIn
+         * @description A question to set for everyone.
+         */
+        DrillSetIn: {
+            /** Kind */
+            kind: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /**
+             * Setting
+             * @default field
+             * @enum {string}
+             */
+            setting: "exam" | "field";
+        };
+        /**
+         * DrillSetOut
+         * @description A drill that was set.
+         */
+        DrillSetOut: {
+            /** By */
+            by: string;
+            /** Kind */
+            kind: string;
+            /** Note */
+            note: string;
+            /** Seed */
+            seed: number;
+            /** Setting */
+            setting: string;
+        };
+        /**
+         * DrillShareIn
+         * @description Whether reviewers may see the own history.
+         */
+        DrillShareIn: {
+            /** Is Shared */
+            is_shared: boolean;
+        };
+        /**
+         * DrillShareOut
+         * @description Whether it is shared, and how many answers that touches.
+         */
+        DrillShareOut: {
+            /** Count */
+            count: number;
+            /** Is Shared */
+            is_shared: boolean;
+        };
+        /**
+         * DrillSlipOut
+         * @description A wrong route and what it gives.
+         */
+        DrillSlipOut: {
+            /** Said */
+            said: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * DrillVerdictOut
+         * @description Whether it was right, by which route it came, and the way to the right one.
+         */
+        DrillVerdictOut: {
+            /** Box */
+            box: number;
+            /** Due */
+            due: string;
+            /** Is Right */
+            is_right: boolean;
+            /** Path */
+            path: string[];
+            /** Right */
+            right: string;
+            /** Said */
+            said: string;
+            /** Slips */
+            slips: components["schemas"]["DrillSlipOut"][];
+            /** Surplus */
+            surplus: string[];
+            /** Unit */
+            unit: string;
+            /** Working */
+            working: string[];
+        };
+        /**
          * DriveFrameOut
          * @description A drive at an instant: frequency, volts, amps, heat, fault.
          */
@@ -4061,6 +4394,62 @@ export interface components {
             /** Bad */
             bad: components["schemas"]["BadLineOut"][];
             chart: components["schemas"]["HeaterChartOut"];
+        };
+        /**
+         * HiddenIn
+         * @description Readings taken so far, and whom is accused.
+         */
+        HiddenIn: {
+            /**
+             * Accused
+             * @default
+             */
+            accused: string;
+            /** Seed */
+            seed: number;
+            /**
+             * Taken
+             * @default []
+             */
+            taken: string[];
+        };
+        /**
+         * HiddenOut
+         * @description A hidden fault: what people say, what was read, what can be read.
+         */
+        HiddenOut: {
+            /** Circuit */
+            circuit: string;
+            /** Is Found */
+            is_found: boolean | null;
+            /** Minutes */
+            minutes: number;
+            /** Readings */
+            readings: components["schemas"]["HiddenReadingOut"][];
+            /** Seed */
+            seed: number;
+            /** Suspects */
+            suspects: string[][];
+            /** Symptom */
+            symptom: string;
+            /** Taken */
+            taken: string[][];
+            /** Truth */
+            truth: string;
+            /** Wording */
+            wording: string;
+        };
+        /**
+         * HiddenReadingOut
+         * @description A reading that can be taken, and what it costs.
+         */
+        HiddenReadingOut: {
+            /** Id */
+            id: string;
+            /** Minutes */
+            minutes: number;
+            /** Said */
+            said: string;
         };
         /**
          * HuntBackIn
@@ -6885,6 +7274,24 @@ export interface components {
              * @default 4
              */
             outputs: number;
+        };
+        /**
+         * PracticeOut
+         * @description A person's practice: what is due, what was answered, what was set.
+         */
+        PracticeOut: {
+            /** Beliefs */
+            beliefs: string[][];
+            /** Boxes */
+            boxes: components["schemas"]["DrillBoxOut"][];
+            /** Is Shared */
+            is_shared: boolean;
+            /** Kinds */
+            kinds: string[];
+            /** Past */
+            past: components["schemas"]["DrillPastOut"][];
+            /** Set */
+            set: components["schemas"]["DrillSetOut"][];
         };
         /**
          * PracticeReadingOut
@@ -15093,6 +15500,586 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TracedOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_router_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_router_answer_drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillAnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillVerdictOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_router_one_drill: {
+        parameters: {
+            query: {
+                kind: string;
+                seed: number;
+                setting?: "exam" | "field";
+            };
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_router_exam: {
+        parameters: {
+            query?: {
+                count?: number;
+                setting?: "exam" | "field";
+            };
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_router_hidden: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HiddenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HiddenOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_router_next_drill: {
+        parameters: {
+            query?: {
+                kind?: string;
+                setting?: "exam" | "field";
+            };
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_router_set_drill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillSetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillSetOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_router_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrillShareIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrillShareOut"];
                 };
             };
             /** @description Bad Request */

@@ -8,6 +8,7 @@ import { useIsNarrow } from "../../state/device";
 import { type Key, useKeys } from "../../state/keys";
 import { useDemo, useSession } from "../../state/session";
 import { helpWords } from "../../words/help";
+import { practiceWords } from "../../words/practice";
 import { sensorsWords } from "../../words/sensors";
 import { troubleWords } from "../../words/trouble";
 import { yardWords } from "../../words/yard";
@@ -70,6 +71,9 @@ export function Motors() {
     <>
       <Link className="control" to={`/w/${works}/heaters`}>
         {yardWords.heaterCharts}
+      </Link>
+      <Link className="control" to={`/w/${works}/practice`}>
+        {practiceWords.title}
       </Link>
       <Link className="control" to={`/w/${works}/which`}>
         {troubleWords.which}

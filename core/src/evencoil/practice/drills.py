@@ -1,0 +1,77 @@
+"""A drill by its kind and seed, and its words."""
+
+from __future__ import annotations
+
+from evencoil.base import Message, OutOfRangeError, say
+from evencoil.practice.figures import figure_drill
+from evencoil.practice.ladder import ladder_drill
+from evencoil.practice.model import KINDS, Drill, DrillKind, Fact
+
+__all__ = ["drill", "said_asked", "said_fact", "said_slip"]
+
+_SETTINGS = ("exam", "field")
+_MOST_SEED = 2**31
+
+
+def drill(kind: str, seed: int, setting: str = "field") -> Drill:
+    """Return a drill.
+
+    Parameters
+    ----------
+    kind : str
+        One of `KINDS`.
+    seed : int
+        The same seed makes the same question under the same rules.
+    setting : str
+        ``exam``, where the main rule of 430.52 stands as written, or ``field``.
+
+    Raises
+    ------
+    OutOfRangeError
+        For a kind, a seed or a setting that there is not.
+    """
+    if kind not in KINDS or setting not in _SETTINGS or not 0 <= seed < _MOST_SEED:
+        raise OutOfRangeError(
+            Message("practice.no_drill", {"kind": kind[:30]}),
+            field="kind",
+            hint=Message("practice.no_drill.hint", {"kinds": ", ".join(KINDS)}),
+        )
+    own: DrillKind = next(one for one in KINDS if one == kind)
+    if own == "ladder":
+        return ladder_drill(seed, setting)
+    return figure_drill(own, seed, setting)
+
+
+def said_asked(one: Drill) -> str:
+    """Return the question in words, with the setting where it decides.
+
+    Parameters
+    ----------
+    one : Drill
+        The question.
+    """
+    key = f"{one.asked}.{one.setting}" if one.asked == "protection" else one.asked
+    return say(Message(f"practice.asked.{key}"))
+
+
+def said_fact(one: Fact) -> tuple[str, str]:
+    """Return a fact's label and value in words.
+
+    Parameters
+    ----------
+    one : Fact
+        Of a drill.
+    """
+    value = say(Message(f"kind.{one.value}")) if one.label == "device" else one.value
+    return say(Message(f"practice.fact.{one.label}")), value
+
+
+def said_slip(slip: str) -> str:
+    """Return what is said of a wrong route; without one, what to do.
+
+    Parameters
+    ----------
+    slip : str
+        Its id, empty for none that is known.
+    """
+    return say(Message(f"practice.slip.{slip or 'none'}"))

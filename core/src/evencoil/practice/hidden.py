@@ -1,0 +1,110 @@
+"""Hunt a hidden fault: readings cost minutes, and the panel answers as it would.
+
+Source: the field of `evencoil.trouble`; costs are judgment of the trade.
+"""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from evencoil.base import Message, OutOfRangeError
+from evencoil.starters import draw
+from evencoil.trouble import Fault, Field, Reading, field_of, said_value
+
+__all__ = ["HiddenHunt", "hidden_hunt"]
+
+_CIRCUITS = ("3A", "6C", "8A")
+_SETUP_MIN = {"dead": 6.0, "live": 10.0}
+
+
+@lru_cache(maxsize=4)
+def _field(circuit: str) -> Field:
+    return field_of(draw(circuit).circuit, with_work=False)
+
+
+@dataclass(frozen=True)
+class HiddenHunt:
+    """A circuit with a fault that is not told.
+
+    Attributes
+    ----------
+    circuit : str
+        Of the catalogue.
+    symptom : str
+        What people say of it.
+    field : Field
+        Its faults and readings.
+    truth : Fault
+        What is wrong.
+    """
+
+    circuit: str
+    symptom: str
+    field: Field
+    truth: Fault
+
+    def shows(self, reading: str) -> str:
+        """Return what a reading shows, in words.
+
+        Parameters
+        ----------
+        reading : str
+            Its id.
+
+        Raises
+        ------
+        OutOfRangeError
+            If this circuit has none such.
+        """
+        place = self.field.place_of.get(reading)
+        if place is None:
+            raise OutOfRangeError(
+                Message("practice.no_reading", {"reading": reading[:60]}),
+                field="reading",
+                hint=Message("practice.no_reading.hint"),
+            )
+        row = self.field.row_of[self.truth.id]
+        return said_value(self.field.readings[place], self.field.telling.value_at(row, place))
+
+    def minutes(self, taken: Sequence[str]) -> float:
+        """Return what some readings cost, with what is set up once for them [min]."""
+        known: dict[str, Reading] = {one.id: one for one in self.field.readings}
+        used = [known[one] for one in taken if one in known]
+        setups = {one.setup for one in used if one.setup}
+        return sum(one.minutes for one in used) + sum(_SETUP_MIN[one] for one in setups)
+
+    def is_found(self, fault: str) -> bool:
+        """Tell whether a fault is the one, or one that no reading parts from it."""
+        row, other = self.field.row_of.get(fault), self.field.row_of[self.truth.id]
+        if row is None:
+            return False
+        groups = self.field.telling.groups(range(len(self.field.readings)))
+        return groups[row] == groups[other]
+
+
+def hidden_hunt(seed: int) -> HiddenHunt:
+    """Return a circuit with a hidden fault.
+
+    Parameters
+    ----------
+    seed : int
+        The same seed hides the same fault.
+    """
+    rng = random.Random(f"hidden {seed}")  # noqa: S311 - a drill is no secret
+    circuit = rng.choice(_CIRCUITS)
+    field = _field(circuit)
+    able = [
+        row
+        for row, shows in enumerate(field.shows)
+        if shows and field.faults[row].is_played and field.faults[row].also is None
+    ]
+    row = rng.choice(able)
+    return HiddenHunt(
+        circuit=circuit,
+        symptom=rng.choice(sorted(field.shows[row])),
+        field=field,
+        truth=field.faults[row],
+    )

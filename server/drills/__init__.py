@@ -1,0 +1,1 @@
+"""Practice of each person: boxes, history that is theirs alone, drills that a reviewer sets."""

@@ -1,0 +1,380 @@
+"""Practice: the next question, its answer with its evidence, an exam, a hidden fault."""
+
+from __future__ import annotations
+
+import secrets
+from typing import Annotated, Literal
+
+from django.http import HttpRequest, HttpResponse
+from django.utils import timezone
+from ninja import Router
+from pydantic import Field as Limit
+
+from answers.schemas.base import Answer as Out
+from api.answers import as_json
+from api.schemas import HEAVY, REFUSALS, Schema
+from desk.answer import Tell, answer
+from drills.actions import AnswerDrill, SetDrill, ShareHistory
+from drills.models import DrillAnswer, DrillBox, DrillSet
+from evencoil.base import say
+from evencoil.checks import said_hand
+from evencoil.practice import (
+    KINDS,
+    Drill,
+    HiddenHunt,
+    drill,
+    hidden_hunt,
+    said_asked,
+    said_fact,
+    said_slip,
+)
+from evencoil.trouble import beliefs, said_fault, symptoms
+from people.access import caller_in
+from people.models import Role
+
+__all__ = ["router"]
+
+router = Router(tags=["practice"])
+Seed = Annotated[int, Limit(ge=0, lt=2**31)]
+Setting = Literal["exam", "field"]
+Kind = Annotated[str, Limit(max_length=30)]
+
+
+class DrillFactOut(Out):
+    """What is told."""
+
+    label: str
+    value: str
+
+
+class DrillOut(Out):
+    """A question, without its answer."""
+
+    kind: str
+    seed: int
+    setting: str
+    asked: str
+    facts: list[DrillFactOut]
+    unit: str
+    choices: list[str]
+
+
+class DrillSlipOut(Out):
+    """A wrong route and what it gives."""
+
+    value: str
+    said: str
+
+
+class DrillVerdictOut(Out):
+    """Whether it was right, by which route it came, and the way to the right one."""
+
+    is_right: bool
+    right: str
+    unit: str
+    said: str
+    path: list[str]
+    working: list[str]
+    surplus: list[str]
+    slips: list[DrillSlipOut]
+    box: int
+    due: str
+
+
+class DrillAnswerIn(Schema):
+    """An answer to a question."""
+
+    kind: Kind
+    seed: Seed
+    setting: Setting = "field"
+    given: Annotated[str, Limit(max_length=80)]
+
+
+class DrillSetIn(Schema):
+    """A question to set for everyone."""
+
+    kind: Kind
+    setting: Setting = "field"
+    note: Annotated[str, Limit(max_length=200)] = ""
+
+
+class DrillShareIn(Schema):
+    """Whether reviewers may see the own history."""
+
+    is_shared: bool
+
+
+class DrillShareOut(Out):
+    """Whether it is shared, and how many answers that touches."""
+
+    is_shared: bool
+    count: int
+
+
+class DrillBoxOut(Out):
+    """How well a kind is known."""
+
+    kind: str
+    box: int
+    due: str
+    right: int
+    wrong: int
+
+
+class DrillPastOut(Out):
+    """An answer that was given."""
+
+    person: str
+    kind: str
+    given: str
+    right: str
+    is_right: bool
+    slip: str
+    at: str
+
+
+class DrillSetOut(Out):
+    """A drill that was set."""
+
+    kind: str
+    seed: int
+    setting: str
+    note: str
+    by: str
+
+
+class PracticeOut(Out):
+    """A person's practice: what is due, what was answered, what was set."""
+
+    kinds: list[str]
+    boxes: list[DrillBoxOut]
+    past: list[DrillPastOut]
+    set: list[DrillSetOut]
+    is_shared: bool
+    beliefs: list[list[str]]
+
+
+class HiddenReadingOut(Out):
+    """A reading that can be taken, and what it costs."""
+
+    id: str
+    said: str
+    minutes: float
+
+
+class HiddenOut(Out):
+    """A hidden fault: what people say, what was read, what can be read."""
+
+    seed: int
+    circuit: str
+    symptom: str
+    wording: str
+    minutes: float
+    taken: list[list[str]]
+    readings: list[HiddenReadingOut]
+    suspects: list[list[str]]
+    is_found: bool | None
+    truth: str
+
+
+class HiddenIn(Schema):
+    """Readings taken so far, and whom is accused."""
+
+    seed: Seed
+    taken: Annotated[list[Annotated[str, Limit(max_length=300)]], Limit(max_length=80)] = []
+    accused: Annotated[str, Limit(max_length=300)] = ""
+
+
+def _out(one: Drill) -> DrillOut:
+    return DrillOut(
+        kind=one.kind,
+        seed=one.seed,
+        setting=one.setting,
+        asked=said_asked(one),
+        facts=[
+            DrillFactOut(label=label, value=value) for label, value in map(said_fact, one.facts)
+        ],
+        unit=one.unit,
+        choices=list(one.choices),
+    )
+
+
+@router.get("/w/{works}/practice", response={200: PracticeOut, **REFUSALS})
+def practice(request: HttpRequest, works: str) -> PracticeOut:
+    """Return the caller's practice; a reviewer also sees what others share."""
+    caller = caller_in(request, works)
+    own = DrillAnswer.objects.filter(person=caller.user, works=caller.works)
+    counts: dict[tuple[str, bool], int] = {}
+    for kind, is_right in own.values_list("kind", "is_right"):
+        counts[kind, is_right] = counts.get((kind, is_right), 0) + 1
+    shared = DrillAnswer.objects.filter(works=caller.works, is_shared=True)
+    seen = own | shared if caller.may(Role.REVIEWER) else own
+    return PracticeOut(
+        kinds=list(KINDS),
+        boxes=[
+            DrillBoxOut(
+                kind=row.kind,
+                box=row.box,
+                due=row.due.isoformat(),
+                right=counts.get((row.kind, True), 0),
+                wrong=counts.get((row.kind, False), 0),
+            )
+            for row in DrillBox.objects.filter(person=caller.user).order_by("due", "kind")
+        ],
+        past=[
+            DrillPastOut(
+                person=str(row.person),
+                kind=row.kind,
+                given=row.given,
+                right=row.right,
+                is_right=row.is_right,
+                slip=said_slip(row.slip) if not row.is_right else "",
+                at=f"{row.at:%Y-%m-%d %H:%M}",
+            )
+            for row in seen.select_related("person")[:60]
+        ],
+        set=[
+            DrillSetOut(
+                kind=row.kind,
+                seed=row.seed,
+                setting=row.setting,
+                note=row.note,
+                by=str(row.by),
+            )
+            for row in DrillSet.objects.filter(works=caller.works)
+            .select_related("by")
+            .order_by("-at")[:10]
+        ],
+        is_shared=own.filter(is_shared=True).exists(),
+        beliefs=[[one.belief, one.truth] for one in beliefs().values()],
+    )
+
+
+@router.get("/w/{works}/practice/next", response={200: DrillOut, **REFUSALS})
+def next_drill(
+    request: HttpRequest, works: str, kind: Kind = "", setting: Setting = "field"
+) -> DrillOut:
+    """Return a fresh question: of a kind, or of the one that is due first."""
+    caller = caller_in(request, works)
+    if not kind:
+        kind = _due(caller.user.pk)
+    return _out(drill(kind, secrets.randbelow(2**31), setting))
+
+
+def _due(person: int) -> str:
+    """Return the kind that is due: never asked before what was asked, then the oldest."""
+    boxes = dict(DrillBox.objects.filter(person_id=person).values_list("kind", "due"))
+    fresh = [kind for kind in KINDS if kind not in boxes]
+    late = sorted((due, kind) for kind, due in boxes.items() if due <= timezone.localdate())
+    if late:
+        return late[0][1]
+    if fresh:
+        return fresh[0]
+    return min(boxes.items(), key=lambda one: one[1])[0]
+
+
+@router.get("/w/{works}/practice/exam", response={200: list[DrillOut], **REFUSALS})
+def exam(
+    request: HttpRequest,
+    works: str,
+    count: Annotated[int, Limit(ge=1, le=20)] = 10,
+    setting: Setting = "exam",
+) -> list[DrillOut]:
+    """Return a set of questions, each kind in turn."""
+    caller_in(request, works)
+    return [
+        _out(drill(KINDS[place % len(KINDS)], secrets.randbelow(2**31), setting))
+        for place in range(count)
+    ]
+
+
+@router.get("/w/{works}/practice/drill", response={200: DrillOut, **REFUSALS})
+def one_drill(
+    request: HttpRequest, works: str, kind: Kind, seed: Seed, setting: Setting = "field"
+) -> DrillOut:
+    """Return a question that was set."""
+    caller_in(request, works)
+    return _out(drill(kind, seed, setting))
+
+
+@router.post("/w/{works}/practice/answers", response={200: DrillVerdictOut, **REFUSALS})
+def answer_drill(request: HttpRequest, works: str, body: DrillAnswerIn) -> DrillVerdictOut:
+    """Judge an answer by the live rule, and say which route it took."""
+    caller = caller_in(request, works)
+    row = AnswerDrill(caller, body.kind, body.seed, body.setting, body.given).run()
+    one = drill(body.kind, body.seed, body.setting)
+    box = DrillBox.objects.get(person=caller.user, kind=row.kind)
+    return DrillVerdictOut(
+        is_right=row.is_right,
+        right=one.right,
+        unit=one.unit,
+        said="" if row.is_right else said_slip(row.slip),
+        path=list(one.path),
+        working=list(one.working),
+        surplus=[said_fact(fact)[0] for fact in one.facts if fact.label in one.surplus],
+        slips=[DrillSlipOut(value=slip.value, said=said_slip(slip.id)) for slip in one.slips],
+        box=box.box,
+        due=box.due.isoformat(),
+    )
+
+
+@router.post("/w/{works}/practice/set", response={200: DrillSetOut, **REFUSALS})
+def set_drill(request: HttpRequest, works: str, body: DrillSetIn) -> DrillSetOut:
+    """Set a fresh question for everyone; a reviewer does."""
+    caller = caller_in(request, works)
+    row = SetDrill(caller, body.kind, secrets.randbelow(2**31), body.setting, body.note).run()
+    return DrillSetOut(
+        kind=row.kind, seed=row.seed, setting=row.setting, note=row.note, by=str(row.by)
+    )
+
+
+@router.post("/w/{works}/practice/share", response={200: DrillShareOut, **REFUSALS})
+def share(request: HttpRequest, works: str, body: DrillShareIn) -> DrillShareOut:
+    """Let the reviewers of this works see the own history, or no longer."""
+    caller = caller_in(request, works)
+    count = ShareHistory(caller, is_shared=body.is_shared).run()
+    return DrillShareOut(is_shared=body.is_shared, count=count)
+
+
+def _hidden(body: HiddenIn, tell: Tell) -> bytes:
+    """Return a hidden fault as far as it was read."""
+    del tell
+    hunt = hidden_hunt(body.seed)
+    known = {one.id: one for one in hunt.field.readings}
+    symptom = symptoms()[hunt.symptom]
+    is_found = hunt.is_found(body.accused) if body.accused else None
+    out = HiddenOut(
+        seed=body.seed,
+        circuit=hunt.circuit,
+        symptom=symptom.name,
+        wording=symptom.wording,
+        minutes=round(hunt.minutes(body.taken), 1),
+        taken=[[one, _said(hunt, one), hunt.shows(one)] for one in body.taken],
+        readings=[
+            HiddenReadingOut(id=one.id, said=_said(hunt, one.id), minutes=round(one.minutes, 1))
+            for one in known.values()
+            if one.id not in body.taken
+        ],
+        suspects=[
+            [one.id, said_fault(one)]
+            for one, shows in zip(hunt.field.faults, hunt.field.shows, strict=True)
+            if hunt.symptom in shows and one.also is None
+        ],
+        is_found=is_found,
+        truth=said_fault(hunt.truth) if body.accused else "",
+    )
+    return as_json(out)
+
+
+def _said(hunt: HiddenHunt, reading: str) -> str:
+    hunt.shows(reading)  # refuses what is none
+    one = hunt.field.readings[hunt.field.place_of[reading]]
+    held = "; ".join(said_hand(hunt.field.circuit, hand) for hand in one.hands)
+    return f"{say(one.said)} ({held})" if held else say(one.said)
+
+
+@router.post("/w/{works}/practice/hidden", response={200: HiddenOut, **HEAVY})
+def hidden(request: HttpRequest, works: str, body: HiddenIn) -> HttpResponse:
+    """Return a hidden fault: what the panel shows to each reading taken, and who it was."""
+    caller = caller_in(request, works)
+    return answer(request, caller, _hidden, body)

@@ -1,0 +1,125 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
+
+export type Drill = Schemas["DrillOut"];
+export type Verdict = Schemas["DrillVerdictOut"];
+export type Setting = "exam" | "field";
+
+/** A person's practice at a works: what is due, and one question after another. */
+export function usePractice(works: string) {
+  const client = useQueryClient();
+  const [queue, setQueue] = useState<Drill[]>([]);
+  const [place, setPlace] = useState(0);
+  const [verdict, setVerdict] = useState<Verdict | null>(null);
+  const [right, setRight] = useState(0);
+  const [problem, setProblem] = useState<Problem | null>(null);
+  const path = { works };
+  const own = useQuery({
+    queryKey: ["practice", works],
+    queryFn: ({ signal }) => told(api.GET("/api/w/{works}/practice", { params: { path }, signal })),
+  });
+  const tried = async <T>(asked: () => Promise<T>): Promise<T | null> => {
+    setProblem(null);
+    try {
+      return await asked();
+    } catch (lost) {
+      if (!(lost instanceof Refused)) throw lost;
+      setProblem(lost.problem);
+      return null;
+    }
+  };
+  const begin = (drills: Drill[] | null) => {
+    if (!drills) return;
+    setQueue(drills);
+    setPlace(0);
+    setRight(0);
+    setVerdict(null);
+  };
+  return {
+    own: own.data,
+    problem,
+    drill: queue[place],
+    place,
+    count: queue.length,
+    right,
+    verdict,
+    isOver: queue.length > 1 && place >= queue.length,
+    ask: async (kind: string, setting: Setting) =>
+      begin(
+        await tried(async () => [
+          await told(
+            api.GET("/api/w/{works}/practice/next", {
+              params: { path, query: { kind, setting } },
+            }),
+          ),
+        ]),
+      ),
+    exam: async (setting: Setting) =>
+      begin(
+        await tried(() =>
+          told(
+            api.GET("/api/w/{works}/practice/exam", {
+              params: { path, query: { count: 10, setting } },
+            }),
+          ),
+        ),
+      ),
+    open: async (kind: string, seed: number, setting: Setting) =>
+      begin(
+        await tried(async () => [
+          await told(
+            api.GET("/api/w/{works}/practice/drill", {
+              params: { path, query: { kind, seed, setting } },
+            }),
+          ),
+        ]),
+      ),
+    answer: async (drill: Drill, given: string) => {
+      const made = await tried(() =>
+        told(
+          api.POST("/api/w/{works}/practice/answers", {
+            params: { path },
+            body: {
+              kind: drill.kind,
+              seed: drill.seed,
+              setting: drill.setting as Setting,
+              given,
+            },
+          }),
+        ),
+      );
+      if (!made) return;
+      setVerdict(made);
+      if (made.is_right) setRight((known) => known + 1);
+      await client.invalidateQueries({ queryKey: ["practice", works] });
+    },
+    goOn: () => {
+      setVerdict(null);
+      setPlace((known) => known + 1);
+    },
+    leave: () => setQueue([]),
+    share: async (isShared: boolean) => {
+      await tried(() =>
+        told(
+          api.POST("/api/w/{works}/practice/share", {
+            params: { path },
+            body: { is_shared: isShared },
+          }),
+        ),
+      );
+      await client.invalidateQueries({ queryKey: ["practice", works] });
+    },
+    setFor: async (kind: string, setting: Setting) => {
+      await tried(() =>
+        told(
+          api.POST("/api/w/{works}/practice/set", {
+            params: { path },
+            body: { kind, setting, note: "" },
+          }),
+        ),
+      );
+      await client.invalidateQueries({ queryKey: ["practice", works] });
+    },
+  };
+}
