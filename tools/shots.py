@@ -41,7 +41,10 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "drawings": (f"{JOB}/drawings", DESK, "light"),
     "checks": ("/w/larkfall/m/SF-5/j/1/drawings", DESK, "light"),
     "check": ("/w/larkfall/m/SF-5/j/1/check", DESK, "light"),
-    "rehearse": (f"{JOB}/rehearse", DESK, "dark"),
+    "rehearse": ("/w/larkfall/m/WP-9/j/1/rehearse", DESK, "dark"),
+    "drive": ("/w/larkfall/m/BF-10/j/1/rehearse", DESK, "light"),
+    "trouble": ("/w/larkfall/m/SF-5/j/1/trouble", DESK, "light"),
+    "practice": ("/w/larkfall/practice", DESK, "light"),
     "hazard": ("/w/larkfall/m/SF-5/j/1/rehearse", DESK, "light"),
     "rehearse-phone": (f"{JOB}/rehearse", PHONE, "light"),
     "run-up": ("/w/larkfall/m/JC-1/j/1/run-up", DESK, "light"),
@@ -55,7 +58,7 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
 }
 
 PRESSED: dict[str, tuple[str, ...]] = {
-    "rehearse": ("b", "t 300", "a 300"),
+    "rehearse": ("b", "t 300"),
     "rehearse-phone": ("b", "t 300", "a 300"),
     "hazard": ("b", "f 300", "r 600"),
 }
@@ -97,6 +100,22 @@ def prepare(page: Page, name: str) -> None:
     elif name == "joints":
         page.get_by_label("Measured volume").fill("41")
         page.wait_for_timeout(600)
+
+
+def look_for(page: Page, name: str) -> None:
+    """Bring fault finding and practice to where they say something."""
+    if name == "trouble":
+        page.get_by_role("button", name="one direction dead").click()
+        page.get_by_role("button", name="Find it").click()
+        page.get_by_test_id("still").wait_for()
+        page.get_by_role("button", name="stays out").click()
+        page.get_by_test_id("taken").wait_for()
+        page.wait_for_timeout(900)
+    elif name == "practice":
+        page.get_by_role("button", name="Fuse or breaker").click()
+        page.get_by_label("Your answer").fill("1")
+        page.get_by_role("button", name="Answer").click()
+        page.get_by_test_id("verdict").wait_for()
 
 
 def press(page: Page, keys: tuple[str, ...]) -> None:
@@ -141,6 +160,7 @@ def shoot(browser: Browser, url: str, names: list[str], out: Path) -> None:
         page.get_by_role("heading", level=1).wait_for()
         page.wait_for_timeout(1000)
         prepare(page, name)
+        look_for(page, name)
         press(page, PRESSED.get(name, ()))
         page.screenshot(path=out / f"{name}.png")
         view.close()

@@ -34,7 +34,9 @@ def test_an_exam_of_ten_names_a_wrong_route(opened):
         else:
             expect(verdict).to_contain_text("Right.")
         verdict.get_by_role("button", name="Next question").click()
-    expect(page.get_by_role("heading", level=1)).to_have_text(re.compile("9 of 10 right", re.IGNORECASE))
+    expect(page.get_by_role("heading", level=1)).to_have_text(
+        re.compile("9 of 10 right", re.IGNORECASE)
+    )
     expect(page.get_by_test_id("known")).to_contain_text("box 1 of 6")
 
 

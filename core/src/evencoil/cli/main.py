@@ -32,6 +32,7 @@ from evencoil.circuit import Circuit
 from evencoil.cli import box as cli_box
 from evencoil.cli import circuit as cli_circuit
 from evencoil.cli import run_up as cli_run_up
+from evencoil.cli.trouble import add_trouble_arguments, trouble
 from evencoil.job import (
     MAX_BYTES,
     SCHEMA,
@@ -267,6 +268,10 @@ def _run(arguments: argparse.Namespace) -> int:
     return OK if cli_run_up.run_job(_load(arguments.job), arguments) else WITHHELD
 
 
+def _trouble(arguments: argparse.Namespace) -> int:
+    return OK if trouble(arguments, _drawn(arguments)) else WITHHELD
+
+
 def _validate(arguments: argparse.Namespace) -> int:
     job = _load(arguments.job)
     work_out_job(job)
@@ -302,6 +307,7 @@ def _parser() -> argparse.ArgumentParser:
         ("deadcheck", _dead_check, "list the ohm readings that tell every wire"),
         ("netlist", _netlist, "write the starter's netlist as text"),
         ("run", _run, "run the motor up on its load in every way it can be started"),
+        ("trouble", _trouble, "tell what can be wrong and the next reading; exit 0 if one is left"),
         ("rehearse", _rehearse, "play a scenario on the starter; exit 1 if a hazard shows"),
     ):
         command = commands.add_parser(name, help=about, description=about)
@@ -312,6 +318,8 @@ def _parser() -> argparse.ArgumentParser:
             )
         if name == "convert":
             command.add_argument("--supply", required=True, help='the new supply, as "480Y/277"')
+        if name == "trouble":
+            add_trouble_arguments(command)
         if name == "run":
             cli_run_up.add_arguments(command)
         has_csv = name in {"wirelist", "run"}
