@@ -18,6 +18,7 @@ from evencoil.practice import (
     said_fact,
     said_slip,
 )
+from evencoil.starters import entry_of
 
 #: NEC Table 430.250, 460 V column [A]; Table 430.251(B), 460 V, design B [A]
 FLC_460 = {"10": 14, "25": 34, "40": 52, "50": 65, "75": 96, "100": 124}
@@ -77,6 +78,27 @@ def test_the_overload_goes_by_the_nameplate():
     assert judge(one, "1").slip == ""
 
 
+def test_joints_are_those_of_the_winding():
+    """Nine leads in wye on 480 V: 4-7, 5-8, 6-9; on 240 V: 1-7, 2-8, 3-9 and 4-5-6."""
+    high, _ = drawn("joints", winding="9-wye", supply="480Y/277")
+    assert set(high.right.split()) == {"4-7", "5-8", "6-9"}
+    low, _ = drawn("joints", winding="9-wye", supply="240")
+    assert set(low.right.split()) == {"1-7", "2-8", "3-9", "4-5-6"}
+    delta, _ = drawn("joints", winding="9-delta", supply="240")
+    assert set(delta.right.split()) == {"1-6-7", "2-4-8", "3-5-9"}
+    assert judge(low, delta.right).slip in {"other_winding", ""}
+
+
+def test_hazards_are_those_that_are_played():
+    """Two-wire starts with the power; three-wire does not; a button interlock plugs."""
+    two, _ = drawn("hazard", circuit=f"2A, {entry_of('2A').title}", done="power_back")
+    assert two.right == "UNEXPECTED START"
+    three, _ = drawn("hazard", circuit=f"3A, {entry_of('3A').title}", done="power_back")
+    assert three.right == "none of these"
+    button, _ = drawn("hazard", circuit=f"6C, {entry_of('6C').title}", done="other_button")
+    assert "PLUGGING" in button.right
+
+
 def check(one):
     """One right answer, every wrong route with its own, all of them said."""
     assert judge(one, one.right).is_right
@@ -92,6 +114,7 @@ def check(one):
     for fact in one.facts:
         assert all(said_fact(fact))
     assert one.surplus or not one.unit
+    assert not one.choices or 3 <= len(one.choices) <= 4
     if one.choices:
         assert one.right in one.choices
         assert len(set(one.choices)) == len(one.choices)
@@ -107,7 +130,9 @@ def test_every_drill_has_one_right_answer_and_its_wrong_routes_apart(kind, setti
 
 
 @pytest.mark.many
-@pytest.mark.parametrize("kind", [kind for kind in KINDS if kind != "ladder"])
+@pytest.mark.parametrize(
+    "kind", [kind for kind in KINDS if kind not in {"joints", "ladder", "hazard"}]
+)
 def test_thousands_of_drills_hold(kind):
     """Of each kind so many that ten thousand are made in all."""
     rng = random.Random(kind)

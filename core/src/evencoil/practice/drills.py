@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
+
 from evencoil.base import Message, OutOfRangeError, say
+from evencoil.practice.choices import hazard_drill, joints_drill
 from evencoil.practice.figures import figure_drill
 from evencoil.practice.ladder import ladder_drill
 from evencoil.practice.model import KINDS, Drill, DrillKind, Fact
@@ -37,9 +40,17 @@ def drill(kind: str, seed: int, setting: str = "field") -> Drill:
             hint=Message("practice.no_drill.hint", {"kinds": ", ".join(KINDS)}),
         )
     own: DrillKind = next(one for one in KINDS if one == kind)
-    if own == "ladder":
-        return ladder_drill(seed, setting)
+    made = _CHOICES.get(own)
+    if made is not None:
+        return made(seed, setting)
     return figure_drill(own, seed, setting)
+
+
+_CHOICES: Mapping[str, Callable[[int, str], Drill]] = {
+    "joints": joints_drill,
+    "ladder": ladder_drill,
+    "hazard": hazard_drill,
+}
 
 
 def said_asked(one: Drill) -> str:
@@ -62,7 +73,8 @@ def said_fact(one: Fact) -> tuple[str, str]:
     one : Fact
         Of a drill.
     """
-    value = say(Message(f"kind.{one.value}")) if one.label == "device" else one.value
+    said = {"device": "kind", "done": "practice.done"}.get(one.label)
+    value = say(Message(f"{said}.{one.value}")) if said else one.value
     return say(Message(f"practice.fact.{one.label}")), value
 
 

@@ -8,7 +8,15 @@ from typing import Literal
 __all__ = ["KINDS", "Drill", "DrillKind", "Fact", "Slip", "Verdict", "judge"]
 
 DrillKind = Literal[
-    "table_current", "ampacity", "protection", "overload", "disconnect", "star_line", "ladder"
+    "table_current",
+    "ampacity",
+    "protection",
+    "overload",
+    "disconnect",
+    "star_line",
+    "joints",
+    "ladder",
+    "hazard",
 ]
 KINDS: tuple[DrillKind, ...] = (
     "table_current",
@@ -17,7 +25,9 @@ KINDS: tuple[DrillKind, ...] = (
     "overload",
     "disconnect",
     "star_line",
+    "joints",
     "ladder",
+    "hazard",
 )
 #: how far a typed figure may be from the one it stands for
 _NEAR = 0.004
