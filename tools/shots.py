@@ -42,7 +42,6 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "checks": ("/w/larkfall/m/SF-5/j/1/drawings", DESK, "light"),
     "check": ("/w/larkfall/m/SF-5/j/1/check", DESK, "light"),
     "rehearse": ("/w/larkfall/m/WP-9/j/1/rehearse", DESK, "dark"),
-    "drive": ("/w/larkfall/m/BF-10/j/1/rehearse", DESK, "light"),
     "trouble": ("/w/larkfall/m/SF-5/j/1/trouble", DESK, "light"),
     "practice": ("/w/larkfall/practice", DESK, "light"),
     "hazard": ("/w/larkfall/m/SF-5/j/1/rehearse", DESK, "light"),
@@ -58,7 +57,7 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
 }
 
 PRESSED: dict[str, tuple[str, ...]] = {
-    "rehearse": ("b", "t 300"),
+    "rehearse": ("b", "x", "x", "x", "a 300"),
     "rehearse-phone": ("b", "t 300", "a 300"),
     "hazard": ("b", "f 300", "r 600"),
 }
@@ -105,7 +104,7 @@ def prepare(page: Page, name: str) -> None:
 def look_for(page: Page, name: str) -> None:
     """Bring fault finding and practice to where they say something."""
     if name == "trouble":
-        page.get_by_role("button", name="one direction dead").click()
+        page.get_by_role("button", name="one direction dead").first.click()
         page.get_by_role("button", name="Find it").click()
         page.get_by_test_id("still").wait_for()
         page.get_by_role("button", name="stays out").click()

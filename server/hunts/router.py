@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import hashlib
 import math
 from typing import Annotated, Any, Literal
 
@@ -14,6 +15,7 @@ from api.answers import as_json
 from api.problems import ProblemError
 from api.schemas import HEAVY, REFUSALS, Schema
 from desk.answer import Tell, answer
+from evencoil.acts import state_of
 from evencoil.base import Message, say
 from evencoil.circuit import Circuit
 from evencoil.starters import entry_of
@@ -22,6 +24,7 @@ from evencoil.trouble import (
     Answer,
     Case,
     Ranked,
+    Reading,
     hunt,
     known_symptom,
     odds_table,
@@ -36,6 +39,7 @@ from hunts.models import TroubleHunt
 from jobs.models import JobMotor
 from jobs.routers.place import JOB, Number
 from jobs.store import motor_job, starter_of
+from panel.log import log_of
 from people.access import Caller, caller_in, not_found
 
 __all__ = ["router"]
@@ -220,6 +224,8 @@ class HuntOut(Out):
     by: str
     at: str
     taken: list[HuntTakenOut]
+    #: someone's lock is on and every point was read dead, as the panel's entries say
+    is_proven_dead: bool
     stands: HuntStandsOut | None
     closed: HuntVerdictOut | None
     odds_said: str
@@ -339,6 +345,7 @@ def add_answer(
         hunt(field, Case(symptom=row.symptom), [given])  # refuses what is no answer
     reading = field.readings[place]
     told = {
+        "nets": _nets_at(circuit, reading),
         "reading": body.reading,
         "how": body.how,
         "value": None if body.is_open else body.value,
@@ -431,6 +438,22 @@ def _circuit(link: JobMotor, caller: Caller) -> Circuit:
     return starter.required()
 
 
+def _nets_at(circuit: Circuit, reading: Reading) -> str:
+    """Return a mark of what is joined at the two ends of a reading; empty where it has none."""
+    nets = circuit.netlist.nets()
+    ends = [end for end in (reading.start, reading.end) if end in nets]
+    joined = [sorted(name for name, net in nets.items() if net == nets[end]) for end in ends]
+    return hashlib.sha256(repr(joined).encode()).hexdigest()[:16] if ends else ""
+
+
+def _is_proven_dead(link: JobMotor) -> bool:
+    """Tell whether someone's hands may be in the panel, by its locks and rounds of proof."""
+    if not link.panel_revisions.exists():
+        return False
+    log, _ = log_of(link)
+    return bool(state_of(log).hands)
+
+
 def _facts(row: TroubleHunt, caller: Caller) -> dict[str, Any]:
     """Return a hunt as plain values, for whoever calculates it."""
     closed = None
@@ -454,6 +477,7 @@ def _facts(row: TroubleHunt, caller: Caller) -> dict[str, Any]:
         "at": f"{row.at:%Y-%m-%d %H:%M}",
         "answers": row.answers,
         "counted": dict(counted_at(caller.works)),
+        "is_proven_dead": _is_proven_dead(row.link),
         "closed": closed,
     }
 
@@ -478,8 +502,16 @@ def _stands(circuit: Circuit, facts: dict[str, Any], tell: Tell) -> bytes:
         symptom=facts["symptom"],
         age=facts["age"],
         after_work=facts["after_work"],
+        is_locked=facts["is_proven_dead"],
         counted=facts["counted"],
     )
+    stands_still = {one.id: _nets_at(circuit, one) for one in field.readings}
+    # what was read on wires that are others now is evidence of nothing
+    counting = [
+        one
+        for one in facts["answers"]
+        if one["reading"] in stands_still and one["nets"] == stands_still[one["reading"]]
+    ]
     answers = [
         Answer(
             reading=one["reading"],
@@ -487,7 +519,7 @@ def _stands(circuit: Circuit, facts: dict[str, Any], tell: Tell) -> bytes:
             value=math.inf if one["is_open"] else one["value"],
             word=one["word"],
         )
-        for one in facts["answers"]
+        for one in counting
     ]
     stands = None
     if facts["closed"] is None:
@@ -535,10 +567,11 @@ def _stands(circuit: Circuit, facts: dict[str, Any], tell: Tell) -> bytes:
                 how=one["how"],
                 by=one["by"],
                 at=one["at"],
-                counts=one["reading"] in field.place_of,
+                counts=one in counting,
             )
             for one in facts["answers"]
         ],
+        is_proven_dead=facts["is_proven_dead"],
         stands=stands,
         closed=HuntVerdictOut(**facts["closed"]) if facts["closed"] else None,
         odds_said=say(Message("trouble.odds")),

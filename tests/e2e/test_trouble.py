@@ -49,6 +49,10 @@ def answer(page, field, truth):
     card, taken = page.get_by_test_id("next"), page.get_by_test_id("taken").get_by_role("listitem")
     count = taken.count()
     reading = fitting[0]
+    if card.get_by_label("proven dead by me").count():
+        # nothing dead can be answered before
+        expect(card.get_by_role("button", name="reach")).to_be_disabled()
+        card.get_by_label("proven dead by me").check()
     value = value_of(field, truth, reading)
     if reading.kind == "word":
         place = next(

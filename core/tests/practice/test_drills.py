@@ -61,10 +61,12 @@ def test_the_same_device_in_an_exam_and_in_the_field():
     assert exam.right == "90"
     field, _ = drawn("protection", "field", **told)
     assert field.right == "100"
+    assert exam.path[0] == "NEC 2023, Table 430.250: row 40, column 460 V"
+    assert exam.path[1].endswith("column dual-element fuse")
     assert judge(exam, "100").slip == "other_setting"
     assert judge(field, "90").slip == "other_setting"
     assert judge(field, "91").slip == "not_rounded"
-    assert "FIELD" not in said_asked(exam)
+    assert said_asked(exam) != said_asked(field)
 
 
 def test_the_overload_goes_by_the_nameplate():

@@ -122,6 +122,32 @@ def test_without_a_circuit_only_the_general_order_is_known(client):
     assert post(client, HUNTS, {"symptom": "sings"}).json()["field"] == "symptom"
 
 
+def test_a_reading_of_wires_that_were_changed_counts_no_more(client, hunting):
+    """A wire moved in mid-hunt: what was read on its net is told as past, the rest stays."""
+    begun(client)
+    reading = "ohm|push_in.main.|main.13~main.14"
+    post(client, f"{HUNTS}/1/answers", {"rev": 0, "reading": reading, "is_open": True})
+    flag = {"rev": 1, "reading": "flag|overload", "word": "flag_ok"}
+    assert [one["counts"] for one in post(client, f"{HUNTS}/1/answers", flag).json()["taken"]] == [
+        True,
+        True,
+    ]
+    edit = {
+        "id": "11111111-1111-4111-8111-111111111111",
+        "kind": "remove_wire",
+        "wire": "start.13~main.13",
+    }
+    body = {"standard_circuit": "3A", "edits": [edit]}
+    assert put(client, "starter", body, 1).status_code == 200
+    after = client.get(f"{HUNTS}/1").json()
+    assert [one["counts"] for one in after["taken"]] == [False, True]
+
+
+def test_it_says_whether_the_panel_is_proven_dead(client, hunting):
+    """Without a lock and a round of proof it is not."""
+    assert begun(client)["is_proven_dead"] is False
+
+
 def test_another_works_sees_nothing_and_an_apprentice_closes_nothing(client, hunting):
     """404 across works; an apprentice reads and answers, an electrician closes."""
     begun(client)

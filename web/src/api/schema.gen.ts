@@ -4580,6 +4580,8 @@ export interface components {
             /** By */
             by: string;
             closed: components["schemas"]["HuntVerdictOut"] | null;
+            /** Is Proven Dead */
+            is_proven_dead: boolean;
             /** N */
             n: number;
             /** Odds Said */

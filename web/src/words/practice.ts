@@ -55,5 +55,5 @@ export const practiceWords = {
   itWas: (what: string) => `It was: ${what}.`,
   spent: (count: Shown) => `${count} minutes so far, set-up included`,
   another: "Another hidden fault",
-  beliefs: "Often said, and true",
+  beliefs: "Often said, and what is true",
 };

@@ -13,7 +13,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from decimal import Decimal
 
-from evencoil.base import CoreError, Step, plain, say
+from evencoil.base import CoreError, Message, Step, plain, say
 from evencoil.codebook import Edition
 from evencoil.job import JobInputs, Worked, work_out
 from evencoil.practice.model import Drill, DrillKind, Fact, Slip, same
@@ -316,8 +316,12 @@ def _path(step: Step) -> str:
     cell = step.cell
     if cell is None:
         return str(step.rule)
-    row = cell.rows[cell.hit_row][0]
-    return f"{step.rule}: row {row}, column {cell.columns[cell.hit_column]}"
+    row, column = cell.rows[cell.hit_row][0], cell.columns[cell.hit_column]
+    if column.removeprefix("v").isdigit():
+        column = f"{column.removeprefix('v')} V"
+    elif column in _PERCENT:
+        column = say(Message(f"kind.{column}"))
+    return f"{step.rule}: row {row}, column {column.replace('_', ' ')}"
 
 
 def _shown(value: Decimal) -> str:

@@ -1,6 +1,8 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Words } from "../../components/inputs";
+import { Stop } from "../../components/shapes";
 import { troubleWords as w } from "../../words/trouble";
 import type { Given } from "./useHunt";
 
@@ -9,12 +11,18 @@ const UNIT: Record<string, string> = { ohm: "Ω", volt: "V", amp: "A" };
 export interface NextProps {
   stands: Schemas["HuntStandsOut"];
   isBusy: boolean;
+  /** Locked and proven dead, by the panel's entries or by this person's word. */
+  isDead: boolean;
+  /** Where to lock and prove it. */
+  lockAt: string;
+  onDead: (isDead: boolean) => void;
   onAnswer: (given: Given) => void;
 }
 
 /** The reading to take next: what to hold, what it will show, and its answer. */
-export function Next({ stands, isBusy, onAnswer }: NextProps) {
+export function Next({ stands, isBusy, isDead, lockAt, onDead, onAnswer }: NextProps) {
   const { offer } = stands;
+  const isHeld = Boolean(offer && !isDead && offer.caution && !offer.is_live);
   return (
     <>
       {stands.doubts.length > 0 && (
@@ -39,13 +47,24 @@ export function Next({ stands, isBusy, onAnswer }: NextProps) {
               {offer.caution}
             </p>
           )}
+          {isHeld && (
+            <Stop title={w.notDead}>
+              <Link to={lockAt} className="control">
+                {w.lockIt}
+              </Link>
+              <label className="ask flex items-center gap-2">
+                <input type="checkbox" onChange={(event) => onDead(event.target.checked)} />
+                {w.deadByMe}
+              </label>
+            </Stop>
+          )}
           {stands.instead && <p className="font-semibold">{stands.instead}</p>}
           {offer.hold.length > 0 && (
             <p>
               <span className="stamp">{w.hold}</span> {offer.hold.join(" · ")}
             </p>
           )}
-          <Answers offer={offer} isBusy={isBusy} onAnswer={onAnswer} />
+          <Answers offer={offer} isBusy={isBusy || isHeld} onAnswer={onAnswer} />
           <Splits splits={offer.splits} minutes={offer.minutes} />
         </section>
       )}

@@ -20,6 +20,7 @@ export function TroubleScreen() {
   const [params, setParams] = useSearchParams();
   const n = Number(params.get("hunt")) || null;
   const [isClosing, setClosing] = useState(false);
+  const [isDead, setDead] = useState(false);
   const symptoms = useSymptoms();
   const room = useHunt(place, n);
   const { hunt, list, problem, isBusy } = room;
@@ -109,6 +110,9 @@ export function TroubleScreen() {
                 key={`${hunt.n}.${hunt.rev}`}
                 stands={stands}
                 isBusy={isBusy}
+                isDead={hunt.is_proven_dead || isDead}
+                lockAt={`${base}/panel?do=lock`}
+                onDead={setDead}
                 onAnswer={(given) =>
                   stands.offer ? void room.answer(stands.offer.id, given) : undefined
                 }
