@@ -1,4 +1,4 @@
-"""How well and how fast faults are found: hidden faults on ten circuits, correct and wrong readings.
+"""How well and how fast faults are found: hidden faults on ten circuits, right and wrong readings.
 
 Call: ``.venv/bin/python benchmarks/hunts.py [trials]``. Figures stand in ``docs/benchmarks.md``.
 """
