@@ -13,7 +13,7 @@ from evencoil.circuit import Circuit
 from evencoil.solver import Telling, compile_plant
 from evencoil.trouble.faults import Fault, faults_of
 from evencoil.trouble.played import Look, Script, Seen, play, script_of
-from evencoil.trouble.readings import LOW_OHM, OPEN_OHM, Reading, prepared_hands, readings_of
+from evencoil.trouble.readings import OPEN_OHM, Reading, prepared_hands, readings_of
 from evencoil.trouble.tables import judged
 from evencoil.trouble.told import symptoms_of
 
@@ -119,7 +119,10 @@ class _Table:
         read = bench.positions(self.states, self.terminals, self.pairs).ohms(
             range(len(self.states))
         )
-        return [min(max(float(read[state, pair]), LOW_OHM), OPEN_OHM) for state, pair in self.cells]
+        return [
+            min(max(float(read[state, pair]), one.floor), OPEN_OHM)
+            for one, (state, pair) in zip(self.ohms, self.cells, strict=True)
+        ]
 
     def row(self, fault: Fault | None, seen: Seen) -> list[float]:
         """Return what each reading shows."""

@@ -30,7 +30,7 @@ _DOUBT = 1 / 50
 _SURE = 0.9
 #: a group that fits everything and still has this much is not left behind unread
 _LEFT = 0.001
-_MUCH_LEFT = 0.03
+_MUCH_LEFT = 0.08
 #: one reading of those taken speaks against it
 _SMALL = 0.5
 _LIKE = 0.9
@@ -41,6 +41,8 @@ _MOST_TRIED = 12
 _MOST_ASKED = 3
 #: what tells less is worth less than reading something once more
 _LITTLE_BIT = 0.05
+#: and what tells nothing is not worth a step
+_NOTHING_BIT = 0.003
 #: a motor that stalls, or trips for no known reason, is not started again to be listened to
 _NO_RESTART = {
     "hums",
@@ -50,7 +52,6 @@ _NO_RESTART = {
     "blows_fuse",
     "trips_when_the_other_button_is_pressed",
     "starts_by_itself",
-    "runs_hot",
     "clicks_but_does_not_run",
 }
 
@@ -424,6 +425,8 @@ class _Hunt:
             again = self.offers(self.again_allowed)
             if again and (offer is None or again[0].bits > 2 * offer.bits):
                 offer = again[0]
+        if offer is not None and offer.bits < _NOTHING_BIT:
+            offer = None
         # what condemns a part is read a second time, by another way if there is one
         return (self._refuting(one) or offer) if one is not None else offer
 
@@ -515,6 +518,6 @@ def value_of(reading: Reading, one: Answer) -> float:
         raise OutOfRangeError(
             Message("trouble.value"), field="answer.value", hint=Message("trouble.value.hint")
         )
-    least = {"ohm": 1.0, "volt": 3.0, "amp": 0.3}[reading.kind]
+    least = {"ohm": reading.floor, "volt": 3.0, "amp": 0.3}[reading.kind]
     most = OPEN_OHM if reading.kind == "ohm" else 1e6
     return min(max(one.value, least), most)

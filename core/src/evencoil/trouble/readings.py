@@ -14,16 +14,18 @@ from typing import Literal
 from evencoil.base import Message
 from evencoil.checks import Hand, hands_of, live_terminals
 from evencoil.circuit import CONTACTS, Circuit, links_of
-from evencoil.solver import Run, compile_plant
+from evencoil.solver import TIMES, Run, compile_plant
 from evencoil.trouble.faults import kinds_of
 from evencoil.trouble.played import Script, Seen, phase_kind
 from evencoil.trouble.tables import judged
 
 __all__ = [
     "COST_MIN",
+    "LOW_OHM",
     "OPEN_OHM",
     "RISK",
     "SETUP_MIN",
+    "WINDING_OHM",
     "CostClass",
     "Reading",
     "prepared_hands",
@@ -49,8 +51,10 @@ LOW_OHM, OPEN_OHM = 1.0, 1e6
 _FAR = {"pilot", "joint", "thermostat", "ptc", "rtd", "zss", "solenoid", "heater"}
 _HELD = {"press", "push_in", "on", "turn"}
 _MOST_STATES = 14
-#: values within these ratios are one to a meter
-_RATIO: Mapping[str, float] = {"ohm": 1.8, "volt": 1.25, "amp": 1.35, "word": 1.5}
+#: what a winding may read, whatever its size: the model's ohms are not this motor's
+WINDING_OHM = 30.0
+#: values within these ratios are one to a meter; coils of one voltage differ by five
+_RATIO: Mapping[str, float] = {"ohm": TIMES, "volt": 1.25, "amp": 1.35, "word": 1.5}
 #: live work is at rest or with a button held; running only where it runs
 _LIVE_PHASES = ("rest", "held_1")
 _ASKED = ("rest", "held_1", "runs_1", "later_1", "stop_held_1", "held_2", "runs_2")
@@ -82,6 +86,8 @@ class Reading:
         What can be answered, where it is a word.
     at : frozenset of str
         Terminals and devices that have to be reached.
+    floor : float
+        Ohms up to which it is told that it conducts, and no more. [ohm]
     """
 
     id: str
@@ -95,6 +101,7 @@ class Reading:
     phase: str = ""
     words: tuple[str, ...] = ()
     at: frozenset[str] = field(default_factory=frozenset)
+    floor: float = LOW_OHM
 
     @property
     def ratio(self) -> float:
@@ -294,6 +301,7 @@ class _Finder:
                     end=end,
                     hands=hands,
                     at=frozenset({start, end}),
+                    floor=WINDING_OHM if {start, end} <= self.power else LOW_OHM,
                 )
 
     def fuses(self) -> Iterator[Reading]:

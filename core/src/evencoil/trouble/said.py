@@ -11,7 +11,7 @@ from evencoil.circuit import Circuit
 from evencoil.trouble.faults import Fault, kinds_of
 from evencoil.trouble.field import Field, word_value
 from evencoil.trouble.hunt import Answer, Case, Hunt, Offer
-from evencoil.trouble.readings import OPEN_OHM, Reading
+from evencoil.trouble.readings import LOW_OHM, OPEN_OHM, Reading
 from evencoil.trouble.tables import Belief, beliefs, judged, odds_table, symptoms
 
 __all__ = [
@@ -145,6 +145,8 @@ def said_value(one: Reading, value: float) -> str:
         )
         return said_word(one, one.words[place])
     least, key, ends = _SHOWN[one.kind]
+    if one.kind == "ohm" and one.floor > LOW_OHM:
+        least, ends = one.floor * 1.01, "conducts"
     if value <= least:
         return say(Message(f"trouble.shows.{ends}"))
     if one.kind == "ohm" and value >= OPEN_OHM * 0.99:

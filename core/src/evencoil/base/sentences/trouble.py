@@ -181,6 +181,7 @@ SENTENCES: dict[str, str] = {
     "trouble.word.flag_in": "pressed in",
     # how a value is said
     "trouble.shows.zero": "near zero",
+    "trouble.shows.conducts": "below 30 Ω",
     "trouble.shows.open": "open",
     "trouble.shows.ohm": "about {value} Ω",
     "trouble.shows.dead": "under 3 V",
