@@ -82,6 +82,32 @@ def test_a_motor_that_hums_is_never_started_again_to_be_listened_to():
         assert reading.setup != "live" or reading.phase == "rest", reading.id
 
 
+def test_a_wire_to_ground_reads_near_zero_to_the_grounded_return():
+    """X2 is bonded: 14 of START to ground reads 0 to X2; sound it is the coil behind it."""
+    where = field("3A")
+    place = where.place_of["ohm||control_transformer.X2~start.14"]
+    grounded = where.row_of["ground:start.14"]
+    assert where.telling.value_at(grounded, place) == pytest.approx(1.0)
+    assert where.telling.value_at(where.sound_row, place) > 20
+
+
+@pytest.mark.parametrize(
+    ("symptom", "truth"),
+    [
+        ("starts_by_itself", "no_break:start.13-14.closed"),
+        ("will_not_stop", "weld:main"),
+        ("blows_fuse", "ground:start.14"),
+        ("trips_at_once", "winding_ground:motor.U1"),
+    ],
+)
+def test_power_that_would_start_it_or_bring_back_the_trip_is_never_asked_for(symptom, truth):
+    """Dead to the end: a welded contactor runs the moment the power is on."""
+    stands, answers = found(field("3A"), truth, symptom)
+    readings = {one.id: one for one in field("3A").readings}
+    assert all(readings[one.reading].setup != "live" for one in answers)
+    assert (stands.state, is_accused(stands, truth)) == ("found", True)
+
+
 def test_dead_comes_before_live_of_equal_worth():
     """The first thing that is measured for a dead starter is dead."""
     where, case, answers = field("3A"), Case(symptom="dead_lamps_on"), []

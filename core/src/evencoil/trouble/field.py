@@ -88,6 +88,8 @@ class _Table:
 
     def __post_init__(self) -> None:
         self.ohms = [one for one in self.readings if one.kind == "ohm"]
+        nets = self.circuit.netlist.nets()
+        self.earth = next((end for end in nets if end.endswith(".PE")), "")
         self.at = [
             At(start=one.start, end=one.end, hands=(*self.apart, *one.hands), ohms=0.0)
             for one in self.ohms
@@ -112,12 +114,15 @@ class _Table:
         before = tuple(
             Hand(verb, device, word)
             for verb, device, word in dict.fromkeys((*puts, *trips))
-            if verb not in {"lose", "sag", "swaplines", "jam", "load", "close"}
+            if verb not in {"lose", "sag", "swaplines", "jam", "load", "close", "ground"}
         )
         joints = () if fault is None else fault.joints
         bench = _Bench(netlist, joints, self.known if not (before or joints) else {}, before)
+        # what touches ground is one more wire, to the grounding terminal
+        to_ground = next((put[1] for put in puts if put[0] == "ground"), "")
+        joint = (to_ground, self.earth) if to_ground and self.earth else None
         read = bench.positions(self.states, self.terminals, self.pairs).ohms(
-            range(len(self.states))
+            range(len(self.states)), joint
         )
         return [
             min(max(float(read[state, pair]), one.floor), OPEN_OHM)

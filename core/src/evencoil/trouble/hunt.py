@@ -51,8 +51,18 @@ _NO_RESTART = {
     "trips_at_once",
     "blows_fuse",
     "trips_when_the_other_button_is_pressed",
-    "starts_by_itself",
     "clicks_but_does_not_run",
+}
+
+
+#: the power alone would start it, or bring back what tripped: nothing live at all
+_NO_POWER = {
+    "trips_at_once",
+    "blows_fuse",
+    "trips_when_the_other_button_is_pressed",
+    "starts_by_itself",
+    "will_not_stop",
+    "stops_slowly_or_re_closes",
 }
 
 
@@ -286,7 +296,11 @@ class _Hunt:
 
     def _may(self, one: Reading) -> bool:
         """Tell whether a reading may be proposed: never a start of what stalls or trips."""
-        if one.setup != "live" or one.phase == "rest":
+        if one.setup != "live":
+            return True
+        if self.case.symptom in _NO_POWER:
+            return False
+        if one.phase == "rest":
             return True
         if self.case.symptom in _NO_RESTART:
             return False

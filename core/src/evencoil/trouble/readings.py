@@ -215,14 +215,24 @@ class _Finder:
                 ends = (f"{item.id}.{link.a}", f"{item.id}.{link.b}")
                 if link.kind in {*CONTACTS, "pole", "heat", "coil"} and set(ends) <= known:
                     yield *ends, frozenset({item.id})
-        for place in (self.feed, self.back):
-            if not place:
-                continue
-            for end in self.wired:
-                if end not in self.power and end != place and self.nets[end] not in self.earth:
-                    yield place, end, None
+        yield from self._from_ends(none)
         yield from self._ways()
         yield from self._legs(none)
+
+    def _from_ends(self, none: frozenset[str]) -> Iterator[tuple[str, str, frozenset[str] | None]]:
+        """Go from both ends of the control circuit, and from ground, to each of its terminals."""
+        inner = [
+            end for end in self.wired if end not in self.power and self.nets[end] not in self.earth
+        ]
+        for place in filter(None, (self.feed, self.back)):
+            for end in inner:
+                if end != place:
+                    yield place, end, None
+        frame = next((end for end in self.nets if end.endswith(".PE")), "")
+        if frame and (not self.back or self.nets[frame] != self.nets[self.back]):
+            # the return is not grounded: each wire to ground by itself
+            for end in inner:
+                yield frame, end, none
 
     def _ways(self) -> Iterator[tuple[str, str, frozenset[str] | None]]:
         """Go from the main device along each line to what it feeds, armatures pushed in."""
