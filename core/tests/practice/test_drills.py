@@ -80,6 +80,19 @@ def test_the_overload_goes_by_the_nameplate():
     assert judge(one, "1").slip == ""
 
 
+def test_a_fact_that_is_missing_is_assumed_and_told():
+    """No service factor told: 115 %, and the working says what was assumed."""
+    for seed in range(200):
+        one = drill("overload", seed, "field")
+        facts = {fact.label: fact.value for fact in one.facts}
+        if "service_factor" not in facts:
+            break
+    amps = Decimal(facts["amps"].removesuffix(" A"))
+    assert Decimal(one.right) == amps * Decimal("1.15")
+    assert judge(one, str(amps * Decimal("1.25"))).slip == "other_percent"
+    assert "1.0" in one.working[0] or "115" in " ".join(one.working)
+
+
 def test_joints_are_those_of_the_winding():
     """Nine leads in wye on 480 V: 4-7, 5-8, 6-9; on 240 V: 1-7, 2-8, 3-9 and 4-5-6."""
     high, _ = drawn("joints", winding="9-wye", supply="480Y/277")
