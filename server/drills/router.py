@@ -24,6 +24,7 @@ from evencoil.practice import (
     HiddenHunt,
     drill,
     hidden_hunt,
+    names_section,
     said_asked,
     said_fact,
     said_slip,
@@ -70,6 +71,8 @@ class DrillVerdictOut(Out):
     """Whether it was right, by which route it came, and the way to the right one."""
 
     is_right: bool
+    #: None where no section was asked for
+    is_section_right: bool | None
     right: str
     unit: str
     said: str
@@ -88,6 +91,8 @@ class DrillAnswerIn(Schema):
     seed: Seed
     setting: Setting = "field"
     given: Annotated[str, Limit(max_length=80)]
+    #: the table or section that was named first, with the code book closed
+    section: Annotated[str, Limit(max_length=80)] = ""
 
 
 class DrillSetIn(Schema):
@@ -306,6 +311,7 @@ def answer_drill(request: HttpRequest, works: str, body: DrillAnswerIn) -> Drill
     box = DrillBox.objects.get(person=caller.user, kind=row.kind)
     return DrillVerdictOut(
         is_right=row.is_right,
+        is_section_right=names_section(one, body.section) if body.section else None,
         right=one.right,
         unit=one.unit,
         said="" if row.is_right else said_slip(row.slip),

@@ -13,6 +13,7 @@ from evencoil.practice import (
     due_after,
     hidden_hunt,
     judge,
+    names_section,
     next_box,
     said_asked,
     said_fact,
@@ -78,6 +79,15 @@ def test_the_overload_goes_by_the_nameplate():
     assert slips["dial"] == amps
     assert judge(one, f"{float(slips['ceiling_first']):.4g}").slip == "ceiling_first"
     assert judge(one, "1").slip == ""
+
+
+def test_a_section_is_right_if_it_is_on_the_way():
+    """125 % of the wire is 430.22 on the current of Table 430.250; 430.52 is another matter."""
+    one = drill("ampacity", 3, "field")
+    for told in ("430.22", "Table 430.250", "430.250, then 430.22"):
+        assert names_section(one, told), told
+    for told in ("430.52", "250", "", "430.250 and 430.52"):
+        assert not names_section(one, told), told
 
 
 def test_a_fact_that_is_missing_is_assumed_and_told():

@@ -19,8 +19,11 @@ def test_a_wrong_route_is_named_and_the_box_goes_back(client):
     one = drill("ampacity", 5, "field")
     right = post(client, f"{PRACTICE}/answers", given(one, one.right)).json()
     assert (right["is_right"], right["box"]) == (True, 1)
+    assert right["is_section_right"] is None
     slip = next(slip for slip in one.slips if slip.id == "no_125")
-    wrong = post(client, f"{PRACTICE}/answers", given(one, slip.value)).json()
+    named = {**given(one, slip.value), "section": "430.52"}
+    wrong = post(client, f"{PRACTICE}/answers", named).json()
+    assert wrong["is_section_right"] is False
     assert (wrong["is_right"], wrong["box"]) == (False, 0)
     assert "430.22" in wrong["said"]
     assert any("430.250" in line for line in wrong["path"])

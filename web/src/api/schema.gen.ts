@@ -3209,6 +3209,11 @@ export interface components {
             given: string;
             /** Kind */
             kind: string;
+            /**
+             * Section
+             * @default
+             */
+            section: string;
             /** Seed */
             seed: number;
             /**
@@ -3358,6 +3363,8 @@ export interface components {
             due: string;
             /** Is Right */
             is_right: boolean;
+            /** Is Section Right */
+            is_section_right: boolean | null;
             /** Path */
             path: string[];
             /** Right */

@@ -22,6 +22,8 @@ export const practiceWords = {
   settings: { exam: "exam: main rule", field: "field: next size up" } as Record<string, string>,
   codeBook: "Code book: name the table or section first",
   section: "Table or section",
+  sectionRight: "The table or section is right.",
+  sectionWrong: "Another table or section: see where it stands.",
   yourAnswer: "Your answer",
   answer: "Answer",
   next: "Next question",

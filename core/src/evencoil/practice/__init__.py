@@ -6,7 +6,16 @@ Knows the job, its rules and fault finding; no person.
 from evencoil.practice.boxes import BOX_DAYS, due_after, next_box
 from evencoil.practice.drills import drill, said_asked, said_fact, said_slip
 from evencoil.practice.hidden import HiddenHunt, hidden_hunt
-from evencoil.practice.model import KINDS, Drill, DrillKind, Fact, Slip, Verdict, judge
+from evencoil.practice.model import (
+    KINDS,
+    Drill,
+    DrillKind,
+    Fact,
+    Slip,
+    Verdict,
+    judge,
+    names_section,
+)
 
 __all__ = [
     "BOX_DAYS",
@@ -21,6 +30,7 @@ __all__ = [
     "due_after",
     "hidden_hunt",
     "judge",
+    "names_section",
     "next_box",
     "said_asked",
     "said_fact",

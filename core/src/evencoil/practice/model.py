@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 from typing import Literal
 
-__all__ = ["KINDS", "Drill", "DrillKind", "Fact", "Slip", "Verdict", "judge"]
+__all__ = ["KINDS", "Drill", "DrillKind", "Fact", "Slip", "Verdict", "judge", "names_section"]
 
 DrillKind = Literal[
     "table_current",
@@ -29,6 +30,7 @@ KINDS: tuple[DrillKind, ...] = (
     "ladder",
     "hazard",
 )
+_SECTION = re.compile(r"[1-9]\d{2}\.\d+")
 #: how far a typed figure may be from the one it stands for
 _NEAR = 0.004
 
@@ -115,6 +117,21 @@ def same(one: str, other: str) -> bool:
     except ValueError:
         return one.strip().casefold() == other.strip().casefold()
     return abs(a - b) <= _NEAR * max(abs(a), abs(b), 1e-9)
+
+
+def names_section(drill: Drill, told: str) -> bool:
+    """Tell whether a table or section that is named is one on the way to the answer.
+
+    Parameters
+    ----------
+    drill : Drill
+        The question.
+    told : str
+        As typed: ``430.250``, ``Table 430.52``, ``430.22``.
+    """
+    named = [one.rstrip(".") for one in _SECTION.findall(told)]
+    known = {one.rstrip(".") for line in drill.path for one in _SECTION.findall(line)}
+    return bool(named) and all(one in known for one in named)
 
 
 def judge(drill: Drill, answer: str) -> Verdict:

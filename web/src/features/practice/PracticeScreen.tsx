@@ -113,7 +113,7 @@ export function PracticeScreen() {
                 verdict={verdict}
                 isBook={isBook}
                 place={room.count > 1 ? w.of(room.place + 1, room.count) : ""}
-                onAnswer={(given) => void room.answer(drill, given)}
+                onAnswer={(given, section) => void room.answer(drill, given, section)}
                 onNext={room.count > 1 ? room.goOn : () => void room.ask(drill.kind, setting)}
               />
             )}

@@ -9,7 +9,7 @@ export interface QuestionProps {
   /** The table or section is named before the figure. */
   isBook: boolean;
   place: string;
-  onAnswer: (given: string) => void;
+  onAnswer: (given: string, section: string) => void;
   onNext: () => void;
 }
 
@@ -37,7 +37,7 @@ export function Question({ drill, verdict, isBook, place, onAnswer, onNext }: Qu
       {!verdict && drill.choices.length > 0 && (
         <div className="flex flex-wrap gap-2" role="group" aria-label={drill.asked}>
           {drill.choices.map((one) => (
-            <button key={one} type="button" className="control" onClick={() => onAnswer(one)}>
+            <button key={one} type="button" className="control" onClick={() => onAnswer(one, "")}>
               {one}
             </button>
           ))}
@@ -48,7 +48,7 @@ export function Question({ drill, verdict, isBook, place, onAnswer, onNext }: Qu
           className="flex flex-wrap items-end gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            if (mayAnswer) onAnswer(typed.trim());
+            if (mayAnswer) onAnswer(typed.trim(), isBook ? section.trim() : "");
           }}
         >
           {isBook && <Words label={w.section} value={section} onValueChange={setSection} />}
@@ -69,6 +69,9 @@ export function Question({ drill, verdict, isBook, place, onAnswer, onNext }: Qu
           <p className="font-headline text-2xl font-bold">
             {verdict.is_right ? w.right : w.wrong} {w.isRight(verdict.right, verdict.unit)}.
           </p>
+          {verdict.is_section_right !== null && (
+            <p>{verdict.is_section_right ? w.sectionRight : w.sectionWrong}</p>
+          )}
           {verdict.said && <p className="font-semibold text-caution">{verdict.said}</p>}
           <h2 className="font-headline text-lg font-bold">{w.path}</h2>
           <ul className="list-disc pl-6">

@@ -75,7 +75,7 @@ export function usePractice(works: string) {
           ),
         ]),
       ),
-    answer: async (drill: Drill, given: string) => {
+    answer: async (drill: Drill, given: string, section: string) => {
       const made = await tried(() =>
         told(
           api.POST("/api/w/{works}/practice/answers", {
@@ -85,6 +85,7 @@ export function usePractice(works: string) {
               seed: drill.seed,
               setting: drill.setting as Setting,
               given,
+              section,
             },
           }),
         ),
