@@ -295,7 +295,7 @@ def exam(
 
 @router.get("/w/{works}/practice/drill", response={200: DrillOut, **REFUSALS})
 def one_drill(
-    request: HttpRequest, works: str, kind: Kind, seed: Seed, setting: Setting = "field"
+    request: HttpRequest, works: str, kind: Kind = "", seed: Seed = 0, setting: Setting = "field"
 ) -> DrillOut:
     """Return a question that was set."""
     caller_in(request, works)

@@ -15698,9 +15698,9 @@ export interface operations {
     };
     drills_router_one_drill: {
         parameters: {
-            query: {
-                kind: string;
-                seed: number;
+            query?: {
+                kind?: string;
+                seed?: number;
                 setting?: "exam" | "field";
             };
             header?: never;
