@@ -97,7 +97,7 @@ class CloseHunt(Action[TroubleHunt]):
     def perform(self) -> TroubleHunt:
         """Judge and close it; a closed one never changes."""
         row = _still(self.row, self.rev)
-        judged = closed_verdict([HuntStep(**one) for one in self.steps])  # type: ignore[arg-type]
+        judged = closed_verdict([HuntStep(**one) for one in self.steps])  # type: ignore[arg-type]  # checked words
         row.steps = self.steps
         row.is_proven, row.reason = judged.is_proven, judged.reason
         row.row, row.counts = judged.row, judged.counts

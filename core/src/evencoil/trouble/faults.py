@@ -136,7 +136,7 @@ class _Maker:
             "netlist": self.netlist,
             **more,
         }
-        return Fault(**fields)  # type: ignore[arg-type]
+        return Fault(**fields)  # type: ignore[arg-type]  # gathered by name above
 
     def put(
         self, kind: str, device: str, row: str, verb: str, word: str = "", **params: str

@@ -9,7 +9,7 @@ from functools import cached_property
 
 from evencoil.checks import Bench, Hand, spots_of
 from evencoil.checks import Observed as At
-from evencoil.circuit import Circuit
+from evencoil.circuit import Circuit, Netlist
 from evencoil.solver import Telling, compile_plant
 from evencoil.trouble.faults import Fault, faults_of
 from evencoil.trouble.played import Look, Script, Seen, play, script_of
@@ -150,12 +150,12 @@ class _Bench(Bench):
 
     def __init__(
         self,
-        netlist: object,
+        netlist: Netlist,
         joints: Sequence[str],
         known: dict[tuple[Hand, ...], list[float]],
         before: tuple[Hand, ...],
     ) -> None:
-        self.plant = compile_plant(netlist, joints=joints)  # type: ignore[arg-type]
+        self.plant = compile_plant(netlist, joints=joints)
         self.pulled = ()
         self.known = known
         self.before = before

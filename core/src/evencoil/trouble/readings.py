@@ -487,7 +487,7 @@ class _Finder:
                 (item.id for item in self.netlist.devices if kinds_of(item) & one.needs), ""
             )
             if device:
-                cost: CostClass = one.cost  # type: ignore[assignment]
+                cost: CostClass = one.cost  # type: ignore[assignment]  # a class of the table
                 yield Reading(
                     id=f"judged|{one.id}",
                     kind="word",
