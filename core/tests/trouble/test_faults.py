@@ -99,6 +99,22 @@ def test_odds_of_a_kind_are_shared_and_closed_hunts_weigh_in():
     )
 
 
+def test_a_wire_to_ground_has_one_name_in_every_process():
+    """Of a net's screws in the field the first by name; no order of a set decides an id."""
+    circuit = draw("3A").circuit
+    nets = circuit.netlist.nets()
+    wired = {end for wire in circuit.netlist.wires for end in (wire.start, wire.end)}
+    for one in faults_of(circuit):
+        kind, _, end = one.id.partition(":")
+        if kind == "ground" and end.startswith(("start.", "stop.")):
+            beside = [
+                other
+                for other in wired
+                if nets[other] == nets[end] and other.startswith(("start.", "stop."))
+            ]
+            assert end == min(beside)
+
+
 def test_what_only_a_hand_does_is_left_out_where_no_one_worked():
     """A wire on a neighbor screw does not come by itself; one that is off does."""
     circuit = draw("3A").circuit

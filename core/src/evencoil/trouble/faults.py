@@ -226,7 +226,8 @@ class _Maker:
     def grounds(self) -> Iterator[Fault]:
         """Go through the control nets: one place in each, in the field where it can be."""
         seen: set[int] = set()
-        order = sorted(self.wired, key=lambda end: self.kind(end) not in _FIELD)
+        # by name too: a fault's id is the same in every process
+        order = sorted(self.wired, key=lambda end: (self.kind(end) not in _FIELD, end))
         for end in order:
             net = self.nets[end]
             item = self.devices[end.rpartition(".")[0]]
