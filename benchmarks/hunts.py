@@ -13,28 +13,18 @@ import time
 from evencoil.solver import compile_plant
 from evencoil.starters import draw
 from evencoil.trouble import (
-    Answer,
     Case,
     Field,
     Hunt,
+    answer_at,
     faults_of,
     field_of,
     hunt,
     play,
     script_of,
-    word_value,
 )
 
 CIRCUITS = ("1A", "3A", "4A", "6A", "6C", "8A", "11A", "12A", "14A", "15A")
-
-
-def told(field: Field, row: int, place: int) -> Answer:
-    """Return what a reading shows where one fault is there."""
-    reading, value = field.readings[place], field.telling.value_at(row, place)
-    if reading.kind != "word":
-        return Answer(reading=reading.id, value=value)
-    number = min(range(len(reading.words)), key=lambda one: abs(word_value(one) / value - 1))
-    return Answer(reading=reading.id, word=reading.words[number])
 
 
 def hunted(field: Field, row: int, rng: random.Random, wrong: float) -> tuple[Hunt, int, int]:
@@ -46,9 +36,8 @@ def hunted(field: Field, row: int, rng: random.Random, wrong: float) -> tuple[Hu
         if stands.state != "hunting" or stands.offer is None or calls > 60:
             measured = sum(not one.reading.startswith("seen|") for one in answers)
             return stands, measured, calls
-        place = field.place_of[stands.offer.reading.id]
         liar = rng.randrange(len(field.faults)) if rng.random() < wrong else row
-        answers.append(told(field, liar, place))
+        answers.append(answer_at(field, field.faults[liar].id, stands.offer.reading.id))
 
 
 def main(trials: int) -> None:

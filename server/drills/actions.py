@@ -22,6 +22,8 @@ class AnswerDrill(Action[DrillAnswer]):
         super().__init__(caller)
         self.drill = drill(kind, seed, setting)
         self.given = given
+        #: where it stands now; there once it was done
+        self.box = DrillBox(person=caller.user, kind=self.drill.kind)
 
     @property
     def target(self) -> str:
@@ -33,14 +35,13 @@ class AnswerDrill(Action[DrillAnswer]):
         one, person = self.drill, self.caller.user
         verdict = judge(one, self.given)
         today = timezone.localdate()
-        box, is_new = DrillBox.objects.select_for_update().get_or_create(
+        box, _ = DrillBox.objects.select_for_update().get_or_create(
             person=person, kind=one.kind, defaults={"due": today}
         )
-        box.box = next_box(box.box, is_right=verdict.is_right) if not is_new else 0
-        if is_new and verdict.is_right:
-            box.box = 1
+        box.box = next_box(box.box, is_right=verdict.is_right)
         box.due = due_after(box.box, today)
         box.save()
+        self.box = box
         return DrillAnswer.objects.create(
             works=self.caller.works,
             person=person,

@@ -16,12 +16,9 @@ from api.schemas import HEAVY, REFUSALS, Schema
 from desk.answer import Tell, answer
 from drills.actions import AnswerDrill, SetDrill, ShareHistory
 from drills.models import DrillAnswer, DrillBox, DrillSet
-from evencoil.base import say
-from evencoil.checks import said_hand
 from evencoil.practice import (
     KINDS,
     Drill,
-    HiddenHunt,
     drill,
     hidden_hunt,
     names_section,
@@ -306,9 +303,9 @@ def one_drill(
 def answer_drill(request: HttpRequest, works: str, body: DrillAnswerIn) -> DrillVerdictOut:
     """Judge an answer by the live rule, and say which route it took."""
     caller = caller_in(request, works)
-    row = AnswerDrill(caller, body.kind, body.seed, body.setting, body.given).run()
-    one = drill(body.kind, body.seed, body.setting)
-    box = DrillBox.objects.get(person=caller.user, kind=row.kind)
+    action = AnswerDrill(caller, body.kind, body.seed, body.setting, body.given)
+    row = action.run()
+    one, box = action.drill, action.box
     return DrillVerdictOut(
         is_right=row.is_right,
         is_section_right=names_section(one, body.section) if body.section else None,
@@ -346,7 +343,6 @@ def _hidden(body: HiddenIn, tell: Tell) -> bytes:
     """Return a hidden fault as far as it was read."""
     del tell
     hunt = hidden_hunt(body.seed)
-    known = {one.id: one for one in hunt.field.readings}
     symptom = symptoms()[hunt.symptom]
     is_found = hunt.is_found(body.accused) if body.accused else None
     out = HiddenOut(
@@ -355,10 +351,10 @@ def _hidden(body: HiddenIn, tell: Tell) -> bytes:
         symptom=symptom.name,
         wording=symptom.wording,
         minutes=round(hunt.minutes(body.taken), 1),
-        taken=[[one, _said(hunt, one), hunt.shows(one)] for one in body.taken],
+        taken=[[one, hunt.said(one), hunt.shows(one)] for one in body.taken],
         readings=[
-            HiddenReadingOut(id=one.id, said=_said(hunt, one.id), minutes=round(one.minutes, 1))
-            for one in known.values()
+            HiddenReadingOut(id=one.id, said=hunt.said(one.id), minutes=round(one.minutes, 1))
+            for one in hunt.field.readings
             if one.id not in body.taken
         ],
         suspects=[
@@ -370,13 +366,6 @@ def _hidden(body: HiddenIn, tell: Tell) -> bytes:
         truth=said_fault(hunt.truth) if body.accused else "",
     )
     return as_json(out)
-
-
-def _said(hunt: HiddenHunt, reading: str) -> str:
-    hunt.shows(reading)  # refuses what is none
-    one = hunt.field.readings[hunt.field.place_of[reading]]
-    held = "; ".join(said_hand(hunt.field.circuit, hand) for hand in one.hands)
-    return f"{say(one.said)} ({held})" if held else say(one.said)
 
 
 @router.post("/w/{works}/practice/hidden", response={200: HiddenOut, **HEAVY})

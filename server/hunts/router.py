@@ -20,6 +20,7 @@ from evencoil.base import Message, say
 from evencoil.circuit import Circuit
 from evencoil.starters import entry_of
 from evencoil.trouble import (
+    ONLY_SEEN,
     OPERATIONS,
     Answer,
     Case,
@@ -32,6 +33,7 @@ from evencoil.trouble import (
     said_answer_of,
     said_hunt,
     symptoms,
+    value_of,
 )
 from hunts.actions import BeginHunt, ChangeHunt, CloseHunt
 from hunts.fields import counted_at, field_for
@@ -271,7 +273,7 @@ class WhichOut(Out):
 def the_symptoms(request: HttpRequest) -> list[SymptomOut]:
     """Return what people say of machines, each with the general order."""
     del request
-    return [SymptomOut.model_validate(one, from_attributes=True) for one in symptoms().values()]
+    return [SymptomOut.model_validate(one) for one in symptoms().values()]
 
 
 @router.get(f"{JOB}/hunts", response={200: list[HuntLineOut], **REFUSALS})
@@ -341,9 +343,9 @@ def add_answer(
         value=math.inf if body.is_open else body.value,
         word=body.word,
     )
-    if body.how != "cannot":
-        hunt(field, Case(symptom=row.symptom), [given])  # refuses what is no answer
     reading = field.readings[place]
+    if body.how != "cannot":
+        value_of(reading, given)  # refuses what is no answer
     told = {
         "nets": _nets_at(circuit, reading),
         "reading": body.reading,
@@ -355,7 +357,7 @@ def add_answer(
         "answer": said_answer_of(reading, given),
     }
     row = ChangeHunt(caller, row, body.rev, told).run()
-    return _answered(request, caller, link, row)
+    return answer(request, caller, _stands, circuit, _facts(row, caller))
 
 
 @router.post(f"{JOB}/hunts/{{n}}/back", response={200: HuntOut, **HEAVY})
@@ -416,14 +418,11 @@ def _which(found: Ranked, seen: dict[str, str]) -> WhichOut:
         propose=found.propose,
         refused=list(found.refused),
         operations=[
-            WhichOperationOut(id=key, answers=list(words), only_seen=key in _ONLY_SEEN)
+            WhichOperationOut(id=key, answers=list(words), only_seen=key in ONLY_SEEN)
             for key, words in OPERATIONS.items()
         ],
         why=say(Message("trouble.which.reverses")) if reverses else "",
     )
-
-
-_ONLY_SEEN = {"other_running", "both", "power_back", "overload_test"}
 
 
 def _row(link: JobMotor, n: int) -> TroubleHunt:
@@ -434,8 +433,7 @@ def _row(link: JobMotor, n: int) -> TroubleHunt:
 
 
 def _circuit(link: JobMotor, caller: Caller) -> Circuit:
-    starter = starter_of(link, caller.works)
-    return starter.required()
+    return starter_of(link, caller.works).required()
 
 
 def _nets_at(circuit: Circuit, reading: Reading) -> str:
@@ -505,12 +503,12 @@ def _stands(circuit: Circuit, facts: dict[str, Any], tell: Tell) -> bytes:
         is_locked=facts["is_proven_dead"],
         counted=facts["counted"],
     )
-    stands_still = {one.id: _nets_at(circuit, one) for one in field.readings}
     # what was read on wires that are others now is evidence of nothing
     counting = [
         one
         for one in facts["answers"]
-        if one["reading"] in stands_still and one["nets"] == stands_still[one["reading"]]
+        if (place := field.place_of.get(one["reading"])) is not None
+        and one["nets"] == _nets_at(circuit, field.readings[place])
     ]
     answers = [
         Answer(
@@ -523,31 +521,7 @@ def _stands(circuit: Circuit, facts: dict[str, Any], tell: Tell) -> bytes:
     ]
     stands = None
     if facts["closed"] is None:
-        said = said_hunt(field, case, hunt(field, case, answers), answers)
-        offer = None
-        if said.offer is not None:
-            offer = HuntOfferOut(
-                **{
-                    name: getattr(said.offer, name)
-                    for name in HuntOfferOut.model_fields
-                    if name not in {"words", "splits", "hold"}
-                },
-                hold=list(said.offer.hold),
-                words=[HuntWordOut(word=word, said=told) for word, told in said.offer.words],
-                splits=[
-                    HuntSplitOut(shows=shows, percent=part) for shows, part in said.offer.splits
-                ],
-            )
-        stands = HuntStandsOut(
-            **{
-                name: getattr(said, name)
-                for name in HuntStandsOut.model_fields
-                if name not in {"groups", "offer", "beliefs"}
-            },
-            groups=[HuntGroupOut.model_validate(one, from_attributes=True) for one in said.groups],
-            offer=offer,
-            beliefs=[BeliefOut.model_validate(one, from_attributes=True) for one in said.beliefs],
-        )
+        stands = HuntStandsOut.model_validate(said_hunt(field, case, hunt(field, case, answers)))
     symptom = symptoms()[facts["symptom"]]
     body = HuntOut(
         n=facts["n"],

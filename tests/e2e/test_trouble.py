@@ -1,6 +1,5 @@
 """Find a fault on the screen: star-delta, a compressor that clicks; and what circuit it is."""
 
-import math
 import re
 
 import pytest
@@ -9,7 +8,7 @@ from test_day import sent
 
 from conftest import DESK, PANEL, violations
 from evencoil.starters import draw
-from evencoil.trouble import field_of, said_value, word_value
+from evencoil.trouble import answer_at, field_of, said_value
 
 STAR_DELTA = {
     "plate": {"text": "25 HP, 460 V, 32 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 6 LEADS"},
@@ -34,11 +33,6 @@ def given_job(page, tag, parts):
     return f"/w/larkfall/m/{tag}/j/1"
 
 
-def value_of(field, truth, reading):
-    """Return what a reading shows where one fault is there."""
-    return field.telling.value_at(field.row_of[truth], field.place_of[reading.id])
-
-
 def answer(page, field, truth):
     """Answer the reading that is offered as the panel with that fault would."""
     said = page.get_by_test_id("next").get_attribute("aria-label")
@@ -53,18 +47,13 @@ def answer(page, field, truth):
         # nothing dead can be answered before
         expect(card.get_by_role("button", name="reach")).to_be_disabled()
         card.get_by_label("proven dead by me").check()
-    value = value_of(field, truth, reading)
-    if reading.kind == "word":
-        place = next(
-            number
-            for number in range(len(reading.words))
-            if math.isclose(word_value(number), value, rel_tol=1e-3)
-        )
-        card.get_by_role("button").nth(place).click()
-    elif said_value(reading, value) == "open":
+    given = answer_at(field, truth, reading.id)
+    if given.word:
+        card.get_by_role("button").nth(reading.words.index(given.word)).click()
+    elif said_value(reading, given.value) == "open":
         card.get_by_role("button", name="Open (OL)").click()
     else:
-        card.get_by_label("It reads").fill(f"{value:.3g}")
+        card.get_by_label("It reads").fill(f"{given.value:.3g}")
         card.get_by_role("button", name="Keep").click()
     expect(taken).to_have_count(count + 1)
 

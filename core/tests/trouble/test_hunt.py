@@ -12,10 +12,10 @@ from evencoil.starters import draw
 from evencoil.trouble import (
     Answer,
     Case,
+    answer_at,
     field_of,
     hunt,
     said_hunt,
-    word_value,
 )
 
 
@@ -23,20 +23,6 @@ from evencoil.trouble import (
 def field(circuit):
     """Return the field of a standard circuit, with what comes without a hand."""
     return field_of(draw(circuit).circuit, with_work=False)
-
-
-def answer_of(where, truth, reading):
-    """Return what a reading shows where one fault is there."""
-    place = where.place_of[reading.id]
-    value = where.telling.value_at(where.row_of[truth], place)
-    if reading.kind != "word":
-        return Answer(reading=reading.id, value=value)
-    word = next(
-        word
-        for number, word in enumerate(reading.words)
-        if math.isclose(word_value(number), value, rel_tol=1e-3)
-    )
-    return Answer(reading=reading.id, word=word)
 
 
 def found(where, truth, symptom, wrong=0.0, rng=None):
@@ -47,10 +33,10 @@ def found(where, truth, symptom, wrong=0.0, rng=None):
         if stands.state != "hunting" or stands.offer is None:
             break
         reading = stands.offer.reading
-        given = answer_of(where, truth, reading)
+        given = answer_at(where, truth, reading.id)
         if wrong and rng.random() < wrong:
             other = rng.choice(where.faults).id
-            given = answer_of(where, other, reading)
+            given = answer_at(where, other, reading.id)
         answers.append(given)
     return stands, answers
 
@@ -115,7 +101,7 @@ def test_dead_comes_before_live_of_equal_worth():
         offer = hunt(where, case, answers).offer
         if offer.reading.cost != "look":
             break
-        answers.append(answer_of(where, "no_make:start.13-14.open", offer.reading))
+        answers.append(answer_at(where, "no_make:start.13-14.open", offer.reading.id))
     assert offer.reading.setup == "dead"
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest, HttpResponse
@@ -123,17 +124,22 @@ def _wrong(one: LogicError) -> WrongOut:
     )
 
 
+def _refused(text: str, *wrong: LogicError, rungs: Sequence[dict[str, Any]] = ()) -> ProgramOut:
+    """Return what was given with what is wrong with it; nothing else is known of it."""
+    return ProgramOut(
+        text=text,
+        declarations="",
+        rungs=list(rungs),
+        wrong=[_wrong(one) for one in wrong],
+        doubts=[],
+        names=[],
+    )
+
+
 def _out(text: str, points: Points) -> ProgramOut:
     checked, wrong = looked_through(text, points)
     if checked is None:
-        return ProgramOut(
-            text=text,
-            declarations="",
-            rungs=[],
-            wrong=[_wrong(one) for one in wrong],
-            doubts=[],
-            names=[],
-        )
+        return _refused(text, *wrong)
     return ProgramOut(
         text=text,
         declarations=declarations_text(checked.program.blocks),
@@ -197,14 +203,7 @@ def read(request: HttpRequest, body: ProgramIn) -> ProgramOut:
         known = read_program(body.text, points).program
         made = check_program(form_of_rungs(known, body.rungs), points)
     except LogicError as refused:
-        return ProgramOut(
-            text=body.text,
-            declarations="",
-            rungs=body.rungs,
-            wrong=[_wrong(refused)],
-            doubts=[],
-            names=[],
-        )
+        return _refused(body.text, refused, rungs=body.rungs)
     return _out(program_text(made.program), points)
 
 
@@ -218,9 +217,7 @@ def from_file(request: HttpRequest, body: ProgramFileIn) -> ProgramOut:
     try:
         made = read_xml(body.data.encode(), points)
     except LogicError as refused:
-        return ProgramOut(
-            text="", declarations="", rungs=[], wrong=[_wrong(refused)], doubts=[], names=[]
-        )
+        return _refused("", refused)
     return _out(program_text(made.program), points)
 
 
@@ -233,9 +230,7 @@ def take_names(request: HttpRequest, body: NamesIn) -> ProgramOut:
     try:
         made = with_names(body.text, checked, read_io_list(body.list, points))
     except LogicError as refused:
-        return ProgramOut(
-            text=body.text, declarations="", rungs=[], wrong=[_wrong(refused)], doubts=[], names=[]
-        )
+        return _refused(body.text, refused)
     return _out(made, points)
 
 

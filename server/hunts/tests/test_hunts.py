@@ -1,10 +1,8 @@
 """A hunt over the network: begun, answered, taken back, closed; who may, and what is refused."""
 
-import math
-
 import pytest
 
-from evencoil.trouble import word_value
+from evencoil.trouble import answer_at
 from hunts.fields import field_for
 from hunts.models import TroubleHunt
 from jobs.store import starter_of
@@ -31,15 +29,10 @@ def begun(client, symptom="runs_only_while_held"):
 
 def told_by(field, truth, offer):
     """Return what a reading shows where one fault is there."""
-    value = field.telling.value_at(field.row_of[truth], field.place_of[offer["id"]])
-    if offer["kind"] != "word":
-        return {"value": value, "is_open": value >= 0.99e6}
-    place = next(
-        number
-        for number in range(len(offer["words"]))
-        if math.isclose(word_value(number), value, rel_tol=1e-3)
-    )
-    return {"word": offer["words"][place]["word"]}
+    given = answer_at(field, truth, offer["id"])
+    if given.word:
+        return {"word": given.word}
+    return {"value": given.value, "is_open": given.value >= 0.99e6}
 
 
 def test_a_hunt_is_led_to_its_end_and_feeds_the_odds_of_the_plant(client, hunting):

@@ -60,6 +60,7 @@ export const frameWords = {
   goStarter: "Go to Starter",
   goDrawings: "Go to Drawings",
   goDeadCheck: "Go to Dead check",
+  pageTitle: (title: string) => `${title} · Even Coil`,
   goTrouble: "Go to Trouble: find a fault",
   goRehearse: "Go to Rehearse",
   printPack: "Print the pack",

@@ -5,6 +5,8 @@ Knows netlists, solver and rehearsal; no job.
 
 from evencoil.checks.check import check_circuit, isolations_of
 from evencoil.checks.dead.bench import (
+    OPEN_OHM,
+    ZERO_OHM,
     Bench,
     Hand,
     Observed,
@@ -37,7 +39,9 @@ from evencoil.checks.restarts import Restart, restarts_of, waiting_isolators
 __all__ = [
     "COILED",
     "LINE_ENDS",
+    "OPEN_OHM",
     "SWITCHES",
+    "ZERO_OHM",
     "Bench",
     "Check",
     "DeadChecks",

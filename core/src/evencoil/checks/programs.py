@@ -29,7 +29,7 @@ from evencoil.circuit import (
     turns_of,
 )
 from evencoil.logic import advice_of, compared_ways, edge_inputs
-from evencoil.rehearsal import ScenarioAct, Stage, gaps_of, opening_of, starts_of
+from evencoil.rehearsal import ScenarioAct, Stage, act_at, gaps_of, opening_of, starts_of
 
 __all__ = [
     "Restart",
@@ -402,11 +402,8 @@ def _played(circuit: Circuit) -> tuple[Restart, ...]:
 def _back(item: Device, first: str, then: str, later_s: float) -> list[ScenarioAct]:
     """Return what takes a motor off and gives it back, a little or a while later."""
     if item.type == "supply":
-        return [ScenarioAct(at_us=9 * _SECOND, do="dip", word=f"{later_s:g}")]
-    return [
-        ScenarioAct(at_us=9 * _SECOND, do=first, on=item.id),
-        ScenarioAct(at_us=round((9 + later_s) * _SECOND), do=then, on=item.id),
-    ]
+        return [act_at(9, "dip", word=f"{later_s:g}")]
+    return [act_at(9, first, item.id), act_at(9 + later_s, then, item.id)]
 
 
 def _starts_again(

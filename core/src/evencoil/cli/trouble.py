@@ -64,7 +64,7 @@ def trouble(arguments: argparse.Namespace, circuit: Circuit) -> bool:
     field = field_of(circuit, with_work=arguments.after_work)
     case = Case(symptom=arguments.symptom, age=arguments.age, after_work=arguments.after_work)
     answers = [_answer(one) for one in arguments.read]
-    said = said_hunt(field, case, hunt(field, case, answers), answers)
+    said = said_hunt(field, case, hunt(field, case, answers))
     if arguments.format == "json":
         print(json.dumps(asdict(said), indent=2, ensure_ascii=False, allow_nan=False))
         return said.state == "found"

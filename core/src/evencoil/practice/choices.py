@@ -12,7 +12,7 @@ from functools import cache
 from evencoil.base import Message, say
 from evencoil.job import JobInputs, work_out
 from evencoil.practice.model import Drill, Fact, Slip
-from evencoil.rehearsal import ScenarioAct, Stage, opening_of, starts_of
+from evencoil.rehearsal import Stage, act_at, opening_of, starts_of
 from evencoil.starters import draw, entry_of
 
 __all__ = ["hazard_drill", "joints_drill"]
@@ -83,14 +83,12 @@ def joints_drill(seed: int, setting: str) -> Drill:
         kind="joints",
         seed=seed,
         setting=setting,
-        asked="joints",
         facts=(
             Fact("power", f"{horsepower} hp"),
             Fact("volts", "230/460 V, three phase"),
             Fact("winding", winding),
             Fact("supply", _SUPPLIES[volts]),
         ),
-        unit="",
         choices=tuple(choices),
         right=right,
         path=("derived from the winding: coil volts as rated on every coil",),
@@ -106,10 +104,6 @@ _DONE = ("power_back", "overload_reset", "other_button", "weld_and_other")
 _HAZARDS = ("springs_to_life", "plugged", "short", "both_ways", "does_not_stop")
 
 
-def _at(second: float, do: str, on: str = "", word: str = "") -> ScenarioAct:
-    return ScenarioAct(at_us=round(second * 1e6), do=do, on=on, word=word)
-
-
 @cache
 def _happens(name: str, done: str) -> frozenset[str] | None:
     """Return the hazards of one thing done to a running circuit; None where it cannot be done."""
@@ -121,9 +115,9 @@ def _happens(name: str, done: str) -> frozenset[str] | None:
     begun = [*opening_of(circuit), *starts[0]]
     relays = [item.id for item in circuit.netlist.devices if item.type == "olr"]
     if done == "power_back":
-        acts = [_at(9, "dip", "", "4")]
+        acts = [act_at(9, "dip", "", "4")]
     elif done == "overload_reset" and relays:
-        acts = [_at(9, "trip", relays[0]), _at(14, "reset", relays[0])]
+        acts = [act_at(9, "trip", relays[0]), act_at(14, "reset", relays[0])]
     elif done in {"other_button", "weld_and_other"} and len(starts) > 1 and starts[1]:
         other = starts[1][-1]
         words = stage.play(begun, until_us=8_500_000).words_at(8_500_000)
@@ -132,10 +126,8 @@ def _happens(name: str, done: str) -> frozenset[str] | None:
             for item in circuit.netlist.devices
             if item.type == "contactor" and words.get(item.id) == "1"
         ]
-        weld = [_at(9, "weld", one) for one in closed[:1]] if done == "weld_and_other" else []
-        acts = [*weld, _at(10, other.do, other.on, other.word)]
-        if other.do == "push":
-            acts = [*weld, _at(10, "push", other.on)]
+        weld = [act_at(9, "weld", one) for one in closed[:1]] if done == "weld_and_other" else []
+        acts = [*weld, act_at(10, other.do, other.on, other.word)]
     else:
         return None
     trace = stage.play([*begun, *acts], until_us=22_000_000)
@@ -173,12 +165,10 @@ def hazard_drill(seed: int, setting: str) -> Drill:
         kind="hazard",
         seed=seed,
         setting=setting,
-        asked="hazard",
         facts=(
             Fact("circuit", f"{name}, {entry_of(name).title}"),
             Fact("done", done),
         ),
-        unit="",
         choices=tuple(choices),
         right=told,
         path=(f"{name}: played",),

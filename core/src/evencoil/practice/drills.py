@@ -61,7 +61,7 @@ def said_asked(one: Drill) -> str:
     one : Drill
         The question.
     """
-    key = f"{one.asked}.{one.setting}" if one.asked == "protection" else one.asked
+    key = f"{one.kind}.{one.setting}" if one.kind == "protection" else one.kind
     return say(Message(f"practice.asked.{key}"))
 
 

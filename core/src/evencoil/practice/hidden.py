@@ -12,12 +12,11 @@ from functools import lru_cache
 
 from evencoil.base import Message, OutOfRangeError
 from evencoil.starters import draw
-from evencoil.trouble import Fault, Field, Reading, field_of, said_value
+from evencoil.trouble import SETUP_MIN, Fault, Field, field_of, said_reading, said_value
 
 __all__ = ["HiddenHunt", "hidden_hunt"]
 
 _CIRCUITS = ("3A", "6C", "8A")
-_SETUP_MIN = {"dead": 6.0, "live": 10.0}
 
 
 @lru_cache(maxsize=4)
@@ -59,6 +58,28 @@ class HiddenHunt:
         OutOfRangeError
             If this circuit has none such.
         """
+        place = self._place(reading)
+        row = self.field.row_of[self.truth.id]
+        return said_value(self.field.readings[place], self.field.telling.value_at(row, place))
+
+    def said(self, reading: str) -> str:
+        """Return what a reading is, with what is held for it.
+
+        Parameters
+        ----------
+        reading : str
+            Its id.
+
+        Raises
+        ------
+        OutOfRangeError
+            If this circuit has none such.
+        """
+        one = self.field.readings[self._place(reading)]
+        said, hold = said_reading(one, self.field.circuit)
+        return f"{said} ({'; '.join(hold)})" if hold else said
+
+    def _place(self, reading: str) -> int:
         place = self.field.place_of.get(reading)
         if place is None:
             raise OutOfRangeError(
@@ -66,15 +87,14 @@ class HiddenHunt:
                 field="reading",
                 hint=Message("practice.no_reading.hint"),
             )
-        row = self.field.row_of[self.truth.id]
-        return said_value(self.field.readings[place], self.field.telling.value_at(row, place))
+        return place
 
     def minutes(self, taken: Sequence[str]) -> float:
         """Return what some readings cost, with what is set up once for them [min]."""
-        known: dict[str, Reading] = {one.id: one for one in self.field.readings}
-        used = [known[one] for one in taken if one in known]
+        places = [self.field.place_of[one] for one in taken if one in self.field.place_of]
+        used = [self.field.readings[place] for place in places]
         setups = {one.setup for one in used if one.setup}
-        return sum(one.minutes for one in used) + sum(_SETUP_MIN[one] for one in setups)
+        return sum(one.minutes for one in used) + sum(SETUP_MIN[one] for one in setups)
 
     def is_found(self, fault: str) -> bool:
         """Tell whether a fault is the one, or one that no reading parts from it."""

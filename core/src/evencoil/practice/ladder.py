@@ -1,4 +1,4 @@
-"""Read a ladder: a fault is told, and what people will say of it is chosen.
+"""Read a ladder: of a given fault, what people will say is chosen.
 
 The right answer and the wrong ones are played on the circuit, none is written down.
 """
@@ -88,12 +88,10 @@ def ladder_drill(seed: int, setting: str) -> Drill:
         kind="ladder",
         seed=seed,
         setting=setting,
-        asked="ladder",
         facts=(
             Fact("circuit", f"{name}, {entry_of(name).title}"),
             Fact("fault", said_fault(fault)),
         ),
-        unit="",
         choices=tuple(choices),
         right=words[right].name,
         path=(f"{name}: played with this fault and without",),

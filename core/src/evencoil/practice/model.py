@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, get_args
 
 __all__ = ["KINDS", "Drill", "DrillKind", "Fact", "Slip", "Verdict", "judge", "names_section"]
 
@@ -19,17 +19,7 @@ DrillKind = Literal[
     "ladder",
     "hazard",
 ]
-KINDS: tuple[DrillKind, ...] = (
-    "table_current",
-    "ampacity",
-    "protection",
-    "overload",
-    "disconnect",
-    "star_line",
-    "joints",
-    "ladder",
-    "hazard",
-)
+KINDS: tuple[DrillKind, ...] = get_args(DrillKind)
 _SECTION = re.compile(r"[1-9]\d{2}\.\d+")
 #: how far a typed figure may be from the one it stands for
 _NEAR = 0.004
@@ -37,7 +27,7 @@ _NEAR = 0.004
 
 @dataclass(frozen=True, slots=True)
 class Fact:
-    """What is told: a label by key, and its value as printed."""
+    """A given fact: a label by key, and its value as printed."""
 
     label: str
     value: str
@@ -64,14 +54,8 @@ class Drill:
     setting : str
         ``exam`` where the main rule stands as written, ``field`` where the next size up may be
         taken.
-    asked : str
-        Key of the question.
     facts : tuple of Fact
-        In the order they are told, those that are not needed among them.
-    unit : str
-        Of the answer; empty for a choice.
-    choices : tuple of str
-        What can be chosen; empty where a figure is typed.
+        In their order, those that are not needed among them.
     right : str
         The answer.
     path : tuple of str
@@ -80,19 +64,24 @@ class Drill:
         Each step in words.
     slips : tuple of Slip
         Wrong routes that people take, no two with one answer.
+    unit : str
+        Of the answer; empty for a choice.
+    choices : tuple of str
+        What can be chosen; empty where a figure is typed.
+    surplus : frozenset of str
+        Labels of the facts that are not needed.
     """
 
     kind: DrillKind
     seed: int
     setting: str
-    asked: str
     facts: tuple[Fact, ...]
-    unit: str
-    choices: tuple[str, ...]
     right: str
     path: tuple[str, ...]
     working: tuple[str, ...]
     slips: tuple[Slip, ...]
+    unit: str = ""
+    choices: tuple[str, ...] = ()
     surplus: frozenset[str] = frozenset()
 
 
@@ -110,7 +99,7 @@ def same(one: str, other: str) -> bool:
     Parameters
     ----------
     one, other : str
-        As typed or as worked out.
+        Typed, or calculated.
     """
     try:
         a, b = float(one.replace(",", ".")), float(other.replace(",", "."))

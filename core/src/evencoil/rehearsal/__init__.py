@@ -7,6 +7,7 @@ from evencoil.rehearsal.hazards import Hazard, Watch
 from evencoil.rehearsal.on_record import missing_of
 from evencoil.rehearsal.probes import (
     Probe,
+    act_at,
     gaps_of,
     opening_of,
     probes,
@@ -28,6 +29,7 @@ __all__ = [
     "Stage",
     "Trace",
     "Watch",
+    "act_at",
     "gaps_of",
     "missing_of",
     "opening_of",

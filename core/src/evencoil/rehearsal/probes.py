@@ -27,6 +27,7 @@ __all__ = [
     "FAMILIES",
     "Family",
     "Probe",
+    "act_at",
     "gaps_of",
     "opening_of",
     "probes",
@@ -99,7 +100,20 @@ class Probe:
         return self.searched > 0
 
 
-def _act(second: float, do: str, on: str = "", word: str = "") -> ScenarioAct:
+def act_at(second: float, do: str, on: str = "", word: str = "") -> ScenarioAct:
+    """Return an act at a second of a scenario.
+
+    Parameters
+    ----------
+    second : float
+        From the start. [s]
+    do : str
+        press, push, turn, dip ...
+    on : str
+        Device id or tag; empty for the supply.
+    word : str
+        What the verb needs besides.
+    """
     return ScenarioAct(at_us=round(second * _SECOND), do=do, on=on, word=word)
 
 
@@ -112,7 +126,7 @@ def opening_of(circuit: Circuit) -> list[ScenarioAct]:
         As drawn or as found.
     """
     kinds = {"cb3", "fdisc", "mms"}
-    return [_act(0, "close", item.id) for item in circuit.netlist.devices if item.type in kinds]
+    return [act_at(0, "close", item.id) for item in circuit.netlist.devices if item.type in kinds]
 
 
 def gaps_of(circuit: Circuit) -> tuple[float, ...]:
@@ -138,11 +152,11 @@ def single_acts(circuit: Circuit) -> list[ScenarioAct]:
     found = []
     for item in circuit.netlist.devices:
         if item.type == "pb":
-            found.append(_act(2, "push", item.id))
+            found.append(act_at(2, "push", item.id))
         elif item.type == "pilot":
-            found.append(_act(2, "on", item.id))
+            found.append(act_at(2, "on", item.id))
         elif item.type in TURNED:
-            found += [_act(1, "turn", item.id, word) for word in turns_of(item)]
+            found += [act_at(1, "turn", item.id, word) for word in turns_of(item)]
     return found
 
 
@@ -233,9 +247,9 @@ Scenarios = Iterator[tuple[Circuit, list[ScenarioAct]]]
 def _after(circuit: Circuit, starts: Starts, kind: str, first: str, then: str) -> Scenarios:
     """Start, then do two things to each device of a kind: with time to be noticed, and at once."""
     for start, device in product(starts, _of_type(circuit, kind)):
-        begun = [*opening_of(circuit), *start, _act(8, first, device)]
+        begun = [*opening_of(circuit), *start, act_at(8, first, device)]
         for later_s in gaps_of(circuit):
-            yield circuit, [*begun, _act(8 + later_s, then, device)]
+            yield circuit, [*begun, act_at(8 + later_s, then, device)]
 
 
 def _stopped(circuit: Circuit, starts: Starts) -> Scenarios:
@@ -249,7 +263,7 @@ def _stopped(circuit: Circuit, starts: Starts) -> Scenarios:
         for first in turned:
             at_jog = any(is_jog_word(act.word) for act in first)
             if item.type == "pb" and (at_jog or is_jog(item)):
-                yield circuit, [*opening_of(circuit), *first, _act(8, "push", item.id)]
+                yield circuit, [*opening_of(circuit), *first, act_at(8, "push", item.id)]
 
 
 def _isolated(circuit: Circuit, starts: Starts) -> Scenarios:
@@ -260,21 +274,21 @@ def _isolated(circuit: Circuit, starts: Starts) -> Scenarios:
         if item.type not in {"cb3", "fdisc", "isolator"}:
             continue
         for start, second in product(starts, (0.5, 8)):
-            acts = [*opening_of(circuit), *start, _act(second, "open", item.id)]
+            acts = [*opening_of(circuit), *start, act_at(second, "open", item.id)]
             frames = stage.play(acts, until_us=11 * _SECOND).frames
             words = next((frame.words for frame in reversed(frames) if frame.words), {})
             # what no contactor waits for is the start on the power coming back
             waits = any(words.get(name) == "1" for name in contactors)
-            yield circuit, [*acts, _act(12, "close", item.id)] if waits else acts
+            yield circuit, [*acts, act_at(12, "close", item.id)] if waits else acts
         for start, (selector, word) in product(starts, _other_supplies(circuit)):
             yield (
                 circuit,
                 [
                     *opening_of(circuit),
-                    _act(0.4, "open", item.id),
-                    _act(0.5, "turn", selector, word),
+                    act_at(0.4, "open", item.id),
+                    act_at(0.5, "turn", selector, word),
                     *start,
-                    _act(12, "close", item.id),
+                    act_at(12, "close", item.id),
                 ],
             )
 
@@ -301,20 +315,22 @@ def _other_supplies(circuit: Circuit) -> list[tuple[str, str]]:
 
 def _stopping(circuit: Circuit) -> list[ScenarioAct]:
     """Return each act after which something must drop out."""
-    found = [_act(8, "push", button) for button in stops_of(circuit)]
+    found = [act_at(8, "push", button) for button in stops_of(circuit)]
     guards = {device for device, _ in circuit.drops}
     for item in circuit.netlist.devices:
         if item.type in TURNED:
             words = {*item.parameters.get("pos", "").split(","), *turns_of(item)}
-            found += [_act(8, "turn", item.id, word) for word in sorted(words) if is_off_word(word)]
+            found += [
+                act_at(8, "turn", item.id, word) for word in sorted(words) if is_off_word(word)
+            ]
         if item.type == "pilot" and item.id in guards:
-            found.append(_act(8, "on", item.id))
+            found.append(act_at(8, "on", item.id))
         if item.type == "estop":
-            found.append(_act(8, "press", item.id))
+            found.append(act_at(8, "press", item.id))
         if item.type == "olr":
-            found.append(_act(8, "trip", item.id))
+            found.append(act_at(8, "trip", item.id))
         if item.type.startswith("motor") and _watches_heat(circuit):
-            found.append(_act(8, "temp", item.id, "250"))
+            found.append(act_at(8, "temp", item.id, "250"))
     return found
 
 
@@ -328,7 +344,7 @@ def _scenarios(family: Family, circuit: Circuit, starts: Starts) -> Scenarios:
     if family == "power_back":
         opening = opening_of(circuit)
         return iter(
-            (circuit, [*opening, *start, _act(8, "dip", "", f"{gap_s:g}")])
+            (circuit, [*opening, *start, act_at(8, "dip", "", f"{gap_s:g}")])
             for start, gap_s in product(starts, gaps_of(circuit))
         )
     if family == "overload_reset":
@@ -349,7 +365,7 @@ def _cut(circuit: Circuit, starts: Starts) -> Scenarios:
                 continue
             rest = tuple(one for one in circuit.netlist.wires if one.id != wire.id)
             broken = replace(circuit, netlist=replace(circuit.netlist, wires=rest))
-            yield broken, [*begun, _act(8, "push", button)]
+            yield broken, [*begun, act_at(8, "push", button)]
 
 
 def _crossed(circuit: Circuit, starts: Starts) -> Scenarios:
@@ -366,18 +382,18 @@ def _crossed(circuit: Circuit, starts: Starts) -> Scenarios:
         return sorted(name for name in exclusive if words.get(name) == "1")
 
     for one, two in permutations(starts, 2):
-        later = [_act(8, act.do, act.on, act.word) for act in two]
+        later = [act_at(8, act.do, act.on, act.word) for act in two]
         yield circuit, [*opening, *one, *later]
-        both = [_act(2.05, act.do, act.on, act.word) for act in two]
+        both = [act_at(2.05, act.do, act.on, act.word) for act in two]
         yield circuit, [*opening, *one, *both]
         for contactor in closed_at(one, 6):
-            yield circuit, [*opening, *one, _act(6, "weld", contactor), *later]
+            yield circuit, [*opening, *one, act_at(6, "weld", contactor), *later]
     for one, second in product(starts, (3, 12)):
         # what closes one after the other by itself: star and delta, bridge and run
-        again = [_act(30, act.do, act.on, act.word) for act in one]
+        again = [act_at(30, act.do, act.on, act.word) for act in one]
         for contactor in closed_at(one, second):
-            weld = _act(second, "weld", contactor)
-            stops = [_act(24, "push", button) for button in stops_of(circuit)]
+            weld = act_at(second, "weld", contactor)
+            stops = [act_at(24, "push", button) for button in stops_of(circuit)]
             yield circuit, [*opening, *one, weld, *stops, *again]
 
 
@@ -399,11 +415,17 @@ def _grounded(circuit: Circuit, starts: Starts) -> Scenarios:
                 seen.add(nets[end])
                 places.append(end)
     for standing, place in product(_standing_faults(circuit), places):
-        yield circuit, [*opening, *standing, _act(2, "ground", place)]
+        yield circuit, [*opening, *standing, act_at(2, "ground", place)]
         for start, button in product(starts[:1], stops):
             yield (
                 circuit,
-                [*opening, *standing, *start, _act(8, "ground", place), _act(12, "push", button)],
+                [
+                    *opening,
+                    *standing,
+                    *start,
+                    act_at(8, "ground", place),
+                    act_at(12, "push", button),
+                ],
             )
 
 
@@ -413,7 +435,7 @@ def _standing_faults(circuit: Circuit) -> list[list[ScenarioAct]]:
     for item in circuit.netlist.devices:
         if item.type == "supply" and item.parameters.get("system") in {"delta", "ungrounded"}:
             lines = [end for end in item.terminals if end.startswith("L")]
-            found += [[_act(0.5, "ground", f"{item.id}.{line}")] for line in lines]
+            found += [[act_at(0.5, "ground", f"{item.id}.{line}")] for line in lines]
     return found
 
 

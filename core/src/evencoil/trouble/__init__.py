@@ -5,10 +5,20 @@ Knows circuits, solver, rehearsal and checks; no job.
 
 from evencoil.trouble.closed import NOT_PROVEN_COUNTS, ClosedVerdict, HuntStep, closed_verdict
 from evencoil.trouble.faults import Fault, faults_of, weights_of
-from evencoil.trouble.field import Field, field_of, word_value
-from evencoil.trouble.hunt import Answer, Case, Group, Hunt, Offer, hunt, known_symptom
+from evencoil.trouble.field import Field, field_of
+from evencoil.trouble.hunt import (
+    Answer,
+    Case,
+    Group,
+    Hunt,
+    Offer,
+    answer_at,
+    hunt,
+    known_symptom,
+    value_of,
+)
 from evencoil.trouble.played import Script, Seen, play, script_of
-from evencoil.trouble.readings import Reading
+from evencoil.trouble.readings import SETUP_MIN, Reading
 from evencoil.trouble.said import (
     SaidGroup,
     SaidHunt,
@@ -32,12 +42,14 @@ from evencoil.trouble.tables import (
     unplayed,
 )
 from evencoil.trouble.told import symptoms_of
-from evencoil.trouble.which import OPERATIONS, Alike, Behavior, Ranked, behavior_of, rank
+from evencoil.trouble.which import ONLY_SEEN, OPERATIONS, Alike, Behavior, Ranked, behavior_of, rank
 
 __all__ = [
     "AGES",
     "NOT_PROVEN_COUNTS",
+    "ONLY_SEEN",
     "OPERATIONS",
+    "SETUP_MIN",
     "Age",
     "Alike",
     "Answer",
@@ -60,6 +72,7 @@ __all__ = [
     "Script",
     "Seen",
     "Symptom",
+    "answer_at",
     "behavior_of",
     "beliefs",
     "closed_verdict",
@@ -80,6 +93,6 @@ __all__ = [
     "symptoms",
     "symptoms_of",
     "unplayed",
+    "value_of",
     "weights_of",
-    "word_value",
 ]

@@ -29,7 +29,6 @@ __all__ = ["Fault", "faults_of", "kinds_of", "weights_of"]
 Put = tuple[str, str, str]
 
 _FIELD = {"pb", "estop", "sel", "pilot", "thermostat", "ptc", "rtd", "zss", "drum"}
-_MAIN = {"cb3", "fdisc", "mms", "isolator", "manual"}
 _JUMPED = {"pb", "estop", "pilot", "olr", "contactor", "relay", "thermostat"}
 #: ohms of a bad joint: what a coil feed cannot take, and what a motor lead feels
 JOINT_OHM = {"control": "150", "power": "0.5"}
@@ -105,6 +104,10 @@ class _Maker:
             if end.rpartition(".")[2] == "PE" and end in self.wired
         }
         self.secondary = self._secondary()
+        self.power_wires = {wire.id for wire in self.netlist.wires if self._is_power(wire)}
+        self.power_nets = {
+            self.nets[wire.start] for wire in self.netlist.wires if wire.id in self.power_wires
+        }
 
     def _secondary(self) -> set[int]:
         """Return the nets of each control transformer's secondary and of separate sources."""
@@ -119,9 +122,6 @@ class _Maker:
     def kind(self, terminal: str) -> str:
         item = self.devices.get(terminal.rpartition(".")[0])
         return item.type if item else ""
-
-    def tag(self, device: str) -> str:
-        return self.circuit.tags.get(device, device)
 
     def make(
         self, kind: str, place: str, row: str, params: Mapping[str, str], **more: object
@@ -146,8 +146,19 @@ class _Maker:
             kind,
             place,
             row,
-            {"tag": self.tag(device), "word": word, **params},
+            {"tag": self.circuit.named(device), "word": word, **params},
             puts=((verb, device, word),),
+        )
+
+    def loose(self, kind: str, device: str, end: str) -> Fault:
+        """Return a device that a terminal of its own no longer reaches."""
+        return self.make(
+            kind,
+            device,
+            kind,
+            {"tag": self.circuit.named(device)},
+            joints=(end,),
+            puts=(("loosen", end, ""),),
         )
 
     # wires
@@ -163,9 +174,9 @@ class _Maker:
             return "wire_open.block"
         if kinds & _FIELD:
             return "wire_open.field"
-        return "wire_open.power" if self.is_power(wire) else "wire_open.control"
+        return "wire_open.power" if wire.id in self.power_wires else "wire_open.control"
 
-    def is_power(self, wire: Wire) -> bool:
+    def _is_power(self, wire: Wire) -> bool:
         """Tell whether a wire carries the motor's current: both ends are poles or heaters."""
         for end in (wire.start, wire.end):
             owner, _, name = end.rpartition(".")
@@ -209,7 +220,7 @@ class _Maker:
             ):
                 continue
             wires = self.netlist.wires_at(end)
-            size = "power" if any(self.is_power(wire) for wire in wires) else "control"
+            size = "power" if any(wire.id in self.power_wires for wire in wires) else "control"
             yield self.make(
                 "joint",
                 end,
@@ -231,7 +242,7 @@ class _Maker:
         for end in order:
             net = self.nets[end]
             item = self.devices[end.rpartition(".")[0]]
-            if net in seen or net in self.earth or self._carries_power(end):
+            if net in seen or net in self.earth or net in self.power_nets:
                 continue
             if item.type in {"supply", "joint"} or item.type.startswith("motor"):
                 continue
@@ -243,12 +254,6 @@ class _Maker:
                 {"one": self.circuit.said(end)},
                 puts=(("ground", end, ""),),
             )
-
-    def _carries_power(self, end: str) -> bool:
-        net = self.nets[end]
-        return any(
-            self.is_power(wire) and self.nets[wire.start] == net for wire in self.netlist.wires
-        )
 
     def mistakes(self) -> Iterator[Fault]:
         """Go through what only a hand does: a neighbor screw, exchanged contacts, a jumper."""
@@ -337,7 +342,7 @@ class _Maker:
             "coil_wrong",
             item.id,
             "coil_wrong",
-            {"tag": self.tag(item.id), "volts": f"{2 * volts:g}"},
+            {"tag": self.circuit.named(item.id), "volts": f"{2 * volts:g}"},
             netlist=self._with(wrong),
             is_work=True,
         )
@@ -354,17 +359,10 @@ class _Maker:
         yield self.put("fuse_blown", item.id, row, "blow")
         end = f"{item.id}.1"
         if end in self.wired:
-            yield self.make(
-                "fuse_holder",
-                item.id,
-                "fuse_holder",
-                {"tag": self.tag(item.id)},
-                joints=(end,),
-                puts=(("loosen", end, ""),),
-            )
+            yield self.loose("fuse_holder", item.id, end)
 
     def main(self, item: Device) -> Iterator[Fault]:
-        tag = {"tag": self.tag(item.id)}
+        tag = {"tag": self.circuit.named(item.id)}
         yield self.make("left_off", item.id, "left_off", tag, left=frozenset({item.id}))
         poles = [link for link in links_of(item) if link.kind == "pole"]
         for number, link in enumerate(poles, start=1):
@@ -399,45 +397,29 @@ class _Maker:
             "pressed_in",
             item.id,
             "left_off",
-            {"tag": self.tag(item.id)},
+            {"tag": self.circuit.named(item.id)},
             puts=(("press", item.id, ""),),
             left=frozenset({item.id}),
         )
 
     def timer(self, item: Device) -> Iterator[Fault]:
-        for link in links_of(item):
-            if link.kind == "coil":
-                end = f"{item.id}.{link.a}"
-                yield self.make(
-                    "timer_dead",
-                    item.id,
-                    "timer_dead",
-                    {"tag": self.tag(item.id)},
-                    joints=(end,),
-                    puts=(("loosen", end, ""),),
-                )
-                break
+        coil = next((link for link in links_of(item) if link.kind == "coil"), None)
+        if coil is not None:
+            yield self.loose("timer_dead", item.id, f"{item.id}.{coil.a}")
         delay = float(item.parameters.get("t", "5") or 5)
         long = replace(item, parameters={**item.parameters, "t": f"{_LONG_TIMES * delay:g}"})
         yield self.make(
             "timer_set",
             item.id,
             "timer_set",
-            {"tag": self.tag(item.id), "time": f"{_LONG_TIMES * delay:g}"},
+            {"tag": self.circuit.named(item.id), "time": f"{_LONG_TIMES * delay:g}"},
             netlist=self._with(long),
         )
 
     def transformer(self, item: Device) -> Iterator[Fault]:
         end = f"{item.id}.X1"
         if end in self.wired:
-            yield self.make(
-                "transformer_open",
-                item.id,
-                "transformer_open",
-                {"tag": self.tag(item.id)},
-                joints=(end,),
-                puts=(("loosen", end, ""),),
-            )
+            yield self.loose("transformer_open", item.id, end)
 
     def supply(self, item: Device) -> Iterator[Fault]:
         for end in item.terminals:
@@ -457,8 +439,8 @@ class _Maker:
     def motor(self, item: Device) -> Iterator[Fault]:
         yield self.put("jam", item.id, "load", "jam")
         yield self.put("loaded", item.id, "load", "load", _LOADED)
-        for coil in coil_names(item):
-            yield self.put("winding_open", item.id, "winding_open", "cut", coil)
+        for coil in coils_of(item.type, item.parameters):
+            yield self.put("winding_open", item.id, "winding_open", "cut", coil.name)
         ends = [f"{item.id}.{end}" for end in item.terminals if end != "PE"]
         ends = [end for end in ends if end in self.wired]
         for end in ends[:1]:
@@ -466,19 +448,18 @@ class _Maker:
                 "winding_ground",
                 end,
                 "winding_ground",
-                {"tag": self.tag(item.id)},
+                {"tag": self.circuit.named(item.id)},
                 puts=(("ground", end, ""),),
             )
-        yield from self._exchanged(item, ends)
+        yield from self._exchanged(item)
 
-    def _exchanged(self, item: Device, ends: Sequence[str]) -> Iterator[Fault]:
+    def _exchanged(self, item: Device) -> Iterator[Fault]:
         """Exchange what feeds two leads of the motor at its box."""
         feeds = [
             wire
             for wire in self.netlist.wires
             if self.place_of(wire) == "wire_open.motor" and self.nets[wire.start] not in self.earth
         ]
-        del ends
         own = {item.id} | {
             one.id
             for one in self.netlist.devices
@@ -555,7 +536,7 @@ class _Maker:
                     one.row,
                     item.id,
                     one.row,
-                    {"tag": self.tag(item.id)},
+                    {"tag": self.circuit.named(item.id)},
                     is_played=False,
                     shows=one.symptoms,
                 )
@@ -573,17 +554,6 @@ def kinds_of(item: Device) -> frozenset[str]:
         item.type, item.parameters
     ).kind.startswith("1-phase")
     return frozenset({"motor1"} if is_single else {item.type})
-
-
-def coil_names(item: Device) -> tuple[str, ...]:
-    """Return the names of a motor's coils.
-
-    Parameters
-    ----------
-    item : Device
-        A motor.
-    """
-    return tuple(coil.name for coil in coils_of(item.type, item.parameters))
 
 
 _BY_TYPE = {

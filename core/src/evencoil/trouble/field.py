@@ -2,22 +2,20 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
-from evencoil.checks import Bench, Hand, spots_of
-from evencoil.checks import Observed as At
-from evencoil.circuit import Circuit, Netlist
+from evencoil.checks import OPEN_OHM, Bench, Hand, Observed, spots_of
+from evencoil.circuit import Circuit
 from evencoil.solver import Telling, compile_plant
 from evencoil.trouble.faults import Fault, faults_of
 from evencoil.trouble.played import Look, Script, Seen, play, script_of
-from evencoil.trouble.readings import OPEN_OHM, Reading, prepared_hands, readings_of
+from evencoil.trouble.readings import Reading, prepared_hands, readings_of
 from evencoil.trouble.tables import judged
 from evencoil.trouble.told import symptoms_of
 
-__all__ = ["WRONG_READING", "Field", "field_of", "is_open", "word_value"]
+__all__ = ["WRONG_READING", "Field", "field_of", "word_at", "word_value"]
 
 #: a reading may be wrong: probe, hand, or typed. The trade says one in twenty; taken harsher, so
 #: that what condemns a part stands on more than one
@@ -44,7 +42,7 @@ class Field:
     shows : tuple of frozenset of str
         Symptoms of each fault.
     telling : Telling
-        The table, in bands.
+        The table, in bands; a reading that is the same whatever is wrong is not in it.
     """
 
     circuit: Circuit
@@ -64,11 +62,6 @@ class Field:
         """Return the row of each fault by its id."""
         return {one.id: row for row, one in enumerate(self.faults)}
 
-    @cached_property
-    def useful(self) -> frozenset[int]:
-        """Return the readings that are not the same for every candidate."""
-        return frozenset(self.telling.telling())
-
     @property
     def sound_row(self) -> int:
         """Return the row of the circuit as it should be."""
@@ -81,7 +74,6 @@ class _Table:
 
     circuit: Circuit
     readings: Sequence[Reading]
-    script: Script
     apart: tuple[Hand, ...]
     ohms: list[Reading] = field(init=False)
     known: dict[tuple[Hand, ...], list[float]] = field(default_factory=dict)
@@ -91,7 +83,7 @@ class _Table:
         nets = self.circuit.netlist.nets()
         self.earth = next((end for end in nets if end.endswith(".PE")), "")
         self.at = [
-            At(start=one.start, end=one.end, hands=(*self.apart, *one.hands), ohms=0.0)
+            Observed(start=one.start, end=one.end, hands=(*self.apart, *one.hands), ohms=0.0)
             for one in self.ohms
         ]
         self.terminals, self.pairs, self.column = spots_of(self.at)
@@ -117,7 +109,8 @@ class _Table:
             if verb not in {"lose", "sag", "swaplines", "jam", "load", "close", "ground"}
         )
         joints = () if fault is None else fault.joints
-        bench = _Bench(netlist, joints, self.known if not (before or joints) else {}, before)
+        known = self.known if not (before or joints) else {}
+        bench = Bench(netlist, (), known, joints=joints, before=before)
         # what touches ground is one more wire, to the grounding terminal
         to_ground = next((put[1] for put in puts if put[0] == "ground"), "")
         joint = (to_ground, self.earth) if to_ground and self.earth else None
@@ -143,28 +136,6 @@ class _Table:
             else:
                 found.append(word_value(one.words.index(_word(one, fault, seen))))
         return found
-
-
-class _Bench(Bench):
-    """A bench on which the fault is put in before anything is held."""
-
-    def __init__(
-        self,
-        netlist: Netlist,
-        joints: Sequence[str],
-        known: dict[tuple[Hand, ...], list[float]],
-        before: tuple[Hand, ...],
-    ) -> None:
-        self.plant = compile_plant(netlist, joints=joints)
-        self.pulled = ()
-        self.known = known
-        self.before = before
-
-    def set(self, hands: tuple[Hand, ...]) -> list[float]:
-        """Return the conductance of every branch with the fault in it [S]."""
-        if hands not in self.known:
-            self.known[hands] = super().set((*self.before, *hands))
-        return self.known[hands]
 
 
 def _ever(seen: Seen, device: str, word: str) -> bool:
@@ -218,10 +189,10 @@ def _flag(one: Reading, fault: Fault | None, seen: Seen) -> str:
     puts = set() if fault is None else {put[:2] for put in fault.puts}
     if one.words[0] == "flag_out":
         return "flag_in" if ("press", device) in puts else "flag_out"
-    if one.words[0] == "flag_ok":
-        return "flag_tripped" if _ever(seen, device, "tripped") else "flag_ok"
     if "flag_tripped" in one.words and (_ever(seen, device, "tripped") or ("trip", device) in puts):
         return "flag_tripped"
+    if one.words[0] == "flag_ok":
+        return "flag_ok"
     return "flag_off" if device in left else "flag_on"
 
 
@@ -261,7 +232,7 @@ def field_of(circuit: Circuit, *, with_work: bool = True) -> Field:
     plant = compile_plant(circuit.netlist)
     sound = play(circuit, script, None, plant)
     readings = readings_of(circuit, script, sound)
-    table = _Table(circuit, readings, script, prepared_hands(circuit))
+    table = _Table(circuit, readings, prepared_hands(circuit))
     faults = faults_of(circuit, with_work=with_work)
     rows, shows = [], []
     right = table.row(None, sound)
@@ -305,12 +276,15 @@ def word_value(place: int) -> float:
     return float(_STEP ** (1 + place))
 
 
-def is_open(value: float) -> bool:
-    """Tell whether ohms are what a meter shows as open.
+def word_at(reading: Reading, value: float) -> str:
+    """Return the word that a value of the table stands for.
 
     Parameters
     ----------
+    reading : Reading
+        One that is answered with a word.
     value : float
-        [ohm]
+        As the table has it.
     """
-    return math.isinf(value) or value >= OPEN_OHM
+    places = range(len(reading.words))
+    return reading.words[min(places, key=lambda one: abs(word_value(one) / value - 1))]

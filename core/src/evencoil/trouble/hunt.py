@@ -15,12 +15,23 @@ from dataclasses import dataclass
 from typing import Literal
 
 from evencoil.base import Message, OutOfRangeError
+from evencoil.checks import OPEN_OHM
 from evencoil.trouble.faults import Fault, weights_of
-from evencoil.trouble.field import Field, word_value
-from evencoil.trouble.readings import OPEN_OHM, RISK, SETUP_MIN, Reading
+from evencoil.trouble.field import Field, word_at, word_value
+from evencoil.trouble.readings import RISK, SETUP_MIN, Reading
 from evencoil.trouble.tables import Age, Symptom, symptoms
 
-__all__ = ["Answer", "Case", "Group", "Hunt", "Offer", "hunt", "known_symptom"]
+__all__ = [
+    "Answer",
+    "Case",
+    "Group",
+    "Hunt",
+    "Offer",
+    "answer_at",
+    "hunt",
+    "known_symptom",
+    "value_of",
+]
 
 #: a candidate whose simulated symptom is another one
 _NEAR, _SILENT = 1 / 50, 1 / 2000
@@ -43,18 +54,13 @@ _MOST_ASKED = 3
 _LITTLE_BIT = 0.05
 #: and what tells nothing is not worth a step
 _NOTHING_BIT = 0.003
-#: a motor that stalls, or trips for no known reason, is not started again to be listened to
+#: a motor that stalls is not started again to be listened to
 _NO_RESTART = {
     "hums",
     "one_direction_hums",
     "one_speed_hums_or_is_rough",
-    "trips_at_once",
-    "blows_fuse",
-    "trips_when_the_other_button_is_pressed",
     "clicks_but_does_not_run",
 }
-
-
 #: the power alone would start it, or bring back what tripped: nothing live at all
 _NO_POWER = {
     "trips_at_once",
@@ -100,8 +106,8 @@ class Case:
         Of the panel.
     after_work : bool
         It began after someone worked on it.
-    is_locked, has_permit : bool
-        What has to be done once for dead and for live readings is done.
+    is_locked : bool
+        What has to be done once for dead readings is done.
     counted : mapping
         Row of odds to how often the plant's closed hunts ended there.
     """
@@ -110,7 +116,6 @@ class Case:
     age: Age = "y1"
     after_work: bool = False
     is_locked: bool = False
-    has_permit: bool = False
     counted: Mapping[str, float] | None = None
 
 
@@ -246,10 +251,7 @@ class _Hunt:
         ]
         self.odds, self.fits = field.telling.odds(self.prior, self.read)
         self.allowed = self._allowed()
-        self.group_of = field.telling.groups(
-            [place for place in self.allowed if place in field.useful]
-            + [place for place, _, _ in self.read]
-        )
+        self.group_of = field.telling.groups([*self.allowed, *(place for place, _, _ in self.read)])
 
     def _prior(self) -> list[float]:
         field, case = self.field, self.case
@@ -334,22 +336,19 @@ class _Hunt:
         paid = {self.field.readings[place].setup for place, _, _ in self.read}
         if self.case.is_locked:
             paid.add("dead")
-        if self.case.has_permit:
-            paid.add("live")
         setup = 0.0 if one.setup in paid else SETUP_MIN.get(one.setup, 0.0)
         return one.minutes + RISK.get(one.cost, 0.0) + setup
 
     def offers(self, places: Sequence[int]) -> list[Offer]:
         """Return the best readings first: bits for minutes, then the safer and the nearer."""
         telling = self.field.telling
-        useful = [place for place in places if place in self.field.useful]
-        if not useful:
+        if not places:
             return []
-        bits = telling.information(self.odds, useful)
+        bits = telling.information(self.odds, places)
         ranked = sorted(
             (
                 (bit / self.minutes(self.field.readings[place]), bit, place)
-                for bit, place in zip(bits, useful, strict=True)
+                for bit, place in zip(bits, places, strict=True)
                 if bit > 1e-6
             ),
             reverse=True,
@@ -535,3 +534,22 @@ def value_of(reading: Reading, one: Answer) -> float:
     least = {"ohm": reading.floor, "volt": 3.0, "amp": 0.3}[reading.kind]
     most = OPEN_OHM if reading.kind == "ohm" else 1e6
     return min(max(one.value, least), most)
+
+
+def answer_at(field: Field, fault: str, reading: str) -> Answer:
+    """Return what a reading gives where one fault is there.
+
+    Parameters
+    ----------
+    field : Field
+        The circuit, its faults and readings.
+    fault : str
+        Id of the fault.
+    reading : str
+        Id of the reading.
+    """
+    place = field.place_of[reading]
+    one, value = field.readings[place], field.telling.value_at(field.row_of[fault], place)
+    if one.kind == "word":
+        return Answer(reading=reading, word=word_at(one, value))
+    return Answer(reading=reading, value=value)

@@ -12,7 +12,6 @@ from __future__ import annotations
 
 from collections.abc import Generator, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import Literal
 
 from evencoil.base import CoreError
 from evencoil.circuit import TURNED, Circuit, Device, is_off_word
@@ -20,7 +19,7 @@ from evencoil.rehearsal import ScenarioAct, Stage, opening_of, starts_of, stops_
 from evencoil.solver import Action, Motor, Plant, Run, compile_plant
 from evencoil.trouble.faults import Fault
 
-__all__ = ["Look", "Script", "Seen", "play", "script_of"]
+__all__ = ["DRIVEN", "Look", "Script", "Seen", "phase_kind", "play", "script_of"]
 
 _SECOND = 1_000_000
 _MOST_STARTS = 2
@@ -29,6 +28,8 @@ VOLTS_AT = ("rest", "held_1", "runs_1")
 _LONG_S = 400
 #: part of full speed above which anyone sees a shaft turn
 _TURNS = 0.01
+#: states of a motor that is fed and turns, or is to turn
+DRIVEN = frozenset({"fwd", "rev", "plug", "sp"})
 #: a fault that makes a circuit start and drop for ever shows that in the first second
 _MOST_EVENTS = 500
 
@@ -46,10 +47,14 @@ class Step:
 
 @dataclass(frozen=True, slots=True)
 class Script:
-    """What is done and when it is looked at; ``starts`` are the acts of each start."""
+    """What is done and when it is looked at; ``starts`` are the acts of each start.
+
+    ``main`` is the first main device, where amps are read; empty for none.
+    """
 
     steps: tuple[Step, ...]
     starts: tuple[tuple[ScenarioAct, ...], ...]
+    main: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -84,7 +89,6 @@ class Seen:
     looks: Mapping[str, Look]
     chatters: frozenset[str] = frozenset()
     silent: frozenset[str] = frozenset()
-    is_whole: bool = True
     plant: Plant | None = field(default=None, compare=False, repr=False)
 
 
@@ -97,7 +101,11 @@ def script_of(circuit: Circuit) -> Script:
         As drawn or as found.
     """
     starts = starts_of(Stage(circuit))[:_MOST_STARTS]
-    return Script(tuple(sorted(_steps(circuit, starts), key=lambda one: one.at_us)), starts)
+    return Script(
+        steps=tuple(sorted(_steps(circuit, starts), key=lambda one: one.at_us)),
+        starts=starts,
+        main=next((act.on for act in opening_of(circuit)), ""),
+    )
 
 
 def _steps(circuit: Circuit, starts: Sequence[tuple[ScenarioAct, ...]]) -> Iterator[Step]:
@@ -134,16 +142,12 @@ def _started(
     end = at
     for place, act in enumerate(start):
         end = at + act.at_us - first
-        is_last = place == len(start) - 1
-        if act.do == "push":
-            yield Step(end, "press", act.on)
-            if is_last:
-                yield Step(end + 250_000, phase=f"held_{number}")
+        is_push = act.do == "push"
+        yield Step(end, "press" if is_push else act.do, act.on, "" if is_push else act.word)
+        if place == len(start) - 1:
+            yield Step(end + 250_000, phase=f"held_{number}")
+        if is_push:
             yield Step(end + 300_000, "release", act.on)
-        else:
-            yield Step(end, act.do, act.on, act.word)
-            if is_last:
-                yield Step(end + 250_000, phase=f"held_{number}")
     yield Step(end + 1_200_000, phase=f"runs_{number}")
     if number > 1 and not is_timed:
         return end + 2 * _SECOND
@@ -210,14 +214,13 @@ def play(
     if plant is None or joints or netlist is not circuit.netlist:
         plant = compile_plant(netlist, joints=joints)
     run = Run(plant)
-    for verb, device, word in () if fault is None else fault.puts:
+    puts = () if fault is None else fault.puts
+    for verb, device, word in puts:
         _do(run, 0, verb, device, word)
     left = frozenset() if fault is None else fault.left
-    main = next((item.id for item in netlist.devices if item.type in {"cb3", "fdisc", "mms"}), "")
     looks: dict[str, Look] = {}
     chatters: set[str] = set()
-    steps = list(script.steps)
-    for step in steps:
+    for step in script.steps:
         if run.never_settles or run.count > _MOST_EVENTS:
             break
         if step.verb:
@@ -226,10 +229,11 @@ def play(
             continue
         run.advance(step.at_us)
         run.look(step.at_us)
-        chatters |= {device for device, word in run.words().items() if word == "chatter"}
+        words = run.words()
+        chatters |= {device for device, word in words.items() if word == "chatter"}
         looks[step.phase] = Look(
-            words=run.words(),
-            amps=_amps(run, main),
+            words=words,
+            amps=_amps(run, script.main),
             turning=frozenset(
                 part.id
                 for part in plant.parts
@@ -242,17 +246,14 @@ def play(
             kept = run.save()
             run.advance(step.at_us + _LONG_S * _SECOND)
             run.look(step.at_us + _LONG_S * _SECOND)
-            looks["long"] = Look(words=run.words(), amps=_amps(run, main))
+            looks["long"] = Look(words=run.words(), amps=_amps(run, script.main))
             run.load(kept)
-    is_whole = not run.never_settles and run.count <= _MOST_EVENTS
-    if not is_whole:
+    if run.never_settles or run.count > _MOST_EVENTS:
         chatters |= _flipping(run)
-    puts = () if fault is None else fault.puts
     return Seen(
         looks=looks,
         chatters=frozenset(chatters),
         silent=frozenset(device for verb, device, _ in puts if verb == "open_coil"),
-        is_whole=is_whole,
         plant=plant,
     )
 
@@ -291,12 +292,6 @@ def _amps(run: Run, main: str) -> tuple[float, ...]:
         start, end = run.plant.ends[branch]
         found.append(round(abs((volts[start] - volts[end]) * run.admittance[branch]), 2))
     return tuple(found)
-
-
-#: what the phases of a script are called, for questions about what was seen
-PhaseKind = Literal[
-    "rest", "held", "runs", "later", "other", "stop_held", "stopped", "long", "back"
-]
 
 
 def phase_kind(phase: str) -> str:

@@ -8,11 +8,11 @@ Units: resistance [ohm], potential [V], current [A], time [min].
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 from evencoil.base import Message
-from evencoil.checks import Hand, hands_of, live_terminals
+from evencoil.checks import ZERO_OHM, Hand, hands_of, live_terminals
 from evencoil.circuit import CONTACTS, Circuit, links_of
 from evencoil.solver import TIMES, Run, compile_plant
 from evencoil.trouble.faults import kinds_of
@@ -21,8 +21,6 @@ from evencoil.trouble.tables import judged
 
 __all__ = [
     "COST_MIN",
-    "LOW_OHM",
-    "OPEN_OHM",
     "RISK",
     "SETUP_MIN",
     "WINDING_OHM",
@@ -46,8 +44,6 @@ COST_MIN: Mapping[str, float] = {
 RISK: Mapping[str, float] = {"live_control": 4.0, "live_power": 8.0}
 SETUP_MIN: Mapping[str, float] = {"dead": 6.0, "live": 10.0}
 _FAR_MIN, _HELD_MIN, _ARMATURE_MIN = 4.0, 0.3, 1.5
-#: what a meter shows as near zero, and above what as open
-LOW_OHM, OPEN_OHM = 1.0, 1e6
 _FAR = {"pilot", "joint", "thermostat", "ptc", "rtd", "zss", "solenoid", "heater"}
 _HELD = {"press", "push_in", "on", "turn"}
 _MOST_STATES = 14
@@ -101,7 +97,7 @@ class Reading:
     phase: str = ""
     words: tuple[str, ...] = ()
     at: frozenset[str] = field(default_factory=frozenset)
-    floor: float = LOW_OHM
+    floor: float = ZERO_OHM
 
     @property
     def ratio(self) -> float:
@@ -139,7 +135,10 @@ class _Finder:
         self.nets = self.netlist.nets()
         live = live_terminals(self.netlist)
         wired = {end for wire in self.netlist.wires for end in (wire.start, wire.end)}
-        earth = {net for end, net in self.nets.items() if end.endswith(".PE")}
+        grounding = [end for end in self.nets if end.endswith(".PE")]
+        #: where a meter finds ground
+        self.frame = grounding[0] if grounding else ""
+        earth = {self.nets[end] for end in grounding}
         self.feed, self.back = self._ends_of_control()
         self.wired = [end for end in self.netlist.terminals() if end in wired and end not in live]
         self.earth = earth - ({self.nets[self.back]} if self.back else set())
@@ -228,18 +227,15 @@ class _Finder:
             for end in inner:
                 if end != place:
                     yield place, end, None
-        frame = next((end for end in self.nets if end.endswith(".PE")), "")
-        if frame and (not self.back or self.nets[frame] != self.nets[self.back]):
-            # the return is not grounded: each wire to ground by itself
+        if self.frame and (not self.back or self.nets[self.frame] != self.nets[self.back]):
+            # the return is not grounded: each wire to ground apart
             for end in inner:
-                yield frame, end, none
+                yield self.frame, end, none
 
     def _ways(self) -> Iterator[tuple[str, str, frozenset[str] | None]]:
         """Go from the main device along each line to what it feeds, armatures pushed in."""
-        main = next(
-            (item for item in self.netlist.devices if item.type in {"cb3", "fdisc", "mms"}), None
-        )
-        if main is None:
+        main = self.script.main
+        if not main:
             return
         contactors = frozenset(one for one, kind in self.kind.items() if kind == "contactor")
         known = set(self.wired)
@@ -248,15 +244,16 @@ class _Finder:
             for end in self.wired
             if end in self.power and self.kind[end.rpartition(".")[0]] not in {"joint", "supply"}
         ]
-        for link in links_of(main):
-            start = f"{main.id}.{link.b}"
+        for link in links_of(self.netlist.device(main)):
+            start = f"{main}.{link.b}"
             if link.kind == "pole" and start in known:
                 for end in places:
-                    if end.rpartition(".")[0] != main.id:
+                    if end.rpartition(".")[0] != main:
                         yield start, end, contactors
 
     def _legs(self, none: frozenset[str]) -> Iterator[tuple[str, str, frozenset[str] | None]]:
         """Go through the motor's legs, where the starter feeds it, and to its frame."""
+        known = set(self.wired)
         for item in self.netlist.devices:
             if item.type == "olr":
                 ends = [f"{item.id}.{link.b}" for link in links_of(item) if link.kind == "heat"]
@@ -264,14 +261,13 @@ class _Finder:
                 ends = [f"{item.id}.{end}" for end in item.terminals if end != "PE"]
             else:
                 continue
-            ends = [end for end in ends if end in set(self.wired)][:6]
-            frame = next((end for end in self.nets if end.endswith(".PE")), "")
+            ends = [end for end in ends if end in known][:6]
             for place, one in enumerate(ends):
                 for other in ends[place + 1 :]:
                     yield one, other, none
             for one in ends[:3]:
-                if frame:
-                    yield one, frame, none
+                if self.frame:
+                    yield one, self.frame, none
 
     def minutes(self, cost: CostClass, ends: Sequence[str], hands: Sequence[Hand]) -> float:
         kinds = {self.kind.get(end.rpartition(".")[0], "") for end in ends}
@@ -311,7 +307,7 @@ class _Finder:
                     end=end,
                     hands=hands,
                     at=frozenset({start, end}),
-                    floor=WINDING_OHM if {start, end} <= self.power else LOW_OHM,
+                    floor=WINDING_OHM if {start, end} <= self.power else ZERO_OHM,
                 )
 
     def fuses(self) -> Iterator[Reading]:
@@ -324,16 +320,27 @@ class _Finder:
                     yield self._fuse(item.id, str(number))
 
     def _fuse(self, device: str, pole: str) -> Reading:
-        params = {"tag": self.circuit.tags.get(device, device), "pole": pole}
+        said = self.said_of("fuse_pole" if pole else "fuse", device, pole=pole)
+        name = f"fuse|{device}|{pole}"
+        return self.word(name, "dead_door", device, said, ("fuse_whole", "fuse_open"))
+
+    def word(
+        self, name: str, cost: CostClass, device: str, said: Message, words: tuple[str, ...]
+    ) -> Reading:
+        """Return a reading of one device that is answered with a word."""
         return Reading(
-            id=f"fuse|{device}|{pole}",
+            id=name,
             kind="word",
-            cost="dead_door",
-            minutes=COST_MIN["dead_door"],
-            said=Message("trouble.read.fuse_pole" if pole else "trouble.read.fuse", params),
-            words=("fuse_whole", "fuse_open"),
+            cost=cost,
+            minutes=COST_MIN[cost],
+            said=said,
+            words=words,
             at=frozenset({device}),
         )
+
+    def said_of(self, key: str, device: str, **more: str) -> Message:
+        """Return a sentence about one device."""
+        return Message(f"trouble.read.{key}", {"tag": self.circuit.named(device), **more})
 
     # volts and amps
 
@@ -386,11 +393,11 @@ class _Finder:
         ):
             return {"start": ""}
         device = starts[int(number) - 1][-1].on
-        return {"start": self.circuit.tags.get(device, device)}
+        return {"start": self.circuit.named(device)}
 
     def amps(self) -> Iterator[Reading]:
         look = self.sound.looks.get("later_1")
-        main = next((one for one, kind in self.kind.items() if kind in {"cb3", "fdisc", "mms"}), "")
+        main = self.script.main
         if look is None or not main:
             return
         for number in range(len(look.amps)):
@@ -399,27 +406,17 @@ class _Finder:
                 kind="amp",
                 cost="live_power",
                 minutes=COST_MIN["live_power"],
-                said=Message(
-                    "trouble.read.amp",
-                    {"tag": self.circuit.tags.get(main, main), "pole": str(number + 1)},
-                ),
+                said=self.said_of("amp", main, pole=str(number + 1)),
                 phase="later_1",
                 at=frozenset({f"{main}.pole.{number}"}),
             )
 
     def sequence(self) -> Iterator[Reading]:
-        main = next((one for one, kind in self.kind.items() if kind in {"cb3", "fdisc", "mms"}), "")
+        main = self.script.main
         if main and f"{main}.5" in self.nets:
-            yield Reading(
-                id=f"sequence|{main}",
-                kind="word",
-                cost="live_power",
-                minutes=COST_MIN["live_power"],
-                said=Message("trouble.read.sequence", {"tag": self.circuit.tags.get(main, main)}),
-                phase="rest",
-                words=("as_marked", "reversed"),
-                at=frozenset({f"{main}.1"}),
-            )
+            said = self.said_of("sequence", main)
+            one = self.word(f"sequence|{main}", "live_power", main, said, ("as_marked", "reversed"))
+            yield replace(one, phase="rest", at=frozenset({f"{main}.1"}))
 
     # words
 
@@ -432,54 +429,24 @@ class _Finder:
                 if not shown:
                     continue
                 what = "motor" if shown is _MOTOR else "lamp" if kind == "lamp" else "coil"
-                yield Reading(
-                    id=f"seen|{phase}|{device}",
-                    kind="word",
-                    cost="look",
-                    minutes=COST_MIN["look"],
-                    said=Message(
-                        f"trouble.read.seen.{phase_kind(phase)}.{what}",
-                        {
-                            "tag": self.circuit.tags.get(device, device),
-                            **self.start_said(phase),
-                        },
-                    ),
-                    phase=phase,
-                    words=shown,
-                    at=frozenset({device}),
+                said = self.said_of(
+                    f"seen.{phase_kind(phase)}.{what}", device, **self.start_said(phase)
                 )
+                one = self.word(f"seen|{phase}|{device}", "look", device, said, shown)
+                yield replace(one, phase=phase)
 
     def flags(self) -> Iterator[Reading]:
         for device, kind in self.kind.items():
-            words = _FLAGS.get(kind)
-            if words:
-                yield Reading(
-                    id=f"flag|{device}",
-                    kind="word",
-                    cost="look",
-                    minutes=COST_MIN["look"],
-                    said=Message(
-                        f"trouble.read.flag.{_FLAG_SAID.get(kind, 'main')}",
-                        {"tag": self.circuit.tags.get(device, device)},
-                    ),
-                    words=words,
-                    at=frozenset({device}),
-                )
+            if kind in _FLAGS:
+                said = self.said_of(f"flag.{_FLAG_SAID.get(kind, 'main')}", device)
+                yield self.word(f"flag|{device}", "look", device, said, _FLAGS[kind])
 
     def armatures(self) -> Iterator[Reading]:
         for device, kind in self.kind.items():
             if kind in {"contactor", "relay"}:
-                yield Reading(
-                    id=f"armature|{device}",
-                    kind="word",
-                    cost="dead_inside",
-                    minutes=COST_MIN["dead_inside"],
-                    said=Message(
-                        "trouble.read.armature", {"tag": self.circuit.tags.get(device, device)}
-                    ),
-                    words=("moves", "blocked"),
-                    at=frozenset({device}),
-                )
+                said = self.said_of("armature", device)
+                name = f"armature|{device}"
+                yield self.word(name, "dead_inside", device, said, ("moves", "blocked"))
 
     def by_judgment(self) -> Iterator[Reading]:
         for one in judged():
@@ -488,18 +455,9 @@ class _Finder:
             )
             if device:
                 cost: CostClass = one.cost  # type: ignore[assignment]  # a class of the table
-                yield Reading(
-                    id=f"judged|{one.id}",
-                    kind="word",
-                    cost=cost,
-                    minutes=COST_MIN[cost],
-                    said=Message(
-                        f"trouble.read.judged.{one.id}",
-                        {"tag": self.circuit.tags.get(device, device)},
-                    ),
-                    words=("sound", "faulty"),
-                    at=frozenset({device, f"judged.{one.id}"}),
-                )
+                said = self.said_of(f"judged.{one.id}", device)
+                made = self.word(f"judged|{one.id}", cost, device, said, ("sound", "faulty"))
+                yield replace(made, at=made.at | {f"judged.{one.id}"})
 
 
 #: across which poles and fuses volts are read, and when

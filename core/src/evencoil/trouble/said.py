@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from evencoil.base import Message, say
-from evencoil.checks import said_hand
+from evencoil.checks import OPEN_OHM, ZERO_OHM, said_hand
 from evencoil.circuit import Circuit
 from evencoil.trouble.faults import Fault, kinds_of
-from evencoil.trouble.field import Field, word_value
+from evencoil.trouble.field import Field, word_at
 from evencoil.trouble.hunt import Answer, Case, Hunt, Offer
-from evencoil.trouble.readings import LOW_OHM, OPEN_OHM, Reading
+from evencoil.trouble.readings import Reading
 from evencoil.trouble.tables import Belief, beliefs, judged, odds_table, symptoms
 
 __all__ = [
@@ -42,6 +41,22 @@ class SaidGroup:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class SaidWord:
+    """A word that answers a reading, and how it is said."""
+
+    word: str
+    said: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SaidSplit:
+    """What a reading may show, and what part of the odds lies there."""
+
+    shows: str
+    percent: float
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class SaidOffer:
     """A reading as people take it."""
 
@@ -52,10 +67,10 @@ class SaidOffer:
     hold: tuple[str, ...]
     start: str
     end: str
-    words: tuple[tuple[str, str], ...]
+    words: tuple[SaidWord, ...]
     minutes: float
     bits: float
-    splits: tuple[tuple[str, float], ...]
+    splits: tuple[SaidSplit, ...]
     caution: str
     is_live: bool
     is_refuting: bool
@@ -135,17 +150,9 @@ def said_value(one: Reading, value: float) -> str:
         As the table has it.
     """
     if one.kind == "word":
-        place = next(
-            (
-                number
-                for number in range(len(one.words))
-                if abs(word_value(number) / value - 1) < 0.01
-            ),
-            0,
-        )
-        return said_word(one, one.words[place])
+        return said_word(one, word_at(one, value))
     least, key, ends = _SHOWN[one.kind]
-    if one.kind == "ohm" and one.floor > LOW_OHM:
+    if one.kind == "ohm" and one.floor > ZERO_OHM:
         least, ends = one.floor * 1.01, "conducts"
     if value <= least:
         return say(Message(f"trouble.shows.{ends}"))
@@ -197,11 +204,14 @@ def _offer(one: Offer, field: Field) -> SaidOffer:
         hold=hold,
         start=field.circuit.said(one.reading.start) if one.reading.start else "",
         end=field.circuit.said(one.reading.end) if one.reading.end else "",
-        words=tuple((word, said_word(one.reading, word)) for word in one.reading.words),
+        words=tuple(
+            SaidWord(word=word, said=said_word(one.reading, word)) for word in one.reading.words
+        ),
         minutes=round(one.minutes, 1),
         bits=round(one.bits, 2),
         splits=tuple(
-            (said_value(one.reading, value), round(100 * share, 1)) for value, share in one.splits
+            SaidSplit(shows=said_value(one.reading, value), percent=round(100 * share, 1))
+            for value, share in one.splits
         ),
         caution=say(Message(f"trouble.{setup}")) if setup else "",
         is_live=setup == "live",
@@ -209,7 +219,7 @@ def _offer(one: Offer, field: Field) -> SaidOffer:
     )
 
 
-def said_hunt(field: Field, case: Case, stands: Hunt, answers: Sequence[Answer] = ()) -> SaidHunt:
+def said_hunt(field: Field, case: Case, stands: Hunt) -> SaidHunt:
     """Return a hunt in words.
 
     Parameters
@@ -220,10 +230,7 @@ def said_hunt(field: Field, case: Case, stands: Hunt, answers: Sequence[Answer] 
         What was said of it.
     stands : Hunt
         Where it stands.
-    answers : sequence of Answer
-        So far.
     """
-    del answers
     reading_of = {one.id: one for one in field.readings}
     offered = reading_of[stands.offer.reading.id] if stands.offer else None
     groups = tuple(
@@ -267,8 +274,8 @@ def said_hunt(field: Field, case: Case, stands: Hunt, answers: Sequence[Answer] 
         prove += [say(Message(f"trouble.prove.{key}")) for key in ("play", "guards", "amps", "one")]
     instead = ""
     if stands.instead is not None:
-        said, _ = said_reading(stands.instead.reading, field.circuit)
-        instead = say(Message("trouble.instead", {"steps": str(stands.dead_steps), "said": said}))
+        params = {"steps": str(stands.dead_steps), "said": say(stands.instead.reading.said)}
+        instead = say(Message("trouble.instead", params))
     shown = sum(one.odds for one in stands.groups)
     return SaidHunt(
         state=stands.state,

@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
-from typing import Literal
+from typing import Literal, get_args
 
 __all__ = [
     "AGES",
@@ -29,7 +29,7 @@ __all__ = [
 
 #: first year or just after work, one to ten years, older
 Age = Literal["y0", "y1", "y2"]
-AGES: tuple[Age, ...] = ("y0", "y1", "y2")
+AGES: tuple[Age, ...] = get_args(Age)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

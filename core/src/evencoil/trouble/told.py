@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from collections.abc import Set as AbstractSet
 
 from evencoil.circuit import Circuit
-from evencoil.trouble.played import Look, Seen
+from evencoil.rehearsal import opening_of
+from evencoil.trouble.played import DRIVEN, Look, Seen
 
 __all__ = ["symptoms_of"]
 
-_DRIVEN = {"fwd", "rev", "plug", "sp"}
 _OFF_BY_ITSELF = {"blown", "tripped"}
 #: lines of a running motor that differ by more are felt and heard
 _UNEVEN = 1.25
@@ -30,14 +31,14 @@ class _Told:
         ]
         self.lamps = [one for one, type_ in kind.items() if type_ == "lamp"]
         self.motors = [one for one, type_ in kind.items() if type_.startswith("motor")]
-        self.mains = [one for one, type_ in kind.items() if type_ in {"cb3", "fdisc", "mms"}]
+        self.mains = [act.on for act in opening_of(circuit)]
         self.fuses = [one for one, type_ in kind.items() if type_ == "fuse"]
         self.reliefs = [one for one, type_ in kind.items() if type_ in {"olr", "mms", "manual"}]
         self.starts = [number for number in (1, 2) if f"runs_{number}" in self.sound]
         motor_types = {kind[one] for one in self.motors}
         self.has_speeds = bool(motor_types & {"motor2s", "motor2w"})
 
-    def in_(self, look: Look, devices: list[str], words: set[str]) -> set[str]:
+    def in_(self, look: Look, devices: list[str], words: AbstractSet[str]) -> set[str]:
         return {one for one in devices if look.words.get(one) in words}
 
     def pair(self, phase: str) -> tuple[Look, Look] | None:
@@ -87,14 +88,12 @@ class _Told:
         if self.seen.chatters:
             yield "chatters"
         rest = self.pair("rest")
-        if rest and self.in_(rest[0], self.motors, _DRIVEN) - self.in_(
-            rest[1], self.motors, _DRIVEN
-        ):
+        if rest and self.in_(rest[0], self.motors, DRIVEN) - self.in_(rest[1], self.motors, DRIVEN):
             yield "starts_by_itself"
         long = self.looks.get("long")
         if long is not None and self.in_(long, self.reliefs, {"tripped"}):
             yield "trips_later"
-            if self.in_(self.looks.get("later_1", long), self.motors, _DRIVEN):
+            if self.in_(self.looks.get("later_1", long), self.motors, DRIVEN):
                 yield "runs_hot"
 
     def lamps_said(self, number: int) -> Iterator[str]:
@@ -128,9 +127,9 @@ class _Told:
             return
         moves = [self.in_(pair[0], self.coils, {"1"}) for pair in (held, runs)]
         should = [self.in_(pair[1], self.coils, {"1"}) for pair in (held, runs)]
-        driven = [self.in_(pair[0], self.motors, _DRIVEN) for pair in (held, runs)]
+        driven = [self.in_(pair[0], self.motors, DRIVEN) for pair in (held, runs)]
         stuck = runs[1].turning - runs[0].turning
-        due = [self.in_(pair[1], self.motors, _DRIVEN) for pair in (held, runs)]
+        due = [self.in_(pair[1], self.motors, DRIVEN) for pair in (held, runs)]
         at_rest = self.looks.get("rest")
         tripped = self.in_(runs[0], self.mains, _OFF_BY_ITSELF)
         before = self.in_(at_rest, self.mains, _OFF_BY_ITSELF) if at_rest else set()
@@ -187,7 +186,7 @@ class _Told:
             yield from self.went_off(later[0], driven)
             return
         own = self.in_(later[0], self.contactors, {"1"})
-        runs_now = self.in_(later[0], self.motors, _DRIVEN)
+        runs_now = self.in_(later[0], self.motors, DRIVEN)
         mains_off = self.in_(later[0], self.mains, _OFF_BY_ITSELF)
         if driven and own == self.in_(runs[0], self.contactors, {"1"}):
             yield "never_changes_over"
@@ -202,7 +201,7 @@ class _Told:
 
     def went_off(self, later: Look, driven: set[str]) -> Iterator[str]:
         """Tell what took a motor off that has no change-over."""
-        if driven and not self.in_(later, self.motors, _DRIVEN):
+        if driven and not self.in_(later, self.motors, DRIVEN):
             if self.in_(later, self.mains, _OFF_BY_ITSELF):
                 yield "trips_at_once"
             elif self.in_(later, self.reliefs, {"tripped"}):
@@ -223,11 +222,11 @@ class _Told:
         if held is None or after is None:
             return
         # a coasting motor is fed by nothing; a fed one stands for a stop that does not stop
-        is_on = self.in_(held[0], self.motors, {*_DRIVEN, "hum"})
-        was = self.in_(self.looks[f"runs_{number}"], self.motors, {*_DRIVEN, "hum"})
-        if (is_on & was) - self.in_(held[1], self.motors, _DRIVEN):
+        is_on = self.in_(held[0], self.motors, {*DRIVEN, "hum"})
+        was = self.in_(self.looks[f"runs_{number}"], self.motors, {*DRIVEN, "hum"})
+        if (is_on & was) - self.in_(held[1], self.motors, DRIVEN):
             yield "will_not_stop"
-        elif self.in_(after[0], self.motors, _DRIVEN) - self.in_(after[1], self.motors, _DRIVEN):
+        elif self.in_(after[0], self.motors, DRIVEN) - self.in_(after[1], self.motors, DRIVEN):
             yield "stops_slowly_or_re_closes"
 
     def other(self) -> Iterator[str]:
@@ -235,7 +234,7 @@ class _Told:
         if both is None or "later_1" not in self.looks:
             return
         words = self.looks["later_1"].words
-        if not self.in_(self.looks["later_1"], self.motors, _DRIVEN):
+        if not self.in_(self.looks["later_1"], self.motors, DRIVEN):
             return
         tripped = self.in_(both[0], self.mains, _OFF_BY_ITSELF)
         if tripped - {one for one in self.mains if words.get(one) in _OFF_BY_ITSELF}:

@@ -17,9 +17,10 @@ from typing import Any
 
 from evencoil.base import CoreError, Message
 from evencoil.circuit import Circuit
-from evencoil.rehearsal import ScenarioAct, Stage, opening_of, starts_of, stops_of
+from evencoil.rehearsal import ScenarioAct, Stage, act_at, opening_of, starts_of, stops_of
 from evencoil.starters import draw, entry_of, options_of
 from evencoil.trouble.faults import faults_of
+from evencoil.trouble.played import DRIVEN
 
 __all__ = [
     "OPERATIONS",
@@ -33,7 +34,6 @@ __all__ = [
 ]
 
 _SECOND = 1_000_000
-_DRIVEN = {"fwd", "rev", "plug", "sp"}
 #: what can be seen of a circuit, each with its answers; only the first ones are ever proposed
 OPERATIONS: Mapping[str, tuple[str, ...]] = {
     "let_go": ("keeps_running", "drops_out", "nothing"),
@@ -46,7 +46,7 @@ OPERATIONS: Mapping[str, tuple[str, ...]] = {
     "power_back": ("stays_off", "starts"),
 }
 #: never proposed: it may plug, short, or start a machine that no one expects
-_ONLY_SEEN = {"other_running", "both", "power_back", "overload_test"}
+ONLY_SEEN = {"other_running", "both", "power_back", "overload_test"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,7 +110,7 @@ class _Played:
             words.get(item.id, "")
             for item in self.circuit.netlist.devices
             if item.type.startswith("motor")
-        } & _DRIVEN
+        } & DRIVEN
 
     def closed(self, words: Mapping[str, str]) -> set[str]:
         return {
@@ -121,10 +121,6 @@ class _Played:
 
     def tripped(self, words: Mapping[str, str]) -> bool:
         return bool({"tripped", "blown"} & set(words.values()))
-
-
-def _at(second: float, do: str, on: str, word: str = "") -> ScenarioAct:
-    return ScenarioAct(at_us=round(second * _SECOND), do=do, on=on, word=word)
 
 
 def behavior_of(circuit: Circuit) -> tuple[Behavior, frozenset[str]]:
@@ -144,7 +140,7 @@ def behavior_of(circuit: Circuit) -> tuple[Behavior, frozenset[str]]:
             for item in circuit.netlist.devices
             if item.type == "pb" and item.id not in play.stops
         ]
-        runs = any(play.runs(play.words([_at(2, "press", button)], 2.6)) for button in held[:2])
+        runs = any(play.runs(play.words([act_at(2, "press", button)], 2.6)) for button in held[:2])
         return Behavior({"let_go": "drops_out" if runs else "nothing"}), frozenset()
     start = list(play.starts[0])
     found["let_go"] = "keeps_running"
@@ -153,11 +149,11 @@ def behavior_of(circuit: Circuit) -> tuple[Behavior, frozenset[str]]:
     found["change_over"] = "yes" if first != last and play.runs(late) else "no"
     found["ways"] = "two" if len(play.starts) > 1 else "one"
     if play.stops:
-        pushed = [*start, *(_at(8, "press", button) for button in play.stops)]
+        pushed = [*start, *(act_at(8, "press", button) for button in play.stops)]
         off = play.words(pushed, 9)
         found["stop"] = "runs_on" if play.closed(off) and play.runs(off) else "stops"
     _trip(play, start, found)
-    back = play.words([*start, _at(8, "dip", "", "4")], 16)
+    back = play.words([*start, act_at(8, "dip", "", "4")], 16)
     found["power_back"] = "starts" if play.runs(back) else "stays_off"
     if len(play.starts) > 1:
         risks = _other(play, start, found)
@@ -169,12 +165,12 @@ def _trip(play: _Played, start: list[ScenarioAct], found: dict[str, str]) -> Non
     relays = [item.id for item in play.circuit.netlist.devices if item.type == "olr"]
     if not relays:
         return
-    trip = [*start, *(_at(8, "trip", one) for one in relays)]
+    trip = [*start, *(act_at(8, "trip", one) for one in relays)]
     words = play.words(trip, 9)
     if play.closed(words) and play.runs(words):
         found["overload_test"] = "runs_on"
         return
-    reset = [*trip, *(_at(14, "reset", one) for one in relays)]
+    reset = [*trip, *(act_at(14, "reset", one) for one in relays)]
     again = play.words(reset, 17)
     found["overload_test"] = "starts_again" if play.runs(again) else "stays_off"
 
@@ -183,7 +179,7 @@ def _other(play: _Played, start: list[ScenarioAct], found: dict[str, str]) -> se
     """Press the other button while it runs, and both; return what of it does harm."""
     risks = set()
     other = play.starts[1][-1]
-    words = play.words([*start, _at(8, "push", other.on)], 10)
+    words = play.words([*start, act_at(8, "push", other.on)], 10)
     if play.hazards:
         risks.add("other_running")
     first = play.words(start, 7.9)
@@ -197,7 +193,7 @@ def _other(play: _Played, start: list[ScenarioAct], found: dict[str, str]) -> se
         turned = play.ways(words) & {"plug", "rev"} and not play.ways(first) & {"plug", "rev"}
         over = "reverses" if turned else "goes_over"
         found["other_running"] = over if runs else "drops_out"
-    both = play.words([_at(2, "press", start[-1].on), _at(2, "press", other.on)], 2.8)
+    both = play.words([act_at(2, "press", start[-1].on), act_at(2, "press", other.on)], 2.8)
     if play.hazards:
         risks.add("both")
     found["both"] = "trips" if play.tripped(both) else "one" if play.closed(both) else "neither"
@@ -286,13 +282,13 @@ def rank(seen: Mapping[str, str], among: Sequence[Alike] | None = None) -> Ranke
         if key not in seen:
             parts[key] = len({one.behavior.seen.get(key, "") for one, _ in best})
     harmful = {risk for one, _ in best for risk in one.risks}
-    able = [key for key, count in parts.items() if count > 1 and key not in _ONLY_SEEN | harmful]
+    able = [key for key, count in parts.items() if count > 1 and key not in ONLY_SEEN | harmful]
     return Ranked(
         best=tuple(scored[:40]),
         of=len(seen),
         propose=max(able, key=lambda key: parts[key]) if able else "",
         parts=parts,
         refused=tuple(
-            key for key, count in parts.items() if count > 1 and key in _ONLY_SEEN | harmful
+            key for key, count in parts.items() if count > 1 and key in ONLY_SEEN | harmful
         ),
     )

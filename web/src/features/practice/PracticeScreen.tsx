@@ -1,9 +1,9 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useParams } from "react-router";
 import { Choice } from "../../components/inputs";
-import { ProblemSlab, Shout } from "../../components/shapes";
-import { TopBar } from "../../components/TopBar";
-import { useSession, useWorks } from "../../state/session";
+import { PlantPage } from "../../components/PlantPage";
+import { ProblemSlab } from "../../components/shapes";
+import { useWorks } from "../../state/session";
 import { practiceWords as w } from "../../words/practice";
 import { Hidden } from "./Hidden";
 import { Known } from "./Known";
@@ -13,132 +13,122 @@ import { type Setting, usePractice } from "./usePractice";
 /** One question after another from the live rules; each wrong route is named. */
 export function PracticeScreen() {
   const { works = "" } = useParams();
-  const session = useSession();
   const plant = useWorks(works);
   const room = usePractice(works);
   const [setting, setSetting] = useState<Setting>("field");
   const [isBook, setBook] = useState(false);
   const [isHidden, setHidden] = useState(false);
-  useEffect(() => {
-    document.title = `${w.title} · Even Coil`;
-  }, []);
   const { own, drill, verdict } = room;
   const isReviewer = ["reviewer", "admin"].includes(plant?.role ?? "");
   return (
-    <>
-      <TopBar
-        crumbs={[{ name: plant?.name ?? works, to: `/w/${works}` }, { name: w.title }]}
-        who={session.data?.display_name ?? ""}
-        onHelp={() => undefined}
-      />
-      <main id="content" className="mx-auto max-w-[1280px] space-y-4 px-4 pt-4 pb-24">
-        <Shout>
-          {room.isOver ? w.result(room.right, room.count) : drill ? drill.asked : w.ask}
-        </Shout>
-        {room.problem && <ProblemSlab problem={room.problem} />}
-        <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_400px]">
-          <div className="min-w-0 space-y-4">
-            <div className="flex flex-wrap gap-2" role="group" aria-label={w.title}>
-              <button
-                type="button"
-                className="control"
-                data-primary={!drill && !isHidden}
-                onClick={() => {
-                  setHidden(false);
-                  void room.ask("", setting);
-                }}
-              >
-                {w.due}
-              </button>
-              {own?.kinds.map((kind) => (
-                <button
-                  key={kind}
-                  type="button"
-                  className="control"
-                  aria-pressed={drill?.kind === kind}
-                  onClick={() => {
-                    setHidden(false);
-                    void room.ask(kind, setting);
-                  }}
-                >
-                  {w.kinds[kind] ?? kind}
-                </button>
-              ))}
-              <button
-                type="button"
-                className="control"
-                aria-pressed={isHidden}
-                onClick={() => {
-                  room.leave();
-                  setHidden(true);
-                }}
-              >
-                {w.hidden}
-              </button>
-              <button
-                type="button"
-                className="control"
-                onClick={() => {
-                  setHidden(false);
-                  void room.exam("exam");
-                }}
-              >
-                {w.exam}
-              </button>
-            </div>
-            <div className="flex flex-wrap gap-4">
-              <Choice
-                label={w.setting}
-                value={setting}
-                options={(["field", "exam"] as const).map((one) => ({
-                  value: one,
-                  label: w.settings[one] ?? one,
-                }))}
-                onValueChange={setSetting}
-              />
-              <label className="ask inline-flex items-center gap-2">
-                <input
-                  type="checkbox"
-                  checked={isBook}
-                  onChange={(event) => setBook(event.target.checked)}
-                />
-                {w.codeBook}
-              </label>
-            </div>
-            {isHidden && <Hidden works={works} />}
-            {!isHidden && drill && (
-              <Question
-                key={`${drill.kind}.${drill.seed}`}
-                drill={drill}
-                verdict={verdict}
-                isBook={isBook}
-                place={room.count > 1 ? w.of(room.place + 1, room.count) : ""}
-                onAnswer={(given, section) => void room.answer(drill, given, section)}
-                onNext={room.count > 1 ? room.goOn : () => void room.ask(drill.kind, setting)}
-              />
-            )}
-            {drill && isReviewer && (
-              <button
-                type="button"
-                className="control"
-                onClick={() => void room.setFor(drill.kind, setting)}
-              >
-                {w.setOne}
-              </button>
-            )}
-          </div>
-          {own && (
-            <Known
-              own={own}
-              onShare={(isShared) => void room.share(isShared)}
-              onOpen={(one) => {
+    <PlantPage
+      works={works}
+      title={w.title}
+      headline={room.isOver ? w.result(room.right, room.count) : (drill?.asked ?? w.ask)}
+    >
+      {room.problem && <ProblemSlab problem={room.problem} />}
+      <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_400px]">
+        <div className="min-w-0 space-y-4">
+          <div className="flex flex-wrap gap-2" role="group" aria-label={w.title}>
+            <button
+              type="button"
+              className="control"
+              data-primary={!drill && !isHidden}
+              onClick={() => {
                 setHidden(false);
-                void room.open(one.kind, one.seed, one.setting as Setting);
+                void room.ask("", setting);
               }}
+            >
+              {w.due}
+            </button>
+            {own?.kinds.map((kind) => (
+              <button
+                key={kind}
+                type="button"
+                className="control"
+                aria-pressed={drill?.kind === kind}
+                onClick={() => {
+                  setHidden(false);
+                  void room.ask(kind, setting);
+                }}
+              >
+                {w.kinds[kind] ?? kind}
+              </button>
+            ))}
+            <button
+              type="button"
+              className="control"
+              aria-pressed={isHidden}
+              onClick={() => {
+                room.leave();
+                setHidden(true);
+              }}
+            >
+              {w.hidden}
+            </button>
+            <button
+              type="button"
+              className="control"
+              onClick={() => {
+                setHidden(false);
+                void room.exam("exam");
+              }}
+            >
+              {w.exam}
+            </button>
+          </div>
+          <div className="flex flex-wrap gap-4">
+            <Choice
+              label={w.setting}
+              value={setting}
+              options={(["field", "exam"] as const).map((one) => ({
+                value: one,
+                label: w.settings[one] ?? one,
+              }))}
+              onValueChange={setSetting}
+            />
+            <label className="ask inline-flex items-center gap-2">
+              <input
+                type="checkbox"
+                checked={isBook}
+                onChange={(event) => setBook(event.target.checked)}
+              />
+              {w.codeBook}
+            </label>
+          </div>
+          {isHidden && <Hidden works={works} />}
+          {!isHidden && drill && (
+            <Question
+              key={`${drill.kind}.${drill.seed}`}
+              drill={drill}
+              verdict={verdict}
+              isBook={isBook}
+              place={room.count > 1 ? w.of(room.place + 1, room.count) : ""}
+              onAnswer={(given, section) => void room.answer(drill, given, section)}
+              onNext={room.count > 1 ? room.goOn : () => void room.ask(drill.kind, setting)}
             />
           )}
+          {drill && isReviewer && (
+            <button
+              type="button"
+              className="control"
+              onClick={() => void room.setFor(drill.kind, setting)}
+            >
+              {w.setOne}
+            </button>
+          )}
         </div>
-      </main>
-    </>
+        {own && (
+          <Known
+            own={own}
+            onShare={(isShared) => void room.share(isShared)}
+            onOpen={(one) => {
+              setHidden(false);
+              void room.open(one.kind, one.seed, one.setting as Setting);
+            }}
+          />
+        )}
+      </div>
+    </PlantPage>
   );
 }

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
+import { api, type Schemas, told } from "../../api/client";
+import { useTried } from "../../state/useTried";
 
 export type Drill = Schemas["DrillOut"];
 export type Verdict = Schemas["DrillVerdictOut"];
@@ -13,22 +14,12 @@ export function usePractice(works: string) {
   const [place, setPlace] = useState(0);
   const [verdict, setVerdict] = useState<Verdict | null>(null);
   const [right, setRight] = useState(0);
-  const [problem, setProblem] = useState<Problem | null>(null);
+  const { problem, tried } = useTried();
   const path = { works };
   const own = useQuery({
     queryKey: ["practice", works],
     queryFn: ({ signal }) => told(api.GET("/api/w/{works}/practice", { params: { path }, signal })),
   });
-  const tried = async <T>(asked: () => Promise<T>): Promise<T | null> => {
-    setProblem(null);
-    try {
-      return await asked();
-    } catch (lost) {
-      if (!(lost instanceof Refused)) throw lost;
-      setProblem(lost.problem);
-      return null;
-    }
-  };
   const begin = (drills: Drill[] | null) => {
     if (!drills) return;
     setQueue(drills);

@@ -69,19 +69,12 @@ export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: st
       )}
       {part === "points" && (
         <>
-          <label className="ask">
-            {w.takeNames}
-            <input
-              type="file"
-              accept=".csv,.txt"
-              className="block"
-              disabled={!isFresh || (program?.wrong ?? []).length > 0}
-              onChange={(event) => {
-                const [file] = event.target.files ?? [];
-                if (file) void takeNames(file);
-              }}
-            />
-          </label>
+          <FileField
+            label={w.takeNames}
+            accept=".csv,.txt"
+            isOff={!isFresh || (program?.wrong ?? []).length > 0}
+            onFile={takeNames}
+          />
           <Points relay={relay} />
         </>
       )}
@@ -101,18 +94,7 @@ export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: st
               </button>
             ))}
           </div>
-          <label className="ask">
-            {w.openFile}
-            <input
-              type="file"
-              accept=".xml,.st,.txt"
-              className="block"
-              onChange={(event) => {
-                const [file] = event.target.files ?? [];
-                if (file) void open(file);
-              }}
-            />
-          </label>
+          <FileField label={w.openFile} accept=".xml,.st,.txt" onFile={open} />
           {(["ST", "LD"] as const).map((form) => (
             <button
               key={form}
@@ -158,6 +140,34 @@ export function ProgramView({ relay, onKeep }: { relay: Relay; onKeep: (text: st
         </div>
       )}
     </section>
+  );
+}
+
+function FileField({
+  label,
+  accept,
+  isOff = false,
+  onFile,
+}: {
+  label: string;
+  accept: string;
+  isOff?: boolean;
+  onFile: (file: File) => Promise<void>;
+}) {
+  return (
+    <label className="ask">
+      {label}
+      <input
+        type="file"
+        accept={accept}
+        className="block"
+        disabled={isOff}
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) void onFile(file);
+        }}
+      />
+    </label>
   );
 }
 

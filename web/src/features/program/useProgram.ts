@@ -34,44 +34,34 @@ export function useProgram(relay: Relay) {
     queryFn: ({ signal }) => told(api.GET("/api/program/shelf", { signal })),
     staleTime: Number.POSITIVE_INFINITY,
   });
-  /** Another set of rungs: the server writes the text that they are. */
-  const draw = async (rungs: readonly Rung[]) => {
-    if (!program) return;
-    const made = await told(
-      api.POST("/api/program/read", {
-        body: { text: draft, rungs: [...rungs], points: pointsOf(relay) },
-      }),
-    );
+  /** The draft that the server makes of something, or what is wrong with it; then the draft stays. */
+  const take = async (asked: Parameters<typeof told<Program>>[0]) => {
+    const made = await told(asked);
     setProblem(made.wrong ?? []);
     if (made.wrong.length === 0) setDraft(made.text);
   };
-  const open = async (file: File) => {
-    try {
-      const made = await told(
-        api.POST("/api/program/file", {
-          body: { data: await file.text(), points: pointsOf(relay) },
-        }),
+  const points = pointsOf(relay);
+  const outside = (lost: unknown) => {
+    if (!(lost instanceof Refused)) throw lost;
+  };
+  /** Another set of rungs: the server writes the text that they are. */
+  const draw = async (rungs: readonly Rung[]) => {
+    if (program) {
+      await take(
+        api.POST("/api/program/read", { body: { text: draft, rungs: [...rungs], points } }),
       );
-      setProblem(made.wrong ?? []);
-      if (made.wrong.length === 0) setDraft(made.text);
-      return made.wrong.length === 0;
-    } catch (lost) {
-      if (!(lost instanceof Refused)) throw lost;
-      return false;
     }
+  };
+  const open = async (file: File) => {
+    const data = await file.text();
+    await take(api.POST("/api/program/file", { body: { data, points } })).catch(outside);
   };
   /** The names of an I/O list, taken over into the draft. */
   const takeNames = async (file: File) => {
-    const made = await told(
-      api.POST("/api/program/names", {
-        body: { text: draft, rungs: null, points: pointsOf(relay), list: await file.text() },
-      }),
-    ).catch((lost: unknown) => {
-      if (!(lost instanceof Refused)) throw lost;
-      return null;
-    });
-    setProblem(made?.wrong ?? []);
-    if (made?.wrong.length === 0) setDraft(made.text);
+    const list = await file.text();
+    await take(
+      api.POST("/api/program/names", { body: { text: draft, rungs: null, points, list } }),
+    ).catch(outside);
   };
   const save = async (form: "ST" | "LD") => {
     const { data } = await api.POST("/api/program/xml", {

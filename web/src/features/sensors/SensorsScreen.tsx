@@ -2,9 +2,8 @@ import { useEffect, useState } from "react";
 import { useParams } from "react-router";
 import { api, type Schemas, told } from "../../api/client";
 import { Choice, Words } from "../../components/inputs";
-import { ProblemSlab, Shout } from "../../components/shapes";
-import { TopBar } from "../../components/TopBar";
-import { useSession, useWorks } from "../../state/session";
+import { PlantPage } from "../../components/PlantPage";
+import { ProblemSlab } from "../../components/shapes";
 import { useAsked } from "../../state/useAsked";
 import { sensorsWords as w } from "../../words/sensors";
 
@@ -14,27 +13,14 @@ const typed = (text: string) => (text.trim() ? Number(text.replace(",", ".")) : 
 /** What watches this motor, and what does a pair of leads read? Bench answers, kept nowhere. */
 export function SensorsScreen() {
   const { works = "" } = useParams();
-  const session = useSession();
-  const plant = useWorks(works);
-  useEffect(() => {
-    document.title = `${w.title} · Even Coil`;
-  }, []);
   return (
-    <>
-      <TopBar
-        crumbs={[{ name: plant?.name ?? works, to: `/w/${works}` }, { name: w.title }]}
-        who={session.data?.display_name ?? ""}
-        onHelp={() => undefined}
-      />
-      <main id="content" className="mx-auto max-w-[1280px] space-y-6 px-4 pt-4 pb-24">
-        <Shout>{w.title}</Shout>
-        <div className="grid gap-6 lg:grid-cols-3">
-          <What />
-          <Element />
-          <Shaft />
-        </div>
-      </main>
-    </>
+    <PlantPage works={works} title={w.title} className="space-y-6">
+      <div className="grid gap-6 lg:grid-cols-3">
+        <What />
+        <Element />
+        <Shaft />
+      </div>
+    </PlantPage>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { api, type Problem, Refused, type Schemas, told } from "../../api/client";
+import { api, type Schemas, told } from "../../api/client";
 import type { Place } from "../../state/useJob";
+import { useTried } from "../../state/useTried";
 
 export type Hunt = Schemas["HuntOut"];
 export type Symptom = Schemas["SymptomOut"];
@@ -33,8 +33,7 @@ export function useSymptoms() {
 /** The hunts of a job, and one of them: its next reading, its answers, its end. */
 export function useHunt(place: Place, n: number | null) {
   const client = useQueryClient();
-  const [problem, setProblem] = useState<Problem | null>(null);
-  const [isBusy, setBusy] = useState(false);
+  const { problem, isBusy, tried } = useTried();
   const list = useQuery({
     queryKey: ["hunts", place.works, place.tag, place.number],
     queryFn: ({ signal }) =>
@@ -53,23 +52,18 @@ export function useHunt(place: Place, n: number | null) {
     enabled: n !== null,
     retry: false,
   });
-  const done = async (asked: () => Promise<Hunt>): Promise<Hunt | null> => {
-    setBusy(true);
-    setProblem(null);
-    try {
-      const made = await asked();
-      client.setQueryData([...key.slice(0, 4), made.n], made);
-      await client.invalidateQueries({ queryKey: ["hunts"] });
-      return made;
-    } catch (lost) {
-      if (!(lost instanceof Refused)) throw lost;
-      setProblem(lost.problem);
-      if (lost.status === 409) await client.invalidateQueries({ queryKey: key });
-      return null;
-    } finally {
-      setBusy(false);
-    }
-  };
+  const done = (asked: () => Promise<Hunt>) =>
+    tried(
+      async () => {
+        const made = await asked();
+        client.setQueryData([...key.slice(0, 4), made.n], made);
+        await client.invalidateQueries({ queryKey: ["hunts"] });
+        return made;
+      },
+      async (lost) => {
+        if (lost.status === 409) await client.invalidateQueries({ queryKey: key });
+      },
+    );
   const path = { ...at(place).path, n: n ?? 0 };
   const rev = hunt.data?.rev ?? 0;
   return {

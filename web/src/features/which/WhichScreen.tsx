@@ -1,22 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useParams } from "react-router";
 import { api, told } from "../../api/client";
 import { Choice } from "../../components/inputs";
-import { Shout } from "../../components/shapes";
-import { TopBar } from "../../components/TopBar";
-import { useSession, useWorks } from "../../state/session";
+import { PlantPage } from "../../components/PlantPage";
 import { troubleWords as w } from "../../words/trouble";
 
 /** Which circuit behaves like the one that is there? Ranked by what was seen, nothing tried. */
 export function WhichScreen() {
   const { works = "" } = useParams();
-  const session = useSession();
-  const plant = useWorks(works);
   const [seen, setSeen] = useState<Record<string, string>>({});
-  useEffect(() => {
-    document.title = `${w.which} · Even Coil`;
-  }, []);
   const query = useQuery({
     queryKey: ["which", seen],
     queryFn: ({ signal }) => told(api.POST("/api/trouble/which", { body: { seen }, signal })),
@@ -25,67 +18,63 @@ export function WhichScreen() {
   const found = query.data;
   const any = Object.keys(seen).length > 0;
   return (
-    <>
-      <TopBar
-        crumbs={[{ name: plant?.name ?? works, to: `/w/${works}` }, { name: w.which }]}
-        who={session.data?.display_name ?? ""}
-        onHelp={() => undefined}
-      />
-      <main id="content" className="mx-auto max-w-[1280px] space-y-4 px-4 pt-4 pb-24">
-        <Shout>{any && found ? w.fits(found.count) : w.which}</Shout>
-        <div className="grid gap-6 lg:grid-cols-2">
-          <section className="space-y-4" aria-label={w.which}>
-            <p>{w.whichAsk}</p>
-            {found?.operations.map((one) => (
-              <div key={one.id}>
-                <Choice
-                  label={w.ops[one.id] ?? one.id}
-                  value={seen[one.id] ?? ""}
-                  options={[
-                    { value: "", label: w.notSeen },
-                    ...one.answers.map((value) => ({
-                      value,
-                      label: w.opAnswers[value] ?? value,
-                    })),
-                  ]}
-                  onValueChange={(value) =>
-                    setSeen((known) => {
-                      const { [one.id]: _, ...rest } = known;
-                      return value ? { ...rest, [one.id]: value } : rest;
-                    })
-                  }
-                />
-                {one.only_seen && <p className="text-sm text-caution">{w.onlySeen}</p>}
-              </div>
-            ))}
+    <PlantPage
+      works={works}
+      title={w.which}
+      headline={any && found ? w.fits(found.count) : undefined}
+    >
+      <div className="grid gap-6 lg:grid-cols-2">
+        <section className="space-y-4" aria-label={w.which}>
+          <p>{w.whichAsk}</p>
+          {found?.operations.map((one) => (
+            <div key={one.id}>
+              <Choice
+                label={w.ops[one.id] ?? one.id}
+                value={seen[one.id] ?? ""}
+                options={[
+                  { value: "", label: w.notSeen },
+                  ...one.answers.map((value) => ({
+                    value,
+                    label: w.opAnswers[value] ?? value,
+                  })),
+                ]}
+                onValueChange={(value) =>
+                  setSeen((known) => {
+                    const { [one.id]: _, ...rest } = known;
+                    return value ? { ...rest, [one.id]: value } : rest;
+                  })
+                }
+              />
+              {one.only_seen && <p className="text-sm text-caution">{w.onlySeen}</p>}
+            </div>
+          ))}
+        </section>
+        {any && found && (
+          <section className="space-y-3" aria-live="polite" data-testid="alike">
+            {found.why && <p className="border-2 border-ink bg-sheet p-3">{found.why}</p>}
+            {found.propose && <p>{w.tryThis(w.ops[found.propose] ?? found.propose)}</p>}
+            {!found.propose && found.refused.length > 0 && (
+              <p className="text-caution">{w.deadOnly}</p>
+            )}
+            <ol className="space-y-1">
+              {found.best.map((one) => (
+                <li
+                  key={`${one.circuit} ${one.option} ${one.fault}`}
+                  className="grid grid-cols-[4rem_1fr_4rem] gap-2 border-t border-hair pt-1"
+                >
+                  <span className="font-mono font-bold">{one.circuit}</span>
+                  <span>
+                    {one.title}
+                    {one.option && <span className="text-soft"> · {one.option}</span>}
+                    {one.fault && <span className="text-caution"> · {one.fault}</span>}
+                  </span>
+                  <span className="text-right text-soft">{w.agrees(one.agrees, found.of)}</span>
+                </li>
+              ))}
+            </ol>
           </section>
-          {any && found && (
-            <section className="space-y-3" aria-live="polite" data-testid="alike">
-              {found.why && <p className="border-2 border-ink bg-sheet p-3">{found.why}</p>}
-              {found.propose && <p>{w.tryThis(w.ops[found.propose] ?? found.propose)}</p>}
-              {!found.propose && found.refused.length > 0 && (
-                <p className="text-caution">{w.deadOnly}</p>
-              )}
-              <ol className="space-y-1">
-                {found.best.map((one) => (
-                  <li
-                    key={`${one.circuit} ${one.option} ${one.fault}`}
-                    className="grid grid-cols-[4rem_1fr_4rem] gap-2 border-t border-hair pt-1"
-                  >
-                    <span className="font-mono font-bold">{one.circuit}</span>
-                    <span>
-                      {one.title}
-                      {one.option && <span className="text-soft"> · {one.option}</span>}
-                      {one.fault && <span className="text-caution"> · {one.fault}</span>}
-                    </span>
-                    <span className="text-right text-soft">{w.agrees(one.agrees, found.of)}</span>
-                  </li>
-                ))}
-              </ol>
-            </section>
-          )}
-        </div>
-      </main>
-    </>
+        )}
+      </div>
+    </PlantPage>
   );
 }

@@ -138,7 +138,7 @@ SENTENCES: dict[str, str] = {
     "trouble.read.judged.start_switch": "Start switch of {tag}: ohms across it at rest",
     "trouble.read.judged.protector": "Thermal protector of {tag}, cold: ohms across it",
     "trouble.read.judged.start_winding": "Start winding of {tag}: ohms, capacitor off",
-    "trouble.read.judged.by_hand": "Shaft of {tag} turned by hand, locked out",
+    "trouble.read.judged.by_hand": "Shaft of {tag}, locked out: does it turn?",
     "trouble.read.judged.unloader": "Pressure at the head after a stop",
     "trouble.read.judged.dial": "Dial or heaters of {tag} against the nameplate",
     "trouble.read.judged.links": "Links of {tag} against its plate",

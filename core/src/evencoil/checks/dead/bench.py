@@ -256,9 +256,14 @@ class Bench:
         netlist: Netlist,
         pulled: Sequence[str],
         known: dict[tuple[Hand, ...], list[float]] | None = None,
+        *,
+        joints: Sequence[str] = (),
+        before: Sequence[Hand] = (),
     ) -> None:
-        self.plant: Plant = compile_plant(netlist)
+        self.plant: Plant = compile_plant(netlist, joints=joints)
         self.pulled = pulled
+        #: what stands so already when the hands come: a fault
+        self.before = before
         self.known = {} if known is None else known
 
     def set(self, hands: tuple[Hand, ...]) -> list[float]:
@@ -267,7 +272,7 @@ class Bench:
             run = Run(self.plant)
             for fuse in self.pulled:
                 run.act(Action(run.time, "pull", fuse))
-            for hand in hands:
+            for hand in (*self.before, *hands):
                 run.act(Action(run.time, hand.verb, hand.device, hand.word))
                 run.advance(run.time + _SETTLES_US)
             run.look(run.time + _SETTLES_US)
