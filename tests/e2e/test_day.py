@@ -118,8 +118,7 @@ def read_all(page):
             row.get_by_role("button", name="Read").click()
     expect(counted).to_have_text(f"{rows} of {rows} read.")
     for item in page.get_by_test_id("item").all():
-        winding = item.get_by_label("Temperature of the winding")
-        winding.or_(item.get_by_label("Ω", exact=True)).first.wait_for()
+        item.get_by_role("checkbox").or_(item.get_by_label("Ω", exact=True)).first.wait_for()
         if item.get_by_role("checkbox").count():
             for box in item.get_by_role("checkbox").all():
                 box.check()
