@@ -31,16 +31,17 @@ class AnswerDrill(Action[DrillAnswer]):
         return "practice"
 
     def perform(self) -> DrillAnswer:
-        """Keep it; the box moves once for each answer."""
+        """Keep it; the box moves up only when it is due, and back with every wrong answer."""
         one, person = self.drill, self.caller.user
         verdict = judge(one, self.given)
         today = timezone.localdate()
-        box, _ = DrillBox.objects.select_for_update().get_or_create(
+        box, is_new = DrillBox.objects.select_for_update().get_or_create(
             person=person, kind=one.kind, defaults={"due": today}
         )
-        box.box = next_box(box.box, is_right=verdict.is_right)
-        box.due = due_after(box.box, today)
-        box.save()
+        if is_new or box.due <= today or not verdict.is_right:
+            box.box = next_box(box.box, is_right=verdict.is_right)
+            box.due = due_after(box.box, today)
+            box.save()
         self.box = box
         return DrillAnswer.objects.create(
             works=self.caller.works,
@@ -48,8 +49,8 @@ class AnswerDrill(Action[DrillAnswer]):
             kind=one.kind,
             seed=one.seed,
             setting=one.setting,
-            given=self.given[:80],
-            right=one.right[:80],
+            given=self.given[:160],
+            right=one.right[:160],
             is_right=verdict.is_right,
             slip=verdict.slip,
         )

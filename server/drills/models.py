@@ -49,10 +49,10 @@ class DrillAnswer(models.Model):
     kind = models.CharField(max_length=30)
     seed = models.PositiveBigIntegerField()
     setting = models.CharField(max_length=8)
-    given = models.CharField(max_length=80)
-    right = models.CharField(max_length=80)
+    given = models.CharField(max_length=160)
+    right = models.CharField(max_length=160)
     is_right = models.BooleanField()
-    slip = models.CharField(max_length=40, blank=True)
+    slip = models.CharField(max_length=200, blank=True)
     is_shared = models.BooleanField(default=False)
     at = models.DateTimeField(auto_now_add=True)
 

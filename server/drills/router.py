@@ -21,9 +21,11 @@ from evencoil.practice import (
     Drill,
     drill,
     hidden_hunt,
+    judge_parts,
     names_section,
     said_asked,
     said_fact,
+    said_part,
     said_slip,
 )
 from evencoil.trouble import beliefs, said_fault, symptoms
@@ -45,6 +47,13 @@ class DrillFactOut(Out):
     value: str
 
 
+class DrillPartOut(Out):
+    """One of several answers that are asked for."""
+
+    asked: str
+    unit: str
+
+
 class DrillOut(Out):
     """A question, without its answer."""
 
@@ -55,12 +64,25 @@ class DrillOut(Out):
     facts: list[DrillFactOut]
     unit: str
     choices: list[str]
+    #: where several answers are asked for; they go in one text, apart by semicolons
+    parts: list[DrillPartOut]
 
 
 class DrillSlipOut(Out):
     """A wrong route and what it gives."""
 
     value: str
+    said: str
+
+
+class DrillPartVerdictOut(Out):
+    """One of several answers judged."""
+
+    asked: str
+    given: str
+    is_right: bool
+    right: str
+    unit: str
     said: str
 
 
@@ -77,6 +99,7 @@ class DrillVerdictOut(Out):
     working: list[str]
     surplus: list[str]
     slips: list[DrillSlipOut]
+    parts: list[DrillPartVerdictOut]
     box: int
     due: str
 
@@ -87,7 +110,7 @@ class DrillAnswerIn(Schema):
     kind: Kind
     seed: Seed
     setting: Setting = "field"
-    given: Annotated[str, Limit(max_length=80)]
+    given: Annotated[str, Limit(max_length=160)]
     #: the table or section that was named first, with the code book closed
     section: Annotated[str, Limit(max_length=80)] = ""
 
@@ -198,6 +221,7 @@ def _out(one: Drill) -> DrillOut:
         ],
         unit=one.unit,
         choices=list(one.choices),
+        parts=[DrillPartOut(asked=said_part(part.kind), unit=part.unit) for part in one.parts],
     )
 
 
@@ -282,12 +306,10 @@ def exam(
     count: Annotated[int, Limit(ge=1, le=20)] = 10,
     setting: Setting = "exam",
 ) -> list[DrillOut]:
-    """Return a set of questions, each kind in turn."""
+    """Return a set of questions, no two of one kind."""
     caller_in(request, works)
-    return [
-        _out(drill(KINDS[place % len(KINDS)], secrets.randbelow(2**31), setting))
-        for place in range(count)
-    ]
+    kinds = secrets.SystemRandom().sample(KINDS, min(count, len(KINDS)))
+    return [_out(drill(kind, secrets.randbelow(2**31), setting)) for kind in kinds]
 
 
 @router.get("/w/{works}/practice/drill", response={200: DrillOut, **REFUSALS})
@@ -316,9 +338,27 @@ def answer_drill(request: HttpRequest, works: str, body: DrillAnswerIn) -> Drill
         working=list(one.working),
         surplus=[said_fact(fact)[0] for fact in one.facts if fact.label in one.surplus],
         slips=[DrillSlipOut(value=slip.value, said=said_slip(slip.id)) for slip in one.slips],
+        parts=_parts(one, body.given),
         box=box.box,
         due=box.due.isoformat(),
     )
+
+
+def _parts(one: Drill, given: str) -> list[DrillPartVerdictOut]:
+    told = [text.strip() for text in given.split(";")]
+    return [
+        DrillPartVerdictOut(
+            asked=said_part(part.kind),
+            given=told[place] if place < len(told) else "",
+            is_right=verdict.is_right,
+            right=part.right,
+            unit=part.unit,
+            said="" if verdict.is_right else said_slip(verdict.slip),
+        )
+        for place, (part, verdict) in enumerate(
+            zip(one.parts, judge_parts(one, given), strict=True)
+        )
+    ]
 
 
 @router.post("/w/{works}/practice/set", response={200: DrillSetOut, **REFUSALS})

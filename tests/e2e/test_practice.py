@@ -5,7 +5,20 @@ import re
 from playwright.sync_api import expect
 
 from conftest import violations
-from evencoil.practice import drill
+from evencoil.practice import drill, said_part, said_slip
+
+
+def answered(card, one, given):
+    """Answer a question: choose, fill one figure, or fill every part."""
+    if one.choices:
+        card.get_by_role("button", name=given, exact=True).click()
+        return
+    if one.parts:
+        for part, text in zip(one.parts, given.split("; "), strict=True):
+            card.get_by_label(said_part(part.kind)).fill(text)
+    else:
+        card.get_by_label("Your answer").fill(given)
+    card.get_by_role("button", name="Answer").click()
 
 
 def test_an_exam_of_ten_names_a_wrong_route(opened):
@@ -15,21 +28,15 @@ def test_an_exam_of_ten_names_a_wrong_route(opened):
         page.get_by_role("button", name="Exam of ten").click()
     exam = asked.value.json()
     card = page.get_by_test_id("question")
-    wrong = next(place for place, one in enumerate(exam) if one["kind"] == "ampacity")
-    for place, one in enumerate(exam):
-        expect(card).to_contain_text(f"Question {place + 1} of 10")
-        worked = drill(one["kind"], one["seed"], one["setting"])
-        given = worked.right
-        if place == wrong:
-            given = next(slip.value for slip in worked.slips if slip.id == "no_125")
-        if one["choices"]:
-            card.get_by_role("button", name=given, exact=True).click()
-        else:
-            card.get_by_label("Your answer").fill(f"{float(given):.4g}")
-            card.get_by_role("button", name="Answer").click()
+    drills = [drill(one["kind"], one["seed"], one["setting"]) for one in exam]
+    wrong = next(place for place, one in enumerate(drills) if one.unit)
+    slip = drills[wrong].slips[0]
+    for place, one in enumerate(drills):
+        expect(card).to_contain_text(re.compile(rf"Question {place + 1} of 10 · \d+:\d\d left"))
+        answered(card, one, slip.value if place == wrong else one.right)
         verdict = page.get_by_test_id("verdict")
         if place == wrong:
-            expect(verdict).to_contain_text("You left the 125 % out: 430.22.")
+            expect(verdict).to_contain_text(said_slip(slip.id))
             assert violations(page) == []
         else:
             expect(verdict).to_contain_text("Right.")
@@ -38,6 +45,22 @@ def test_an_exam_of_ten_names_a_wrong_route(opened):
         re.compile("9 of 10 right", re.IGNORECASE)
     )
     expect(page.get_by_test_id("known")).to_contain_text("box 1 of 6")
+
+
+def test_a_whole_branch_is_sized(opened):
+    """Seven answers, one by the nameplate: that part is named, the others stand."""
+    page = opened("/w/larkfall/practice", username="pim")
+    with page.expect_response(re.compile(r"practice/next")) as asked:
+        page.get_by_label("A question about").select_option("branch")
+    one = asked.value.json()
+    worked = drill(one["kind"], one["seed"], one["setting"])
+    slip = next(slip for slip in worked.parts[0].slips if slip.id == "nameplate_amps")
+    rights = [part.right for part in worked.parts]
+    answered(page.get_by_test_id("question"), worked, "; ".join([slip.value, *rights[1:]]))
+    parts = page.get_by_test_id("parts")
+    expect(parts).to_contain_text("You took the nameplate amps.")
+    expect(parts.get_by_role("row")).to_have_count(8)
+    assert violations(page) == []
 
 
 def test_a_hidden_fault_costs_minutes(opened):

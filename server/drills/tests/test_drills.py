@@ -44,6 +44,30 @@ def test_a_question_comes_without_its_answer(client):
     assert len(set(kinds)) > 5
 
 
+def test_a_whole_branch_is_judged_part_by_part(client):
+    """Seven answers in one text; what is wrong is named by its part."""
+    one = drill("branch", 5, "field")
+    asked = client.get(f"{PRACTICE}/drill?kind=branch&seed=5&setting=field").json()
+    assert [part["unit"] for part in asked["parts"]] == ["A", "A", "", "A", "A", "", "A"]
+    rights = [part.right for part in one.parts]
+    right = post(client, f"{PRACTICE}/answers", given(one, "; ".join(rights))).json()
+    assert right["is_right"]
+    slip = next(slip for slip in one.parts[1].slips if slip.id == "no_125")
+    said = post(client, f"{PRACTICE}/answers", given(one, f"{rights[0]}; {slip.value}")).json()
+    assert not said["is_right"]
+    assert [part["is_right"] for part in said["parts"]] == [True] + [False] * 6
+    assert "430.22" in said["parts"][1]["said"]
+    assert said["parts"][2]["given"] == ""
+
+
+def test_a_box_moves_up_once_when_it_is_due(client):
+    """Right twice on one day is one step; wrong goes back at any time."""
+    for seed, box in ((5, 1), (6, 1)):
+        one = drill("overload", seed, "field")
+        assert post(client, f"{PRACTICE}/answers", given(one, one.right)).json()["box"] == box
+    assert post(client, f"{PRACTICE}/answers", given(one, "1")).json()["box"] == 0
+
+
 def test_what_a_person_practiced_is_seen_by_no_one_else_unless_shared(client, here):
     """A reviewer sees nothing of it, then what is shared, then nothing again."""
     one = drill("overload", 5, "field")

@@ -1633,7 +1633,7 @@ export interface paths {
         };
         /**
          * Exam
-         * @description Return a set of questions, each kind in turn.
+         * @description Return a set of questions, no two of one kind.
          */
         get: operations["drills_router_exam"];
         put?: never;
@@ -3262,10 +3262,40 @@ export interface components {
             facts: components["schemas"]["DrillFactOut"][];
             /** Kind */
             kind: string;
+            /** Parts */
+            parts: components["schemas"]["DrillPartOut"][];
             /** Seed */
             seed: number;
             /** Setting */
             setting: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * DrillPartOut
+         * @description One of several answers that are asked for.
+         */
+        DrillPartOut: {
+            /** Asked */
+            asked: string;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * DrillPartVerdictOut
+         * @description One of several answers judged.
+         */
+        DrillPartVerdictOut: {
+            /** Asked */
+            asked: string;
+            /** Given */
+            given: string;
+            /** Is Right */
+            is_right: boolean;
+            /** Right */
+            right: string;
+            /** Said */
+            said: string;
             /** Unit */
             unit: string;
         };
@@ -3365,6 +3395,8 @@ export interface components {
             is_right: boolean;
             /** Is Section Right */
             is_section_right: boolean | null;
+            /** Parts */
+            parts: components["schemas"]["DrillPartVerdictOut"][];
             /** Path */
             path: string[];
             /** Right */

@@ -4,7 +4,7 @@ Knows jobs.
 """
 
 from evencoil.machine.conversion import ConvertedMotor, MachineMotor, convert_motor
-from evencoil.machine.feeder_sheet import FeederMember, FeederRow, feeder_sheet
+from evencoil.machine.feeder_sheet import FeederMember, FeederRow, FeederSheet, feeder_sheet
 from evencoil.machine.inputs import ConversionInputs, FeederInputs
 from evencoil.machine.plan import MachinePlan, PlannedTransformer, plan_machine
 
@@ -14,6 +14,7 @@ __all__ = [
     "FeederInputs",
     "FeederMember",
     "FeederRow",
+    "FeederSheet",
     "MachineMotor",
     "MachinePlan",
     "PlannedTransformer",

@@ -2,17 +2,27 @@
 
 from __future__ import annotations
 
+import random
 from collections.abc import Callable, Mapping
+from functools import partial
 
 from evencoil.base import Message, OutOfRangeError, say
+from evencoil.practice.branch import branch_drill
 from evencoil.practice.choices import hazard_drill, joints_drill
-from evencoil.practice.figures import figure_drill
+from evencoil.practice.feeders import FEEDERS, feeder
+from evencoil.practice.figures import FIGURES, figure
 from evencoil.practice.ladder import ladder_drill
+from evencoil.practice.lots import Case, until_apart
 from evencoil.practice.model import KINDS, Drill, DrillKind, Fact
+from evencoil.practice.mystery import mystery_drill
+from evencoil.practice.reduced import REDUCED, reduced
+from evencoil.practice.wires import WIRES, wire
 
-__all__ = ["drill", "said_asked", "said_fact", "said_slip"]
+__all__ = ["drill", "said_asked", "said_fact", "said_part", "said_slip"]
 
 _SETTINGS = ("exam", "field")
+#: whose answer the setting decides
+_BY_SETTING = {"protection", "wound_rotor", "branch"}
 _MOST_SEED = 2**31
 
 
@@ -43,13 +53,21 @@ def drill(kind: str, seed: int, setting: str = "field") -> Drill:
     made = _CHOICES.get(own)
     if made is not None:
         return made(seed, setting)
-    return figure_drill(own, seed, setting)
+    return until_apart(own, seed, setting, partial(_DRAWN[own], own))
 
 
 _CHOICES: Mapping[str, Callable[[int, str], Drill]] = {
+    "branch": branch_drill,
     "joints": joints_drill,
+    "mystery": mystery_drill,
     "ladder": ladder_drill,
     "hazard": hazard_drill,
+}
+_DRAWN: Mapping[str, Callable[[str, random.Random, str], Case | None]] = {
+    **dict.fromkeys(FIGURES, figure),
+    **dict.fromkeys(WIRES, wire),
+    **dict.fromkeys(REDUCED, reduced),
+    **dict.fromkeys(FEEDERS, feeder),
 }
 
 
@@ -61,7 +79,7 @@ def said_asked(one: Drill) -> str:
     one : Drill
         The question.
     """
-    key = f"{one.kind}.{one.setting}" if one.kind == "protection" else one.kind
+    key = f"{one.kind}.{one.setting}" if one.kind in _BY_SETTING else one.kind
     return say(Message(f"practice.asked.{key}"))
 
 
@@ -84,6 +102,18 @@ def said_slip(slip: str) -> str:
     Parameters
     ----------
     slip : str
-        Its id, empty for none that is known.
+        Its id, or several joined by ``+`` that give one answer; empty for none that is known.
     """
-    return say(Message(f"practice.slip.{slip or 'none'}"))
+    said = [say(Message(f"practice.slip.{one or 'none'}")) for one in slip.split("+")]
+    return f" {say(Message('practice.or'))} ".join(said)
+
+
+def said_part(kind: str) -> str:
+    """Return what one of several answers is, in words.
+
+    Parameters
+    ----------
+    kind : str
+        Of a part.
+    """
+    return say(Message(f"practice.part.{kind}"))

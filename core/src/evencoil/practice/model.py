@@ -6,21 +6,50 @@ import re
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-__all__ = ["KINDS", "Drill", "DrillKind", "Fact", "Slip", "Verdict", "judge", "names_section"]
+__all__ = [
+    "KINDS",
+    "Drill",
+    "DrillKind",
+    "Fact",
+    "Part",
+    "Slip",
+    "Verdict",
+    "judge",
+    "judge_parts",
+    "names_section",
+]
 
 DrillKind = Literal[
     "table_current",
+    "one_phase",
+    "kilowatts",
     "ampacity",
+    "low_speed",
+    "wire_size",
     "protection",
+    "wound_rotor",
+    "instantaneous",
     "overload",
+    "grounding",
     "disconnect",
+    "branch",
     "star_line",
+    "autotransformer",
+    "leg_wire",
+    "leg_overload",
+    "part_winding",
+    "coil_volts",
+    "feeder_wire",
+    "feeder_device",
     "joints",
+    "mystery",
     "ladder",
     "hazard",
 ]
 KINDS: tuple[DrillKind, ...] = get_args(DrillKind)
 _SECTION = re.compile(r"[1-9]\d{2}\.\d+")
+_FIGURE_UNIT = re.compile(r"\s*(a|amps?|v|volts?)\s*$", re.IGNORECASE)
+_WIRE_UNIT = re.compile(r"\b(awg|kcmil|mcm)\b")
 #: how far a typed figure may be from the one it stands for
 _NEAR = 0.004
 
@@ -35,10 +64,35 @@ class Fact:
 
 @dataclass(frozen=True, slots=True)
 class Slip:
-    """A wrong route: the answer it gives, and what to say of it by key."""
+    """A wrong route: the answer it gives, and what to say of it by key.
+
+    Where several routes give one answer their keys are joined by ``+``.
+    """
 
     id: str
     value: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Part:
+    """One of several answers that a question asks for.
+
+    Attributes
+    ----------
+    kind : str
+        What is asked.
+    unit : str
+        Of the answer; empty for a size.
+    right : str
+        The answer.
+    slips : tuple of Slip
+        Wrong routes by their answers.
+    """
+
+    kind: DrillKind
+    unit: str
+    right: str
+    slips: tuple[Slip, ...]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -70,6 +124,9 @@ class Drill:
         What can be chosen; empty where a figure is typed.
     surplus : frozenset of str
         Labels of the facts that are not needed.
+    parts : tuple of Part
+        Where several answers are asked for, in their order; their answers go in one text, apart
+        by semicolons.
     """
 
     kind: DrillKind
@@ -83,6 +140,7 @@ class Drill:
     unit: str = ""
     choices: tuple[str, ...] = ()
     surplus: frozenset[str] = frozenset()
+    parts: tuple[Part, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,10 +160,15 @@ def same(one: str, other: str) -> bool:
         Typed, or calculated.
     """
     try:
-        a, b = float(one.replace(",", ".")), float(other.replace(",", "."))
+        a, b = (float(_FIGURE_UNIT.sub("", text).replace(",", ".")) for text in (one, other))
     except ValueError:
-        return one.strip().casefold() == other.strip().casefold()
+        return _bare(one) == _bare(other)
     return abs(a - b) <= _NEAR * max(abs(a), abs(b), 1e-9)
+
+
+def _bare(answer: str) -> str:
+    """Return an answer without the unit of a wire: ``6``, ``6 awg`` and ``#6`` are one."""
+    return _WIRE_UNIT.sub("", answer.strip().casefold().lstrip("#")).strip()
 
 
 def names_section(drill: Drill, told: str) -> bool:
@@ -133,7 +196,32 @@ def judge(drill: Drill, answer: str) -> Verdict:
     answer : str
         As given.
     """
-    if same(answer, drill.right):
+    if drill.parts:
+        verdicts = judge_parts(drill, answer)
+        slip = next((one.slip for one in verdicts if not one.is_right), "")
+        return Verdict(is_right=all(one.is_right for one in verdicts), slip=slip)
+    return _judged(answer, drill.right, drill.slips)
+
+
+def judge_parts(drill: Drill, answer: str) -> tuple[Verdict, ...]:
+    """Return the verdict of each part; empty for a question of one answer.
+
+    Parameters
+    ----------
+    drill : Drill
+        The question.
+    answer : str
+        As given: one answer for each part, apart by semicolons; what is missing is wrong.
+    """
+    given = [one.strip() for one in answer.split(";")]
+    given += [""] * len(drill.parts)
+    return tuple(
+        _judged(one, part.right, part.slips) for part, one in zip(drill.parts, given, strict=False)
+    )
+
+
+def _judged(answer: str, right: str, slips: tuple[Slip, ...]) -> Verdict:
+    if same(answer, right):
         return Verdict(is_right=True, slip="")
-    slip = next((one.id for one in drill.slips if same(answer, one.value)), "")
+    slip = next((one.id for one in slips if same(answer, one.value)), "")
     return Verdict(is_right=False, slip=slip)

@@ -5,7 +5,7 @@ Knows nameplate, supply and code book; no netlist.
 
 from evencoil.sizing.branch_circuit import MotorCircuit, branch_circuit, further_sizes
 from evencoil.sizing.by_amps import horsepower_at_full_load, settle_phases
-from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material
+from evencoil.sizing.conductor import LARGE_CIRCUIT_A, ConductorFacts, Material, pick_conductor
 from evencoil.sizing.curves import typical_points
 from evencoil.sizing.full_load import horsepower_from_kw
 from evencoil.sizing.heaters.read import FIELDS, BadLine, HeaterTable, headers_of, read_heaters
@@ -64,6 +64,7 @@ __all__ = [
     "largest_not_above",
     "next_up",
     "own_sizes",
+    "pick_conductor",
     "protection_ratings",
     "rating_rules_of",
     "read_heaters",

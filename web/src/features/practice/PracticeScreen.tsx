@@ -18,43 +18,57 @@ export function PracticeScreen() {
   const [setting, setSetting] = useState<Setting>("field");
   const [isBook, setBook] = useState(false);
   const [isHidden, setHidden] = useState(false);
+  const [about, setAbout] = useState("");
   const { own, drill, verdict } = room;
   const isReviewer = ["reviewer", "admin"].includes(plant?.role ?? "");
   return (
     <PlantPage
       works={works}
       title={w.title}
-      headline={room.isOver ? w.result(room.right, room.count) : (drill?.asked ?? w.ask)}
+      headline={
+        room.isOver
+          ? (room.isLate ? w.timeOver : w.result)(room.right, room.count)
+          : (drill?.asked ?? w.ask)
+      }
     >
       {room.problem && <ProblemSlab problem={room.problem} />}
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_400px]">
         <div className="min-w-0 space-y-4">
           <div className="flex flex-wrap gap-2" role="group" aria-label={w.title}>
+            <label className="ask inline-flex items-center gap-2">
+              {w.about}
+              <select
+                className="control"
+                value={about}
+                onChange={(event) => {
+                  setAbout(event.target.value);
+                  setHidden(false);
+                  void room.ask(event.target.value, setting);
+                }}
+              >
+                <option value="">{w.aboutAny}</option>
+                {w.kindsOf.map(([group, kinds]) => (
+                  <optgroup key={group} label={group}>
+                    {kinds.map((kind) => (
+                      <option key={kind} value={kind}>
+                        {w.kinds[kind] ?? kind}
+                      </option>
+                    ))}
+                  </optgroup>
+                ))}
+              </select>
+            </label>
             <button
               type="button"
               className="control"
               data-primary={!drill && !isHidden}
               onClick={() => {
                 setHidden(false);
-                void room.ask("", setting);
+                void room.ask(about, setting);
               }}
             >
               {w.due}
             </button>
-            {own?.kinds.map((kind) => (
-              <button
-                key={kind}
-                type="button"
-                className="control"
-                aria-pressed={drill?.kind === kind}
-                onClick={() => {
-                  setHidden(false);
-                  void room.ask(kind, setting);
-                }}
-              >
-                {w.kinds[kind] ?? kind}
-              </button>
-            ))}
             <button
               type="button"
               className="control"
@@ -103,9 +117,13 @@ export function PracticeScreen() {
               drill={drill}
               verdict={verdict}
               isBook={isBook}
-              place={room.count > 1 ? w.of(room.place + 1, room.count) : ""}
+              place={
+                room.count > 1
+                  ? `${w.of(room.place + 1, room.count)} · ${w.left(Math.floor(room.left / 60), room.left % 60)}`
+                  : ""
+              }
               onAnswer={(given, section) => void room.answer(drill, given, section)}
-              onNext={room.count > 1 ? room.goOn : () => void room.ask(drill.kind, setting)}
+              onNext={room.count > 1 ? room.goOn : () => void room.ask(about, setting)}
             />
           )}
           {drill && isReviewer && (

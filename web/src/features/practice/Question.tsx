@@ -16,13 +16,17 @@ export interface QuestionProps {
 /** A question with its facts, some of them not needed; then the way to its answer. */
 export function Question({ drill, verdict, isBook, place, onAnswer, onNext }: QuestionProps) {
   const [typed, setTyped] = useState("");
+  const [parts, setParts] = useState<readonly string[]>(() => drill.parts.map(() => ""));
   const [section, setSection] = useState("");
   const asked = useRef(Date.now());
   const [spent, setSpent] = useState(0);
   useEffect(() => {
     if (verdict) setSpent(Math.round((Date.now() - asked.current) / 6000) / 10);
   }, [verdict]);
-  const mayAnswer = typed.trim() !== "" && (!isBook || section.trim() !== "" || !drill.unit);
+  const isWhole = drill.parts.length > 0;
+  const given = isWhole ? parts.map((one) => one.trim()).join("; ") : typed.trim();
+  const isFilled = isWhole ? parts.some((one) => one.trim()) : typed.trim() !== "";
+  const mayAnswer = isFilled && (!isBook || section.trim() !== "" || !drill.unit);
   return (
     <section className="space-y-3 border-2 border-ink bg-sheet p-4" data-testid="question">
       {place && <p className="text-soft">{place}</p>}
@@ -48,17 +52,33 @@ export function Question({ drill, verdict, isBook, place, onAnswer, onNext }: Qu
           className="flex flex-wrap items-end gap-2"
           onSubmit={(event) => {
             event.preventDefault();
-            if (mayAnswer) onAnswer(typed.trim(), isBook ? section.trim() : "");
+            if (mayAnswer) onAnswer(given, isBook ? section.trim() : "");
           }}
         >
           {isBook && <Words label={w.section} value={section} onValueChange={setSection} />}
-          <Words
-            label={w.yourAnswer}
-            unit={drill.unit}
-            isNumber
-            value={typed}
-            onValueChange={setTyped}
-          />
+          {isWhole ? (
+            drill.parts.map((part, at) => (
+              <Words
+                key={part.asked}
+                className="w-48"
+                label={part.asked}
+                unit={part.unit}
+                isNumber={part.unit !== ""}
+                value={parts[at] ?? ""}
+                onValueChange={(value) =>
+                  setParts(parts.map((one, place) => (place === at ? value : one)))
+                }
+              />
+            ))
+          ) : (
+            <Words
+              label={w.yourAnswer}
+              unit={drill.unit}
+              isNumber
+              value={typed}
+              onValueChange={setTyped}
+            />
+          )}
           <button type="submit" className="control" data-primary="true" disabled={!mayAnswer}>
             {w.answer}
           </button>
@@ -67,12 +87,42 @@ export function Question({ drill, verdict, isBook, place, onAnswer, onNext }: Qu
       {verdict && (
         <div className="space-y-3" aria-live="polite" data-testid="verdict">
           <p className="font-headline text-2xl font-bold">
-            {verdict.is_right ? w.right : w.wrong} {w.isRight(verdict.right, verdict.unit)}.
+            {verdict.is_right ? w.right : w.wrong}
+            {!isWhole && ` ${w.isRight(verdict.right, verdict.unit)}.`}
           </p>
+          {isWhole && (
+            <table className="w-full" data-testid="parts">
+              <thead>
+                <tr>
+                  {[w.part, w.given, w.rightOne].map((one) => (
+                    <th key={one} scope="col" className="text-left font-normal text-soft">
+                      {one}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {verdict.parts.map((one) => (
+                  <tr key={one.asked} className="border-t border-hair align-top">
+                    <th scope="row" className="py-1 pr-3 text-left font-normal">
+                      {one.asked}
+                      {one.said && <p className="text-caution">{one.said}</p>}
+                    </th>
+                    <td className={`pr-3 font-mono ${one.is_right ? "" : "text-live"}`}>
+                      {one.given || "–"}
+                    </td>
+                    <td className="font-mono font-semibold">
+                      {one.right} {one.unit}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
           {verdict.is_section_right !== null && (
             <p>{verdict.is_section_right ? w.sectionRight : w.sectionWrong}</p>
           )}
-          {verdict.said && <p className="font-semibold text-caution">{verdict.said}</p>}
+          {verdict.said && !isWhole && <p className="font-semibold text-caution">{verdict.said}</p>}
           <h2 className="font-headline text-lg font-bold">{w.path}</h2>
           <ul className="list-disc pl-6">
             {verdict.path.map((one) => (
@@ -88,7 +138,7 @@ export function Question({ drill, verdict, isBook, place, onAnswer, onNext }: Qu
           {verdict.surplus.length > 0 && (
             <p className="text-soft">{w.surplus(verdict.surplus.join(", "))}</p>
           )}
-          {drill.unit && (
+          {verdict.slips.length > 0 && (
             <details>
               <summary className="ask">{w.routes}</summary>
               <ul>

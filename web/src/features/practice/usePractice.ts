@@ -1,11 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { api, type Schemas, told } from "../../api/client";
 import { useTried } from "../../state/useTried";
 
 export type Drill = Schemas["DrillOut"];
 export type Verdict = Schemas["DrillVerdictOut"];
 export type Setting = "exam" | "field";
+
+const EXAM_S = 30 * 60;
 
 /** A person's practice at a works: what is due, and one question after another. */
 export function usePractice(works: string) {
@@ -14,7 +16,17 @@ export function usePractice(works: string) {
   const [place, setPlace] = useState(0);
   const [verdict, setVerdict] = useState<Verdict | null>(null);
   const [right, setRight] = useState(0);
+  const [ends, setEnds] = useState(0);
+  const [now, setNow] = useState(() => Date.now());
   const { problem, tried } = useTried();
+  const isExam = queue.length > 1;
+  const left = isExam ? Math.max(0, Math.round((ends - now) / 1000)) : 0;
+  const isDone = isExam && place >= queue.length;
+  useEffect(() => {
+    if (!isExam || isDone) return;
+    const timer = window.setInterval(() => setNow(Date.now()), 1000);
+    return () => window.clearInterval(timer);
+  }, [isExam, isDone]);
   const path = { works };
   const own = useQuery({
     queryKey: ["practice", works],
@@ -22,6 +34,8 @@ export function usePractice(works: string) {
   });
   const begin = (drills: Drill[] | null) => {
     if (!drills) return;
+    setNow(Date.now());
+    setEnds(Date.now() + EXAM_S * 1000);
     setQueue(drills);
     setPlace(0);
     setRight(0);
@@ -30,12 +44,15 @@ export function usePractice(works: string) {
   return {
     own: own.data,
     problem,
-    drill: queue[place],
+    // what was asked before the time was over may still be read
+    drill: isExam && left === 0 && !verdict ? undefined : queue[place],
+    left,
     place,
     count: queue.length,
     right,
     verdict,
-    isOver: queue.length > 1 && place >= queue.length,
+    isLate: isExam && !isDone && left === 0 && !verdict,
+    isOver: isDone || (isExam && left === 0 && !verdict),
     ask: async (kind: string, setting: Setting) =>
       begin(
         await tried(async () => [
