@@ -31,6 +31,8 @@ from demo.router import router as demo
 from desk.answer import nobody_waits
 from desk.router import router as questions
 from desk.seat import GoneError
+from drills.hidden import router as hiding
+from drills.panels import router as paneling
 from drills.router import router as drilling
 from evencoil.base import CoreError
 from hunts.router import router as hunting
@@ -130,6 +132,8 @@ api.add_router("", files)
 api.add_router("", panel)
 api.add_router("", hunting)
 api.add_router("", drilling)
+api.add_router("", paneling)
+api.add_router("", hiding)
 api.add_router("", proving)
 api.add_router("", paper)
 

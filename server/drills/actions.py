@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from django.utils import timezone
 
-from drills.models import DrillAnswer, DrillBox, DrillSet
+from drills.models import DrillAnswer, DrillBox, DrillSet, HiddenFault
 from evencoil.practice import drill, due_after, judge, next_box
 from people.access import Caller
 from people.actions import Action
 from people.models import Role
 
-__all__ = ["AnswerDrill", "SetDrill", "ShareHistory"]
+__all__ = ["AnswerDrill", "HideFault", "SetDrill", "ShareHistory"]
 
 
 class AnswerDrill(Action[DrillAnswer]):
@@ -100,5 +100,29 @@ class SetDrill(Action[DrillSet]):
             seed=one.seed,
             setting=one.setting,
             note=self.note,
+            by=self.caller.user,
+        )
+
+
+class HideFault(Action[HiddenFault]):
+    """Hide a fault in a circuit for the people of the works."""
+
+    name = "hide a fault"
+
+    def __init__(self, caller: Caller, circuit: str, fault: str) -> None:
+        super().__init__(caller)
+        self.circuit, self.fault = circuit, fault
+
+    @property
+    def target(self) -> str:
+        """Return the circuit alone: the fault is hidden."""
+        return self.circuit
+
+    def perform(self) -> HiddenFault:
+        """Keep it."""
+        return HiddenFault.objects.create(
+            works=self.caller.works,
+            circuit=self.circuit,
+            fault=self.fault,
             by=self.caller.user,
         )

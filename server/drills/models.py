@@ -6,7 +6,7 @@ from django.db import models
 
 from people.models import User, Works
 
-__all__ = ["DrillAnswer", "DrillBox", "DrillSet"]
+__all__ = ["DrillAnswer", "DrillBox", "DrillSet", "HiddenFault"]
 
 
 class DrillBox(models.Model):
@@ -39,6 +39,20 @@ class DrillSet(models.Model):
     def __str__(self) -> str:
         """Return kind and works."""
         return f"{self.kind} at {self.works}"
+
+
+class HiddenFault(models.Model):
+    """A fault that a colleague hid in a circuit of the catalogue for whoever finds it."""
+
+    works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="hidden_faults")
+    circuit = models.CharField(max_length=20)
+    fault = models.CharField(max_length=300)
+    by = models.ForeignKey(User, on_delete=models.CASCADE)
+    at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        """Return circuit and works, and not the fault."""
+        return f"{self.circuit} at {self.works}"
 
 
 class DrillAnswer(models.Model):

@@ -5,22 +5,19 @@ from __future__ import annotations
 import secrets
 from typing import Annotated, Literal
 
-from django.http import HttpRequest, HttpResponse
+from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Router
 from pydantic import Field as Limit
 
 from answers.schemas.base import Answer as Out
-from api.answers import as_json
-from api.schemas import HEAVY, REFUSALS, Schema
-from desk.answer import Tell, answer
+from api.schemas import REFUSALS, Schema
 from drills.actions import AnswerDrill, SetDrill, ShareHistory
-from drills.models import DrillAnswer, DrillBox, DrillSet
+from drills.models import DrillAnswer, DrillBox, DrillSet, HiddenFault
 from evencoil.practice import (
     KINDS,
     Drill,
     drill,
-    hidden_hunt,
     judge_parts,
     names_section,
     said_asked,
@@ -28,7 +25,7 @@ from evencoil.practice import (
     said_part,
     said_slip,
 )
-from evencoil.trouble import beliefs, said_fault, symptoms
+from evencoil.trouble import beliefs
 from people.access import caller_in
 from people.models import Role
 
@@ -168,6 +165,15 @@ class DrillSetOut(Out):
     by: str
 
 
+class HiddenByOut(Out):
+    """A fault that a colleague hid, without the fault."""
+
+    id: int
+    circuit: str
+    by: str
+    at: str
+
+
 class PracticeOut(Out):
     """A person's practice: what is due, what was answered, what was set."""
 
@@ -175,39 +181,9 @@ class PracticeOut(Out):
     boxes: list[DrillBoxOut]
     past: list[DrillPastOut]
     set: list[DrillSetOut]
+    hidden: list[HiddenByOut]
     is_shared: bool
     beliefs: list[list[str]]
-
-
-class HiddenReadingOut(Out):
-    """A reading that can be taken, and what it costs."""
-
-    id: str
-    said: str
-    minutes: float
-
-
-class HiddenOut(Out):
-    """A hidden fault: what people say, what was read, what can be read."""
-
-    seed: int
-    circuit: str
-    symptom: str
-    wording: str
-    minutes: float
-    taken: list[list[str]]
-    readings: list[HiddenReadingOut]
-    suspects: list[list[str]]
-    is_found: bool | None
-    truth: str
-
-
-class HiddenIn(Schema):
-    """Readings taken so far, and whom is accused."""
-
-    seed: Seed
-    taken: Annotated[list[Annotated[str, Limit(max_length=300)]], Limit(max_length=80)] = []
-    accused: Annotated[str, Limit(max_length=300)] = ""
 
 
 def _out(one: Drill) -> DrillOut:
@@ -270,6 +246,14 @@ def practice(request: HttpRequest, works: str) -> PracticeOut:
             for row in DrillSet.objects.filter(works=caller.works)
             .select_related("by")
             .order_by("-at")[:10]
+        ],
+        hidden=[
+            HiddenByOut(
+                id=row.pk, circuit=row.circuit, by=str(row.by), at=f"{row.at:%Y-%m-%d %H:%M}"
+            )
+            for row in HiddenFault.objects.filter(works=caller.works)
+            .select_related("by")
+            .order_by("-at")[:20]
         ],
         is_shared=own.filter(is_shared=True).exists(),
         beliefs=[[one.belief, one.truth] for one in beliefs().values()],
@@ -377,39 +361,3 @@ def share(request: HttpRequest, works: str, body: DrillShareIn) -> DrillShareOut
     caller = caller_in(request, works)
     count = ShareHistory(caller, is_shared=body.is_shared).run()
     return DrillShareOut(is_shared=body.is_shared, count=count)
-
-
-def _hidden(body: HiddenIn, tell: Tell) -> bytes:
-    """Return a hidden fault as far as it was read."""
-    del tell
-    hunt = hidden_hunt(body.seed)
-    symptom = symptoms()[hunt.symptom]
-    is_found = hunt.is_found(body.accused) if body.accused else None
-    out = HiddenOut(
-        seed=body.seed,
-        circuit=hunt.circuit,
-        symptom=symptom.name,
-        wording=symptom.wording,
-        minutes=round(hunt.minutes(body.taken), 1),
-        taken=[[one, hunt.said(one), hunt.shows(one)] for one in body.taken],
-        readings=[
-            HiddenReadingOut(id=one.id, said=hunt.said(one.id), minutes=round(one.minutes, 1))
-            for one in hunt.field.readings
-            if one.id not in body.taken
-        ],
-        suspects=[
-            [one.id, said_fault(one)]
-            for one, shows in zip(hunt.field.faults, hunt.field.shows, strict=True)
-            if hunt.symptom in shows and one.also is None
-        ],
-        is_found=is_found,
-        truth=said_fault(hunt.truth) if body.accused else "",
-    )
-    return as_json(out)
-
-
-@router.post("/w/{works}/practice/hidden", response={200: HiddenOut, **HEAVY})
-def hidden(request: HttpRequest, works: str, body: HiddenIn) -> HttpResponse:
-    """Return a hidden fault: what the panel shows to each reading taken, and who it was."""
-    caller = caller_in(request, works)
-    return answer(request, caller, _hidden, body)

@@ -15,7 +15,7 @@ def answered(card, one, given):
         return
     if one.parts:
         for part, text in zip(one.parts, given.split("; "), strict=True):
-            card.get_by_label(said_part(part.kind)).fill(text)
+            card.get_by_label(said_part(part.kind), exact=True).fill(text)
     else:
         card.get_by_label("Your answer").fill(given)
     card.get_by_role("button", name="Answer").click()
@@ -24,6 +24,7 @@ def answered(card, one, given):
 def test_an_exam_of_ten_names_a_wrong_route(opened):
     """Nine right by the live rule, one with the 125 % left out: the slip is named."""
     page = opened("/w/larkfall/practice", username="pim")
+    page.get_by_test_id("question").wait_for()
     with page.expect_response(re.compile(r"practice/exam")) as asked:
         page.get_by_role("button", name="Exam of ten").click()
     exam = asked.value.json()
@@ -50,10 +51,14 @@ def test_an_exam_of_ten_names_a_wrong_route(opened):
 def test_a_whole_branch_is_sized(opened):
     """Seven answers, one by the nameplate: that part is named, the others stand."""
     page = opened("/w/larkfall/practice", username="pim")
-    with page.expect_response(re.compile(r"practice/next")) as asked:
+    page.get_by_test_id("question").wait_for()
+    with page.expect_response(re.compile(r"practice/next\?kind=branch")) as asked:
         page.get_by_label("A question about").select_option("branch")
     one = asked.value.json()
     worked = drill(one["kind"], one["seed"], one["setting"])
+    expect(page.get_by_role("heading", level=1)).to_contain_text(
+        "whole branch circuit", ignore_case=True
+    )
     slip = next(slip for slip in worked.parts[0].slips if slip.id == "nameplate_amps")
     rights = [part.right for part in worked.parts]
     answered(page.get_by_test_id("question"), worked, "; ".join([slip.value, *rights[1:]]))

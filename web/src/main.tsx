@@ -160,6 +160,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: "/w/:works/wiring",
+        lazy: async () => ({
+          Component: (await import("./features/wiring/WiringScreen")).WiringScreen,
+        }),
+      },
+      {
         path: "/w/:works/which",
         lazy: async () => ({
           Component: (await import("./features/which/WhichScreen")).WhichScreen,

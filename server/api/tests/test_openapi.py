@@ -9,7 +9,7 @@ from django.db import transaction
 from django.test import Client
 
 from config.api import api
-from drills.models import DrillAnswer, DrillBox, DrillSet
+from drills.models import DrillAnswer, DrillBox, DrillSet, HiddenFault
 from hunts.models import TroubleHunt
 from jobs.models import InputVersion
 from panel.models import Act, PanelRevision
@@ -82,6 +82,9 @@ BODIES = {
     "post back": {"rev": 0},
     "post close": {"rev": 0, "steps": []},
     "post hidden": {"seed": 1},
+    "post ask": {"given": {}},
+    "post meter": {"given": {}, "at_us": 0, "kind": "ohms", "start": "x"},
+    "post hide": {"circuit": "3A", "fault": "x"},
     "post set": {"kind": "overload"},
     "post share": {"is_shared": True},
     "post Line": {},
@@ -102,6 +105,7 @@ KEPT = (
     PanelRevision,
     TroubleHunt,
     DrillAnswer,
+    HiddenFault,
     DrillBox,
     DrillSet,
 )

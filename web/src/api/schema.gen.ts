@@ -1657,7 +1657,47 @@ export interface paths {
          * Hidden
          * @description Return a hidden fault: what the panel shows to each reading taken, and who it was.
          */
-        post: operations["drills_router_hidden"];
+        post: operations["drills_hidden_hidden"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/hide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hide
+         * @description Hide a fault in a circuit for the people of this works.
+         */
+        post: operations["drills_hidden_hide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/hideable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * To Hide
+         * @description Return the faults of a circuit of the catalogue that can be hidden in it.
+         */
+        get: operations["drills_hidden_to_hide"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1678,6 +1718,66 @@ export interface paths {
         get: operations["drills_router_next_drill"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/panel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Begin Panel
+         * @description Return a circuit of the catalogue, and which of its wires are to be landed by hand.
+         */
+        get: operations["drills_panels_begin_panel"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/panel/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Asked Panel
+         * @description Say whether the panel is wired as its circuit; until then nothing is said.
+         */
+        post: operations["drills_panels_asked_panel"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/practice/panel/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Metered
+         * @description Return what a meter shows on the panel at an instant of its rehearsal.
+         */
+        post: operations["drills_panels_metered"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4435,6 +4535,20 @@ export interface components {
             chart: components["schemas"]["HeaterChartOut"];
         };
         /**
+         * HiddenByOut
+         * @description A fault that a colleague hid, without the fault.
+         */
+        HiddenByOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Circuit */
+            circuit: string;
+            /** Id */
+            id: number;
+        };
+        /**
          * HiddenIn
          * @description Readings taken so far, and whom is accused.
          */
@@ -4444,6 +4558,13 @@ export interface components {
              * @default
              */
             accused: string;
+            /**
+             * Circuit
+             * @default
+             */
+            circuit: string;
+            /** Hidden */
+            hidden?: number | null;
             /** Seed */
             seed: number;
             /**
@@ -4451,6 +4572,16 @@ export interface components {
              * @default []
              */
             taken: string[];
+        };
+        /**
+         * HiddenMadeOut
+         * @description That it is hidden.
+         */
+        HiddenMadeOut: {
+            /** Circuit */
+            circuit: string;
+            /** Id */
+            id: number;
         };
         /**
          * HiddenOut
@@ -4489,6 +4620,26 @@ export interface components {
             minutes: number;
             /** Said */
             said: string;
+        };
+        /**
+         * HideIn
+         * @description A fault to hide for colleagues.
+         */
+        HideIn: {
+            /** Circuit */
+            circuit: string;
+            /** Fault */
+            fault: string;
+        };
+        /**
+         * HideableOut
+         * @description The faults of a circuit that can be hidden, by id and words.
+         */
+        HideableOut: {
+            /** Circuit */
+            circuit: string;
+            /** Faults */
+            faults: string[][];
         };
         /**
          * HuntBackIn
@@ -6583,6 +6734,27 @@ export interface components {
             panel: components["schemas"]["PanelOut"];
         };
         /**
+         * PanelAskIn
+         * @description The panel as it is wired.
+         */
+        PanelAskIn: {
+            given: components["schemas"]["JobInputs"];
+        };
+        /**
+         * PanelAskedOut
+         * @description What is missing, what is too much, what the checks find.
+         */
+        PanelAskedOut: {
+            /** Extra */
+            extra: string[];
+            /** Is Right */
+            is_right: boolean;
+            /** Missing */
+            missing: string[];
+            /** Problems */
+            problems: components["schemas"]["PanelFoundOut"][];
+        };
+        /**
          * PanelBandOut
          * @description Least reading between two temperatures, the upper one left out [°C].
          */
@@ -6593,6 +6765,19 @@ export interface components {
             least: string;
             /** To C */
             to_c: number;
+        };
+        /**
+         * PanelBeginOut
+         * @description A circuit of the catalogue with its wires taken off.
+         */
+        PanelBeginOut: {
+            /** Circuit */
+            circuit: string;
+            given: components["schemas"]["JobInputs"];
+            /** Off */
+            off: number;
+            /** Title */
+            title: string;
         };
         /**
          * PanelCoilOut
@@ -6679,6 +6864,20 @@ export interface components {
             unit: string;
         };
         /**
+         * PanelFoundOut
+         * @description What a check finds in what was wired.
+         */
+        PanelFoundOut: {
+            /** Change */
+            change: string;
+            /** Level */
+            level: string;
+            /** Level Label */
+            level_label: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * PanelItemOut
          * @description A reading of a motor: ground of its frame, insulation of its windings.
          *
@@ -6727,6 +6926,44 @@ export interface components {
             place: string;
             /** State */
             state: string;
+        };
+        /**
+         * PanelMeterIn
+         * @description Where the probes are, and what was done until then.
+         */
+        PanelMeterIn: {
+            /**
+             * Actions
+             * @default []
+             */
+            actions: components["schemas"]["ActIn"][];
+            /** At Us */
+            at_us: number;
+            /**
+             * End
+             * @default
+             */
+            end: string;
+            given: components["schemas"]["JobInputs"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "volts" | "ohms" | "amps";
+            /** Start */
+            start: string;
+        };
+        /**
+         * PanelMeterOut
+         * @description What the meter shows.
+         */
+        PanelMeterOut: {
+            /** Is Live */
+            is_live: boolean;
+            /** Kind */
+            kind: string;
+            /** Shown */
+            shown: string;
         };
         /**
          * PanelOnlineIn
@@ -7325,6 +7562,8 @@ export interface components {
             beliefs: string[][];
             /** Boxes */
             boxes: components["schemas"]["DrillBoxOut"][];
+            /** Hidden */
+            hidden: components["schemas"]["HiddenByOut"][];
             /** Is Shared */
             is_shared: boolean;
             /** Kinds */
@@ -15869,7 +16108,7 @@ export interface operations {
             };
         };
     };
-    drills_router_hidden: {
+    drills_hidden_hidden: {
         parameters: {
             query?: never;
             header?: never;
@@ -15958,6 +16197,182 @@ export interface operations {
             };
         };
     };
+    drills_hidden_hide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HideIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HiddenMadeOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_hidden_to_hide: {
+        parameters: {
+            query?: {
+                circuit?: string;
+            };
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HideableOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
     drills_router_next_drill: {
         parameters: {
             query?: {
@@ -15979,6 +16394,236 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DrillOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_panels_begin_panel: {
+        parameters: {
+            query?: {
+                circuit?: string;
+                start?: "bare" | "power";
+            };
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelBeginOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_panels_asked_panel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelAskIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelAskedOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    drills_panels_metered: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelMeterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelMeterOut"];
                 };
             };
             /** @description Bad Request */

@@ -11,10 +11,10 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from evencoil.base import Message, OutOfRangeError
-from evencoil.starters import draw
+from evencoil.starters import catalogue, draw
 from evencoil.trouble import SETUP_MIN, Fault, Field, field_of, said_reading, said_value
 
-__all__ = ["HiddenHunt", "hidden_hunt"]
+__all__ = ["HiddenHunt", "hidden_hunt", "hideable"]
 
 _CIRCUITS = ("3A", "6C", "8A")
 
@@ -105,23 +105,72 @@ class HiddenHunt:
         return groups[row] == groups[other]
 
 
-def hidden_hunt(seed: int) -> HiddenHunt:
+def hideable(circuit: str) -> tuple[Fault, ...]:
+    """Return the faults of a circuit that can be hidden: those that are played and seen.
+
+    Parameters
+    ----------
+    circuit : str
+        Of the catalogue.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the catalogue has none such.
+    """
+    field = _known(circuit)
+    return tuple(field.faults[row] for row in _able(field))
+
+
+def _known(circuit: str) -> Field:
+    if circuit not in catalogue():
+        raise OutOfRangeError(
+            Message("practice.no_circuit", {"circuit": circuit[:20]}),
+            field="circuit",
+            hint=Message("practice.no_circuit.hint"),
+        )
+    return _field(circuit)
+
+
+def _able(field: Field) -> list[int]:
+    return [
+        row
+        for row, shows in enumerate(field.shows)
+        if shows and field.faults[row].is_played and field.faults[row].also is None
+    ]
+
+
+def hidden_hunt(seed: int, circuit: str = "", fault: str = "") -> HiddenHunt:
     """Return a circuit with a hidden fault.
 
     Parameters
     ----------
     seed : int
         The same seed hides the same fault.
+    circuit : str
+        Of the catalogue; drawn from three usual ones if empty.
+    fault : str
+        By its id, as a colleague hid it; by chance if empty.
+
+    Raises
+    ------
+    OutOfRangeError
+        If the catalogue has no such circuit, or the circuit no such fault.
     """
     rng = random.Random(f"hidden {seed}")  # noqa: S311 - a drill is no secret
-    circuit = rng.choice(_CIRCUITS)
-    field = _field(circuit)
-    able = [
-        row
-        for row, shows in enumerate(field.shows)
-        if shows and field.faults[row].is_played and field.faults[row].also is None
-    ]
-    row = rng.choice(able)
+    circuit = circuit or rng.choice(_CIRCUITS)
+    field = _known(circuit)
+    able = _able(field)
+    if fault:
+        if field.row_of.get(fault) not in able:
+            raise OutOfRangeError(
+                Message("practice.no_fault", {"circuit": circuit}),
+                field="fault",
+                hint=Message("practice.no_fault.hint"),
+            )
+        row = field.row_of[fault]
+    else:
+        row = rng.choice(able)
     return HiddenHunt(
         circuit=circuit,
         symptom=rng.choice(sorted(field.shows[row])),

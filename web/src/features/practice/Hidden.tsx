@@ -1,38 +1,79 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, told } from "../../api/client";
+import { api, type Schemas, told } from "../../api/client";
+import { CircuitSelect } from "../../components/CircuitSelect";
 import { Coming } from "../../components/Edges";
 import { Words } from "../../components/inputs";
 import { practiceWords as w } from "../../words/practice";
+import { Hide } from "./Hide";
+
+type HiddenBy = Schemas["PracticeOut"]["hidden"][number];
 
 const fresh = () => Math.floor(Math.random() * 2 ** 31);
 const MOST_LISTED = 40;
 
 /** A fault is hidden in a circuit: readings cost minutes, until someone is accused. */
-export function Hidden({ works }: { works: string }) {
+export function Hidden({ works, by }: { works: string; by: readonly HiddenBy[] }) {
   const [seed, setSeed] = useState(fresh);
+  const [circuit, setCircuit] = useState("");
+  const [hidden, setHidden] = useState<number | null>(null);
   const [taken, setTaken] = useState<string[]>([]);
   const [accused, setAccused] = useState("");
   const [filter, setFilter] = useState("");
   const { data } = useQuery({
-    queryKey: ["hidden", works, seed, taken, accused],
+    queryKey: ["hidden", works, seed, circuit, hidden, taken, accused],
     queryFn: ({ signal }) =>
       told(
         api.POST("/api/w/{works}/practice/hidden", {
           params: { path: { works } },
-          body: { seed, taken, accused },
+          body: { seed, circuit, hidden, taken, accused },
           signal,
         }),
       ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
+  const begin = (code: string, row: number | null) => {
+    setSeed(fresh());
+    setCircuit(code);
+    setHidden(row);
+    setTaken([]);
+    setAccused("");
+  };
   if (!data) return <Coming />;
   const shown = data.readings.filter((one) =>
     one.said.toLowerCase().includes(filter.trim().toLowerCase()),
   );
   return (
     <section className="space-y-3 border-2 border-ink bg-sheet p-4" data-testid="hidden">
+      <div className="flex flex-wrap items-end gap-3">
+        <CircuitSelect
+          works={works}
+          label={w.inCircuit}
+          any={w.anyUsual}
+          value={circuit}
+          onValueChange={(code) => begin(code, null)}
+        />
+        {by.length > 0 && (
+          <label className="text-sm text-soft">
+            {w.byColleague}
+            <select
+              className="control block max-w-72"
+              value={hidden ?? ""}
+              onChange={(event) =>
+                begin("", event.target.value === "" ? null : Number(event.target.value))
+              }
+            >
+              <option value="" />
+              {by.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {w.hiddenBy(one.circuit, one.by, one.at)}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+      </div>
       <p className="font-headline text-xl font-bold">
         {data.circuit} · {w.symptom}: “{data.wording}”
       </p>
@@ -55,21 +96,17 @@ export function Hidden({ works }: { works: string }) {
             type="button"
             className="control"
             data-primary="true"
-            onClick={() => {
-              setSeed(fresh());
-              setTaken([]);
-              setAccused("");
-            }}
+            onClick={() => begin(circuit, null)}
           >
             {w.another}
           </button>
         </div>
       ) : (
         <>
-          <label className="ask block">
+          <label className="block text-sm text-soft">
             {w.accuse}
             <select
-              className="control block max-w-full"
+              className="control block max-w-full text-ink"
               value=""
               onChange={(event) => setAccused(event.target.value)}
             >
@@ -99,6 +136,7 @@ export function Hidden({ works }: { works: string }) {
           </ul>
         </>
       )}
+      <Hide works={works} />
     </section>
   );
 }

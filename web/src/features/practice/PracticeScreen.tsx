@@ -1,5 +1,5 @@
-import { useState } from "react";
-import { useParams } from "react-router";
+import { useEffect, useRef, useState } from "react";
+import { Link, useParams } from "react-router";
 import { Choice } from "../../components/inputs";
 import { PlantPage } from "../../components/PlantPage";
 import { ProblemSlab } from "../../components/shapes";
@@ -20,6 +20,13 @@ export function PracticeScreen() {
   const [isHidden, setHidden] = useState(false);
   const [about, setAbout] = useState("");
   const { own, drill, verdict } = room;
+  const isAsked = useRef(false);
+  // one question at once: what is due
+  useEffect(() => {
+    if (isAsked.current || !own) return;
+    isAsked.current = true;
+    void room.ask("", setting);
+  });
   const isReviewer = ["reviewer", "admin"].includes(plant?.role ?? "");
   return (
     <PlantPage
@@ -35,10 +42,10 @@ export function PracticeScreen() {
       <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_400px]">
         <div className="min-w-0 space-y-4">
           <div className="flex flex-wrap gap-2" role="group" aria-label={w.title}>
-            <label className="ask inline-flex items-center gap-2">
+            <label className="inline-flex items-center gap-2 text-sm text-soft">
               {w.about}
               <select
-                className="control"
+                className="control text-ink"
                 value={about}
                 onChange={(event) => {
                   setAbout(event.target.value);
@@ -80,6 +87,9 @@ export function PracticeScreen() {
             >
               {w.hidden}
             </button>
+            <Link className="control" to={`/w/${works}/wiring`}>
+              {w.wiring}
+            </Link>
             <button
               type="button"
               className="control"
@@ -101,7 +111,7 @@ export function PracticeScreen() {
               }))}
               onValueChange={setSetting}
             />
-            <label className="ask inline-flex items-center gap-2">
+            <label className="inline-flex min-h-9 items-center gap-2">
               <input
                 type="checkbox"
                 checked={isBook}
@@ -110,7 +120,7 @@ export function PracticeScreen() {
               {w.codeBook}
             </label>
           </div>
-          {isHidden && <Hidden works={works} />}
+          {isHidden && <Hidden works={works} by={own?.hidden ?? []} />}
           {!isHidden && drill && (
             <Question
               key={`${drill.kind}.${drill.seed}`}
