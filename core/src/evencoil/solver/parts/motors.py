@@ -11,6 +11,7 @@ Units: speed as a part of full speed, volts as a part of rated volts.
 from __future__ import annotations
 
 import cmath
+from functools import cache
 from math import ceil, cos, pi, radians, sin, sqrt
 from typing import ClassVar
 
@@ -71,6 +72,19 @@ class Fields:
         self.is_both = False
         #: one line of three carries nothing
         self.is_single = False
+
+
+@cache
+def _turns_of(coil: Coil) -> tuple[tuple[str, complex, complex], ...]:
+    """Return the fields that a coil is in, each with its turns at its axis and their mirror."""
+    found = []
+    for which in ("low", "high"):
+        if {"one": "high", "both": which}.get(coil.field, coil.field) != which:
+            continue
+        axis = coil.axis_deg if which == "high" else coil.low_axis_deg
+        turn = cmath.exp(1j * radians(axis or 0)) * coil.turns
+        found.append((which, turn, turn.conjugate()))
+    return tuple(found)
 
 
 class Motor(Part):
@@ -244,14 +258,9 @@ class Motor(Part):
             if solved.steady is not None:
                 amps = (solved.steady[start] - solved.steady[end]) * run.conductance[branch]
                 steady = max(steady, abs(amps))
-            for which in ("low", "high"):
-                own = {"one": "high", "both": which}.get(coil.field, coil.field)
-                if own != which:
-                    continue
-                axis = coil.axis_deg if which == "high" else coil.low_axis_deg
-                turn = cmath.exp(1j * radians(axis or 0)) * coil.turns
+            for which, turn, back in _turns_of(coil):
                 sums[which][0] += turn * volts
-                sums[which][1] += turn.conjugate() * volts
+                sums[which][1] += back * volts
                 full[which] += coil.turns * (self.high_v if which == "high" else self.low_v)
         parts = {
             which: [abs(value) / full[which] if full[which] else 0.0 for value in pair]
