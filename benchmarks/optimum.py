@@ -15,7 +15,7 @@ import statistics
 import sys
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import lru_cache
+from functools import cache
 
 from evencoil.solver import Telling
 from evencoil.starters import draw
@@ -51,7 +51,7 @@ def best(field: Field, odds: Sequence[float], groups: Sequence[int]) -> float:
         if one.setup != "live"
     }
 
-    @lru_cache(maxsize=None)
+    @cache
     def least(left: tuple[int, ...]) -> float:
         if len({groups[row] for row in left}) < 2:
             return 0.0

@@ -202,8 +202,9 @@ class HuntVerdictOut(Out):
 
 
 class HuntLineOut(Out):
-    """A hunt in the list of a job."""
+    """A hunt of a motor, in any of its jobs."""
 
+    job: int
     n: int
     symptom: str
     by: str
@@ -211,6 +212,8 @@ class HuntLineOut(Out):
     is_closed: bool
     is_proven: bool
     said: str
+    #: where it was found, by the table of odds; empty while nobody knows
+    cause: str
 
 
 class HuntOut(Out):
@@ -278,11 +281,12 @@ def the_symptoms(request: HttpRequest) -> list[SymptomOut]:
 
 @router.get(f"{JOB}/hunts", response={200: list[HuntLineOut], **REFUSALS})
 def hunts(request: HttpRequest, works: str, tag: str, number: Number) -> list[HuntLineOut]:
-    """Return the hunts of a job, the newest first."""
+    """Return the hunts of a job's motor over all its jobs, the newest first."""
     link = motor_job(caller_in(request, works), tag, number)
-    rows = TroubleHunt.objects.filter(link=link).select_related("by").order_by("-n")[:100]
+    rows = TroubleHunt.objects.filter(link__motor=link.motor).select_related("by", "link")
     return [
         HuntLineOut(
+            job=row.link.number,
             n=row.n,
             symptom=symptoms()[row.symptom].name,
             by=str(row.by),
@@ -290,8 +294,9 @@ def hunts(request: HttpRequest, works: str, tag: str, number: Number) -> list[Hu
             is_closed=row.closed_at is not None,
             is_proven=row.is_proven,
             said=say(Message(f"trouble.closed.{row.reason}")) if row.reason else "",
+            cause=_said_row(row.row),
         )
-        for row in rows
+        for row in rows.order_by("-at")[:100]
     ]
 
 

@@ -1,5 +1,8 @@
 """A hunt over the network: begun, answered, taken back, closed; who may, and what is refused."""
 
+import json
+import uuid
+
 import pytest
 
 from evencoil.trouble import answer_at
@@ -62,6 +65,17 @@ def test_a_hunt_is_led_to_its_end_and_feeds_the_odds_of_the_plant(client, huntin
     assert now > first
     lines = client.get(HUNTS).json()
     assert [(one["n"], one["is_closed"]) for one in lines] == [(2, False), (1, True)]
+    # the motor's history: another job of it tells them too, by its number
+    body = json.loads(client.get(f"{JOB}/file").content)
+    body["job_id"] = str(uuid.uuid4())
+    made = post(client, "/api/w/here/jobs/import", {"file": json.dumps(body)})
+    assert made.status_code == 201
+    other = client.get(HUNTS.replace("/j/1/", "/j/2/")).json()
+    assert [(one["job"], one["n"], one["is_proven"]) for one in other] == [
+        (1, 2, False),
+        (1, 1, True),
+    ]
+    assert other[1]["cause"]
 
 
 def test_the_last_answer_can_be_taken_back(client, hunting):

@@ -785,7 +785,7 @@ export interface paths {
         };
         /**
          * Hunts
-         * @description Return the hunts of a job, the newest first.
+         * @description Return the hunts of a job's motor over all its jobs, the newest first.
          */
         get: operations["hunts_router_hunts"];
         put?: never;
@@ -4704,17 +4704,21 @@ export interface components {
         };
         /**
          * HuntLineOut
-         * @description A hunt in the list of a job.
+         * @description A hunt of a motor, in any of its jobs.
          */
         HuntLineOut: {
             /** At */
             at: string;
             /** By */
             by: string;
+            /** Cause */
+            cause: string;
             /** Is Closed */
             is_closed: boolean;
             /** Is Proven */
             is_proven: boolean;
+            /** Job */
+            job: number;
             /** N */
             n: number;
             /** Said */

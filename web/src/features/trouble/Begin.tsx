@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../components/inputs";
 import { troubleWords as w } from "../../words/trouble";
@@ -6,14 +7,18 @@ import type { Symptom } from "./useHunt";
 
 export interface BeginProps {
   symptoms: readonly Symptom[];
+  /** Of the motor, in all its jobs. */
   hunts: readonly Schemas["HuntLineOut"][];
+  /** Address of the motor, and the number of this job. */
+  motor: string;
+  job: number;
   isBusy: boolean;
   onBegin: (given: Schemas["HuntBeginIn"]) => Promise<void>;
   onOpen: (n: number) => void;
 }
 
 /** The symptom in the trade's words, how old the panel is, and whether someone worked on it. */
-export function Begin({ symptoms, hunts, isBusy, onBegin, onOpen }: BeginProps) {
+export function Begin({ symptoms, hunts, motor, job, isBusy, onBegin, onOpen }: BeginProps) {
   const [symptom, setSymptom] = useState("");
   const [age, setAge] = useState<"y0" | "y1" | "y2">("y1");
   const [afterWork, setAfterWork] = useState("no");
@@ -94,11 +99,19 @@ export function Begin({ symptoms, hunts, isBusy, onBegin, onOpen }: BeginProps) 
           <h2 className="font-headline text-lg font-bold">{w.before}</h2>
           <ul className="space-y-1">
             {hunts.map((one) => (
-              <li key={one.n}>
-                <button type="button" className="ask" onClick={() => onOpen(one.n)}>
-                  {one.symptom}
-                </button>{" "}
+              <li key={`${one.job} ${one.n}`}>
+                {one.job === job ? (
+                  <button type="button" className="ask" onClick={() => onOpen(one.n)}>
+                    {one.symptom}
+                  </button>
+                ) : (
+                  <Link className="ask" to={`${motor}/j/${one.job}/trouble?hunt=${one.n}`}>
+                    {one.symptom}
+                  </Link>
+                )}{" "}
                 <span className="text-soft">
+                  {one.job !== job && `${w.ofJob(one.job)} · `}
+                  {one.cause && `${one.cause} · `}
                   {one.by} · {one.at} · {one.is_closed ? one.said : w.open}
                 </span>
               </li>

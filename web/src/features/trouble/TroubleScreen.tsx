@@ -87,6 +87,8 @@ export function TroubleScreen() {
         <Begin
           symptoms={symptoms.data ?? []}
           hunts={list}
+          motor={`/w/${place.works}/m/${encodeURIComponent(place.tag)}`}
+          job={place.number}
           isBusy={isBusy}
           onOpen={open}
           onBegin={async (given) => {
