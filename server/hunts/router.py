@@ -11,6 +11,7 @@ from ninja import Router
 from pydantic import Field as Limit
 
 from answers.schemas.base import Answer as Out
+from answers.schemas.base import Sentence
 from api.answers import as_json
 from api.problems import ProblemError
 from api.schemas import HEAVY, REFUSALS, Schema
@@ -26,12 +27,14 @@ from evencoil.trouble import (
     Case,
     Ranked,
     Reading,
+    differs,
     hunt,
     known_symptom,
     odds_table,
     rank,
     said_answer_of,
     said_hunt,
+    said_option,
     symptoms,
     value_of,
 )
@@ -250,6 +253,8 @@ class AlikeOut(Out):
     option: str
     fault: str
     agrees: int
+    #: devices and wires by which it differs from the standard circuit
+    differs: list[Sentence]
 
 
 class WhichOperationOut(Out):
@@ -413,7 +418,8 @@ def _which(found: Ranked, seen: dict[str, str]) -> WhichOut:
             AlikeOut(
                 circuit=one.circuit,
                 title=entry_of(one.circuit).title,
-                option=one.option,
+                option=said_option(one.option),
+                differs=list(differs(one.circuit, one.option)),
                 fault=say(one.fault) if one.fault else "",
                 agrees=agrees,
             )

@@ -2180,6 +2180,8 @@ export interface components {
             agrees: number;
             /** Circuit */
             circuit: string;
+            /** Differs */
+            differs: string[];
             /** Fault */
             fault: string;
             /** Option */

@@ -13,6 +13,7 @@ export const troubleWords = {
   begin: "Find it",
   playing: "Playing every single fault of this circuit …",
   before: "Hunts on this motor",
+  differs: (count: Shown) => `${count} wires and devices differ from the standard circuit`,
   ofJob: (job: Shown) => `job ${job}`,
   open: "open",
   general: "The general order, without a circuit",

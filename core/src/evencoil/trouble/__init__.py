@@ -42,7 +42,17 @@ from evencoil.trouble.tables import (
     unplayed,
 )
 from evencoil.trouble.told import symptoms_of
-from evencoil.trouble.which import ONLY_SEEN, OPERATIONS, Alike, Behavior, Ranked, behavior_of, rank
+from evencoil.trouble.which import (
+    ONLY_SEEN,
+    OPERATIONS,
+    Alike,
+    Behavior,
+    Ranked,
+    behavior_of,
+    differs,
+    rank,
+    said_option,
+)
 
 __all__ = [
     "AGES",
@@ -76,6 +86,7 @@ __all__ = [
     "behavior_of",
     "beliefs",
     "closed_verdict",
+    "differs",
     "faults_of",
     "field_of",
     "hunt",
@@ -87,6 +98,7 @@ __all__ = [
     "said_answer_of",
     "said_fault",
     "said_hunt",
+    "said_option",
     "said_reading",
     "said_value",
     "script_of",

@@ -11,12 +11,12 @@ from __future__ import annotations
 import json
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 from typing import Any
 
-from evencoil.base import CoreError, Message
-from evencoil.circuit import Circuit
+from evencoil.base import CoreError, Message, say
+from evencoil.circuit import Circuit, differences
 from evencoil.rehearsal import ScenarioAct, Stage, act_at, opening_of, starts_of, stops_of
 from evencoil.starters import draw, entry_of, options_of
 from evencoil.trouble.faults import faults_of
@@ -29,8 +29,10 @@ __all__ = [
     "Ranked",
     "behavior_of",
     "candidates",
+    "differs",
     "played_anew",
     "rank",
+    "said_option",
 ]
 
 _SECOND = 1_000_000
@@ -218,6 +220,39 @@ def candidates() -> tuple[Alike, ...]:
         )
         for row in json.loads(text)["rows"]
     )
+
+
+def said_option(option: str) -> str:
+    """Return an option in words: its name and what is chosen; empty for none.
+
+    Parameters
+    ----------
+    option : str
+        As in the table: ``reset=auto``.
+    """
+    name, _, word = option.partition("=")
+    if not name:
+        return ""
+    said = word if word.isdigit() else say(Message(f"option.{name}.{word}"))
+    return f"{say(Message(f'option.{name}'))}: {said}"
+
+
+@lru_cache(maxsize=128)
+def differs(circuit: str, option: str) -> tuple[Message, ...]:
+    """Return the devices and wires by which an option differs from the standard circuit.
+
+    Parameters
+    ----------
+    circuit : str
+        Of the catalogue.
+    option : str
+        As in the table; nothing differs without one.
+    """
+    name, _, word = option.partition("=")
+    if not name:
+        return ()
+    there = draw(circuit, {name: word}).circuit
+    return tuple(one.message for one in differences(draw(circuit).circuit, there))
 
 
 def played_anew(name: str) -> list[dict[str, Any]]:

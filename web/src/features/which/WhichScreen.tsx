@@ -67,6 +67,16 @@ export function WhichScreen() {
                     {one.title}
                     {one.option && <span className="text-soft"> · {one.option}</span>}
                     {one.fault && <span className="text-caution"> · {one.fault}</span>}
+                    {one.differs.length > 0 && (
+                      <details>
+                        <summary className="ask">{w.differs(one.differs.length)}</summary>
+                        <ul className="list-disc pl-5 text-sm">
+                          {one.differs.map((text) => (
+                            <li key={text}>{text}</li>
+                          ))}
+                        </ul>
+                      </details>
+                    )}
                   </span>
                   <span className="text-right text-soft">{w.agrees(one.agrees, found.of)}</span>
                 </li>
