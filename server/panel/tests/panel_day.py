@@ -1,8 +1,9 @@
 """Devices at a panel, for tests: what they made, what they have seen, and a whole day on one."""
 
+import copy
 import uuid
 
-from tests_support import JOB, post
+from tests_support import JOB, WORD, post
 
 PLATE = "15 HP, 230/460 V, 38.6/19.3 A, 1765 RPM, 60 HZ, 3 PH, SF 1.15, CODE G, DES B, 9 LEADS"
 GOOD = {"meter": "m1", "value": "479", "unit": "V", "min": "414", "max": "506"}
@@ -180,3 +181,34 @@ class Day:
     def state_of(self, stage):
         """Return how a stage stands."""
         return next(one["state"] for one in self.panel["stages"] if one["id"] == stage)
+
+    def again(self, client):
+        """Return the same day for another client of the same person: what it does stays its own."""
+        tablet = Tablet(client, self.tablet.name)
+        tablet.seen, tablet.clock, tablet.rev = (
+            list(self.tablet.seen),
+            self.tablet.clock,
+            self.tablet.rev,
+        )
+        day = Day.__new__(Day)
+        day.tablet, day.panel = tablet, copy.deepcopy(self.panel)
+        return day
+
+
+def signature(client, panel, **more):
+    """Return what a reviewer sends to sign what is seen."""
+    return {
+        "uid": str(uuid.uuid4()),
+        "device": "desk",
+        "rev": panel["rev"],
+        "based_on": panel["heads"],
+        "license": "EL-1182",
+        "accepts": [],
+        **more,
+    }
+
+
+def reauthenticate(client):
+    """Give the password again, as the browser does."""
+    answer = post(client, "/api/auth/browser/v1/auth/reauthenticate", {"password": WORD})
+    assert answer.status_code == 200, answer.content
