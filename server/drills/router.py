@@ -11,6 +11,7 @@ from ninja import Router
 from pydantic import Field as Limit
 
 from answers.schemas.base import Answer as Out
+from answers.schemas.parts import StepOut
 from api.schemas import REFUSALS, Schema
 from drills.actions import AnswerDrill, SetDrill, ShareHistory
 from drills.models import DrillAnswer, DrillBox, DrillSet, HiddenFault
@@ -97,6 +98,8 @@ class DrillVerdictOut(Out):
     surplus: list[str]
     slips: list[DrillSlipOut]
     parts: list[DrillPartVerdictOut]
+    #: with the same evidence as in a job
+    steps: list[StepOut]
     box: int
     due: str
 
@@ -323,6 +326,7 @@ def answer_drill(request: HttpRequest, works: str, body: DrillAnswerIn) -> Drill
         surplus=[said_fact(fact)[0] for fact in one.facts if fact.label in one.surplus],
         slips=[DrillSlipOut(value=slip.value, said=said_slip(slip.id)) for slip in one.slips],
         parts=_parts(one, body.given),
+        steps=[StepOut.model_validate(step) for step in one.steps],
         box=box.box,
         due=box.due.isoformat(),
     )

@@ -33,6 +33,7 @@ from evencoil.trouble import (
     odds_table,
     rank,
     said_answer_of,
+    said_held,
     said_hunt,
     said_option,
     symptoms,
@@ -363,7 +364,7 @@ def add_answer(
         "value": None if body.is_open else body.value,
         "is_open": body.is_open,
         "word": body.word,
-        "said": say(reading.said),
+        "said": said_held(reading, circuit),
         "answer": said_answer_of(reading, given),
     }
     row = ChangeHunt(caller, row, body.rev, told).run()

@@ -27,6 +27,8 @@ def test_a_wrong_route_is_named_and_the_box_goes_back(client):
     assert (wrong["is_right"], wrong["box"]) == (False, 0)
     assert "430.22" in wrong["said"]
     assert any("430.250" in line for line in wrong["path"])
+    cell = wrong["steps"][0]["cell"]
+    assert cell["rows"][cell["hit_row"]][cell["hit_column"]] == wrong["steps"][0]["value"]
     own = client.get(PRACTICE).json()
     assert [(box["kind"], box["right"], box["wrong"]) for box in own["boxes"]] == [
         ("ampacity", 1, 1)

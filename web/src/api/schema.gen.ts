@@ -3507,6 +3507,8 @@ export interface components {
             said: string;
             /** Slips */
             slips: components["schemas"]["DrillSlipOut"][];
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
             /** Surplus */
             surplus: string[];
             /** Unit */

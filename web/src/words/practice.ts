@@ -65,6 +65,7 @@ export const practiceWords = {
   isRight: (value: Shown, unit: Shown) => `Right is ${value} ${unit}`.trim(),
   path: "Where it stands",
   working: "Working",
+  evidence: "The cells that were read",
   surplus: (names: string) => `Not needed: ${names}.`,
   routes: "Wrong routes of this question, each with its own answer",
   dueAgain: (day: Shown) => `Asked again from ${day}.`,

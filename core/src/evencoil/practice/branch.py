@@ -91,5 +91,6 @@ def branch_drill(seed: int, setting: str) -> Drill:
             working=tuple(say(steps[kind].working) for kind in _ORDER),
             slips=(),
             parts=tuple(parts),
+            steps=tuple(steps[kind] for kind in _ORDER),
         )
     raise RuntimeError(f"no branch circuit of seed {seed} has every size")

@@ -12,7 +12,7 @@ from functools import lru_cache
 
 from evencoil.base import Message, OutOfRangeError
 from evencoil.starters import catalogue, draw
-from evencoil.trouble import SETUP_MIN, Fault, Field, field_of, said_reading, said_value
+from evencoil.trouble import SETUP_MIN, Fault, Field, field_of, said_held, said_value
 
 __all__ = ["HiddenHunt", "hidden_hunt", "hideable"]
 
@@ -75,9 +75,7 @@ class HiddenHunt:
         OutOfRangeError
             If this circuit has none such.
         """
-        one = self.field.readings[self._place(reading)]
-        said, hold = said_reading(one, self.field.circuit)
-        return f"{said} ({'; '.join(hold)})" if hold else said
+        return said_held(self.field.readings[self._place(reading)], self.field.circuit)
 
     def _place(self, reading: str) -> int:
         place = self.field.place_of.get(reading)

@@ -62,6 +62,7 @@ class Case:
     unit: str = ""
     choices: tuple[str, ...] = ()
     surplus: frozenset[str] = frozenset()
+    steps: tuple[Step, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -359,6 +360,7 @@ def figure_case(
         path=(*(path_of(one) for one in steps if one.rule is not None), *textbook),
         working=(*(say(one.working) for one in steps), *working),
         surplus=frozenset(one.label for one in told if one.label not in needed),
+        steps=tuple(steps),
     )
 
 
@@ -404,5 +406,6 @@ def until_apart(
             unit=case.unit,
             choices=case.choices,
             surplus=case.surplus,
+            steps=case.steps,
         )
     raise RuntimeError(f"no {kind} question of seed {seed} has its wrong routes apart")

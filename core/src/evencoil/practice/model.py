@@ -6,6 +6,8 @@ import re
 from dataclasses import dataclass
 from typing import Literal, get_args
 
+from evencoil.base import Step
+
 __all__ = [
     "KINDS",
     "Drill",
@@ -127,6 +129,9 @@ class Drill:
     parts : tuple of Part
         Where several answers are asked for, in their order; their answers go in one text, apart
         by semicolons.
+    steps : tuple of Step
+        The steps of the job that lead to the answer, each with its evidence; empty for a choice
+        that is played.
     """
 
     kind: DrillKind
@@ -141,6 +146,7 @@ class Drill:
     choices: tuple[str, ...] = ()
     surplus: frozenset[str] = frozenset()
     parts: tuple[Part, ...] = ()
+    steps: tuple[Step, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -213,6 +213,7 @@ def _choice(
         path=tuple(dict.fromkeys(path_of(one) for one in known if one.rule is not None)),
         working=tuple(say(one.working) for one in known),
         surplus=frozenset(one.label for one in facts if one.label not in needed),
+        steps=tuple(known),
     )
 
 

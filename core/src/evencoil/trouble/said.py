@@ -19,6 +19,7 @@ __all__ = [
     "SaidOffer",
     "said_answer_of",
     "said_fault",
+    "said_held",
     "said_hunt",
     "said_reading",
     "said_value",
@@ -121,6 +122,20 @@ def said_reading(one: Reading, circuit: Circuit) -> tuple[str, tuple[str, ...]]:
         For the tags.
     """
     return say(one.said), tuple(said_hand(circuit, hand) for hand in one.hands)
+
+
+def said_held(one: Reading, circuit: Circuit) -> str:
+    """Return what to do with what to hold, in one line.
+
+    Parameters
+    ----------
+    one : Reading
+        Of that circuit.
+    circuit : Circuit
+        For the tags.
+    """
+    said, hold = said_reading(one, circuit)
+    return f"{said.rstrip('.')} ({'; '.join(hold)})" if hold else said
 
 
 def said_word(one: Reading, word: str) -> str:
@@ -257,7 +272,7 @@ def said_hunt(field: Field, case: Case, stands: Hunt) -> SaidHunt:
             say(
                 Message(
                     f"trouble.doubt.{key}",
-                    {"said": say(again.said)} if key == "again" and again else {},
+                    {"said": said_held(again, field.circuit)} if key == "again" and again else {},
                 )
             )
             for key in ("meter", "probe", "held", "again", "drawing", "two", "none")
@@ -270,11 +285,16 @@ def said_hunt(field: Field, case: Case, stands: Hunt) -> SaidHunt:
     prove = []
     if found:
         if failed is not None:
-            prove.append(say(Message("trouble.prove.reading", {"said": say(failed.said)})))
+            prove.append(
+                say(Message("trouble.prove.reading", {"said": said_held(failed, field.circuit)}))
+            )
         prove += [say(Message(f"trouble.prove.{key}")) for key in ("play", "guards", "amps", "one")]
     instead = ""
     if stands.instead is not None:
-        params = {"steps": str(stands.dead_steps), "said": say(stands.instead.reading.said)}
+        params = {
+            "steps": str(stands.dead_steps),
+            "said": said_held(stands.instead.reading, field.circuit),
+        }
         instead = say(Message("trouble.instead", params))
     shown = sum(one.odds for one in stands.groups)
     return SaidHunt(

@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from "react";
+import { CellTable } from "../../components/CellTable";
 import { Words } from "../../components/inputs";
 import { practiceWords as w } from "../../words/practice";
 import type { Drill, Verdict } from "./usePractice";
@@ -135,6 +136,24 @@ export function Question({ drill, verdict, isBook, place, onAnswer, onNext }: Qu
               <li key={one}>{one}</li>
             ))}
           </ol>
+          {verdict.steps.some((one) => one.cell) && (
+            <details data-testid="evidence">
+              <summary className="ask">{w.evidence}</summary>
+              <div className="space-y-4">
+                {verdict.steps
+                  .filter((one) => one.cell)
+                  .map((one, place) => (
+                    // biome-ignore lint/suspicious/noArrayIndexKey: three motors have one step each
+                    <div key={place}>
+                      <p>
+                        {one.label}: <b className="font-mono">{one.said}</b>
+                      </p>
+                      <CellTable step={one} />
+                    </div>
+                  ))}
+              </div>
+            </details>
+          )}
           {verdict.surplus.length > 0 && (
             <p className="text-soft">{w.surplus(verdict.surplus.join(", "))}</p>
           )}
