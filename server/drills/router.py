@@ -332,16 +332,21 @@ def answer_drill(request: HttpRequest, works: str, body: DrillAnswerIn) -> Drill
     )
 
 
+def _told(told: list[str], place: int) -> str:
+    return told[place] if place < len(told) else ""
+
+
 def _parts(one: Drill, given: str) -> list[DrillPartVerdictOut]:
     told = [text.strip() for text in given.split(";")]
     return [
         DrillPartVerdictOut(
             asked=said_part(part.kind),
-            given=told[place] if place < len(told) else "",
+            given=_told(told, place),
             is_right=verdict.is_right,
             right=part.right,
             unit=part.unit,
-            said="" if verdict.is_right else said_slip(verdict.slip),
+            # what was not answered took no route
+            said="" if verdict.is_right or not _told(told, place) else said_slip(verdict.slip),
         )
         for place, (part, verdict) in enumerate(
             zip(one.parts, judge_parts(one, given), strict=True)
