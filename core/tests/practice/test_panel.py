@@ -1,6 +1,7 @@
 """A practice panel: what is taken off, judged when asked, metered as a meter would."""
 
 import math
+import random
 from dataclasses import replace
 
 import pytest
@@ -9,7 +10,7 @@ from evencoil.base import OutOfRangeError
 from evencoil.circuit import Wire
 from evencoil.practice import ask_panel, bare_edits, meter_at
 from evencoil.rehearsal import ScenarioAct, Stage, opening_of
-from evencoil.starters import draw
+from evencoil.starters import catalogue, draw
 
 #: 3A: on, start pressed for half a second
 RUNNING = (
@@ -71,6 +72,15 @@ def test_the_circuit_itself_is_right_and_a_bare_one_is_not(code):
     assert not asked.is_right
     assert len(asked.missing) > 5
     assert not asked.extra
+
+
+@pytest.mark.parametrize("code", list(catalogue()))
+def test_every_circuit_is_itself_and_misses_any_wire(code):
+    """Laid over itself nothing differs; with one wire off, drawn at random, something does."""
+    circuit = draw(code).circuit
+    assert ask_panel(circuit, circuit).is_right
+    wire = random.Random(code).choice(bare_edits(circuit, with_power=False))
+    assert not ask_panel(without(circuit, wire), circuit).is_right
 
 
 def test_a_wire_on_another_contact_of_the_same_kind_is_as_good():
