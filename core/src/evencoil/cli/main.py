@@ -32,6 +32,7 @@ from evencoil.circuit import Circuit
 from evencoil.cli import box as cli_box
 from evencoil.cli import circuit as cli_circuit
 from evencoil.cli import run_up as cli_run_up
+from evencoil.cli.schedule import add_schedule_arguments, schedule
 from evencoil.cli.trouble import add_trouble_arguments, trouble
 from evencoil.job import (
     MAX_BYTES,
@@ -45,18 +46,19 @@ from evencoil.job import (
     work_out_job,
 )
 from evencoil.rehearsal import read_scenario, rehearse, trace_as_json
+from evencoil.schedule import MOST_BYTES
 
 __all__ = ["main"]
 
 OK, WITHHELD, WRONG = 0, 1, 2
 
 
-def _read(name: str) -> bytes:
+def _read(name: str, most: int = MAX_BYTES) -> bytes:
     try:
         if name == "-":
-            return sys.stdin.buffer.read(MAX_BYTES + 1)
+            return sys.stdin.buffer.read(most + 1)
         with Path(name).open("rb") as file:
-            return file.read(MAX_BYTES + 1)
+            return file.read(most + 1)
     except OSError as wrong:
         raise FileFormatError(
             Message(
@@ -283,6 +285,10 @@ def _validate(arguments: argparse.Namespace) -> int:
     return OK
 
 
+def _schedule(arguments: argparse.Namespace) -> int:
+    return OK if schedule(arguments, _read(arguments.file, MOST_BYTES)) else WITHHELD
+
+
 def _schema(arguments: argparse.Namespace) -> int:
     del arguments
     print(json.dumps(json_schema(), indent=2, ensure_ascii=False))
@@ -326,6 +332,11 @@ def _parser() -> argparse.ArgumentParser:
         forms = ("table", "json", "csv") if has_csv else ("table", "json")
         command.add_argument("--format", choices=forms, default="table")
         command.set_defaults(action=action)
+    table = commands.add_parser(
+        "schedule", help="read a table of motors into job files; exit 1 if a line was not taken"
+    )
+    add_schedule_arguments(table)
+    table.set_defaults(action=_schedule)
     schema = commands.add_parser("schema", help="print the JSON Schema of job files")
     schema.set_defaults(action=_schema, format="json")
     return parser

@@ -13,6 +13,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
 
 from evencoil.base import CoreError, Message
 from evencoil.job import JobInputs
@@ -40,8 +41,9 @@ _PLATE: tuple[tuple[str, str, str, tuple[float, float]], ...] = (
 )
 _MANY = {"volts", "amps", "speed", "power_hp", "power_kw"}
 _BEFORE = {"service_factor": "SF"}
-_LETTERS = {"code_letter": ("CODE", "A-HJ-NP-V"), "design": ("DES", "A-E")}
-_FRACTION = re.compile(r"^(?:(\d+)[ -])?(\d+)/(\d+)$")
+_LETTERS = {"code_letter": ("CODE", "A-HJ-NPR-V"), "design": ("DES", "A-E")}
+#: horsepower alone is written so: ``7 1/2``; two voltages are no fraction
+_FRACTION = re.compile(r"^(?:(\d+)[ -])?([1-9]\d?)/(2|3|4|6|8|16|20)$")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -110,12 +112,6 @@ def figure(text: str) -> str | None:
         ``1,5``, ``1.5``, ``1 770``, ``1,770``: a single comma or point with three digits after it
         parts thousands where a whole figure of at most three digits stands before it.
     """
-    fraction = _FRACTION.match(text)
-    if fraction:
-        whole, top, bottom = fraction.groups()
-        if int(bottom) == 0:
-            return None
-        return f"{int(whole or 0) + int(top) / int(bottom):g}"
     if not _FIGURE.match(text) or not text[:1].isdigit():
         return None
     if re.fullmatch(r"\d{1,3}(?:[ ,]\d{3})+", text):
@@ -123,12 +119,22 @@ def figure(text: str) -> str | None:
     return text.replace(" ", "").replace(",", ".") if text.count(",") < 2 else None
 
 
+def _fraction(text: str) -> str | None:
+    """Return horsepower written with a fraction as a figure; None if it is none."""
+    found = _FRACTION.match(text)
+    if found is None:
+        return None
+    whole, top, bottom = found.groups()
+    return f"{int(whole or 0) + int(top) / int(bottom):g}" if int(top) < int(bottom) else None
+
+
 def _figures(field: str, text: str, unit: str, bounds: tuple[float, float]) -> str:
     """Return the figures of a cell as they are stamped, apart by a slash."""
     if not text:
         return ""
     bare = re.sub(rf"\s*(?:{unit})\.?\s*$", "", text, flags=re.IGNORECASE) if unit else text
-    parts = [bare] if _FRACTION.match(bare) else re.split(r"\s*/\s*", bare)
+    whole = _fraction(bare) if field == "power_hp" else None
+    parts = [whole] if whole else re.split(r"\s*/\s*", bare)
     if len(parts) > (4 if field in _MANY else 1):
         raise _BadCellError(field, text, "several")
     found = []
@@ -141,6 +147,12 @@ def _figures(field: str, text: str, unit: str, bounds: tuple[float, float]) -> s
             raise _BadCellError(field, text, "bounds", low=low, high=high)
         found.append(value)
     return "/".join(found)
+
+
+@lru_cache(maxsize=4096)
+def _doubts(plate: str) -> tuple[Message, ...]:
+    """Return what does not fit on a nameplate; many motors of a plant have the same one."""
+    return tuple(one.message for one in read(plate).findings if one.level in {"doubt", "refusal"})
 
 
 class _Reader:
@@ -234,8 +246,6 @@ class _Reader:
             self.wrong(_BadCellError("power_hp", "", "no_plate"))
         if self.bad:
             return None
-        reading = read(plate)
-        doubts = tuple(one.message for one in reading.findings if one.level in {"doubt", "refusal"})
         return Entry(
             line=self.line.number,
             tag=tag,
@@ -249,7 +259,7 @@ class _Reader:
                     "starter": {"standard_circuit": starter},
                 }
             ),
-            doubts=doubts,
+            doubts=_doubts(plate),
         )
 
 

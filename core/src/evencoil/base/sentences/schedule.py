@@ -23,6 +23,8 @@ SENTENCES: dict[str, str] = {
     "schedule.no_field.hint": "Fields: {fields}.",
     "schedule.no_head": "The file has no column {head}.",
     "schedule.no_head.hint": "Its columns: {heads}.",
+    "schedule.map": "{told} maps nothing.",
+    "schedule.map.hint": "Write FIELD=HEAD, as tag=Motor No.",
     "schedule.line": "line",
     "schedule.why": "why it was not taken",
     "schedule.cell.no_tag": "The motor has no tag.",
