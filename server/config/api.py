@@ -44,6 +44,7 @@ from paper.router import router as paper
 from people.router import router as people
 from plant.heaters import router as heaters
 from proving.router import router as proving
+from schedules.router import router as scheduling
 from yard.convert import router as convert
 from yard.feeder import router as feeder
 from yard.photos import router as photos
@@ -134,6 +135,7 @@ api.add_router("", hunting)
 api.add_router("", drilling)
 api.add_router("", paneling)
 api.add_router("", hiding)
+api.add_router("", scheduling)
 api.add_router("", proving)
 api.add_router("", paper)
 

@@ -37,6 +37,7 @@ INSTALLED_APPS = [
     "panel",
     "hunts",
     "drills",
+    "schedules",
     "django_tasks",
     "django_tasks.backends.database",
     "demo",

@@ -16,7 +16,7 @@ from api.problems import ProblemError
 from evencoil.base import LineNames, Names, TradeTerms, speak
 from people.models import Member, Role, User, Works
 
-__all__ = ["RANK", "Caller", "caller_in", "not_found"]
+__all__ = ["RANK", "Caller", "caller_in", "caller_of", "not_found"]
 
 RANK = {role: place for place, role in enumerate(Role.values)}
 
@@ -74,3 +74,24 @@ def caller_in(request: HttpRequest, works: str) -> Caller:
     )
     # who is signed in was read with the session
     return Caller(user=request.user, works=member.works, role=member.role)
+
+
+def caller_of(user: User, works: Works) -> Caller:
+    """Return a person in a plant, for work that goes on without a request of theirs.
+
+    Parameters
+    ----------
+    user : User
+        Who asked for it.
+    works : Works
+        Where.
+
+    Raises
+    ------
+    ProblemError
+        404 if they do not belong to it any more.
+    """
+    member = Member.objects.filter(user=user, works=works).first()
+    if member is None:
+        raise not_found("works")
+    return Caller(user=user, works=works, role=member.role)

@@ -16,6 +16,7 @@ from panel.models import Act, PanelRevision
 from paper.models import Issue
 from people.models import ActionLog
 from plant.models import Conversion, HeaterChart, Motor, Photo, PlateRevision
+from schedules.models import ScheduleRun
 from tests_support import caller, motor, signed_in
 
 FILE = Path(__file__).parents[1] / "openapi.json"
@@ -85,6 +86,12 @@ BODIES = {
     "post ask": {"given": {}},
     "post meter": {"given": {}, "at_us": 0, "kind": "ohms", "start": "x"},
     "post hide": {"circuit": "3A", "fault": "x"},
+    # tag,hp,volts and one motor, compressed
+    "post schedules": {
+        "name": "x.csv",
+        "data": "H4sIAAAAAAACAytJTNfJKNApy88pKeZy1DXUMdUxMTPgAgBqIvt2FwAAAA==",
+    },
+    "post map": {"told": {}},
     "post set": {"kind": "overload"},
     "post share": {"is_shared": True},
     "post Line": {},
@@ -106,6 +113,7 @@ KEPT = (
     TroubleHunt,
     DrillAnswer,
     HiddenFault,
+    ScheduleRun,
     DrillBox,
     DrillSet,
 )

@@ -1984,6 +1984,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/schedules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schedules
+         * @description Return the tables of a works, the newest first.
+         */
+        get: operations["schedules_router_schedules"];
+        put?: never;
+        /**
+         * Read Table
+         * @description Read a table and tell what could be taken of it; no motor is touched.
+         */
+        post: operations["schedules_router_read_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/schedules/{n}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Schedule
+         * @description Return a table, with how far it is taken.
+         */
+        get: operations["schedules_router_one_schedule"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/schedules/{n}/map": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Map Table
+         * @description Say which column means which field; the next table with the same heads is mapped alike.
+         */
+        post: operations["schedules_router_map_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/schedules/{n}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schedule Progress
+         * @description Return how far a table is taken, without reading it.
+         */
+        get: operations["schedules_router_schedule_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/schedules/{n}/repair.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Repair
+         * @description Return the lines that were not taken, to be repaired and read again.
+         */
+        get: operations["schedules_router_repair"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/schedules/{n}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Table
+         * @description Stop taking; what was taken stays.
+         */
+        post: operations["schedules_router_stop_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/schedules/{n}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Table
+         * @description Let a worker take every good line.
+         */
+        post: operations["schedules_router_take_table"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/starts-in-a-row": {
         parameters: {
             query?: never;
@@ -2253,6 +2397,22 @@ export interface components {
              * Reason
              * @default
              */
+            reason: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * BadCellOut
+         * @description A cell that cannot be taken.
+         */
+        BadCellOut: {
+            /** Field */
+            field: string;
+            /** Hint */
+            hint: string;
+            /** Line */
+            line: number;
+            /** Reason */
             reason: string;
             /** Value */
             value: string;
@@ -2809,6 +2969,16 @@ export interface components {
             remarked: string;
         };
         /**
+         * ColumnOut
+         * @description A field and the head that means it; empty where none does.
+         */
+        ColumnOut: {
+            /** Field */
+            field: string;
+            /** Head */
+            head: string;
+        };
+        /**
          * CompareIn
          * @description Two texts of a program, the older first.
          */
@@ -3274,17 +3444,15 @@ export interface components {
         };
         /**
          * DoubtOut
-         * @description What is doubtful in a program by itself.
+         * @description What does not fit on a nameplate; the line is taken.
          */
         DoubtOut: {
-            /** Code */
-            code: string;
-            /** Figure */
-            figure: string;
             /** Line */
             line: number;
-            /** Name */
-            name: string;
+            /** Said */
+            said: string[];
+            /** Tag */
+            tag: string;
         };
         /**
          * DrawnProblemOut
@@ -5942,6 +6110,16 @@ export interface components {
             ways_out: string[];
         };
         /**
+         * KeptLineOut
+         * @description A line whose motor a person entered otherwise.
+         */
+        KeptLineOut: {
+            /** Line */
+            line: number;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * KickInput
          * @description The kick of a battery: plus and minus lead of each pair, and where the needle went.
          */
@@ -6298,6 +6476,16 @@ export interface components {
             amps_a: string;
             /** Source */
             source: string;
+        };
+        /**
+         * MapIn
+         * @description Field to head, where a person knows better; an empty head: there is none.
+         */
+        MapIn: {
+            /** Told */
+            told: {
+                [key: string]: string;
+            };
         };
         /**
          * MarkOut
@@ -8407,6 +8595,76 @@ export interface components {
             source: string;
         };
         /**
+         * ScheduleLineOut
+         * @description A table in the list.
+         */
+        ScheduleLineOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Done */
+            done: number;
+            /** N */
+            n: number;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Total */
+            total: number;
+        };
+        /**
+         * ScheduleOut
+         * @description A table: how it was read, what can be taken, what was.
+         */
+        ScheduleOut: {
+            /** Added */
+            added: number;
+            /** At */
+            at: string;
+            /** Bad */
+            bad: components["schemas"]["BadCellOut"][];
+            /** Bad Lines */
+            bad_lines: number;
+            /** By */
+            by: string;
+            /** Changed */
+            changed: number;
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Delimiter */
+            delimiter: string;
+            /** Done */
+            done: number;
+            /** Doubts */
+            doubts: components["schemas"]["DoubtOut"][];
+            /** Encoding */
+            encoding: string;
+            /** Good */
+            good: number;
+            /** Heads */
+            heads: string[];
+            /** Is Encoding Guessed */
+            is_encoding_guessed: boolean;
+            /** Is Here */
+            is_here: boolean;
+            /** Kept */
+            kept: components["schemas"]["KeptLineOut"][];
+            /** Left */
+            left: string[];
+            /** N */
+            n: number;
+            /** Name */
+            name: string;
+            /** Same */
+            same: number;
+            /** State */
+            state: string;
+            /** Total */
+            total: number;
+        };
+        /**
          * SealOut
          * @description What locks a person's unsent entries on a device while another person is signed in.
          */
@@ -9053,6 +9311,16 @@ export interface components {
             name: string;
             /** Wording */
             wording: string;
+        };
+        /**
+         * TableIn
+         * @description A file, compressed with gzip, in base64.
+         */
+        TableIn: {
+            /** Data */
+            data: string;
+            /** Name */
+            name: string;
         };
         /**
          * TapInput
@@ -17452,6 +17720,556 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    schedules_router_schedules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleLineOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    schedules_router_read_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TableIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    schedules_router_one_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    schedules_router_map_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MapIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    schedules_router_schedule_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleLineOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    schedules_router_repair: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    schedules_router_stop_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    schedules_router_take_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScheduleOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
