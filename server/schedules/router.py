@@ -31,14 +31,14 @@ ScheduleNumber = Annotated[int, Limit(ge=1, le=100_000)]
 _MOST_SHOWN = 200
 
 
-class TableIn(Schema):
+class ScheduleTableIn(Schema):
     """A file, compressed with gzip, in base64."""
 
     name: Annotated[str, Limit(min_length=1, max_length=120)]
     data: Annotated[str, Limit(max_length=1_000_000)]
 
 
-class MapIn(Schema):
+class ScheduleMapIn(Schema):
     """Field to head, where a person knows better; an empty head: there is none."""
 
     told: Annotated[
@@ -47,14 +47,14 @@ class MapIn(Schema):
     ]
 
 
-class ColumnOut(Out):
+class ScheduleColumnOut(Out):
     """A field and the head that means it; empty where none does."""
 
     field: str
     head: str
 
 
-class BadCellOut(Out):
+class ScheduleBadOut(Out):
     """A cell that cannot be taken."""
 
     line: int
@@ -64,7 +64,7 @@ class BadCellOut(Out):
     hint: Sentence
 
 
-class DoubtOut(Out):
+class ScheduleDoubtOut(Out):
     """What does not fit on a nameplate; the line is taken."""
 
     line: int
@@ -84,7 +84,7 @@ class ScheduleLineOut(Out):
     total: int
 
 
-class KeptLineOut(Out):
+class ScheduleKeptOut(Out):
     """A line whose motor a person entered otherwise."""
 
     line: int
@@ -97,18 +97,18 @@ class ScheduleOut(ScheduleLineOut):
     added: int
     changed: int
     same: int
-    kept: list[KeptLineOut]
+    kept: list[ScheduleKeptOut]
     is_here: bool
     encoding: str
     is_encoding_guessed: bool
     delimiter: str
     heads: list[str]
-    columns: list[ColumnOut]
+    columns: list[ScheduleColumnOut]
     left: list[str]
     good: int
     bad_lines: int
-    bad: list[BadCellOut]
-    doubts: list[DoubtOut]
+    bad: list[ScheduleBadOut]
+    doubts: list[ScheduleDoubtOut]
 
 
 def _opened(data: str) -> bytes:
@@ -160,7 +160,7 @@ def _out(row: ScheduleRun, caller: Caller) -> ScheduleOut:
         "added": row.added,
         "changed": row.changed,
         "same": row.same,
-        "kept": [KeptLineOut.model_validate(one) for one in row.kept],
+        "kept": [ScheduleKeptOut.model_validate(one) for one in row.kept],
     }
     if not row.data:
         # tables of long ago: what came of them stays, the file does not
@@ -190,20 +190,20 @@ def _out(row: ScheduleRun, caller: Caller) -> ScheduleOut:
         is_encoding_guessed=sheet.is_guess,
         delimiter=sheet.delimiter,
         heads=list(sheet.heads),
-        columns=[ColumnOut(field=one, head=head_of.get(one, "")) for one in FIELDS],
+        columns=[ScheduleColumnOut(field=one, head=head_of.get(one, "")) for one in FIELDS],
         left=[
             sheet.heads[place] for place in (*mapped.left, *(place for place, _ in mapped.doubled))
         ],
         good=len(schedule.entries),
         bad_lines=len(schedule.bad_lines),
         bad=[
-            BadCellOut(
+            ScheduleBadOut(
                 line=one.line, field=one.field, value=one.value, reason=one.reason, hint=one.hint
             )
             for one in schedule.bad[:_MOST_SHOWN]
         ],
         doubts=[
-            DoubtOut(line=one.line, tag=one.tag, said=[say(text) for text in one.doubts])
+            ScheduleDoubtOut(line=one.line, tag=one.tag, said=[say(text) for text in one.doubts])
             for one in schedule.entries
             if one.doubts
         ][:_MOST_SHOWN],
@@ -219,7 +219,7 @@ def schedules(request: HttpRequest, works: str) -> list[ScheduleLineOut]:
 
 
 @router.post(PLACE, response={200: ScheduleOut, **REFUSALS})
-def read_table(request: HttpRequest, works: str, body: TableIn) -> ScheduleOut:
+def read_table(request: HttpRequest, works: str, body: ScheduleTableIn) -> ScheduleOut:
     """Read a table and tell what could be taken of it; no motor is touched."""
     caller = caller_in(request, works)
     data = _opened(body.data)
@@ -242,7 +242,9 @@ def schedule_progress(request: HttpRequest, works: str, n: ScheduleNumber) -> Sc
 
 
 @router.post(f"{PLACE}/{{n}}/map", response={200: ScheduleOut, **REFUSALS})
-def map_table(request: HttpRequest, works: str, n: ScheduleNumber, body: MapIn) -> ScheduleOut:
+def map_table(
+    request: HttpRequest, works: str, n: ScheduleNumber, body: ScheduleMapIn
+) -> ScheduleOut:
     """Say which column means which field; the next table with the same heads is mapped alike."""
     caller = caller_in(request, works)
     row = _run(caller, n)

@@ -160,6 +160,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: "/w/:works/schedule",
+        lazy: async () => ({
+          Component: (await import("./features/schedule/ScheduleScreen")).ScheduleScreen,
+        }),
+      },
+      {
         path: "/w/:works/wiring",
         lazy: async () => ({
           Component: (await import("./features/wiring/WiringScreen")).WiringScreen,

@@ -2402,22 +2402,6 @@ export interface components {
             value: string;
         };
         /**
-         * BadCellOut
-         * @description A cell that cannot be taken.
-         */
-        BadCellOut: {
-            /** Field */
-            field: string;
-            /** Hint */
-            hint: string;
-            /** Line */
-            line: number;
-            /** Reason */
-            reason: string;
-            /** Value */
-            value: string;
-        };
-        /**
          * BadLineOut
          * @description A line that was not taken, and why.
          */
@@ -2969,16 +2953,6 @@ export interface components {
             remarked: string;
         };
         /**
-         * ColumnOut
-         * @description A field and the head that means it; empty where none does.
-         */
-        ColumnOut: {
-            /** Field */
-            field: string;
-            /** Head */
-            head: string;
-        };
-        /**
          * CompareIn
          * @description Two texts of a program, the older first.
          */
@@ -3444,15 +3418,17 @@ export interface components {
         };
         /**
          * DoubtOut
-         * @description What does not fit on a nameplate; the line is taken.
+         * @description What is doubtful in a program by itself.
          */
         DoubtOut: {
+            /** Code */
+            code: string;
+            /** Figure */
+            figure: string;
             /** Line */
             line: number;
-            /** Said */
-            said: string[];
-            /** Tag */
-            tag: string;
+            /** Name */
+            name: string;
         };
         /**
          * DrawnProblemOut
@@ -6110,16 +6086,6 @@ export interface components {
             ways_out: string[];
         };
         /**
-         * KeptLineOut
-         * @description A line whose motor a person entered otherwise.
-         */
-        KeptLineOut: {
-            /** Line */
-            line: number;
-            /** Tag */
-            tag: string;
-        };
-        /**
          * KickInput
          * @description The kick of a battery: plus and minus lead of each pair, and where the needle went.
          */
@@ -6476,16 +6442,6 @@ export interface components {
             amps_a: string;
             /** Source */
             source: string;
-        };
-        /**
-         * MapIn
-         * @description Field to head, where a person knows better; an empty head: there is none.
-         */
-        MapIn: {
-            /** Told */
-            told: {
-                [key: string]: string;
-            };
         };
         /**
          * MarkOut
@@ -8595,6 +8551,54 @@ export interface components {
             source: string;
         };
         /**
+         * ScheduleBadOut
+         * @description A cell that cannot be taken.
+         */
+        ScheduleBadOut: {
+            /** Field */
+            field: string;
+            /** Hint */
+            hint: string;
+            /** Line */
+            line: number;
+            /** Reason */
+            reason: string;
+            /** Value */
+            value: string;
+        };
+        /**
+         * ScheduleColumnOut
+         * @description A field and the head that means it; empty where none does.
+         */
+        ScheduleColumnOut: {
+            /** Field */
+            field: string;
+            /** Head */
+            head: string;
+        };
+        /**
+         * ScheduleDoubtOut
+         * @description What does not fit on a nameplate; the line is taken.
+         */
+        ScheduleDoubtOut: {
+            /** Line */
+            line: number;
+            /** Said */
+            said: string[];
+            /** Tag */
+            tag: string;
+        };
+        /**
+         * ScheduleKeptOut
+         * @description A line whose motor a person entered otherwise.
+         */
+        ScheduleKeptOut: {
+            /** Line */
+            line: number;
+            /** Tag */
+            tag: string;
+        };
+        /**
          * ScheduleLineOut
          * @description A table in the list.
          */
@@ -8615,6 +8619,16 @@ export interface components {
             total: number;
         };
         /**
+         * ScheduleMapIn
+         * @description Field to head, where a person knows better; an empty head: there is none.
+         */
+        ScheduleMapIn: {
+            /** Told */
+            told: {
+                [key: string]: string;
+            };
+        };
+        /**
          * ScheduleOut
          * @description A table: how it was read, what can be taken, what was.
          */
@@ -8624,7 +8638,7 @@ export interface components {
             /** At */
             at: string;
             /** Bad */
-            bad: components["schemas"]["BadCellOut"][];
+            bad: components["schemas"]["ScheduleBadOut"][];
             /** Bad Lines */
             bad_lines: number;
             /** By */
@@ -8632,13 +8646,13 @@ export interface components {
             /** Changed */
             changed: number;
             /** Columns */
-            columns: components["schemas"]["ColumnOut"][];
+            columns: components["schemas"]["ScheduleColumnOut"][];
             /** Delimiter */
             delimiter: string;
             /** Done */
             done: number;
             /** Doubts */
-            doubts: components["schemas"]["DoubtOut"][];
+            doubts: components["schemas"]["ScheduleDoubtOut"][];
             /** Encoding */
             encoding: string;
             /** Good */
@@ -8650,7 +8664,7 @@ export interface components {
             /** Is Here */
             is_here: boolean;
             /** Kept */
-            kept: components["schemas"]["KeptLineOut"][];
+            kept: components["schemas"]["ScheduleKeptOut"][];
             /** Left */
             left: string[];
             /** N */
@@ -8663,6 +8677,16 @@ export interface components {
             state: string;
             /** Total */
             total: number;
+        };
+        /**
+         * ScheduleTableIn
+         * @description A file, compressed with gzip, in base64.
+         */
+        ScheduleTableIn: {
+            /** Data */
+            data: string;
+            /** Name */
+            name: string;
         };
         /**
          * SealOut
@@ -9311,16 +9335,6 @@ export interface components {
             name: string;
             /** Wording */
             wording: string;
-        };
-        /**
-         * TableIn
-         * @description A file, compressed with gzip, in base64.
-         */
-        TableIn: {
-            /** Data */
-            data: string;
-            /** Name */
-            name: string;
         };
         /**
          * TapInput
@@ -17807,7 +17821,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TableIn"];
+                "application/json": components["schemas"]["ScheduleTableIn"];
             };
         };
         responses: {
@@ -17947,7 +17961,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["MapIn"];
+                "application/json": components["schemas"]["ScheduleMapIn"];
             };
         };
         responses: {

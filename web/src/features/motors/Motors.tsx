@@ -9,6 +9,7 @@ import { type Key, useKeys } from "../../state/keys";
 import { useDemo, useSession } from "../../state/session";
 import { helpWords } from "../../words/help";
 import { practiceWords } from "../../words/practice";
+import { scheduleWords } from "../../words/schedule";
 import { sensorsWords } from "../../words/sensors";
 import { troubleWords } from "../../words/trouble";
 import { yardWords } from "../../words/yard";
@@ -71,6 +72,9 @@ export function Motors() {
     <>
       <Link className="control" to={`/w/${works}/heaters`}>
         {yardWords.heaterCharts}
+      </Link>
+      <Link className="control" to={`/w/${works}/schedule`}>
+        {scheduleWords.title}
       </Link>
       <Link className="control" to={`/w/${works}/practice`}>
         {practiceWords.title}
