@@ -57,8 +57,8 @@ def test_a_column_nobody_knows_is_mapped(opened, tmp_path):
     table.write_text("Nr,Leistung,Spannung\nLKF-1,15,460\n")
     page.get_by_label("Choose a table").set_input_files(table)
     headline = page.get_by_role("heading", level=1)
-    expect(headline).to_contain_text("0 motors can be taken, 1 lines not", ignore_case=True)
+    expect(headline).to_contain_text("0 motors can be taken, 1 line not", ignore_case=True)
     for field, head in (("Tag", "Nr"), ("Horsepower", "Leistung"), ("Rated volts", "Spannung")):
         page.get_by_label(field, exact=False).first.select_option(head)
         expect(page.get_by_label(field, exact=False).first).to_have_value(head)
-    expect(headline).to_contain_text("1 motors can be taken, 0 lines not", ignore_case=True)
+    expect(headline).to_contain_text("1 motor can be taken, 0 lines not", ignore_case=True)

@@ -7,7 +7,8 @@ export const scheduleWords = {
   says: "A table with a head: CSV, one motor in each line. What is wrong is named by line and column; every good line can be taken, again and again without doubling a motor: its tag is its key. What a person entered stays as it is.",
   choose: "Choose a table",
   before: "Tables before",
-  read: (good: Shown, bad: Shown) => `${good} motors can be taken, ${bad} lines not`,
+  read: (good: Shown, bad: Shown) =>
+    `${good} ${good === 1 ? "motor" : "motors"} can be taken, ${bad} ${bad === 1 ? "line" : "lines"} not`,
   states: {
     read: "read, not taken",
     running: "being taken",
@@ -42,7 +43,7 @@ export const scheduleWords = {
     starter: "Starter circuit",
     fault_ka: "Fault current",
   } as Record<string, string>,
-  take: (count: Shown) => `Take ${count} motors`,
+  take: (count: Shown) => `Take ${count} ${count === 1 ? "motor" : "motors"}`,
   stop: "Stop",
   progress: (done: Shown, total: Shown) => `${done} of ${total} taken`,
   came: (added: Shown, changed: Shown, same: Shown) =>

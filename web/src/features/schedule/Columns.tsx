@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { scheduleWords as w } from "../../words/schedule";
 import type { Schedule } from "./useSchedule";
 
@@ -12,9 +13,11 @@ export function Columns({
   isOpen: boolean;
   onMap: (told: Record<string, string>) => void;
 }) {
+  // it stays as a person left it: a good line must not close it under their hand
+  const [isShown, setShown] = useState(schedule.good === 0);
   const now = Object.fromEntries(schedule.columns.map((one) => [one.field, one.head]));
   return (
-    <details open={schedule.good === 0}>
+    <details open={isShown} onToggle={(event) => setShown(event.currentTarget.open)}>
       <summary className="ask">{w.columns}</summary>
       <div className="grid gap-x-4 gap-y-2 py-2 sm:grid-cols-2 lg:grid-cols-3">
         {schedule.columns.map((one) => (

@@ -87,6 +87,7 @@ export function ScheduleScreen() {
           )}
           {one.is_here ? (
             <Columns
+              key={one.n}
               schedule={one}
               isOpen={one.state === "read"}
               onMap={(told) => void room.map(told)}
