@@ -113,6 +113,11 @@ def test_amps_that_do_not_fit_travel_as_a_doubt():
     """15 hp at 460 V and 190 A: taken, and told."""
     [entry] = read("tag,hp,volts,amps,rpm,phase\nA-1,15,460,190,1765,3\n").entries
     assert entry.doubts
+    # 15 kW at 460 V take some 24 A; in kilowatts as in horsepower
+    [entry] = read("tag,kw,volts,amps,rpm,phase\nA-1,15,460,265,1765,3\n").entries
+    assert "15 kW" in say(entry.doubts[0])
+    [entry] = read("tag,kw,volts,amps,rpm,phase\nA-1,15,460,25,1765,3\n").entries
+    assert entry.doubts == ()
 
 
 @pytest.mark.parametrize("delimiter", list(",;\t|"))

@@ -46,6 +46,7 @@ export const scheduleWords = {
   take: (count: Shown) => `Take ${count} ${count === 1 ? "motor" : "motors"}`,
   stop: "Stop",
   progress: (done: Shown, total: Shown) => `${done} of ${total} taken`,
+  taken: (count: Shown) => `${count} ${count === 1 ? "motor" : "motors"} taken`,
   came: (added: Shown, changed: Shown, same: Shown) =>
     `${added} added, ${changed} changed, ${same} as they were`,
   kept: (count: Shown) => `${count} kept as a person entered them`,

@@ -205,22 +205,28 @@ def _power(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
         )
         code = "power.agrees" if level == "agrees" else "power.two"
         yield _finding(code, level, "power_kw", spans, "power_hp", **params)
-    if len(plate.power_hp) != 1 or not plate.volts_v or not plate.amps_a or plate.phases is None:
+    if len(plate.power_hp) == 1:
+        as_kw, said_power = plate.power_hp[0] * HP_KW, f"{plain(plate.power_hp[0])} hp"
+    elif len(plate.power_kw) == 1 and not plate.power_hp:
+        as_kw, said_power = plate.power_kw[0], f"{plain(plate.power_kw[0])} kW"
+    else:
+        return
+    if not plate.volts_v or not plate.amps_a or plate.phases is None:
         return
     volts, amps = plate.volts_v[-1].high, plate.amps_a[-1].low
     if len(plate.amps_a) != len(plate.volts_v):
         return
     into_kva = volts * amps * (ROOT3 if plate.phases == 3 else 1) / 1000
-    product = plate.power_hp[0] * HP_KW / into_kva
+    product = as_kw / into_kva
     params = {
-        "hp": plain(plate.power_hp[0]),
+        "power": said_power,
         "volts": plain(volts),
         "amps": plain(amps),
         "product": show(product),
     }
     if product >= 1:
         yield _finding("amps.power_low", "doubt", "amps_a", spans, "power_hp", **params)
-    elif product < Decimal("0.35") and plate.power_hp[0] >= 1:
+    elif product < Decimal("0.35") and as_kw >= HP_KW:
         yield _finding("amps.power_high", "doubt", "amps_a", spans, "power_hp", **params)
     elif plate.efficiency_percent and plate.power_factor_percent:
         said = plate.efficiency_percent[0] * plate.power_factor_percent[0] / 10000
@@ -235,7 +241,7 @@ def _power(plate: Nameplate, spans: Spans) -> Iterator[Finding]:
             "power_factor_percent",
             **params,
         )
-    elif plate.power_hp[0] >= 1:
+    elif as_kw >= HP_KW:
         yield _finding("amps.power_fits", "agrees", "amps_a", spans, **params)
 
 

@@ -20,7 +20,9 @@ export function ScheduleScreen() {
     ? w.ask
     : one.state === "read"
       ? w.read(one.good, one.bad_lines)
-      : `${w.progress(done, total)} · ${w.states[one.state] ?? one.state}`;
+      : one.state === "done"
+        ? w.taken(done)
+        : `${w.progress(done, total)} · ${w.states[one.state] ?? one.state}`;
   return (
     <PlantPage works={works} title={w.title} headline={headline}>
       {room.problem && <ProblemSlab problem={room.problem} />}
@@ -71,9 +73,19 @@ export function ScheduleScreen() {
           {one.is_encoding_guessed && <p className="text-caution">{w.guess}</p>}
           {one.state !== "read" && (
             <div role="status" data-testid="came">
-              <progress className="h-4 w-full max-w-xl accent-plum" value={done} max={total || 1}>
-                {w.progress(done, total)}
-              </progress>
+              <div
+                role="progressbar"
+                aria-label={w.progress(done, total)}
+                aria-valuenow={done}
+                aria-valuemin={0}
+                aria-valuemax={total}
+                className="h-4 w-full max-w-xl bg-sunk"
+              >
+                <div
+                  className="h-4 bg-plum"
+                  style={{ width: `${Math.round((100 * done) / (total || 1))}%` }}
+                />
+              </div>
               {one.state !== "running" && (
                 <p className="font-semibold">
                   {w.came(one.added, one.changed, one.same)}
