@@ -5,19 +5,29 @@ from __future__ import annotations
 import base64
 import binascii
 import zlib
-from typing import Annotated
+from typing import Annotated, Any
 
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
+from pydantic import BaseModel
 from pydantic import Field as Limit
 
 from answers.schemas.base import Answer as Out
 from answers.schemas.base import Sentence
+from api.answers import JSON, as_json
 from api.files import answers_file, attachment
 from api.problems import ProblemError
-from api.schemas import REFUSALS, Schema
+from api.schemas import HEAVY, REFUSALS, Schema
+from desk.answer import Tell, answer
 from evencoil.base import say
-from evencoil.schedule import FIELDS, MOST_BYTES, map_columns, read_sheet, repair_file
+from evencoil.schedule import (
+    FIELDS,
+    MOST_BYTES,
+    map_columns,
+    read_schedule,
+    read_sheet,
+    repair_file,
+)
 from people.access import Caller, caller_in, not_found
 from schedules.actions import KeepTable, MapTable, StopTable, TakeTable
 from schedules.models import ScheduleRun
@@ -154,37 +164,29 @@ def _line(row: ScheduleRun, caller: Caller) -> ScheduleLineOut:
     )
 
 
-def _out(row: ScheduleRun, caller: Caller) -> ScheduleOut:
-    line = _line(row, caller).model_dump()
-    taken = {
-        "added": row.added,
-        "changed": row.changed,
-        "same": row.same,
-        "kept": [ScheduleKeptOut.model_validate(one) for one in row.kept],
-    }
-    if not row.data:
-        # tables of long ago: what came of them stays, the file does not
-        return ScheduleOut(
-            **line,
-            **taken,
-            is_here=False,
-            encoding="",
-            is_encoding_guessed=False,
-            delimiter="",
-            heads=[],
-            columns=[],
-            left=[],
-            good=row.total,
-            bad_lines=0,
-            bad=[],
-            doubts=[],
-        )
-    sheet, schedule = read_run(row)
-    mapped = map_columns(sheet.heads, row.told)
+class _Told(BaseModel):
+    """What decides what is told of a table, besides plant rules and core."""
+
+    run: int
+    mapped: dict[str, str]
+    line: ScheduleLineOut
+    taken: dict[str, int]
+    kept: list[ScheduleKeptOut]
+
+
+def _of(told: _Told, **read: Any) -> bytes:
+    return as_json(ScheduleOut(**told.line.model_dump(), **told.taken, kept=told.kept, **read))
+
+
+def _read(told: _Told, data: bytes, tell: Tell) -> bytes:
+    """Return what is told of a table whose file is here."""
+    del tell
+    sheet = read_sheet(data)
+    mapped = map_columns(sheet.heads, told.mapped)
+    schedule = read_schedule(sheet, mapped)
     head_of = {field: sheet.heads[place] for field, place in mapped.place_of.items()}
-    return ScheduleOut(
-        **line,
-        **taken,
+    return _of(
+        told,
         is_here=True,
         encoding=sheet.encoding,
         is_encoding_guessed=sheet.is_guess,
@@ -210,6 +212,35 @@ def _out(row: ScheduleRun, caller: Caller) -> ScheduleOut:
     )
 
 
+def _answered(request: HttpRequest, caller: Caller, row: ScheduleRun) -> HttpResponse:
+    """Answer what is told of a table: a long one is read on a seat, in its plant's turn."""
+    told = _Told(
+        run=row.pk,
+        mapped=row.told,
+        line=_line(row, caller),
+        taken={"added": row.added, "changed": row.changed, "same": row.same},
+        kept=[ScheduleKeptOut.model_validate(one) for one in row.kept],
+    )
+    if row.data:
+        return answer(request, caller, _read, told, bytes(row.data), decided_by=told)
+    # tables of long ago: what came of them stays, the file does not
+    body = _of(
+        told,
+        is_here=False,
+        encoding="",
+        is_encoding_guessed=False,
+        delimiter="",
+        heads=[],
+        columns=[],
+        left=[],
+        good=row.total,
+        bad_lines=0,
+        bad=[],
+        doubts=[],
+    )
+    return HttpResponse(body, content_type=JSON)
+
+
 @router.get(PLACE, response={200: list[ScheduleLineOut], **REFUSALS})
 def schedules(request: HttpRequest, works: str) -> list[ScheduleLineOut]:
     """Return the tables of a works, the newest first."""
@@ -218,20 +249,20 @@ def schedules(request: HttpRequest, works: str) -> list[ScheduleLineOut]:
     return [_line(row, caller) for row in rows[:50]]
 
 
-@router.post(PLACE, response={200: ScheduleOut, **REFUSALS})
-def read_table(request: HttpRequest, works: str, body: ScheduleTableIn) -> ScheduleOut:
+@router.post(PLACE, response={200: ScheduleOut, **HEAVY})
+def read_table(request: HttpRequest, works: str, body: ScheduleTableIn) -> HttpResponse:
     """Read a table and tell what could be taken of it; no motor is touched."""
     caller = caller_in(request, works)
     data = _opened(body.data)
     sheet = read_sheet(data)
-    return _out(KeepTable(caller, body.name, data, sheet).run(), caller)
+    return _answered(request, caller, KeepTable(caller, body.name, data, sheet).run())
 
 
-@router.get(f"{PLACE}/{{n}}", response={200: ScheduleOut, **REFUSALS})
-def one_schedule(request: HttpRequest, works: str, n: ScheduleNumber) -> ScheduleOut:
+@router.get(f"{PLACE}/{{n}}", response={200: ScheduleOut, **HEAVY})
+def one_schedule(request: HttpRequest, works: str, n: ScheduleNumber) -> HttpResponse:
     """Return a table, with how far it is taken."""
     caller = caller_in(request, works)
-    return _out(_run(caller, n), caller)
+    return _answered(request, caller, _run(caller, n))
 
 
 @router.get(f"{PLACE}/{{n}}/progress", response={200: ScheduleLineOut, **REFUSALS})
@@ -241,31 +272,31 @@ def schedule_progress(request: HttpRequest, works: str, n: ScheduleNumber) -> Sc
     return _line(_run(caller, n), caller)
 
 
-@router.post(f"{PLACE}/{{n}}/map", response={200: ScheduleOut, **REFUSALS})
+@router.post(f"{PLACE}/{{n}}/map", response={200: ScheduleOut, **HEAVY})
 def map_table(
     request: HttpRequest, works: str, n: ScheduleNumber, body: ScheduleMapIn
-) -> ScheduleOut:
+) -> HttpResponse:
     """Say which column means which field; the next table with the same heads is mapped alike."""
     caller = caller_in(request, works)
     row = _run(caller, n)
     map_columns(read_sheet(bytes(row.data)).heads if row.data else (), body.told)
-    return _out(MapTable(caller, row, body.told).run(), caller)
+    return _answered(request, caller, MapTable(caller, row, body.told).run())
 
 
-@router.post(f"{PLACE}/{{n}}/take", response={200: ScheduleOut, **REFUSALS})
-def take_table(request: HttpRequest, works: str, n: ScheduleNumber) -> ScheduleOut:
+@router.post(f"{PLACE}/{{n}}/take", response={200: ScheduleOut, **HEAVY})
+def take_table(request: HttpRequest, works: str, n: ScheduleNumber) -> HttpResponse:
     """Let a worker take every good line."""
     caller = caller_in(request, works)
     row = TakeTable(caller, _run(caller, n)).run()
     take_lines.enqueue(row.pk)
-    return _out(row, caller)
+    return _answered(request, caller, row)
 
 
-@router.post(f"{PLACE}/{{n}}/stop", response={200: ScheduleOut, **REFUSALS})
-def stop_table(request: HttpRequest, works: str, n: ScheduleNumber) -> ScheduleOut:
+@router.post(f"{PLACE}/{{n}}/stop", response={200: ScheduleOut, **HEAVY})
+def stop_table(request: HttpRequest, works: str, n: ScheduleNumber) -> HttpResponse:
     """Stop taking; what was taken stays."""
     caller = caller_in(request, works)
-    return _out(StopTable(caller, _run(caller, n)).run(), caller)
+    return _answered(request, caller, StopTable(caller, _run(caller, n)).run())
 
 
 @router.get(f"{PLACE}/{{n}}/repair.csv", response=REFUSALS, openapi_extra=answers_file("text/csv"))
