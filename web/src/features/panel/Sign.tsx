@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Refused, signInAgain, told } from "../../api/client";
+import { Coming } from "../../components/Edges";
 import { Tick, Words } from "../../components/inputs";
 import { AskAgain, ProblemSlab } from "../../components/shapes";
 import { useIsOnline } from "../../state/useIsOnline";
@@ -104,14 +105,18 @@ export function Sign({
           onDone={(text) => onAct({ kind: "review_asked", body: { text } })}
         />
       )}
+      {/* nobody signs before what is to be judged is shown, and its coming must not push the button away */}
+      {isReviewer && query.isPending && <Coming />}
       {isReviewer ? (
-        <Signing
-          isOnline={isOnline}
-          isFit={panel.is_fit}
-          needsLicense={review?.needs_license ?? true}
-          accepts={review?.accepts ?? []}
-          onSign={onSign}
-        />
+        !query.isPending && (
+          <Signing
+            isOnline={isOnline}
+            isFit={panel.is_fit}
+            needsLicense={review?.needs_license ?? true}
+            accepts={review?.accepts ?? []}
+            onSign={onSign}
+          />
+        )
       ) : (
         <p className="text-soft">{w.reviewerSigns}</p>
       )}
