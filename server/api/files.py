@@ -8,6 +8,8 @@ from collections.abc import Iterable, Sequence
 
 from django.http import HttpResponse
 
+from evencoil.base import no_formula
+
 __all__ = ["answers_file", "as_csv", "attachment"]
 
 
@@ -29,14 +31,6 @@ def attachment(data: bytes, kind: str, name: str, ending: str = "") -> HttpRespo
     return response
 
 
-def _safe(value: str) -> str:
-    """Return a cell that no spreadsheet takes for a formula."""
-    begins = value.strip()[:1]
-    is_formula = begins in {"=", "+", "@", "-"} and len(value.strip()) > 1
-    # a tab or a line end in front makes some programs take the rest for one
-    return f"'{value}" if is_formula or value[:1] in {"\t", "\r", "\n"} else value
-
-
 def as_csv(rows: Iterable[Sequence[str]]) -> bytes:
     """Return rows as CSV; no cell of it is taken for a formula.
 
@@ -46,5 +40,7 @@ def as_csv(rows: Iterable[Sequence[str]]) -> bytes:
         The first one is the heading.
     """
     text = io.StringIO()
-    csv.writer(text, lineterminator="\n").writerows([_safe(cell) for cell in row] for row in rows)
+    csv.writer(text, lineterminator="\n").writerows(
+        [no_formula(cell) for cell in row] for row in rows
+    )
     return text.getvalue().encode()

@@ -72,12 +72,12 @@ class _OfRun(Action[ScheduleRun]):
 
     def __init__(self, caller: Caller, run: ScheduleRun) -> None:
         super().__init__(caller)
-        self.kept = run
+        self.table = run
 
     @property
     def target(self) -> str:
         """Return the name of the file."""
-        return self.kept.name
+        return self.table.name
 
     def now(self, *states: str) -> ScheduleRun:
         """Return it as it stands, if it stands in one of some states.
@@ -87,7 +87,7 @@ class _OfRun(Action[ScheduleRun]):
         ProblemError
             409 in any other state.
         """
-        row = ScheduleRun.objects.select_for_update().get(pk=self.kept.pk)
+        row = ScheduleRun.objects.select_for_update().get(pk=self.table.pk)
         if row.state not in states:
             raise ProblemError(
                 409,

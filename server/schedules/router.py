@@ -24,14 +24,14 @@ from evencoil.schedule import (
     FIELDS,
     MOST_BYTES,
     map_columns,
-    read_schedule,
+    open_table,
     read_sheet,
     repair_file,
 )
 from people.access import Caller, caller_in, not_found
 from schedules.actions import KeepTable, MapTable, StopTable, TakeTable
 from schedules.models import ScheduleRun
-from schedules.taking import read_run, take_lines
+from schedules.taking import take_lines
 
 __all__ = ["router"]
 
@@ -181,9 +181,8 @@ def _of(told: _Told, **read: Any) -> bytes:
 def _read(told: _Told, data: bytes, tell: Tell) -> bytes:
     """Return what is told of a table whose file is here."""
     del tell
-    sheet = read_sheet(data)
-    mapped = map_columns(sheet.heads, told.mapped)
-    schedule = read_schedule(sheet, mapped)
+    table = open_table(data, told.mapped)
+    sheet, mapped, schedule = table.sheet, table.mapped, table.schedule
     head_of = {field: sheet.heads[place] for field, place in mapped.place_of.items()}
     return _of(
         told,
@@ -306,5 +305,6 @@ def repair(request: HttpRequest, works: str, n: ScheduleNumber) -> HttpResponse:
     row = _run(caller, n)
     if not row.data:
         raise not_found("file")
-    data = repair_file(*read_run(row)).encode("utf-8-sig")
+    table = open_table(bytes(row.data), row.told)
+    data = repair_file(table.sheet, table.schedule).encode("utf-8-sig")
     return attachment(data, "text/csv", f"{row.name} repair", "csv")

@@ -7,36 +7,19 @@ from django_tasks import task
 
 from api.problems import ProblemError
 from evencoil.base import CoreError, speaking
-from evencoil.schedule import Schedule, Sheet, map_columns, read_schedule, read_sheet
+from evencoil.schedule import open_table
 from jobs.lines import work_out_soon
 from people.access import caller_of
 from plant.profile import profile_of
 from schedules.actions import TakeMotor
 from schedules.models import ScheduleRun
 
-__all__ = ["TOLD_EVERY", "read_run", "take_lines"]
+__all__ = ["TOLD_EVERY", "take_lines"]
 
 #: motors between two looks at whether it was stopped
 TOLD_EVERY = 25
 #: so many that a person's entry kept are told one by one
 _MOST_KEPT = 500
-
-
-def read_run(run: ScheduleRun) -> tuple[Sheet, Schedule]:
-    """Return a table and its motors, by the columns as they are mapped.
-
-    Parameters
-    ----------
-    run : ScheduleRun
-        With its data.
-
-    Raises
-    ------
-    CoreError
-        If the table or its mapping cannot be read.
-    """
-    sheet = read_sheet(bytes(run.data))
-    return sheet, read_schedule(sheet, map_columns(sheet.heads, run.told))
 
 
 @task()
@@ -65,7 +48,7 @@ def take_lines(run_pk: int) -> int:
 
 
 def _taken(run: ScheduleRun) -> int:
-    _, schedule = read_run(run)
+    schedule = open_table(bytes(run.data), run.told).schedule
     own = ScheduleRun.objects.filter(pk=run.pk)
     own.update(total=len(schedule.entries))
     caller = caller_of(run.by, run.works)

@@ -46,7 +46,7 @@ from evencoil.base.names import (
     speaking,
 )
 from evencoil.base.quantities import LB_FT_PER_NM, ROOT3, ConductorSize, exact, number, plain, show
-from evencoil.base.text import HugeText, LongText, MotorTag, Text
+from evencoil.base.text import HugeText, LongText, MotorTag, Text, clean, no_formula
 from evencoil.base.version import __version__
 from evencoil.base.words import Message, counted, say
 
@@ -88,6 +88,7 @@ __all__ = [
     "Trail",
     "Verdict",
     "__version__",
+    "clean",
     "counted",
     "exact",
     "figure",
@@ -97,6 +98,7 @@ __all__ = [
     "line_said",
     "line_typed",
     "names_of",
+    "no_formula",
     "number",
     "plain",
     "say",

@@ -12,7 +12,7 @@ from typing import Annotated
 
 from pydantic import AfterValidator, StringConstraints
 
-__all__ = ["HugeText", "LongText", "MotorTag", "Text", "clean"]
+__all__ = ["HugeText", "LongText", "MotorTag", "Text", "clean", "no_formula"]
 
 
 def clean(text: str) -> str:
@@ -31,6 +31,20 @@ def clean(text: str) -> str:
                 " Take it out and try again."
             )
     return unicodedata.normalize("NFC", text)
+
+
+def no_formula(cell: str) -> str:
+    """Return a cell of a table that no spreadsheet takes for a formula.
+
+    Parameters
+    ----------
+    cell : str
+        As written.
+    """
+    bare = cell.strip()
+    is_formula = bare[:1] in {"=", "+", "@", "-"} and len(bare) > 1
+    # a tab or a line end in front makes some programs take the rest for one
+    return f"'{cell}" if is_formula or cell[:1] in {"\t", "\r", "\n"} else cell
 
 
 def _at_most(most: int) -> AfterValidator:

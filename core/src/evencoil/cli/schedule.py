@@ -13,16 +13,7 @@ from pathlib import Path
 
 from evencoil.base import Message, OutOfRangeError, say
 from evencoil.job import FileMotor, JobFile, dump
-from evencoil.schedule import (
-    Entry,
-    Mapped,
-    Schedule,
-    Sheet,
-    map_columns,
-    read_schedule,
-    read_sheet,
-    repair_file,
-)
+from evencoil.schedule import Entry, Mapped, Schedule, Sheet, open_table, repair_file
 
 __all__ = ["add_schedule_arguments", "schedule"]
 
@@ -32,7 +23,7 @@ _MOST_SHOWN = 40
 
 
 def add_schedule_arguments(parser: argparse.ArgumentParser) -> None:
-    """Add where columns are told, and where files go.
+    """Add the mapping of columns, and the files to write.
 
     Parameters
     ----------
@@ -91,9 +82,8 @@ def schedule(arguments: argparse.Namespace, data: bytes) -> bool:
     data : bytes
         The table.
     """
-    sheet = read_sheet(data)
-    mapped = map_columns(sheet.heads, _told(arguments.map))
-    found = read_schedule(sheet, mapped)
+    table = open_table(data, _told(arguments.map))
+    sheet, mapped, found = table.sheet, table.mapped, table.schedule
     if arguments.out:
         _write(Path(arguments.out), found.entries)
     if arguments.bad:
@@ -142,7 +132,7 @@ def _as_text(sheet: Sheet, mapped: Mapped, found: Schedule) -> None:
     for place in mapped.left:
         print(f"  {'left out':16} {sheet.heads[place]}")
     for place, field in mapped.doubled:
-        print(f"  {'left out':16} {sheet.heads[place]}: {field} is told by another column")
+        print(f"  {'left out':16} {sheet.heads[place]}: another column gives {field} already")
     print(f"{len(found.entries)} motors, {len(found.bad_lines)} lines not taken")
     for one in found.bad[:_MOST_SHOWN]:
         print(f"line {one.line}, {one.field}: {say(one.reason)} {say(one.hint)}")

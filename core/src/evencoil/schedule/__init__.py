@@ -5,7 +5,7 @@ Knows jobs and nameplates; no person and no database.
 
 from evencoil.schedule.cells import MOST_BYTES, MOST_COLUMNS, MOST_LINES, Line, Sheet, read_sheet
 from evencoil.schedule.columns import FIELDS, Mapped, map_columns
-from evencoil.schedule.entries import BadCell, Entry, Schedule, read_schedule
+from evencoil.schedule.entries import BadCell, Entry, Schedule, Table, open_table, read_schedule
 from evencoil.schedule.repair import as_text, repair_file
 
 __all__ = [
@@ -19,8 +19,10 @@ __all__ = [
     "Mapped",
     "Schedule",
     "Sheet",
+    "Table",
     "as_text",
     "map_columns",
+    "open_table",
     "read_schedule",
     "read_sheet",
     "repair_file",

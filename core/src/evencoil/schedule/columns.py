@@ -22,7 +22,7 @@ __all__ = ["FIELDS", "Mapped", "map_columns"]
 _UNIT = re.compile(r"[\[(]\s*([^\])]*?)\s*[\])]")
 _NOT_WORDS = re.compile(r"[^a-z0-9/]+")
 _BY_UNIT = {"hp": "power_hp", "kw": "power_kw"}
-#: a head that names a unit alone, in brackets: what it can make of a general field
+#: a head that says power and leaves the unit to the brackets or to the cells
 _OF_POWER = "power"
 
 

@@ -11,20 +11,23 @@ Source: the reader of nameplates; the tables of supplies and of the catalogue.
 from __future__ import annotations
 
 import re
+import unicodedata
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
 
-from evencoil.base import CoreError, Message
+from pydantic import TypeAdapter, ValidationError
+
+from evencoil.base import CoreError, Message, MotorTag, clean
 from evencoil.job import JobInputs
 from evencoil.plate import read, read_supply
-from evencoil.schedule.cells import Line, Sheet
-from evencoil.schedule.columns import Mapped
+from evencoil.schedule.cells import Line, Sheet, read_sheet
+from evencoil.schedule.columns import Mapped, map_columns
 from evencoil.starters import catalogue
 
-__all__ = ["BadCell", "Entry", "Schedule", "read_schedule"]
+__all__ = ["BadCell", "Entry", "Schedule", "Table", "open_table", "read_schedule"]
 
-MOST_TAG = 40
+_TAG: TypeAdapter[str] = TypeAdapter(MotorTag)
 _FIGURE = re.compile(r"^(\d{1,3}(?:[ ,.]?\d{3})*|\d+)?(?:([.,])(\d+))?$")
 #: figures of the plate in the order they are stamped: field, unit written after it, what may
 #: stand in the cell after the figure, and the bounds within which it is believed
@@ -103,7 +106,7 @@ class _BadCellError(Exception):
         self.hint = Message(f"schedule.cell.{name}.hint", params)
 
 
-def figure(text: str) -> str | None:
+def _figure(text: str) -> str | None:
     """Return a figure with a point, from one with point or comma; None if it is none.
 
     Parameters
@@ -139,7 +142,7 @@ def _figures(field: str, text: str, unit: str, bounds: tuple[float, float]) -> s
         raise _BadCellError(field, text, "several")
     found = []
     for part in parts:
-        value = figure(part.strip())
+        value = _figure(part.strip())
         if value is None:
             raise _BadCellError(field, text, "figure")
         if not bounds[0] <= float(value) <= bounds[1]:
@@ -153,6 +156,15 @@ def _figures(field: str, text: str, unit: str, bounds: tuple[float, float]) -> s
 def _doubts(plate: str) -> tuple[Message, ...]:
     """Return what does not fit on a nameplate; many motors of a plant have the same one."""
     return tuple(one.message for one in read(plate).findings if one.level in {"doubt", "refusal"})
+
+
+def _is_tag(text: str) -> bool:
+    """Tell whether a text can be a motor's tag, as everywhere else."""
+    try:
+        _TAG.validate_python(text)
+    except ValidationError:
+        return False
+    return True
 
 
 class _Reader:
@@ -227,12 +239,21 @@ class _Reader:
             self.wrong(_BadCellError("starter", text, "starter"))
         return code
 
+    def words(self, field: str, most: int) -> str:
+        """Return a cell of words as every other text of the project is let in."""
+        text = self.cell(field)
+        try:
+            return clean(text)[:most]
+        except ValueError:
+            self.wrong(_BadCellError(field, text, "sign"))
+            return ""
+
     def tag(self, seen: dict[str, int]) -> str:
-        tag = self.cell("tag")
+        tag = unicodedata.normalize("NFC", self.cell("tag"))
         if not tag:
             self.wrong(_BadCellError("tag", tag, "no_tag"))
-        elif len(tag) > MOST_TAG or "/" in tag:
-            self.wrong(_BadCellError("tag", tag, "tag", most=str(MOST_TAG)))
+        elif not _is_tag(tag):
+            self.wrong(_BadCellError("tag", tag, "tag"))
         elif tag.casefold() in seen:
             self.wrong(_BadCellError("tag", tag, "doubled", line=str(seen[tag.casefold()])))
         else:
@@ -242,6 +263,8 @@ class _Reader:
     def entry(self, seen: dict[str, int]) -> Entry | None:
         tag, plate = self.tag(seen), self.plate()
         supply, starter = self.supply(), self.starter()
+        name, machine = self.words("name", 120), self.words("machine", 60)
+        panel = self.words("panel", 60)
         if not self.bad and not plate:
             self.wrong(_BadCellError("power_hp", "", "no_plate"))
         if self.bad:
@@ -249,9 +272,9 @@ class _Reader:
         return Entry(
             line=self.line.number,
             tag=tag,
-            name=self.cell("name")[:120],
-            machine=self.cell("machine")[:60],
-            panel=self.cell("panel")[:60],
+            name=name,
+            machine=machine,
+            panel=panel,
             inputs=JobInputs.model_validate(
                 {
                     "plate": {"text": plate},
@@ -286,3 +309,32 @@ def read_schedule(sheet: Sheet, mapped: Mapped) -> Schedule:
     bad: list[BadCell] = []
     entries = tuple(_read(sheet, mapped, bad))
     return Schedule(entries=entries, bad=tuple(bad))
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """A file read whole: its lines, what its columns mean, and the motors in it."""
+
+    sheet: Sheet
+    mapped: Mapped
+    schedule: Schedule
+
+
+def open_table(data: bytes, told: Mapping[str, str] | None = None) -> Table:
+    """Return a file as a table of motors.
+
+    Parameters
+    ----------
+    data : bytes
+        The file.
+    told : mapping, optional
+        Field to the head that means it, as a person says.
+
+    Raises
+    ------
+    CoreError
+        If the file is no table, or a column is told that it has not.
+    """
+    sheet = read_sheet(data)
+    mapped = map_columns(sheet.heads, told)
+    return Table(sheet, mapped, read_schedule(sheet, mapped))

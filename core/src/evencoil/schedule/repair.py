@@ -12,13 +12,11 @@ import io
 from collections import defaultdict
 from collections.abc import Iterable, Sequence
 
-from evencoil.base import Message, say
+from evencoil.base import Message, no_formula, say
 from evencoil.schedule.cells import Sheet
 from evencoil.schedule.entries import Schedule
 
 __all__ = ["as_text", "repair_file"]
-
-_FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
 
 def as_text(cell: str) -> str:
@@ -29,12 +27,10 @@ def as_text(cell: str) -> str:
     cell : str
         As written.
     """
-    if not cell.startswith(_FORMULA):
-        return cell
     try:
         float(cell.replace(",", "."))
     except ValueError:
-        return f"'{cell}"
+        return no_formula(cell)
     return cell
 
 
