@@ -21,6 +21,7 @@ from evencoil.practice import (
     drill,
     judge_parts,
     names_section,
+    part_answers,
     said_asked,
     said_fact,
     said_part,
@@ -332,24 +333,19 @@ def answer_drill(request: HttpRequest, works: str, body: DrillAnswerIn) -> Drill
     )
 
 
-def _told(told: list[str], place: int) -> str:
-    return told[place] if place < len(told) else ""
-
-
 def _parts(one: Drill, given: str) -> list[DrillPartVerdictOut]:
-    told = [text.strip() for text in given.split(";")]
     return [
         DrillPartVerdictOut(
             asked=said_part(part.kind),
-            given=_told(told, place),
+            given=told,
             is_right=verdict.is_right,
             right=part.right,
             unit=part.unit,
             # what was not answered took no route
-            said="" if verdict.is_right or not _told(told, place) else said_slip(verdict.slip),
+            said="" if verdict.is_right or not told else said_slip(verdict.slip),
         )
-        for place, (part, verdict) in enumerate(
-            zip(one.parts, judge_parts(one, given), strict=True)
+        for part, told, verdict in zip(
+            one.parts, part_answers(one, given), judge_parts(one, given), strict=True
         )
     ]
 

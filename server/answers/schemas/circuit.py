@@ -9,7 +9,7 @@ from pydantic import BeforeValidator, Field
 from answers.schemas.base import Answer, Refused, Sentence
 from answers.schemas.parts import FindingOut
 from answers.schemas.pictures import PictureOut
-from evencoil.base import Message, in_trade_terms, line_said, say
+from evencoil.base import Message, in_trade_terms, say
 from evencoil.circuit import (
     CONTACTS,
     TURNED,
@@ -27,7 +27,7 @@ from evencoil.job import JobStarter, RehearsedMotor
 from evencoil.logic import LiveProgram
 from evencoil.rehearsal import Trace
 from evencoil.solver import PARTS, Motor
-from evencoil.starters import CatalogueEntry, OptionSpec, found_entry
+from evencoil.starters import CatalogueEntry, OptionSpec, found_entry, said_choice
 
 __all__ = ["CatalogueOut", "CircuitOut", "TraceOut", "catalogue_out", "circuit_out", "trace_out"]
 
@@ -389,21 +389,12 @@ def catalogue_out(entries: list[CatalogueEntry]) -> CatalogueOut:
     )
 
 
-def _word(name: str, word: str) -> str:
-    """Return a choice as it is read: figures say themselves, lines by the plant's names."""
-    if word.isdigit():
-        return word
-    if word.startswith("L"):
-        return line_said(word)
-    return say(Message(f"option.{name}.{word}"))
-
-
 def _option(spec: OptionSpec, used: str) -> OptionOut:
     return OptionOut(
         name=spec.name,
         label=say(Message(f"option.{spec.name}")),
         choices=spec.choices,
-        words=[_word(spec.name, word) for word in spec.choices],
+        words=[said_choice(spec.name, word) for word in spec.choices],
         default=spec.default,
         least=spec.least,
         most=spec.most,

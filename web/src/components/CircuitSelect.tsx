@@ -1,6 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { api, told } from "../api/client";
+import { useCatalogue } from "../diagram/useCatalogue";
 
 /** A circuit of the catalogue, by its group. */
 export function CircuitSelect({
@@ -17,12 +16,7 @@ export function CircuitSelect({
   value: string;
   onValueChange: (circuit: string) => void;
 }) {
-  const { data } = useQuery({
-    queryKey: ["catalogue", works],
-    queryFn: ({ signal }) =>
-      told(api.GET("/api/w/{works}/catalogue", { params: { path: { works } }, signal })),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const { data } = useCatalogue(works);
   const groups = useMemo(() => {
     const found = new Map<string, { id: string; title: string }[]>();
     for (const one of data?.circuits ?? [])

@@ -17,6 +17,7 @@ from evencoil.practice.model import (
     judge,
     judge_parts,
     names_section,
+    part_answers,
 )
 from evencoil.practice.panel import Asked, Metered, MeterKind, ask_panel, bare_edits, meter_at
 
@@ -44,6 +45,7 @@ __all__ = [
     "meter_at",
     "names_section",
     "next_box",
+    "part_answers",
     "said_asked",
     "said_fact",
     "said_part",

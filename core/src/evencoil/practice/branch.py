@@ -8,89 +8,61 @@ from __future__ import annotations
 import random
 from collections.abc import Iterable
 
-from evencoil.base import CoreError, plain, say
+from evencoil.base import plain, say
 from evencoil.practice.figures import FIGURES
-from evencoil.practice.lots import apart, path_of
-from evencoil.practice.model import Drill, DrillKind, Part
+from evencoil.practice.lots import Case, MotorLot, apart, path_of
+from evencoil.practice.model import DrillKind, Part
 from evencoil.practice.wires import grounding_routes, wire_lot, wire_routes
 
-__all__ = ["branch_drill"]
+__all__ = ["branch"]
 
-_MOST_TRIES = 60
-#: what is asked, by the step that answers it
-_FIGURES = {
+#: what is asked, in its order, by the step that answers it
+_STEPS: dict[DrillKind, str] = {
     "table_current": "table_flc_a",
     "ampacity": "required_ampacity_a",
+    "wire_size": "conductor_size",
     "protection": "protection_device_a",
     "overload": "overload_setting_a",
+    "grounding": "grounding_conductor_size",
     "disconnect": "disconnect_least_a",
 }
-_SIZES = {"wire_size": "conductor_size", "grounding": "grounding_conductor_size"}
-_ORDER: tuple[DrillKind, ...] = (
-    "table_current",
-    "ampacity",
-    "wire_size",
-    "protection",
-    "overload",
-    "grounding",
-    "disconnect",
-)
+_SIZES = {"wire_size": wire_routes, "grounding": grounding_routes}
 
 
-def branch_drill(seed: int, setting: str) -> Drill:
-    """Return a motor whose whole branch circuit is to be sized.
+def _part(kind: DrillKind, lot: MotorLot) -> Part:
+    sized = _SIZES.get(kind)
+    routes: Iterable[tuple[str, str | None]]
+    if sized is not None:
+        right, routes = str(lot.step(_STEPS[kind]).value), sized(lot)
+    else:
+        right = plain(lot.value(_STEPS[kind]))
+        routes = (
+            (name, None if value is None else plain(value))
+            for name, value in FIGURES[kind].routes(lot)
+        )
+    unit = "A" if sized is None else ""
+    return Part(kind=kind, unit=unit, right=right, slips=apart(right, routes))
+
+
+def branch(rng: random.Random, setting: str) -> Case:
+    """Draw a motor whose whole branch circuit is to be sized.
 
     Parameters
     ----------
-    seed : int
-        The same seed makes the same question.
+    rng : random.Random
+        What is drawn from.
     setting : str
         ``exam`` or ``field``.
-
-    Raises
-    ------
-    RuntimeError
-        If no motor could be drawn whose every size is known: a bug of the tables.
     """
-    rng = random.Random(f"branch {seed} {setting}")  # noqa: S311 - a drill is no secret
-    for _ in range(_MOST_TRIES):
-        try:
-            lot, told = wire_lot(rng, setting)
-            steps = {kind: lot.step(name) for kind, name in {**_FIGURES, **_SIZES}.items()}
-        except (CoreError, KeyError):
-            continue
-        figures: dict[str, Iterable[tuple[str, str | None]]] = {
-            kind: [
-                (name, None if value is None else plain(value))
-                for name, value in FIGURES[kind].routes(lot)
-            ]
-            for kind in _FIGURES
-        }
-        figures["wire_size"] = list(wire_routes(lot))
-        figures["grounding"] = list(grounding_routes(lot))
-        parts = []
-        for kind in _ORDER:
-            step = steps[kind]
-            right = str(step.value) if kind in _SIZES else plain(lot.value(_FIGURES[kind]))
-            parts.append(
-                Part(
-                    kind=kind,
-                    unit="" if kind in _SIZES else "A",
-                    right=right,
-                    slips=apart(right, figures[kind]),
-                )
-            )
-        path = [path_of(one) for one in steps.values() if one.rule is not None]
-        return Drill(
-            kind="branch",
-            seed=seed,
-            setting=setting,
-            facts=tuple(told.values()),
-            right="; ".join(one.right for one in parts),
-            path=tuple(dict.fromkeys(path)),
-            working=tuple(say(steps[kind].working) for kind in _ORDER),
-            slips=(),
-            parts=tuple(parts),
-            steps=tuple(steps[kind] for kind in _ORDER),
-        )
-    raise RuntimeError(f"no branch circuit of seed {seed} has every size")
+    lot, told = wire_lot(rng, setting)
+    steps = [lot.step(name) for name in _STEPS.values()]
+    parts = tuple(_part(kind, lot) for kind in _STEPS)
+    return Case(
+        facts=tuple(told.values()),
+        right="; ".join(one.right for one in parts),
+        path=tuple(dict.fromkeys(path_of(one) for one in steps if one.rule is not None)),
+        working=tuple(say(one.working) for one in steps),
+        slips=(),
+        parts=parts,
+        steps=tuple(steps),
+    )

@@ -7,16 +7,16 @@ from collections.abc import Callable, Mapping
 from functools import partial
 
 from evencoil.base import Message, OutOfRangeError, say
-from evencoil.practice.branch import branch_drill
+from evencoil.practice.branch import branch
 from evencoil.practice.choices import hazard_drill, joints_drill
-from evencoil.practice.feeders import FEEDERS, feeder
+from evencoil.practice.feeders import FEEDERS
 from evencoil.practice.figures import FIGURES, figure
 from evencoil.practice.ladder import ladder_drill
 from evencoil.practice.lots import Case, until_apart
 from evencoil.practice.model import KINDS, Drill, DrillKind, Fact
 from evencoil.practice.mystery import mystery_drill
-from evencoil.practice.reduced import REDUCED, reduced
-from evencoil.practice.wires import WIRES, wire
+from evencoil.practice.reduced import REDUCED
+from evencoil.practice.wires import WIRES
 
 __all__ = ["drill", "said_asked", "said_fact", "said_part", "said_slip"]
 
@@ -53,21 +53,21 @@ def drill(kind: str, seed: int, setting: str = "field") -> Drill:
     made = _CHOICES.get(own)
     if made is not None:
         return made(seed, setting)
-    return until_apart(own, seed, setting, partial(_DRAWN[own], own))
+    return until_apart(own, seed, setting, _DRAWN[own])
 
 
 _CHOICES: Mapping[str, Callable[[int, str], Drill]] = {
-    "branch": branch_drill,
     "joints": joints_drill,
     "mystery": mystery_drill,
     "ladder": ladder_drill,
     "hazard": hazard_drill,
 }
-_DRAWN: Mapping[str, Callable[[str, random.Random, str], Case | None]] = {
-    **dict.fromkeys(FIGURES, figure),
-    **dict.fromkeys(WIRES, wire),
-    **dict.fromkeys(REDUCED, reduced),
-    **dict.fromkeys(FEEDERS, feeder),
+_DRAWN: Mapping[str, Callable[[random.Random, str], Case | None]] = {
+    **{kind: partial(figure, kind) for kind in FIGURES},
+    **WIRES,
+    **REDUCED,
+    **FEEDERS,
+    "branch": branch,
 }
 
 

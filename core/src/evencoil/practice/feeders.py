@@ -16,7 +16,7 @@ from evencoil.practice.lots import EDITION, Case, MotorLot, figure_case, motor_l
 from evencoil.practice.model import Fact
 from evencoil.sizing import next_up
 
-__all__ = ["FEEDERS", "feeder"]
+__all__ = ["FEEDERS"]
 
 _VOLTS = ("208", "230", "460")
 _QUARTER, _COUNT = Decimal("0.25"), 3
@@ -108,18 +108,3 @@ FEEDERS: dict[str, Callable[[random.Random, str], Case | None]] = {
     "feeder_wire": _ampacity,
     "feeder_device": _device,
 }
-
-
-def feeder(kind: str, rng: random.Random, setting: str) -> Case | None:
-    """Draw a question of a feeder.
-
-    Parameters
-    ----------
-    kind : str
-        One of `FEEDERS`.
-    rng : random.Random
-        What is drawn from.
-    setting : str
-        ``exam`` or ``field``.
-    """
-    return FEEDERS[kind](rng, setting)

@@ -12,7 +12,6 @@ from decimal import Decimal
 from typing import Any
 
 from evencoil.practice.lots import (
-    EDITION,
     PERCENT,
     Case,
     MotorLot,
@@ -21,7 +20,6 @@ from evencoil.practice.lots import (
     motor_lot,
 )
 from evencoil.practice.model import Fact
-from evencoil.sizing import largest_not_above, next_up
 
 __all__ = ["FIGURES", "figure"]
 
@@ -49,6 +47,12 @@ def _row_below(lot: MotorLot) -> Decimal | None:
     return _decimal(cell.rows[cell.hit_row - 1][cell.hit_column])
 
 
+def _in_three_phase_table(lot: MotorLot, power: str) -> Decimal:
+    """Return what a usual three-phase motor of some horsepower has at the same volts [A]."""
+    rng = random.Random(0)  # noqa: S311 - no secret, and nothing of the draw is looked at
+    return motor_lot(rng, lot.setting, powers=(power,), volts=lot.volts).table_a
+
+
 def _decimal(text: str) -> Decimal | None:
     try:
         return Decimal(text)
@@ -67,14 +71,12 @@ def _of_one_phase(lot: MotorLot) -> Routes:
     yield "other_column", _other_column(lot, "230" if lot.volts != "230" else "115")
     yield "row_below", _row_below(lot)
     if lot.volts == "230":
-        three = motor_lot(random.Random(0), lot.setting, powers=(lot.power,))  # noqa: S311 - no secret
-        yield "three_phase_table", _other_column(three, "230")
+        yield "three_phase_table", _in_three_phase_table(lot, lot.power)
 
 
 def _of_kilowatts(lot: MotorLot) -> Routes:
     yield "nameplate_amps", lot.amps
-    same = motor_lot(random.Random(0), lot.setting, powers=(lot.power.replace(".5", " 1/2"),))  # noqa: S311 - no secret
-    yield "kw_as_hp", _other_column(same, lot.volts)
+    yield "kw_as_hp", _in_three_phase_table(lot, lot.power.replace(".5", " 1/2"))
     yield "other_column", _other_column(lot, "230" if lot.volts != "230" else "460")
 
 
@@ -86,8 +88,7 @@ def _of_ampacity(lot: MotorLot) -> Routes:
 
 
 def _of_low_speed(lot: MotorLot) -> Routes:
-    usual = motor_lot(random.Random(0), lot.setting, powers=(lot.power,), volts=lot.volts)  # noqa: S311 - no secret
-    yield "table_for_low_speed", Decimal("1.25") * usual.table_a
+    yield "table_for_low_speed", Decimal("1.25") * _in_three_phase_table(lot, lot.power)
     yield "no_125", lot.amps
     yield "twice_125", Decimal("1.5625") * lot.amps
     yield "percent_of_device", PERCENT[lot.kind] * lot.amps
@@ -99,8 +100,7 @@ def _of_protection(lot: MotorLot) -> Routes:
         # where the next size up is taken, the nameplate's percent mostly meets the other setting
         yield "percent_on_nameplate", lot.rated(part * lot.amps)
     yield "percent_on_125", lot.rated(part * Decimal("1.25") * table)
-    pick = next_up if lot.setting == "exam" else largest_not_above
-    yield "other_setting", pick(part * table, lot.kind, EDITION)
+    yield "other_setting", lot.rated(part * table, is_exam=lot.setting != "exam")
     other = {"inverse_time_breaker": "1.75", "dual_element_fuse": "2.5"}.get(lot.kind, "1.75")
     yield "other_device", lot.rated(Decimal(other) * table)
     yield "not_rounded", part * table
@@ -216,7 +216,7 @@ def figure(kind: str, rng: random.Random, setting: str) -> Case | None:
     return figure_case(
         rng,
         facts=(*told.values(), *question.more),
-        needed=set(question.needed),
+        needed=question.needed,
         right=lot.value(question.steps[-1]),
         routes=question.routes(lot),
         steps=steps,

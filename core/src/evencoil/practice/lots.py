@@ -7,7 +7,7 @@ are named give one answer: what is answered then tells which way was taken.
 from __future__ import annotations
 
 import random
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from decimal import Decimal
 from typing import Any
@@ -15,7 +15,7 @@ from typing import Any
 from evencoil.base import CoreError, Message, Step, plain, say
 from evencoil.codebook import Edition
 from evencoil.job import JobInputs, Worked, work_out
-from evencoil.practice.model import Drill, DrillKind, Fact, Slip, same
+from evencoil.practice.model import Drill, DrillKind, Fact, Part, Slip, same
 from evencoil.sizing import DeviceKind, largest_not_above, next_up
 
 __all__ = [
@@ -30,6 +30,7 @@ __all__ = [
     "motor_lot",
     "path_of",
     "slips_of",
+    "told_facts",
     "until_apart",
 ]
 
@@ -41,7 +42,6 @@ PERCENT: Mapping[DeviceKind, Decimal] = {
 }
 KINDS_OF_DEVICE: tuple[DeviceKind, ...] = tuple(PERCENT)
 _HP = ("5", "7 1/2", "10", "15", "20", "25", "30", "40", "50", "60", "75", "100", "125")
-_VOLTS = ("208", "230", "460", "575")
 _SUPPLY = {"208": "208Y/120", "230": "240", "460": "480Y/277", "575": "600Y/347"}
 _ONE_PHASE_HP = ("1/2", "3/4", "1", "1 1/2", "2", "3", "5", "7 1/2", "10")
 _ONE_PHASE_SUPPLY = {"115": "120/240 1PH", "230": "120/240 1PH"}
@@ -52,7 +52,7 @@ _MOST_SURPLUS = 3
 
 @dataclass(frozen=True, kw_only=True)
 class Case:
-    """A question as it was drawn: what a `Drill` is without kind, seed and setting."""
+    """A question as it was drawn: a `Drill` without kind, seed and setting."""
 
     facts: tuple[Fact, ...]
     right: str
@@ -63,6 +63,7 @@ class Case:
     choices: tuple[str, ...] = ()
     surplus: frozenset[str] = frozenset()
     steps: tuple[Step, ...] = ()
+    parts: tuple[Part, ...] = ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -311,11 +312,34 @@ def path_of(step: Step) -> str:
     return f"{step.rule}: row {row}, column {column.replace('_', ' ')}"
 
 
+def told_facts(
+    rng: random.Random, facts: Iterable[Fact], needed: Collection[str], most: int
+) -> tuple[tuple[Fact, ...], frozenset[str]]:
+    """Return the facts that are told, and the labels of those among them that are not needed.
+
+    Parameters
+    ----------
+    rng : random.Random
+        What is drawn from.
+    facts : iterable of Fact
+        All that could be told, in their order.
+    needed : collection of str
+        Labels of those that lead to the answer.
+    most : int
+        So many that are not needed are told.
+    """
+    known = list(facts)
+    spare = [one for one in known if one.label not in needed]
+    rng.shuffle(spare)
+    told = tuple(one for one in known if one.label in needed or one in spare[:most])
+    return told, frozenset(one.label for one in told if one.label not in needed)
+
+
 def figure_case(
     rng: random.Random,
     *,
     facts: Sequence[Fact],
-    needed: set[str],
+    needed: Collection[str],
     right: Decimal,
     routes: Iterable[tuple[str, Decimal | None]],
     steps: Sequence[Step],
@@ -331,7 +355,7 @@ def figure_case(
         What is drawn from.
     facts : sequence of Fact
         All that could be told, in their order.
-    needed : set of str
+    needed : collection of str
         Labels of those that lead to the answer.
     right : Decimal
         The right answer.
@@ -349,9 +373,7 @@ def figure_case(
     slips = slips_of(right, routes)
     if slips is None:
         return None
-    spare = [one for one in facts if one.label not in needed]
-    rng.shuffle(spare)
-    told = tuple(one for one in facts if one.label in needed or one in spare[:_MOST_SURPLUS])
+    told, surplus = told_facts(rng, facts, needed, _MOST_SURPLUS)
     return Case(
         facts=told,
         right=plain(right),
@@ -359,7 +381,7 @@ def figure_case(
         unit=unit,
         path=(*(path_of(one) for one in steps if one.rule is not None), *textbook),
         working=(*(say(one.working) for one in steps), *working),
-        surplus=frozenset(one.label for one in told if one.label not in needed),
+        surplus=surplus,
         steps=tuple(steps),
     )
 
@@ -394,18 +416,5 @@ def until_apart(
             continue  # a row without that column: another motor
         if case is None:
             continue
-        return Drill(
-            kind=kind,
-            seed=seed,
-            setting=setting,
-            facts=case.facts,
-            right=case.right,
-            path=case.path,
-            working=case.working,
-            slips=case.slips,
-            unit=case.unit,
-            choices=case.choices,
-            surplus=case.surplus,
-            steps=case.steps,
-        )
+        return Drill(kind=kind, seed=seed, setting=setting, **vars(case))
     raise RuntimeError(f"no {kind} question of seed {seed} has its wrong routes apart")

@@ -19,6 +19,7 @@ __all__ = [
     "judge",
     "judge_parts",
     "names_section",
+    "part_answers",
 ]
 
 DrillKind = Literal[
@@ -219,11 +220,24 @@ def judge_parts(drill: Drill, answer: str) -> tuple[Verdict, ...]:
     answer : str
         As given: one answer for each part, apart by semicolons; what is missing is wrong.
     """
-    given = [one.strip() for one in answer.split(";")]
-    given += [""] * len(drill.parts)
     return tuple(
-        _judged(one, part.right, part.slips) for part, one in zip(drill.parts, given, strict=False)
+        _judged(one, part.right, part.slips)
+        for part, one in zip(drill.parts, part_answers(drill, answer), strict=True)
     )
+
+
+def part_answers(drill: Drill, answer: str) -> tuple[str, ...]:
+    """Return what was given for each part; empty where nothing was.
+
+    Parameters
+    ----------
+    drill : Drill
+        The question.
+    answer : str
+        As given.
+    """
+    given = [one.strip() for one in answer.split(";")]
+    return tuple([*given, *([""] * len(drill.parts))][: len(drill.parts)])
 
 
 def _judged(answer: str, right: str, slips: tuple[Slip, ...]) -> Verdict:

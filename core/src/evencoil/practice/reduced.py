@@ -15,7 +15,7 @@ from evencoil.practice.lots import Case, facts_of, figure_case, motor_lot
 from evencoil.practice.model import Fact
 from evencoil.sizing import start_shares
 
-__all__ = ["REDUCED", "reduced"]
+__all__ = ["REDUCED"]
 
 _SIX = {"winding": "6", "run_shape": "delta", "start_method": "wye_delta"}
 _TAPS = ("50", "65", "80")
@@ -181,18 +181,3 @@ REDUCED: dict[str, Callable[[random.Random, str], Case | None]] = {
     "part_winding": _part_winding,
     "coil_volts": _coil_volts,
 }
-
-
-def reduced(kind: str, rng: random.Random, setting: str) -> Case | None:
-    """Draw a question of a start at reduced volts.
-
-    Parameters
-    ----------
-    kind : str
-        One of `REDUCED`.
-    rng : random.Random
-        What is drawn from.
-    setting : str
-        ``exam`` or ``field``.
-    """
-    return REDUCED[kind](rng, setting)

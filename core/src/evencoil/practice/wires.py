@@ -20,16 +20,28 @@ from evencoil.practice.lots import (
     facts_of,
     motor_lot,
     path_of,
+    told_facts,
 )
 from evencoil.practice.model import Fact
 from evencoil.sizing import ConductorFacts, Material, pick_conductor
 
-__all__ = ["WIRES", "grounding_routes", "wire", "wire_lot", "wire_routes"]
+__all__ = ["WIRES", "grounding_routes", "wire_lot", "wire_routes"]
 
 _INSULATION = "THHN/THWN-2"
 _HP = ("7 1/2", "10", "15", "20", "25", "30", "40", "50", "60", "75")
 #: so many wrong routes that can be named make a question
 _LEAST_SLIPS = 2
+_MOST_SURPLUS = 2
+_WIRE_NEEDS = {
+    "power",
+    "volts",
+    "design",
+    "material",
+    "insulation",
+    "terminals",
+    "ambient",
+    "conductors",
+}
 #: factors of 310.15(C)(1) for 4 to 6 and 7 to 9 conductors
 _FOUR_TO_SIX, _SEVEN_TO_NINE = Decimal("0.8"), Decimal("0.7")
 
@@ -122,11 +134,10 @@ def _wire_size(rng: random.Random, setting: str) -> Case | None:
     return _choice(
         rng,
         told,
-        {"power", "volts", "design", "material", "insulation", "terminals", "ambient"}
-        | {"conductors"},
+        _WIRE_NEEDS,
         lot,
         "conductor_size",
-        list(wire_routes(lot)),
+        wire_routes(lot),
         (
             "table_flc_a",
             "required_ampacity_a",
@@ -179,7 +190,7 @@ def _grounding(rng: random.Random, setting: str) -> Case | None:
         {"rating", "material", "wire"},
         lot,
         "grounding_conductor_size",
-        list(grounding_routes(lot)),
+        grounding_routes(lot),
         ("grounding_conductor_size",),
     )
 
@@ -195,15 +206,12 @@ def _choice(
 ) -> Case | None:
     """Return a question whose answer is a size, among the sizes that wrong routes give."""
     right = str(lot.step(answer).value)
-    routes = list(routes)
     slips = apart(right, routes)
     if len(slips) < _LEAST_SLIPS:
         return None
-    given = {right, *(value for _, value in routes if value is not None)}
+    given = (right, *(one.value for one in slips))
     choices = sorted(given, key=lambda one: ConductorSize(one.split()[0]))
-    spare = [one for label, one in told.items() if label not in needed]
-    rng.shuffle(spare)
-    facts = tuple(one for label, one in told.items() if label in needed or one in spare[:2])
+    facts, surplus = told_facts(rng, told.values(), needed, _MOST_SURPLUS)
     known = [lot.step(name) for name in steps]
     return Case(
         facts=facts,
@@ -212,7 +220,7 @@ def _choice(
         choices=tuple(choices),
         path=tuple(dict.fromkeys(path_of(one) for one in known if one.rule is not None)),
         working=tuple(say(one.working) for one in known),
-        surplus=frozenset(one.label for one in facts if one.label not in needed),
+        surplus=surplus,
         steps=tuple(known),
     )
 
@@ -221,18 +229,3 @@ WIRES: dict[str, Callable[[random.Random, str], Case | None]] = {
     "wire_size": _wire_size,
     "grounding": _grounding,
 }
-
-
-def wire(kind: str, rng: random.Random, setting: str) -> Case | None:
-    """Draw a question of wire.
-
-    Parameters
-    ----------
-    kind : str
-        One of `WIRES`.
-    rng : random.Random
-        What is drawn from.
-    setting : str
-        ``exam`` or ``field``.
-    """
-    return WIRES[kind](rng, setting)

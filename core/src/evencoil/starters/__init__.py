@@ -17,7 +17,7 @@ from evencoil.starters.installation import (
     stand_in_of,
     with_ratings,
 )
-from evencoil.starters.standard_circuit import OptionSpec, draw, options_of
+from evencoil.starters.standard_circuit import OptionSpec, draw, options_of, said_choice
 
 __all__ = [
     "FOUND",
@@ -45,6 +45,7 @@ __all__ = [
     "needed_leads",
     "options_of",
     "ratings_of",
+    "said_choice",
     "stand_in_of",
     "start_of",
     "with_ratings",

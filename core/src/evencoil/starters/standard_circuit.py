@@ -9,12 +9,12 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
-from evencoil.base import CoreError, Message, OutOfRangeError, say
+from evencoil.base import CoreError, Message, OutOfRangeError, line_said, say
 from evencoil.circuit import Circuit, CircuitEditor
 from evencoil.starters import options as laid
 from evencoil.starters.catalogue import CatalogueEntry, entry_of
 
-__all__ = ["Drawn", "OptionSpec", "draw", "options_of"]
+__all__ = ["Drawn", "OptionSpec", "draw", "options_of", "said_choice"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -193,6 +193,23 @@ _OPTIONS: tuple[_Option, ...] = (
         lambda sheet, entry: sheet.devices["timer"].parameters.get("t", "5"),
     ),
 )
+
+
+def said_choice(name: str, word: str) -> str:
+    """Return a choice as it is read: figures say themselves, lines by the plant's names.
+
+    Parameters
+    ----------
+    name : str
+        Of the option.
+    word : str
+        What is chosen.
+    """
+    if word.isdigit():
+        return word
+    if word.startswith("L"):
+        return line_said(word)
+    return say(Message(f"option.{name}.{word}"))
 
 
 def options_of(entry: CatalogueEntry) -> tuple[OptionSpec, ...]:

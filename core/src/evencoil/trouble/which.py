@@ -18,7 +18,7 @@ from typing import Any
 from evencoil.base import CoreError, Message, say
 from evencoil.circuit import Circuit, differences
 from evencoil.rehearsal import ScenarioAct, Stage, act_at, opening_of, starts_of, stops_of
-from evencoil.starters import draw, entry_of, options_of
+from evencoil.starters import draw, entry_of, options_of, said_choice
 from evencoil.trouble.faults import faults_of
 from evencoil.trouble.played import DRIVEN
 
@@ -233,8 +233,7 @@ def said_option(option: str) -> str:
     name, _, word = option.partition("=")
     if not name:
         return ""
-    said = word if word.isdigit() else say(Message(f"option.{name}.{word}"))
-    return f"{say(Message(f'option.{name}'))}: {said}"
+    return f"{say(Message(f'option.{name}'))}: {said_choice(name, word)}"
 
 
 @lru_cache(maxsize=128)

@@ -22,6 +22,8 @@ export function usePractice(works: string) {
   const isExam = queue.length > 1;
   const left = isExam ? Math.max(0, Math.round((ends - now) / 1000)) : 0;
   const isDone = isExam && place >= queue.length;
+  // what was answered before the time was over may still be read
+  const isLate = isExam && !isDone && left === 0 && !verdict;
   useEffect(() => {
     if (!isExam || isDone) return;
     const timer = window.setInterval(() => setNow(Date.now()), 1000);
@@ -44,15 +46,14 @@ export function usePractice(works: string) {
   return {
     own: own.data,
     problem,
-    // what was asked before the time was over may still be read
-    drill: isExam && left === 0 && !verdict ? undefined : queue[place],
+    drill: isLate ? undefined : queue[place],
     left,
     place,
     count: queue.length,
     right,
     verdict,
-    isLate: isExam && !isDone && left === 0 && !verdict,
-    isOver: isDone || (isExam && left === 0 && !verdict),
+    isLate,
+    isOver: isDone || isLate,
     ask: async (kind: string, setting: Setting) =>
       begin(
         await tried(async () => [

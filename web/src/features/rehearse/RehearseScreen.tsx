@@ -4,7 +4,6 @@ import { Coming } from "../../components/Edges";
 import { JobFrame } from "../../components/JobFrame";
 import { useRoom } from "../../components/JobRoom";
 import { ProblemSlab, Stop } from "../../components/shapes";
-import type { Live } from "../../diagram/Diagram";
 import { numbersOf } from "../../diagram/numbers";
 import { useCircuit } from "../../diagram/useCircuit";
 import { useIsNarrow } from "../../state/device";
@@ -28,6 +27,7 @@ import { sentenceAt } from "./sentence";
 import { clock, TimeControls } from "./TimeControls";
 import { TraceStrip } from "./TraceStrip";
 import { between, frameAt } from "./timeline";
+import { useLive } from "./useLive";
 import { useRehearsal } from "./useRehearsal";
 import { type WireFault, WireFaultsHeld } from "./WireFaults";
 
@@ -69,22 +69,8 @@ export function RehearseScreen() {
   const latest = frameAt(line, now);
   const base = `/w/${place.works}/m/${encodeURIComponent(place.tag)}/j/${place.number}`;
   const hands = handsOf(circuit?.devices ?? []);
-  const culprit = held[0]?.device;
-  // drawn anew only when something changed, not sixty times a second
   const numbers = useMemo(() => numbersOf(circuit), [circuit]);
-  const live = useMemo<Live | undefined>(
-    () =>
-      full?.nets
-        ? {
-            nets: full.nets,
-            hot: new Set(full.live ?? []),
-            closed: new Set(full.closed ?? []),
-            words: full.words ?? {},
-            culprit,
-          }
-        : undefined,
-    [full, culprit],
-  );
+  const live = useLive(rehearsal);
   const motors = circuit?.devices.filter((device) => device.type.startsWith("motor")) ?? [];
   const hasOne = Boolean(circuit?.entry);
   const motorLine = motors

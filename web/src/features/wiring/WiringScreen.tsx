@@ -1,22 +1,21 @@
-import { useQuery } from "@tanstack/react-query";
 import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
-import { api, told } from "../../api/client";
 import { CircuitSelect } from "../../components/CircuitSelect";
 import { Coming } from "../../components/Edges";
 import { Choice } from "../../components/inputs";
 import { PlantPage } from "../../components/PlantPage";
 import { ProblemSlab, Stop } from "../../components/shapes";
-import type { Live } from "../../diagram/Diagram";
 import { numbersOf } from "../../diagram/numbers";
 import { useCircuit } from "../../diagram/useCircuit";
+import { usePicture } from "../../diagram/usePicture";
 import { Viewer } from "../../diagram/Viewer";
 import type { View } from "../../diagram/view";
 import { wiringWords as w } from "../../words/wiring";
-import { namesOf } from "../drawings/useTouch";
+import { namesOf, tapped } from "../drawings/useTouch";
 import { handsOf } from "../rehearse/hands";
 import { Station } from "../rehearse/Station";
 import { TimeControls } from "../rehearse/TimeControls";
+import { useLive } from "../rehearse/useLive";
 import { useRehearsal } from "../rehearse/useRehearsal";
 import { ByName } from "./ByName";
 import { MotorState } from "./MotorState";
@@ -35,31 +34,9 @@ export function WiringScreen() {
   const [mode, setMode] = useState<Mode>("wire");
   const [from, setFrom] = useState("");
   const places = useRef(new Map<string, View>());
-  const picture = useQuery({
-    queryKey: ["picture", works, panel.circuit],
-    queryFn: ({ signal }) =>
-      told(
-        api.GET("/api/w/{works}/catalogue/{circuit}/picture", {
-          params: { path: { works, circuit: panel.circuit } },
-          signal,
-        }),
-      ),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const picture = usePicture(works, panel.circuit, "nema");
   const { full, now, acts, held } = rehearsal;
-  const live = useMemo<Live | undefined>(
-    () =>
-      full?.nets
-        ? {
-            nets: full.nets,
-            hot: new Set(full.live ?? []),
-            closed: new Set(full.closed ?? []),
-            words: full.words ?? {},
-            culprit: held[0]?.device,
-          }
-        : undefined,
-    [full, held],
-  );
+  const live = useLive(rehearsal);
   const nameOf = useMemo(() => namesOf({ devices: drawn?.devices ?? [] }), [drawn]);
   const numbers = useMemo(() => numbersOf(drawn), [drawn]);
   const hands = handsOf(drawn?.devices ?? []);
@@ -72,10 +49,10 @@ export function WiringScreen() {
     }
   };
   const touch = (terminal: string) => {
-    if (mode === "amps") use(terminal, "");
-    else if (!from) setFrom(terminal);
-    else if (from === terminal) setFrom("");
-    else use(from, terminal);
+    if (mode === "amps") return use(terminal, "");
+    const next = tapped({ kind: "wire", from }, terminal);
+    setFrom(next.touch?.from ?? "");
+    if (next.edit) use(from, terminal);
   };
   const headline = asked
     ? asked.is_right
