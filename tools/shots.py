@@ -111,7 +111,8 @@ def look_for(page: Page, name: str) -> None:
         page.get_by_test_id("taken").wait_for()
         page.wait_for_timeout(900)
     elif name == "practice":
-        page.get_by_role("button", name="Fuse or breaker").click()
+        page.get_by_label("A question about").select_option("protection")
+        page.get_by_role("heading", level=1).filter(has_text="ground-fault device").wait_for()
         page.get_by_label("Your answer").fill("1")
         page.get_by_role("button", name="Answer").click()
         page.get_by_test_id("verdict").wait_for()
