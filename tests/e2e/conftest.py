@@ -1,5 +1,6 @@
 """The browser, a signed-in person, and the rule that nothing may complain."""
 
+import contextlib
 import os
 import re
 from pathlib import Path
@@ -36,6 +37,7 @@ PANEL = {
 expect.set_options(timeout=45_000)
 # a pack of many pages is set behind everything that serves people, while other tests load the machine
 PRINT_MS = 90_000
+PAGES = pytest.StashKey()
 AXE = (ROOT / "web/node_modules/axe-core/axe.min.js").read_text()
 # colors of an element on its way from one to another are no one's choice; no rule asked here
 # needs the style sheets fetched a second time
@@ -122,10 +124,22 @@ def sessions(browser, base_url):
     return of
 
 
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_makereport(item, call):
+    """Say beside a failure what its pages showed: a page is gone once its test ends."""
+    report = yield
+    if report.when == "call" and report.failed:
+        for page in item.stash.get(PAGES, []):
+            with contextlib.suppress(Exception):
+                report.sections.append((f"page {page.url}", page.locator("body").inner_text()))
+    return report
+
+
 @pytest.fixture
-def opened(browser, base_url, sessions, complaints):
+def opened(request, browser, base_url, sessions, complaints):
     """Open a page of a seat, signed in."""
     contexts = []
+    pages = request.node.stash.setdefault(PAGES, [])
 
     def of(path="", seat=DESK, username="ruth", **more):
         # what a device keeps is tested by itself: elsewhere a lost network is a lost network
@@ -138,6 +152,7 @@ def opened(browser, base_url, sessions, complaints):
         context.set_default_timeout(PRINT_MS)
         page = context.new_page()
         complaints.watch(page)
+        pages.append(page)
         if path:
             page.goto(path)
         return page

@@ -1,6 +1,6 @@
 import { QueryClient, QueryObserver } from "@tanstack/react-query";
 import { expect, it } from "vitest";
-import { renew } from "./renew";
+import { put, renew } from "./renew";
 
 it("gives up a first answer that was asked before the change", async () => {
   const client = new QueryClient();
@@ -31,4 +31,22 @@ it("leaves other lists as they are", async () => {
 
   expect(client.getQueryState(["issues", "IC-2"])?.isInvalidated).toBe(true);
   expect(client.getQueryState(["issues", "KF-1"])?.isInvalidated).toBe(false);
+});
+
+it("does not let an answer asked before a change take it back", async () => {
+  const client = new QueryClient();
+  const answers: ((rev: number) => void)[] = [];
+  const hunt = new QueryObserver(client, {
+    queryKey: ["hunt", 1],
+    queryFn: () => new Promise<number>((answer) => answers.push(answer)),
+  });
+  const stop = hunt.subscribe(() => {});
+  await expect.poll(() => answers.length).toBe(1);
+
+  await put(client, ["hunt", 1], 1);
+  answers[0]?.(0);
+  await new Promise((on) => setTimeout(on, 20));
+
+  expect(hunt.getCurrentResult().data).toBe(1);
+  stop();
 });

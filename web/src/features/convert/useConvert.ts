@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api, Refused, type Schemas, told } from "../../api/client";
 import { named } from "../../api/question";
 import { useAnswer } from "../../components/useAnswer";
+import { put } from "../../state/renew";
 
 export type Conversion = Schemas["ConversionInputs"];
 export type Transformer = NonNullable<Conversion["transformers"]>[number];
@@ -48,7 +49,7 @@ export function useConvert(works: string, machine: string) {
           body: { based_on: kept.data.version.n, body: given },
         }),
       );
-      client.setQueryData(["convert", works, machine], fresh);
+      await put(client, ["convert", works, machine], fresh);
       setDraft(null);
       setRefusal(null);
     } catch (error) {

@@ -3,6 +3,7 @@ import { useId } from "react";
 import { useParams } from "react-router";
 import { api, Refused, told } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
+import { put } from "../../state/renew";
 import { panelWords as w } from "../../words/panel";
 
 /** Readings from a table: how many were kept, and each line that was not, with its field. */
@@ -18,8 +19,8 @@ export function ReadingsIn({ onTaken }: { onTaken: () => void }) {
           body: { text: await file.text(), name: file.name.slice(0, 100) },
         }),
       ),
-    onSuccess: (found) => {
-      client.setQueryData(["panel", works, tag, Number(number)], found.panel);
+    onSuccess: async (found) => {
+      await put(client, ["panel", works, tag, Number(number)], found.panel);
       onTaken();
     },
   });

@@ -16,6 +16,7 @@ import {
   pictured,
   SealedError,
 } from "../../state/outbox";
+import { put } from "../../state/renew";
 import { useIsOnline } from "../../state/useIsOnline";
 import type { Place } from "../../state/useJob";
 import { panelWords as w } from "../../words/panel";
@@ -157,9 +158,7 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
             },
           }),
         );
-        // an older answer still on its way would take back what was just done
-        await client.cancelQueries({ queryKey: ["panel", works, tag, number] });
-        client.setQueryData(["panel", works, tag, number], reply.panel);
+        await put(client, ["panel", works, tag, number], reply.panel);
         // before the entries leave the outbox: without network the next ones build on this
         await set(kept, reply.panel);
         void client.invalidateQueries({ queryKey: ["strip", works, tag, number] });
@@ -205,8 +204,7 @@ export function usePanel(place: Place, who: string | undefined): PanelState {
   const now = async (asked: () => Promise<Panel>) => {
     try {
       const after = await asked();
-      await client.cancelQueries({ queryKey: key });
-      client.setQueryData(key, after);
+      await put(client, key, after);
       setRefusal(undefined);
       void client.invalidateQueries({ queryKey: ["strip", works, tag, number] });
       void client.invalidateQueries({ queryKey: ["review", works, tag, number] });

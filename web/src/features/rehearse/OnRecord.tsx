@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, Refused, type Schemas, told } from "../../api/client";
 import { ProblemSlab } from "../../components/shapes";
+import { put } from "../../state/renew";
 import type { Place } from "../../state/useJob";
 import { rehearseWords } from "../../words/rehearse";
 
@@ -27,7 +28,7 @@ export function OnRecord({
           body: { actions: [...acts], until: Math.round(until) },
         }),
       ),
-    onSuccess: (panel) => client.setQueryData(["panel", works, tag, number], panel),
+    onSuccess: (panel) => put(client, ["panel", works, tag, number], panel),
   });
   return (
     <div className="space-y-2" data-testid="on-record">

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
+import { put } from "../../state/renew";
 import { useTried } from "../../state/useTried";
 
 export type Schedule = Schemas["ScheduleOut"];
@@ -58,7 +59,7 @@ export function useSchedule(works: string, n: number | null, onOpen: (n: number)
   const keep = async (asked: () => Promise<Schedule>) => {
     const made = await tried(asked);
     if (!made) return;
-    client.setQueryData(["schedule", works, made.n], made);
+    await put(client, ["schedule", works, made.n], made);
     void client.invalidateQueries({ queryKey: ["schedules", works] });
     if (made.n !== n) onOpen(made.n);
   };

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, told } from "../../api/client";
+import { put } from "../../state/renew";
 import type { Place } from "../../state/useJob";
 import { useTried } from "../../state/useTried";
 
@@ -56,7 +57,7 @@ export function useHunt(place: Place, n: number | null) {
     tried(
       async () => {
         const made = await asked();
-        client.setQueryData([...key.slice(0, 4), made.n], made);
+        await put(client, [...key.slice(0, 4), made.n], made);
         await client.invalidateQueries({ queryKey: ["hunts"] });
         return made;
       },
