@@ -26,7 +26,7 @@ FLOORS = (
     ("trouble",),
     ("job",),
     ("machine",),
-    ("practice", "schedule"),
+    ("practice", "schedule", "audit"),
     ("cli",),
 )
 FLOOR = {room: floor for floor, rooms in enumerate(FLOORS) for room in rooms}

@@ -32,6 +32,7 @@ from evencoil.circuit import Circuit
 from evencoil.cli import box as cli_box
 from evencoil.cli import circuit as cli_circuit
 from evencoil.cli import run_up as cli_run_up
+from evencoil.cli.audit import add_audit_arguments, audit
 from evencoil.cli.schedule import add_schedule_arguments, schedule
 from evencoil.cli.trouble import add_trouble_arguments, trouble
 from evencoil.job import (
@@ -289,6 +290,10 @@ def _schedule(arguments: argparse.Namespace) -> int:
     return OK if schedule(arguments, _read(arguments.file, MOST_BYTES)) else WITHHELD
 
 
+def _audit(arguments: argparse.Namespace) -> int:
+    return OK if audit(arguments) else WITHHELD
+
+
 def _schema(arguments: argparse.Namespace) -> int:
     del arguments
     print(json.dumps(json_schema(), indent=2, ensure_ascii=False))
@@ -337,6 +342,11 @@ def _parser() -> argparse.ArgumentParser:
     )
     add_schedule_arguments(table)
     table.set_defaults(action=_schedule)
+    many = commands.add_parser(
+        "audit", help="hold many jobs against the rules, worst first; exit 1 if one does not hold"
+    )
+    add_audit_arguments(many)
+    many.set_defaults(action=_audit)
     schema = commands.add_parser("schema", help="print the JSON Schema of job files")
     schema.set_defaults(action=_schema, format="json")
     return parser

@@ -10,7 +10,7 @@ from evencoil.codebook.amendments import (
     check_amendment,
     smallest_conductor,
 )
-from evencoil.codebook.editions import Edition, edition_of, rule
+from evencoil.codebook.editions import EDITIONS, Edition, edition_of, rule
 from evencoil.codebook.profile import (
     DeviceNames,
     Ferrules,
@@ -25,6 +25,7 @@ from evencoil.codebook.steps import assumed, given, judged, tips_of, worked
 from evencoil.codebook.tables.loader import Found, Table, digests, table
 
 __all__ = [
+    "EDITIONS",
     "Amendment",
     "AmendmentSubject",
     "DeviceNames",

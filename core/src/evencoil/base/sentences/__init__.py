@@ -8,6 +8,7 @@ copied from a standard. A gap may count or take an article: ``{wires:n wire}`` g
 from __future__ import annotations
 
 from evencoil.base.sentences import (
+    audit,
     checks,
     circuit,
     codebook,
@@ -40,6 +41,7 @@ ALL_SENTENCES: dict[str, str] = {
     **plate.SENTENCES,
     **practice.SENTENCES,
     **schedule.SENTENCES,
+    **audit.SENTENCES,
     **logic.SENTENCES,
     **winding.SENTENCES,
     **circuit.SENTENCES,

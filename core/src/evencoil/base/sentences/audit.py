@@ -1,0 +1,46 @@
+"""Sentences of the audit: what was not recorded, and what was asked for instead."""
+
+from __future__ import annotations
+
+__all__ = ["SENTENCES"]
+
+SENTENCES: dict[str, str] = {
+    "audit.no_plate": "The job has no nameplate.",
+    "audit.no_plate.hint": "Read it off the motor.",
+    "audit.no_starter": "No circuit of its starter is entered.",
+    "audit.no_starter.hint": "Choose the standard circuit, or draw it as found.",
+    "audit.not_recorded.wire": "The installed conductors are not entered: nothing was held against them.",
+    "audit.not_recorded.wire.hint": "Enter kind and size under What is there.",
+    "audit.not_recorded.device": "The installed fuse or breaker is not entered.",
+    "audit.not_recorded.device.hint": "Enter its amps under What is there.",
+    "audit.not_recorded.overload": "The installed heaters or dial are not entered.",
+    "audit.not_recorded.overload.hint": "Enter the heater code, or the amps at which it trips.",
+    "audit.not_recorded.disconnect": "The disconnect is not entered.",
+    "audit.not_recorded.disconnect.hint": "Enter where it is and what it is.",
+    "audit.not_recorded.fault": "Neither the available fault current nor any rating against it is entered.",
+    "audit.not_recorded.fault.hint": "Ask for the short-circuit study; read the ratings off device and starter.",
+    "audit.not_recorded.leads": "How the leads are joined is not entered.",
+    "audit.not_recorded.leads.hint": "Open the box, dead, and enter what is joined.",
+    "audit.topic.starter": "Starter",
+    "audit.topic.fault": "Short-circuit rating",
+    "audit.topic.supply": "Supply",
+    "audit.topic.leads": "Leads",
+    "audit.topic.overload": "Overload",
+    "audit.topic.device": "Fuse or breaker",
+    "audit.topic.wire": "Wire",
+    "audit.topic.disconnect": "Disconnect",
+    "audit.topic.control": "Control power",
+    "audit.topic.drive": "Drive",
+    "audit.topic.nameplate": "Nameplate",
+    "audit.state.fails": "fails",
+    "audit.state.doubt": "doubt",
+    "audit.state.unknown": "cannot be found",
+    "audit.state.not_recorded": "not recorded",
+    "audit.state.guess": "holds if the assumed is true",
+    "audit.state.holds": "holds",
+    "audit.no_file": "There is no job file there.",
+    "audit.no_file.hint": "Name job files, or a folder that holds them.",
+    "audit.what_if": "{value} cannot be supposed: {reason}.",
+    "audit.what_if.hint": "1 to 100 times the fault current, -40 to 90 degrees C.",
+    "audit.unread": "{name}: {reason}",
+}
