@@ -173,9 +173,11 @@ def changes(
 
     Parameters
     ----------
-    before, after : mapping
-        Job to its lines. A job in one of them alone was added or taken away: its lines are no
-        change of anything.
+    before : mapping
+        Job to its lines in the earlier audit.
+    after : mapping
+        Job to its lines now. A job in one of the two alone was added or taken away: its lines
+        are no change of anything.
     """
     for job, lines in after.items():
         if job not in before:
