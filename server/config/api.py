@@ -27,6 +27,7 @@ from answers.routers.sensors import router as sensors
 from answers.routers.sizes import router as curves
 from answers.routers.starter import router as choosing
 from api.problems import ProblemError, problem
+from audits.router import router as auditing
 from demo.router import router as demo
 from desk.answer import nobody_waits
 from desk.router import router as questions
@@ -136,6 +137,7 @@ api.add_router("", drilling)
 api.add_router("", paneling)
 api.add_router("", hiding)
 api.add_router("", scheduling)
+api.add_router("", auditing)
 api.add_router("", proving)
 api.add_router("", paper)
 

@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "hunts",
     "drills",
     "schedules",
+    "audits",
     "django_tasks",
     "django_tasks.backends.database",
     "demo",

@@ -51,9 +51,11 @@ class AddMotor(Action[JobMotor]):
     name = "add motor"
     least_role = Role.ELECTRICIAN
 
-    def __init__(self, caller: Caller, *, tag: str, called: str, machine: str) -> None:
+    def __init__(
+        self, caller: Caller, *, tag: str, called: str, machine: str, panel: str = ""
+    ) -> None:
         super().__init__(caller)
-        self.tag, self.called, self.machine = tag, called, machine
+        self.tag, self.called, self.machine, self.panel = tag, called, machine, panel
 
     @property
     def target(self) -> str:
@@ -72,7 +74,9 @@ class AddMotor(Action[JobMotor]):
         if Motor.objects.filter(works=works, tag=self.tag).exists():
             raise _tag_taken(self.tag, "tag")
         machine, _ = Machine.objects.get_or_create(works=works, name=self.machine)
-        motor = Motor.objects.create(works=works, machine=machine, tag=self.tag, name=self.called)
+        motor = Motor.objects.create(
+            works=works, machine=machine, tag=self.tag, name=self.called, panel=self.panel
+        )
         return _link(Job.objects.create(works=works, by=self.caller.user), motor)
 
 

@@ -33,6 +33,8 @@ class Motor(models.Model):
     machine = models.ForeignKey(Machine, on_delete=models.PROTECT, related_name="motors")
     tag = models.CharField(max_length=40)
     name = models.CharField(max_length=200, blank=True)
+    #: the panel or motor control center that feeds it, as it is called there
+    panel = models.CharField(max_length=120, blank=True)
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -164,6 +164,9 @@ class TakeMotor(Action[Came]):
         works, entry = self.caller.works, self.entry
         motor = Motor.objects.filter(works=works, tag__iexact=entry.tag).first()
         if motor is not None:
+            if entry.panel and not motor.panel:
+                motor.panel = entry.panel
+                motor.save(update_fields=["panel"])
             link = motor.jobs.select_related("motor", "job").order_by("-number").first()
             if link is not None:
                 return link, False
@@ -172,7 +175,7 @@ class TakeMotor(Action[Came]):
                 works=works, name=entry.machine or "Schedule"
             )
             motor = Motor.objects.create(
-                works=works, machine=machine, tag=entry.tag, name=entry.name
+                works=works, machine=machine, tag=entry.tag, name=entry.name, panel=entry.panel
             )
         job = Job.objects.create(works=works, by=self.caller.user)
         return JobMotor.objects.create(job=job, motor=motor, number=1), True

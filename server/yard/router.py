@@ -106,6 +106,7 @@ class MotorIn(Schema):
     tag: MotorTag
     name: Text = ""
     machine: ShortText = Field(default="Not placed yet", min_length=1)
+    panel: ShortText = ""
 
 
 class PlaceOut(Schema):
@@ -257,5 +258,7 @@ def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse
 def add_motor(request: HttpRequest, works: str, body: MotorIn) -> Status[PlaceOut]:
     """Add a motor with its first job."""
     caller = caller_in(request, works)
-    link = AddMotor(caller, tag=body.tag, called=body.name, machine=body.machine).run()
+    link = AddMotor(
+        caller, tag=body.tag, called=body.name, machine=body.machine, panel=body.panel
+    ).run()
     return Status(201, PlaceOut(works=caller.works.slug, tag=link.motor.tag, job=link.number))

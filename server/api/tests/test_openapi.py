@@ -8,6 +8,7 @@ from django.core.management import call_command
 from django.db import transaction
 from django.test import Client
 
+from audits.models import Audit
 from config.api import api
 from drills.models import DrillAnswer, DrillBox, DrillSet, HiddenFault
 from hunts.models import TroubleHunt
@@ -114,6 +115,7 @@ KEPT = (
     DrillAnswer,
     HiddenFault,
     ScheduleRun,
+    Audit,
     DrillBox,
     DrillSet,
 )

@@ -284,6 +284,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/w/{works}/audits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Audits
+         * @description Return the audits of a plant, the newest first.
+         */
+        get: operations["audits_router_audits"];
+        put?: never;
+        /**
+         * Begin Audit
+         * @description Begin an audit of the plant as it is, or as it would be; workers do it.
+         */
+        post: operations["audits_router_begin_audit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/audits/{n}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One Audit
+         * @description Return an audit with everything it counts so far.
+         */
+        get: operations["audits_router_one_audit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/audits/{n}/audit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Audit Table
+         * @description Return what was found as a table; no cell of it is a formula.
+         */
+        get: operations["audits_router_audit_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/audits/{n}/audit.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Audit On Paper
+         * @description Return what was found on paper: counts, unknown facts, the worst lines.
+         */
+        get: operations["audits_router_audit_on_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/audits/{n}/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Audit Lines
+         * @description Return a page of what was found, the worst first.
+         */
+        get: operations["audits_router_audit_lines"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/audits/{n}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Audit Progress
+         * @description Return how far an audit is.
+         */
+        get: operations["audits_router_audit_progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/w/{works}/audits/{n}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop Audit
+         * @description Stop an audit; what was found stays.
+         */
+        post: operations["audits_router_stop_audit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/w/{works}/bench": {
         parameters: {
             query?: never;
@@ -2400,6 +2544,238 @@ export interface components {
             reason: string;
             /** Value */
             value: string;
+        };
+        /**
+         * AuditCountOut
+         * @description Jobs in one state.
+         */
+        AuditCountOut: {
+            /** Jobs */
+            jobs: number;
+            /** Said */
+            said: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * AuditHeadOut
+         * @description An audit in the list; ``supposed`` says what was supposed.
+         */
+        AuditHeadOut: {
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Done */
+            done: number;
+            /** Is Kept */
+            is_kept: boolean;
+            /** N */
+            n: number;
+            /** State */
+            state: string;
+            /** Supposed */
+            supposed: string[];
+            /** Total */
+            total: number;
+        };
+        /**
+         * AuditLineOut
+         * @description One thing that does not simply hold, and the job that it opens.
+         */
+        AuditLineOut: {
+            /** Do */
+            do: string;
+            /** Guesses */
+            guesses: string[];
+            /** Id */
+            id: number;
+            /** Job */
+            job: number;
+            /** Machine */
+            machine: string;
+            /** Panel */
+            panel: string;
+            /** Rule */
+            rule: string;
+            /** Said */
+            said: string;
+            /** State */
+            state: string;
+            /** State Said */
+            state_said: string;
+            /** Step */
+            step: string;
+            /** Tag */
+            tag: string;
+            /** Topic */
+            topic: string;
+            /** Topic Said */
+            topic_said: string;
+            /** Was Said */
+            was_said: string | null;
+        };
+        /**
+         * AuditLinesIn
+         * @description Which lines: of a topic, a state, a machine, a panel; or only what changed.
+         */
+        AuditLinesIn: {
+            /**
+             * Change
+             * @default
+             * @enum {string}
+             */
+            change: "" | "any" | "new" | "gone" | "moved";
+            /**
+             * Fact
+             * @default
+             */
+            fact: string;
+            /**
+             * Machine
+             * @default
+             */
+            machine: string;
+            /**
+             * Page
+             * @default 1
+             */
+            page: number;
+            /**
+             * Panel
+             * @default
+             */
+            panel: string;
+            /**
+             * State
+             * @default
+             */
+            state: string;
+            /**
+             * Topic
+             * @default
+             */
+            topic: string;
+        };
+        /**
+         * AuditLinesOut
+         * @description A page of lines, the worst first; ``found`` lines in ``jobs`` jobs.
+         */
+        AuditLinesOut: {
+            /** Found */
+            found: number;
+            /** Jobs */
+            jobs: number;
+            /** Lines */
+            lines: components["schemas"]["AuditLineOut"][];
+            /** Page */
+            page: number;
+            /** Pages */
+            pages: number;
+        };
+        /**
+         * AuditNeedOut
+         * @description An unknown fact, by what it costs.
+         */
+        AuditNeedOut: {
+            /** Assumed */
+            assumed: number;
+            /** Fact */
+            fact: string;
+            /** Jobs */
+            jobs: number;
+            /** Said */
+            said: string;
+            /** Step */
+            step: string;
+            /** Withheld */
+            withheld: number;
+        };
+        /**
+         * AuditOut
+         * @description An audit with everything it counts; ``before`` is the one that it is compared with.
+         */
+        AuditOut: {
+            /** At */
+            at: string;
+            /** Before */
+            before: number | null;
+            /** By */
+            by: string;
+            /** Counts */
+            counts: components["schemas"]["AuditCountOut"][];
+            /** Done */
+            done: number;
+            /** Gone */
+            gone: number;
+            /** Headline */
+            headline: string;
+            /** Is Kept */
+            is_kept: boolean;
+            /** Left */
+            left: string[];
+            /** Machines */
+            machines: components["schemas"]["AuditPlaceOut"][];
+            /** Moved */
+            moved: number;
+            /** N */
+            n: number;
+            /** Needs */
+            needs: components["schemas"]["AuditNeedOut"][];
+            /** New */
+            new: number;
+            /** Panels */
+            panels: components["schemas"]["AuditPlaceOut"][];
+            /** State */
+            state: string;
+            /** Supposed */
+            supposed: string[];
+            /** Topics */
+            topics: components["schemas"]["AuditTopicOut"][];
+            /** Total */
+            total: number;
+            /** Unread */
+            unread: components["schemas"]["AuditUnreadOut"][];
+        };
+        /**
+         * AuditPlaceOut
+         * @description A machine or panel; ``open`` are jobs of which too little is known.
+         */
+        AuditPlaceOut: {
+            /** Doubt */
+            doubt: number;
+            /** Fails */
+            fails: number;
+            /** Name */
+            name: string;
+            /** Open */
+            open: number;
+            /** Total */
+            total: number;
+        };
+        /**
+         * AuditTopicOut
+         * @description A topic with the jobs in each of its states.
+         */
+        AuditTopicOut: {
+            /** Counts */
+            counts: components["schemas"]["AuditCountOut"][];
+            /** Said */
+            said: string;
+            /** Topic */
+            topic: string;
+        };
+        /**
+         * AuditUnreadOut
+         * @description A motor whose job could not be calculated, and why.
+         */
+        AuditUnreadOut: {
+            /** Job */
+            job: number;
+            /** Reason */
+            reason: string;
+            /** Tag */
+            tag: string;
         };
         /**
          * BadLineOut
@@ -6539,6 +6915,11 @@ export interface components {
              * @default
              */
             name: string;
+            /**
+             * Panel
+             * @default
+             */
+            panel: string;
             /** Tag */
             tag: string;
         };
@@ -9720,6 +10101,26 @@ export interface components {
             verdict: string;
         };
         /**
+         * WhatIf
+         * @description What is supposed; empty means: as it is.
+         *
+         *     ``breakers`` puts an inverse-time breaker of the same amps where a fuse is; ``fault_times``
+         *     multiplies the available fault current; ``ambient_c`` is the warmest place of the conductors.
+         */
+        WhatIf: {
+            /** Ambient C */
+            ambient_c?: string | null;
+            /**
+             * Breakers
+             * @default false
+             */
+            breakers: boolean;
+            /** Edition */
+            edition?: (2017 | 2020 | 2023) | null;
+            /** Fault Times */
+            fault_times?: string | null;
+        };
+        /**
          * WhatIn
          * @description A reading as typed, and what is known of the motor.
          */
@@ -10899,6 +11300,640 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    audits_router_audits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditHeadOut"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    audits_router_begin_audit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    audits_router_one_audit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    audits_router_audit_table: {
+        parameters: {
+            query?: {
+                page?: number;
+                topic?: string;
+                state?: string;
+                machine?: string;
+                panel?: string;
+                fact?: string;
+                change?: "" | "any" | "new" | "gone" | "moved";
+            };
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    audits_router_audit_on_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    audits_router_audit_lines: {
+        parameters: {
+            query?: {
+                page?: number;
+                topic?: string;
+                state?: string;
+                machine?: string;
+                panel?: string;
+                fact?: string;
+                change?: "" | "any" | "new" | "gone" | "moved";
+            };
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditLinesOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    audits_router_audit_progress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditHeadOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+        };
+    };
+    audits_router_stop_audit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                works: string;
+                n: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemOut"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

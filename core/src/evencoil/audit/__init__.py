@@ -7,8 +7,17 @@ from evencoil.audit.job_audit import AuditLine, FactNeed, JobAudit, audit_job
 from evencoil.audit.played import PlayedOnce
 from evencoil.audit.table import HEADS, audit_csv, audit_row
 from evencoil.audit.topics import STATES, TOPICS, AuditState, Topic, topic_of
-from evencoil.audit.what_if import Supposed, WhatIf, suppose
-from evencoil.audit.whole import Change, Place, PlantNeed, Tally, changes, line_rank
+from evencoil.audit.what_if import Supposed, WhatIf, said_if, suppose
+from evencoil.audit.whole import (
+    Change,
+    Place,
+    PlantNeed,
+    Tally,
+    changes,
+    headline,
+    line_rank,
+    open_in,
+)
 
 __all__ = [
     "HEADS",
@@ -30,7 +39,10 @@ __all__ = [
     "audit_job",
     "audit_row",
     "changes",
+    "headline",
     "line_rank",
+    "open_in",
+    "said_if",
     "suppose",
     "topic_of",
 ]

@@ -20,6 +20,8 @@ from evencoil.job import JobInputs, JobStarter, Worked
 
 __all__ = ["AuditLine", "FactNeed", "JobAudit", "audit_job"]
 
+#: most characters of a key; two that begin alike are numbered
+_KEY = 300
 #: a recommendation of the code, no rule
 _ADVICE = {"total_drop_percent"}
 #: without any of these nobody said what is installed
@@ -132,6 +134,7 @@ def audit_job(
     worked: Worked,
     *,
     is_played: bool = True,
+    is_stale: bool = False,
     problems_of: Callable[[JobStarter], Sequence[Problem]] | None = None,
 ) -> JobAudit:
     """Return what fails, is doubtful or unknown in one job.
@@ -145,6 +148,8 @@ def audit_job(
     is_played : bool
         False to read the starter off its drawing alone, which is ten times as fast and misses
         what only running shows.
+    is_stale : bool
+        Whether the motor has a newer nameplate than the job uses.
     problems_of : callable, optional
         Returns what the checks find on a starter, for a caller that keeps them; without it they
         are made.
@@ -163,6 +168,11 @@ def audit_job(
         found += _starter(starter, (problems_of or JobStarter.problems)(starter))
     else:
         found += _starter(starter, starter.drawn_problems)
+    if is_stale:
+        said = say(Message("next.stale"))
+        found.append(
+            AuditLine(topic="nameplate", key="stale", state="doubt", said=said, step="plate")
+        )
     there = _topics_of(inputs, worked)
     found += _not_recorded(worked, [topic for topic in there if topic in _INSTALLED])
     return JobAudit(
@@ -346,7 +356,7 @@ def _starter(starter: JobStarter, problems: Sequence[Problem]) -> Iterator[Audit
         places = ",".join((*one.devices, *one.terminals))
         yield AuditLine(
             topic="starter",
-            key=f"{one.rule}.{one.message.id}:{places}",
+            key=f"{one.rule}.{one.message.id}:{places}"[:_KEY],
             state="fails" if one.level == "error" else "doubt",
             said=say(one.message),
             do=say(one.change),

@@ -14,12 +14,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from evencoil.base import DecimalText, Inputs
+from evencoil.base import DecimalText, Inputs, Message, plain
 from evencoil.codebook import Edition, Profile
 from evencoil.job import JobInputs, Worked
 from evencoil.sizing import FUSES
 
-__all__ = ["Supposed", "WhatIf", "suppose"]
+__all__ = ["Supposed", "WhatIf", "said_if", "suppose"]
 
 _BREAKER = "inverse_time_breaker"
 NotSupposed = Literal["fault_unknown", "no_fuse"]
@@ -41,6 +41,26 @@ class WhatIf(Inputs):
     def is_asked(self) -> bool:
         """Tell whether anything is supposed."""
         return self != WhatIf()
+
+
+def said_if(what_if: WhatIf) -> tuple[Message, ...]:
+    """Return in words what is supposed.
+
+    Parameters
+    ----------
+    what_if : WhatIf
+        Nothing of it gives nothing.
+    """
+    found = []
+    if what_if.edition is not None:
+        found.append(Message("audit.if.edition", {"edition": str(what_if.edition)}))
+    if what_if.breakers:
+        found.append(Message("audit.if.breakers"))
+    if what_if.fault_times is not None:
+        found.append(Message("audit.if.fault_times", {"times": plain(what_if.fault_times)}))
+    if what_if.ambient_c is not None:
+        found.append(Message("audit.if.ambient_c", {"ambient": plain(what_if.ambient_c)}))
+    return tuple(found)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

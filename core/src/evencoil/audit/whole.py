@@ -12,8 +12,9 @@ from typing import Literal
 
 from evencoil.audit.job_audit import AuditLine, FactNeed, JobAudit
 from evencoil.audit.topics import STATES, TOPICS, AuditState, Topic
+from evencoil.base import Message
 
-__all__ = ["Change", "Place", "PlantNeed", "Tally", "changes", "line_rank"]
+__all__ = ["Change", "Place", "PlantNeed", "Tally", "changes", "headline", "line_rank", "open_in"]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -130,6 +131,36 @@ class Tally:
     def needs(self) -> tuple[PlantNeed, ...]:
         """Return the unknown facts, the costliest first."""
         return tuple(sorted(self._needs.values(), key=lambda one: (-one.cost, one.fact)))
+
+
+def open_in(counts: Mapping[AuditState, int]) -> int:
+    """Return of how many jobs too little is known to say that they hold or fail.
+
+    Parameters
+    ----------
+    counts : mapping
+        State to jobs.
+    """
+    return counts.get("unknown", 0) + counts.get("not_recorded", 0)
+
+
+def headline(tally: Tally) -> Message:
+    """Return how a plant stands in one sentence; what was not tried is part of it.
+
+    Parameters
+    ----------
+    tally : Tally
+        Of every job that was audited.
+    """
+    params = {
+        "fails": str(tally.jobs["fails"]),
+        "total": str(tally.total),
+        "doubt": str(tally.jobs["doubt"]),
+        "open": str(open_in(tally.jobs) + tally.unread),
+        "guess": str(tally.jobs["guess"]),
+    }
+    left = tally.total - tally.jobs["holds"] - tally.jobs["guess"]
+    return Message("audit.headline.open" if left else "audit.headline.holds", params)
 
 
 def line_rank(line: AuditLine) -> int:

@@ -1,0 +1,1 @@
+"""Audits of a whole plant: asked for, divided among workers, counted, compared."""
