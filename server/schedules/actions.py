@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Mapping
-from typing import Literal
+from typing import Any, Literal, TypeVar
 
 from django.db.models import Max
 
 from api.problems import ProblemError
+from evencoil.base import Inputs, exact
 from evencoil.schedule import Entry, Sheet
 from jobs.models import Job, JobMotor
 from jobs.store import add_input, add_plate, kept, versions_of
@@ -24,6 +25,7 @@ __all__ = ["KeepTable", "MapTable", "StopTable", "TakeMotor", "TakeTable", "head
 SOURCE = "schedule"
 Came = Literal["added", "changed", "same", "kept"]
 Step = Literal["plate", "supply", "starter"]
+Given = TypeVar("Given", bound=Inputs)
 
 
 def heads_key(sheet: Sheet) -> str:
@@ -188,31 +190,43 @@ class TakeMotor(Action[Came]):
         """
         link, is_new = self._link()
         given = self.entry.inputs
-        fresh: tuple[tuple[Step, str, str], ...] = (
-            ("plate", "text", given.plate.text),
-            ("supply", "text", given.supply.text),
-            ("starter", "standard_circuit", given.starter.standard_circuit),
-        )
-        changes = []
-        for step, field, value in fresh:
+        fault_a = given.supply.fault_current_a
+        fresh: dict[Step, dict[str, str]] = {
+            "plate": {"text": given.plate.text},
+            "supply": {
+                "text": given.supply.text,
+                "fault_current_a": "" if fault_a is None else exact(fault_a),
+            },
+            "starter": {"standard_circuit": given.starter.standard_circuit},
+        }
+        changes: dict[Step, dict[str, str]] = {}
+        for step, fields in fresh.items():
             newest = next(iter(versions_of(link, step)), None)
-            known = "" if newest is None else str(newest.body.get(field, ""))
-            if not value or known == value:
+            body: dict[str, Any] = {} if newest is None else newest.body
+            known = {field: str(body.get(field) or "") for field in fields}
+            other = {field: value for field, value in fields.items() if value != known[field]}
+            other = {field: value for field, value in other.items() if value}
+            if not other:
                 continue
-            if newest is not None and known and not newest.source.startswith(SOURCE):
+            is_own = newest is not None and not newest.source.startswith(SOURCE)
+            if is_own and any(known[field] for field in other):
                 return "kept"
-            changes.append(step)
+            changes[step] = other
         if not changes:
             return "same"
         now = kept(link, self.caller.works)
         if "plate" in changes:
-            body = now.inputs.plate.model_copy(update={"text": given.plate.text})
-            add_plate(link, body, now.newest_plate_n, self.caller, self.source)
+            plate = now.inputs.plate.model_copy(update=changes["plate"])
+            add_plate(link, plate, now.newest_plate_n, self.caller, self.source)
         if "supply" in changes:
-            supply = now.inputs.supply.model_copy(update={"text": given.supply.text})
+            supply = _with(now.inputs.supply, changes["supply"])
             add_input(link, "supply", supply, now.versions["supply"].n, self.caller, self.source)
         if "starter" in changes:
-            circuit = {"standard_circuit": given.starter.standard_circuit}
-            starter = now.inputs.starter.model_copy(update=circuit)
+            starter = _with(now.inputs.starter, changes["starter"])
             add_input(link, "starter", starter, now.versions["starter"].n, self.caller, self.source)
         return "added" if is_new else "changed"
+
+
+def _with(inputs: Given, change: dict[str, str]) -> Given:
+    """Return inputs with some fields otherwise, in the types of their model."""
+    return type(inputs).model_validate({**inputs.model_dump(), **change})

@@ -3,6 +3,7 @@
 import csv
 import io
 import json
+from decimal import Decimal
 
 import pytest
 from hypothesis import given, settings
@@ -16,6 +17,7 @@ from evencoil.schedule import (
     MOST_COLUMNS,
     as_text,
     map_columns,
+    open_table,
     read_schedule,
     read_sheet,
     repair_file,
@@ -253,3 +255,41 @@ def test_the_command_line_writes_jobs_once(tmp_path, capsys):
     assert main(["size", str(out / "IC-2.json")]) in {0, 1}
     assert "X" in repair.read_text("utf-8-sig")
     assert main(["schedule", str(table), "--map", "tag"]) == 2
+
+
+@pytest.mark.parametrize(
+    ("head", "cell", "amps"),
+    [
+        ("Fault current (kA)", "18", "18000"),
+        ("Isc kA", "22.5", "22500"),
+        ("Fault current (kA)", "0,5", "500"),
+        ("Available fault current", "18 kA", "18000"),
+        ("Available fault current [A]", "22000", "22000"),
+        ("Fault current A", "22,000 A", "22000"),
+        ("Fault current (kA)", "", None),
+    ],
+)
+def test_fault_current_as_plants_write_it(head, cell, amps):
+    """Kiloamps or amps, by head or cell: it was mapped before and went no further."""
+    table = open_table(f"tag;hp;volts;supply;{head}\nA-1;15;460;480Y/277;{cell}\n".encode())
+    (entry,) = table.schedule.entries
+    given = entry.inputs.supply.fault_current_a
+    assert given == (None if amps is None else Decimal(amps))
+
+
+@pytest.mark.parametrize(
+    ("head", "cell", "field", "words"),
+    [
+        # 18 could be either
+        ("Fault current", "18", "fault", "amps or kiloamps"),
+        ("Fault current (kA)", "22000", "fault_ka", "between 100 and 300000 A"),
+        ("Fault current A", "18", "fault_a", "between 100 and 300000 A"),
+        ("Fault current (kA)", "high", "fault_ka", "no figure"),
+    ],
+)
+def test_a_fault_current_that_may_be_another_is_refused(head, cell, field, words):
+    """A thousand times too much or too little is never taken."""
+    table = open_table(f"tag;hp;volts;{head}\nA-1;15;460;{cell}\n".encode())
+    (one,) = table.schedule.bad
+    assert (one.line, one.field) == (2, field)
+    assert words in say(one.reason)

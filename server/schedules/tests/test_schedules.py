@@ -162,3 +162,25 @@ def test_a_member_who_left_takes_nothing_more(client, here):
     take_lines.call(ScheduleRun.objects.get(n=told["n"]).pk)
     assert ScheduleRun.objects.get(n=told["n"]).state == "failed"
     assert not Motor.objects.filter(tag="A-1").exists()
+
+
+def test_panel_and_fault_current_of_a_table_are_kept(client, here):
+    """Both columns were mapped, so both are taken; a person's own figure stays."""
+    head = "Tag,MCC,HP,Volts,FLA,RPM,Phase,System voltage,Fault current (kA)"
+    told = sent(client, f"{head}\nA-1,MCC-4,15,460,19,1765,3,480Y/277,18\n")
+    assert taken(client, told["n"])["added"] == 1
+    motor = Motor.objects.get(tag="A-1")
+    assert motor.panel == "MCC-4"
+    line = client.get("/api/w/here/m/A-1/j/1").json()
+    assert line["supply"]["fault_current_a"] == "18000"
+    again = sent(client, f"{head}\nA-1,MCC-4,15,460,19,1765,3,480Y/277,18\n")
+    assert taken(client, again["n"])["same"] == 1
+    more = sent(client, f"{head}\nA-1,MCC-4,15,460,19,1765,3,480Y/277,22\n")
+    assert taken(client, more["n"])["changed"] == 1
+    job = "/api/w/here/m/A-1/j/1"
+    own = {"text": "480Y/277", "fault_current_a": "9000"}
+    n = client.get(job).json()["versions"]["supply"]["n"]
+    client.put(f"{job}/supply", {"based_on": n, "body": own}, content_type="application/json")
+    kept = taken(client, sent(client, f"{head}\nA-1,MCC-4,15,460,19,1765,3,480Y/277,30\n")["n"])
+    assert [one["tag"] for one in kept["kept"]] == ["A-1"]
+    assert client.get(job).json()["supply"]["fault_current_a"] == "9000"

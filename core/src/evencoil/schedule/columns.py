@@ -21,9 +21,11 @@ __all__ = ["FIELDS", "Mapped", "map_columns"]
 
 _UNIT = re.compile(r"[\[(]\s*([^\])]*?)\s*[\])]")
 _NOT_WORDS = re.compile(r"[^a-z0-9/]+")
-_BY_UNIT = {"hp": "power_hp", "kw": "power_kw"}
-#: a head that says power and leaves the unit to the brackets or to the cells
-_OF_POWER = "power"
+#: heads that leave the unit to the brackets or to the cells, and what they are by the unit
+_BY_UNIT = {
+    "power": {"hp": "power_hp", "kw": "power_kw"},
+    "fault": {"ka": "fault_ka", "a": "fault_a", "amps": "fault_a"},
+}
 
 
 @cache
@@ -65,11 +67,9 @@ def _field_of(head: str) -> str:
     units = [_plain(unit) for unit in _UNIT.findall(head)]
     name = _plain(_UNIT.sub(" ", head)).replace("'", "")
     found = _names().get(name, "")
-    if found in {"", _OF_POWER}:
-        for unit in units:
-            if unit in _BY_UNIT and (found == _OF_POWER or not name):
-                return _BY_UNIT[unit]
-    return found
+    # a unit alone in its brackets is one of power
+    by_unit = _BY_UNIT.get(found if name else "power", {})
+    return next((by_unit[unit] for unit in units if unit in by_unit), found)
 
 
 def map_columns(heads: Sequence[str], told: Mapping[str, str] | None = None) -> Mapped:

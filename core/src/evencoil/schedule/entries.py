@@ -14,11 +14,12 @@ import re
 import unicodedata
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
+from decimal import Decimal
 from functools import lru_cache
 
 from pydantic import TypeAdapter, ValidationError
 
-from evencoil.base import CoreError, Message, MotorTag, clean
+from evencoil.base import CoreError, Message, MotorTag, clean, exact
 from evencoil.job import JobInputs
 from evencoil.plate import read, read_supply
 from evencoil.schedule.cells import Line, Sheet, read_sheet
@@ -42,6 +43,11 @@ _PLATE: tuple[tuple[str, str, str, tuple[float, float]], ...] = (
     ("service_factor", "SF", "", (1, 2)),
     ("leads", "LEADS", r"leads?", (2, 18)),
 )
+_FAULT_UNIT = re.compile(r"\s*(ka|a)(?:mps?)?\.?\s*$", re.IGNORECASE)
+#: columns of a fault current, and how many amps one of their figures is; 0 where nobody says
+_FAULT_TIMES = {"fault_ka": 1000, "fault_a": 1, "fault": 0}
+#: fault currents that are believed [A]
+_FAULT_A = (Decimal(100), Decimal(300_000))
 _MANY = {"volts", "amps", "speed", "power_hp", "power_kw"}
 _BEFORE = {"service_factor": "SF"}
 _LETTERS = {"code_letter": ("CODE", "A-HJ-NPR-V"), "design": ("DES", "A-E")}
@@ -152,6 +158,19 @@ def _figures(field: str, text: str, unit: str, bounds: tuple[float, float]) -> s
     return "/".join(found)
 
 
+def _fault_a(field: str, text: str) -> Decimal:
+    """Return a fault current in A; without a unit it could be a thousand times as much."""
+    unit = _FAULT_UNIT.search(text)
+    times = _FAULT_TIMES[field] if unit is None else _FAULT_TIMES[f"fault_{unit[1][:2].lower()}"]
+    if not times:
+        raise _BadCellError(field, text, "no_fault_unit")
+    amps = Decimal(_figures(field, _FAULT_UNIT.sub("", text), "", (0.01, 1e6))) * times
+    if not _FAULT_A[0] <= amps <= _FAULT_A[1]:
+        low, high = (str(one) for one in _FAULT_A)
+        raise _BadCellError(field, text, "fault_bounds", low=low, high=high)
+    return amps
+
+
 @lru_cache(maxsize=4096)
 def _doubts(plate: str) -> tuple[Message, ...]:
     """Return what does not fit on a nameplate; many motors of a plant have the same one."""
@@ -232,6 +251,18 @@ class _Reader:
             self.wrong(_BadCellError("supply", text, "supply"))
         return text
 
+    def fault_a(self) -> str | None:
+        """Return the available fault current in A, of the first column that tells it."""
+        for field in _FAULT_TIMES:
+            text = self.cell(field)
+            if text:
+                try:
+                    return exact(_fault_a(field, text))
+                except _BadCellError as one:
+                    self.wrong(one)
+                    return None
+        return None
+
     def starter(self) -> str:
         text = self.cell("starter")
         code = text.split(" ")[0].upper()
@@ -262,7 +293,7 @@ class _Reader:
 
     def entry(self, seen: dict[str, int]) -> Entry | None:
         tag, plate = self.tag(seen), self.plate()
-        supply, starter = self.supply(), self.starter()
+        supply, fault_a, starter = self.supply(), self.fault_a(), self.starter()
         name, machine = self.words("name", 120), self.words("machine", 60)
         panel = self.words("panel", 60)
         if not self.bad and not plate:
@@ -278,7 +309,7 @@ class _Reader:
             inputs=JobInputs.model_validate(
                 {
                     "plate": {"text": plate},
-                    "supply": {"text": supply},
+                    "supply": {"text": supply, "fault_current_a": fault_a},
                     "starter": {"standard_circuit": starter},
                 }
             ),
