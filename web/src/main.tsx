@@ -160,6 +160,12 @@ const router = createBrowserRouter([
         }),
       },
       {
+        path: "/w/:works/audit",
+        lazy: async () => ({
+          Component: (await import("./features/audit/AuditScreen")).AuditScreen,
+        }),
+      },
+      {
         path: "/w/:works/schedule",
         lazy: async () => ({
           Component: (await import("./features/schedule/ScheduleScreen")).ScheduleScreen,

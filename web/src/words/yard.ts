@@ -8,6 +8,7 @@ export const yardWords = {
   tagMotor: "Tag on the motor",
   whatDrives: "What it drives",
   machineLine: "Machine or line",
+  panelThatFeeds: "Panel that feeds it, if it has a name",
   addReadNameplate: "Add and read its nameplate",
   jobFileJson: "Job file (.json, exported by Even Coil)",
   importUnderAnother: "Import under another tag",

@@ -21,7 +21,8 @@ function placeUrl(place: { works: string; tag: string; job: number }) {
 /** A motor comes in: by its tag, or as a job file. */
 export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
   const navigate = useNavigate();
-  const [tagId, nameId, machineId, fileId, newTagId, listId] = [
+  const [tagId, nameId, machineId, panelId, fileId, newTagId, listId] = [
+    useId(),
     useId(),
     useId(),
     useId(),
@@ -48,6 +49,7 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
         tag: String(form.get("tag")).trim(),
         name: String(form.get("name")).trim(),
         machine: machine || yardWords.notPlacedYet,
+        panel: String(form.get("panel")).trim(),
       },
       { onSuccess: (place) => navigate(placeUrl(place)) },
     );
@@ -109,6 +111,18 @@ export function Intake({ works, machines, yard, mode, onClose }: IntakeProps) {
                   <option key={name} value={name} />
                 ))}
               </datalist>
+            </div>
+            <div>
+              <label htmlFor={panelId} className="font-semibold">
+                {yardWords.panelThatFeeds}
+              </label>
+              <input
+                id={panelId}
+                name="panel"
+                className="field"
+                maxLength={120}
+                autoComplete="off"
+              />
             </div>
             <button type="submit" className="control" data-primary="true">
               {yardWords.addReadNameplate}

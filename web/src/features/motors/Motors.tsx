@@ -7,6 +7,7 @@ import { TopBar } from "../../components/TopBar";
 import { useIsNarrow } from "../../state/device";
 import { type Key, useKeys } from "../../state/keys";
 import { useDemo, useSession } from "../../state/session";
+import { auditWords } from "../../words/audit";
 import { helpWords } from "../../words/help";
 import { practiceWords } from "../../words/practice";
 import { scheduleWords } from "../../words/schedule";
@@ -72,6 +73,9 @@ export function Motors() {
     <>
       <Link className="control" to={`/w/${works}/heaters`}>
         {yardWords.heaterCharts}
+      </Link>
+      <Link className="control" to={`/w/${works}/audit`}>
+        {auditWords.title}
       </Link>
       <Link className="control" to={`/w/${works}/schedule`}>
         {scheduleWords.title}
