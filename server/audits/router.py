@@ -43,6 +43,7 @@ from evencoil.audit import (
     Place,
     WhatIf,
     audit_csv,
+    doubtful_in,
     headline,
     open_in,
     said_if,
@@ -56,6 +57,8 @@ router = Router(tags=["audits"])
 PLACE = "/w/{works}/audits"
 AuditNumber = Annotated[int, Limit(ge=1, le=1_000_000)]
 PAGE = 50
+#: asked for as a state: everything but what nobody recorded
+FOUND = "found"
 #: lines on paper and unknown facts told; the table holds every line
 _MOST_PRINTED, _MOST_NEEDS = 500, 40
 
@@ -100,7 +103,7 @@ def _places(counts: Mapping[str, Mapping[AuditState, int]]) -> list[AuditPlaceOu
             name=name,
             total=sum(own.values()),
             fails=own.get("fails", 0),
-            doubt=own.get("doubt", 0),
+            doubt=doubtful_in(own),
             open=open_in(own),
         )
         for name, own in counts.items()
@@ -186,10 +189,12 @@ def _chosen(row: Audit, asked: AuditLinesIn) -> QuerySet[AuditedLine]:
         lines = lines.exclude(state="gone")
     same = {
         "topic": asked.topic,
-        "state": asked.state,
+        "state": "" if asked.state == FOUND else asked.state,
         "job__machine": asked.machine,
         "job__panel": asked.panel,
     }
+    if asked.state == FOUND:
+        lines = lines.exclude(state="not_recorded")
     lines = lines.filter(**{field: value for field, value in same.items() if value})
     if asked.fact:
         facts = [{"fact": asked.fact}]

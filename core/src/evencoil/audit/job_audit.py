@@ -51,7 +51,7 @@ class AuditLine:
     key : str
         What it is, the same in every audit of this job as long as it is the same thing.
     state : str
-        ``fails``, ``doubt``, ``unknown`` or ``not_recorded``.
+        ``fails``, ``fails_if``, ``doubt``, ``unknown`` or ``not_recorded``.
     said, do : str
         What is the matter, and what to do; ``do`` is empty where ``said`` tells it.
     guesses : tuple of str
@@ -174,7 +174,7 @@ def audit_job(
             AuditLine(topic="nameplate", key="stale", state="doubt", said=said, step="plate")
         )
     there = _topics_of(inputs, worked)
-    found += _not_recorded(worked, [topic for topic in there if topic in _INSTALLED])
+    found += _not_recorded(inputs, worked)
     return JobAudit(
         states={topic: _state(topic, found, worked) for topic in there},
         lines=tuple(sorted(_once(found), key=_rank)),
@@ -276,7 +276,7 @@ def _leads(worked: Worked) -> Iterator[AuditLine]:
         )
     if box.outcome_error is not None:
         yield _refused("leads", Refusal.of(box.outcome_error), "joined", "leads")
-    elif box.derived_error is not None and box.derived_error.code != "missing":
+    elif box.derived_error is not None and not _is_told(box.derived_error, worked):
         yield _refused("leads", Refusal.of(box.derived_error), "connection", "leads")
     outcome = box.outcome
     if outcome is not None and outcome.verdict == "wrong":
@@ -291,18 +291,26 @@ def _leads(worked: Worked) -> Iterator[AuditLine]:
         )
 
 
+def _is_told(error: CoreError, worked: Worked) -> bool:
+    """Tell whether the supply says the same already, or nothing was entered yet."""
+    first = worked.supply_refusal
+    return error.code == "missing" or (first is not None and first.detail == str(error))
+
+
 def _verdicts(worked: Worked) -> Iterator[AuditLine]:
     """Yield every verdict of the Size sheet that fails."""
     for step in worked.trail:
         topic = topic_of(step.id)
         if step.verdict != "fails" or topic is None:
             continue
+        guesses = _guesses(step)
+        fails: AuditState = "fails_if" if guesses else "fails"
         yield AuditLine(
             topic=topic,
             key=step.id,
-            state="doubt" if step.id in _ADVICE else "fails",
+            state="doubt" if step.id in _ADVICE else fails,
             said=say(step.working),
-            guesses=_guesses(step),
+            guesses=guesses,
             rule=str(step.rule or ""),
         )
 
@@ -325,6 +333,10 @@ def _withheld(worked: Worked) -> Iterator[AuditLine]:
 def _root(refusal: Refusal, worked: Worked) -> Refusal:
     """Return the refusal behind one that waits for another figure."""
     withheld = {line.id: line.refusal for line in worked.figures if line.refusal is not None}
+    # an input that is asked for by one figure and waited for by others under its step's name
+    for one in tuple(withheld.values()):
+        if one.field.startswith("size."):
+            withheld.setdefault(one.field.removeprefix("size.").replace(".", "_"), one)
     for _ in withheld:
         behind = withheld.get(refusal.field) if refusal.code == "missing" else None
         if behind is None or behind == refusal:
@@ -365,11 +377,26 @@ def _starter(starter: JobStarter, problems: Sequence[Problem]) -> Iterator[Audit
         )
 
 
-def _not_recorded(worked: Worked, topics: Sequence[Topic]) -> Iterator[AuditLine]:
+def _recorded(inputs: JobInputs) -> dict[Topic, bool]:
+    """Return of what is installed whether anybody entered anything."""
+    size = inputs.size
+    there, place, heater, overload = size.existing, size.place, size.heater, size.overload
+    return {
+        "wire": there is not None and there.cable is not None,
+        "device": there is not None and there.device_a is not None,
+        "overload": (there is not None and there.trip_a is not None)
+        or (heater is not None and bool(heater.code))
+        or (overload is not None and overload.low_a is not None),
+        "disconnect": (place is not None and (place.motor_ft is not None or place.kind is not None))
+        or (there is not None and there.plug_a is not None),
+        "fault": size.fault is not None or inputs.supply.fault_current_a is not None,
+    }
+
+
+def _not_recorded(inputs: JobInputs, worked: Worked) -> Iterator[AuditLine]:
     """Yield what nobody entered, so that nothing was held against anything."""
-    named = {line.id for line in worked.figures}
-    for topic in topics:
-        if not named & set(_INSTALLED[topic]):
+    for topic, is_recorded in _recorded(inputs).items():
+        if not is_recorded:
             yield AuditLine(
                 topic=topic,
                 key="not_recorded",
@@ -378,8 +405,10 @@ def _not_recorded(worked: Worked, topics: Sequence[Topic]) -> Iterator[AuditLine
                 do=say(Message(f"audit.not_recorded.{topic}.hint")),
             )
     outcome = worked.box.outcome
-    is_told = any(True for _ in _leads(worked))
-    if not is_told and (outcome is None or outcome.verdict == "open"):
+    is_held = worked.supply_refusal is not None and worked.supply_refusal.code != "missing"
+    is_told = is_held or any(True for _ in _leads(worked))
+    is_open = outcome is None or outcome.verdict == "open"
+    if not is_told and is_open and not inputs.leads.joints:
         yield AuditLine(
             topic="leads",
             key="not_recorded",
@@ -395,10 +424,29 @@ def _state(topic: Topic, lines: Sequence[AuditLine], worked: Worked) -> AuditSta
     own = [line.state for line in lines if line.topic == topic]
     if own:
         return min(own, key=STATES.index)
-    held = [step for step in worked.trail if step.verdict and topic_of(step.id) == topic]
+    if not _is_held(topic, worked):
+        # what waits for nameplate or supply is told there
+        return "unknown"
     if topic == "nameplate":
         return "guess" if worked.reading.assumed else "holds"
+    held = [step for step in worked.trail if step.verdict and topic_of(step.id) == topic]
     return "guess" if any(_guesses(step) for step in held) else "holds"
+
+
+def _is_held(topic: Topic, worked: Worked) -> bool:
+    """Tell whether anything says that a topic holds: that nothing speaks against it is not it."""
+    outcome = worked.box.outcome
+    if topic == "nameplate":
+        return bool(worked.reading.text.strip()) and not worked.reading.missing
+    if topic == "supply":
+        return worked.supply is not None and worked.supply_refusal is None
+    if topic == "leads":
+        return outcome is not None and outcome.verdict == "right"
+    if topic == "starter":
+        return worked.starter.circuit is not None
+    if topic in _INSTALLED:
+        return any(step.verdict and step.id in _INSTALLED[topic] for step in worked.trail)
+    return any(line.step is not None and topic_of(line.id) == topic for line in worked.figures)
 
 
 def _needs(worked: Worked, lines: Sequence[AuditLine]) -> tuple[FactNeed, ...]:

@@ -28,10 +28,11 @@ Topic = Literal[
 #: worst first
 TOPICS: tuple[Topic, ...] = get_args(Topic)
 
-#: ``fails`` by what was entered or read; ``doubt`` a person has to look; ``unknown`` a figure
-#: cannot be found; ``not_recorded`` nobody entered what is there, so nothing was held against
-#: anything; ``guess`` it holds on assumed facts; ``holds`` on entered ones alone
-AuditState = Literal["fails", "doubt", "unknown", "not_recorded", "guess", "holds"]
+#: ``fails`` by what was entered or read, ``fails_if`` the assumed facts that it stands on are
+#: true; ``doubt`` a person has to look; ``unknown`` a figure cannot be found; ``not_recorded``
+#: nobody entered what is there, so nothing was held against anything; ``guess`` it holds on
+#: assumed facts; ``holds`` on entered ones alone
+AuditState = Literal["fails", "fails_if", "doubt", "unknown", "not_recorded", "guess", "holds"]
 #: worst first
 STATES: tuple[AuditState, ...] = get_args(AuditState)
 

@@ -14,7 +14,17 @@ from evencoil.audit.job_audit import AuditLine, FactNeed, JobAudit
 from evencoil.audit.topics import STATES, TOPICS, AuditState, Topic
 from evencoil.base import Message
 
-__all__ = ["Change", "Place", "PlantNeed", "Tally", "changes", "headline", "line_rank", "open_in"]
+__all__ = [
+    "Change",
+    "Place",
+    "PlantNeed",
+    "Tally",
+    "changes",
+    "doubtful_in",
+    "headline",
+    "line_rank",
+    "open_in",
+]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -144,6 +154,17 @@ def open_in(counts: Mapping[AuditState, int]) -> int:
     return counts.get("unknown", 0) + counts.get("not_recorded", 0)
 
 
+def doubtful_in(counts: Mapping[AuditState, int]) -> int:
+    """Return of how many jobs a person has to look: doubtful, or failing on assumed facts.
+
+    Parameters
+    ----------
+    counts : mapping
+        State to jobs.
+    """
+    return counts.get("fails_if", 0) + counts.get("doubt", 0)
+
+
 def headline(tally: Tally) -> Message:
     """Return how a plant stands in one sentence; what was not tried is part of it.
 
@@ -155,7 +176,7 @@ def headline(tally: Tally) -> Message:
     params = {
         "fails": str(tally.jobs["fails"]),
         "total": str(tally.total),
-        "doubt": str(tally.jobs["doubt"]),
+        "doubt": str(doubtful_in(tally.jobs)),
         "open": str(open_in(tally.jobs) + tally.unread),
         "guess": str(tally.jobs["guess"]),
     }

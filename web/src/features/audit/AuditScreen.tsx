@@ -8,16 +8,16 @@ import { Beside } from "./Beside";
 import { Lines } from "./Lines";
 import { AS_IT_IS, Suppose } from "./Suppose";
 import { Topics } from "./Topics";
-import { type Audit, type Chosen, EVERYTHING, useAudit } from "./useAudit";
+import { type Audit, type Chosen, FOUND, useAudit } from "./useAudit";
 
 /** What in this plant does not hold: every motor against the rules, the worst first. */
 export function AuditScreen() {
   const { works = "" } = useParams();
   const [params, setParams] = useSearchParams();
   const n = Number(params.get("n")) || null;
-  const [chosen, setChosen] = useState(EVERYTHING);
+  const [chosen, setChosen] = useState(FOUND);
   const room = useAudit(works, n, chosen, (made) => {
-    setChosen(EVERYTHING);
+    setChosen(FOUND);
     setParams({ n: String(made) });
   });
   const { one, now } = room;
@@ -58,7 +58,7 @@ export function AuditScreen() {
             <Topics
               topics={one.topics}
               chosen={chosen}
-              onChoose={(change) => setChosen({ ...EVERYTHING, ...change })}
+              onChoose={(change) => setChosen({ ...FOUND, state: "", ...change })}
             />
             <section aria-label={w.lines} className="space-y-2">
               <h2 className="stamp">{w.lines}</h2>
@@ -76,7 +76,7 @@ export function AuditScreen() {
           <Beside
             audit={one}
             chosen={chosen}
-            onChoose={(change) => setChosen({ ...EVERYTHING, ...change })}
+            onChoose={(change) => setChosen({ ...FOUND, state: "", ...change })}
           />
         </div>
       )}
@@ -92,7 +92,7 @@ export function AuditScreen() {
                     type="button"
                     className="ask"
                     onClick={() => {
-                      setChosen(EVERYTHING);
+                      setChosen(FOUND);
                       setParams({ n: String(line.n) });
                     }}
                   >
@@ -205,8 +205,16 @@ function Filters({
       <button
         type="button"
         className="control text-sm"
-        aria-pressed={said.length === 0}
-        onClick={() => onChoose(EVERYTHING)}
+        aria-pressed={said.length === 0 && chosen.state === "found"}
+        onClick={() => onChoose(FOUND)}
+      >
+        {w.found}
+      </button>
+      <button
+        type="button"
+        className="control text-sm"
+        aria-pressed={said.length === 0 && chosen.state === ""}
+        onClick={() => onChoose({ ...FOUND, state: "" })}
       >
         {w.all}
       </button>
@@ -223,7 +231,7 @@ function Filters({
               className="control text-sm"
               disabled={one[change] === 0}
               aria-pressed={chosen.change === change}
-              onClick={() => onChoose({ ...EVERYTHING, change })}
+              onClick={() => onChoose({ ...FOUND, state: "", change })}
             >
               {one[change]} {w.changeOf[change]}
             </button>

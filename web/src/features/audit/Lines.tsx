@@ -5,6 +5,7 @@ import { words } from "../../words/common";
 
 const COLOR: Record<string, string> = {
   fails: "text-live",
+  fails_if: "text-live",
   doubt: "text-caution",
   unknown: "text-caution",
 };

@@ -5,6 +5,7 @@ import type { Chosen } from "./useAudit";
 /** Looks of a state: what fails is full, what nobody knows is empty, what holds is ruled. */
 const LOOK: Record<string, string> = {
   fails: "bg-live",
+  fails_if: "border-y-2 border-live bg-caution",
   doubt: "bg-caution",
   unknown: "border-y-2 border-caution bg-caution-wash",
   not_recorded: "border-y-2 border-edge bg-sheet",
@@ -12,6 +13,9 @@ const LOOK: Record<string, string> = {
   holds: "bg-proven",
   unread: "border-y-2 border-live bg-sheet",
 };
+
+/** What holds has no line to open. */
+const HOLDS = new Set(["guess", "holds"]);
 
 /** Every topic as a strip of the plant's motors by state; a count opens its lines. */
 export function Topics({
@@ -45,18 +49,23 @@ export function Topics({
                 ))}
               </span>
               <span className="flex flex-wrap gap-x-3 text-sm">
-                {topic.counts.map((count) => (
-                  <button
-                    key={count.state}
-                    type="button"
-                    className="ask"
-                    disabled={["holds", "guess"].includes(count.state)}
-                    aria-pressed={chosen.topic === topic.topic && chosen.state === count.state}
-                    onClick={() => onChoose({ topic: topic.topic, state: count.state })}
-                  >
-                    <b className="font-mono">{count.jobs}</b> {count.said}
-                  </button>
-                ))}
+                {topic.counts.map((count) =>
+                  HOLDS.has(count.state) ? (
+                    <span key={count.state} className="text-soft">
+                      {w.count(count.jobs, count.said)}
+                    </span>
+                  ) : (
+                    <button
+                      key={count.state}
+                      type="button"
+                      className="ask"
+                      aria-pressed={chosen.topic === topic.topic && chosen.state === count.state}
+                      onClick={() => onChoose({ topic: topic.topic, state: count.state })}
+                    >
+                      {w.count(count.jobs, count.said)}
+                    </button>
+                  ),
+                )}
               </span>
             </li>
           );

@@ -16,9 +16,10 @@ export interface Chosen {
   page: number;
 }
 
-export const EVERYTHING: Chosen = {
+/** Everything but what nobody recorded, which stands under the unknown facts. */
+export const FOUND: Chosen = {
   topic: "",
-  state: "",
+  state: "found",
   machine: "",
   panel: "",
   fact: "",

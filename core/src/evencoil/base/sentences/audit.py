@@ -42,6 +42,7 @@ SENTENCES: dict[str, str] = {
     "audit.topic.drive": "Drive",
     "audit.topic.nameplate": "Nameplate",
     "audit.state.fails": "fails",
+    "audit.state.fails_if": "fails if the assumed is true",
     "audit.state.doubt": "doubt",
     "audit.state.unknown": "cannot be found",
     "audit.state.not_recorded": "not recorded",
