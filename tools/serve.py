@@ -21,6 +21,8 @@ from processes import Watch, end, serve, work
 CLONE = Path(__file__).resolve().parents[1]
 #: looks at half a second each that the database may miss
 MISSED = 4
+#: motors of the whole plant beside the demo's line; ``EVENCOIL_PLANT=0`` leaves it out
+MOTORS = "300"
 PYTHON = str(CLONE / ".venv" / "bin" / "python")
 
 
@@ -110,6 +112,8 @@ def main() -> int:
         manage(environment, "migrate", "-v", "0", "--skip-checks")
         manage(environment, "createcachetable")
         manage(environment, "demo", "--skip-checks")
+        if int(os.environ.get("EVENCOIL_PLANT", MOTORS)):
+            manage(environment, "plant", os.environ.get("EVENCOIL_PLANT", MOTORS), "--skip-checks")
         port = own_port()
         own: dict[str, Any] = {"cwd": CLONE, "env": environment, "start_new_session": True}
         watched.append(Watch("the server", lambda: serve(port, **own)))

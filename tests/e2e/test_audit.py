@@ -44,7 +44,7 @@ def test_the_worst_is_opened_and_mended(opened, seat):
     button = count.get_by_role("button", name=re.compile("fails$"))
     fails = int(re.match(r"\d+", button.inner_text())[0])
     button.click()
-    expect(page.get_by_text(re.compile(rf" in {fails} motors?$"))).to_be_visible()
+    expect(page.get_by_text(re.compile(rf"lines? in {fails} motors?$"))).to_be_visible()
     line = page.get_by_test_id("lines").get_by_role("listitem").filter(has_text=tag)
     expect(line).to_contain_text("Trips at 31 A")
     expect(line).to_contain_text("430.32")

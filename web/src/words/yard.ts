@@ -7,6 +7,7 @@ export const yardWords = {
   newMotor: "New motor",
   tagMotor: "Tag on the motor",
   whatDrives: "What it drives",
+  toPlant: (name: string) => `Go to ${name}`,
   machineLine: "Machine or line",
   panelThatFeeds: "Panel that feeds it, if it has a name",
   addReadNameplate: "Add and read its nameplate",

@@ -30,6 +30,7 @@ export function Motors() {
   const isNarrow = useIsNarrow();
   const state = useMotors(works, { page, q: asked, ...only });
   const session = useSession();
+  const plants = session.data?.works?.filter((one) => one.slug !== works) ?? [];
   const demo = useDemo();
   const navigate = useNavigate();
   const [at, setAt] = useState(0);
@@ -71,6 +72,11 @@ export function Motors() {
   if (!yard) return <Waiting />;
   const others = (
     <>
+      {plants.map((plant) => (
+        <Link key={plant.slug} className="control" to={`/w/${plant.slug}`}>
+          {yardWords.toPlant(plant.name)}
+        </Link>
+      ))}
       <Link className="control" to={`/w/${works}/heaters`}>
         {yardWords.heaterCharts}
       </Link>
