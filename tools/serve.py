@@ -50,6 +50,16 @@ def manage(environment: dict[str, str], *command: str) -> str:
     return done.stdout
 
 
+def lay_out(environment: dict[str, str]) -> None:
+    """Bring the tables up to date and lay the demo out; ``./check`` checks the code itself."""
+    manage(environment, "migrate", "-v", "0", "--skip-checks")
+    manage(environment, "createcachetable")
+    manage(environment, "demo", "--skip-checks")
+    motors = environment.get("EVENCOIL_PLANT", MOTORS)
+    if motors != "0":
+        manage(environment, "plant", motors, "--skip-checks")
+
+
 def wait_for(url: str, server: subprocess.Popen[bytes]) -> None:
     """Wait until the server answers."""
     for _ in range(150):
@@ -108,12 +118,7 @@ def main() -> int:
             # what ./start serves is the demo, unless told otherwise
             "EVENCOIL_DEMO": os.environ.get("EVENCOIL_DEMO", "1"),
         }
-        # Django's checks of the code itself are made by ./check
-        manage(environment, "migrate", "-v", "0", "--skip-checks")
-        manage(environment, "createcachetable")
-        manage(environment, "demo", "--skip-checks")
-        if int(os.environ.get("EVENCOIL_PLANT", MOTORS)):
-            manage(environment, "plant", os.environ.get("EVENCOIL_PLANT", MOTORS), "--skip-checks")
+        lay_out(environment)
         port = own_port()
         own: dict[str, Any] = {"cwd": CLONE, "env": environment, "start_new_session": True}
         watched.append(Watch("the server", lambda: serve(port, **own)))

@@ -45,7 +45,6 @@ from evencoil.audit import (
     audit_csv,
     doubtful_in,
     headline,
-    open_in,
     said_if,
 )
 from evencoil.base import Message, say
@@ -96,7 +95,9 @@ def _counts(counts: Mapping[AuditState, int], unread: int = 0) -> list[AuditCoun
     return found
 
 
-def _places(counts: Mapping[str, Mapping[AuditState, int]]) -> list[AuditPlaceOut]:
+def _places(
+    counts: Mapping[str, Mapping[AuditState, int]], open_: Mapping[str, int]
+) -> list[AuditPlaceOut]:
     """Return machines or panels, those with most that fails first."""
     found = [
         AuditPlaceOut(
@@ -104,7 +105,7 @@ def _places(counts: Mapping[str, Mapping[AuditState, int]]) -> list[AuditPlaceOu
             total=sum(own.values()),
             fails=own.get("fails", 0),
             doubt=doubtful_in(own),
-            open=open_in(own),
+            open=open_.get(name, 0),
         )
         for name, own in counts.items()
     ]
@@ -145,8 +146,8 @@ def _whole(row: Audit, head: AuditHeadOut) -> AuditOut:
             for topic in TOPICS
             if topic in tally.topics
         ],
-        machines=_places(tally.machines),
-        panels=_places(tally.panels),
+        machines=_places(tally.machines, tally.open_machines),
+        panels=_places(tally.panels, tally.open_panels),
         needs=[AuditNeedOut.model_validate(one) for one in tally.needs()[:_MOST_NEEDS]],
         unread=[
             AuditUnreadOut(tag=job.tag, job=job.link.number, reason=job.body.get("reason", ""))

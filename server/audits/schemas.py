@@ -55,7 +55,7 @@ class AuditTopicOut(Out):
 
 
 class AuditPlaceOut(Out):
-    """A machine or panel; ``open`` are jobs of which too little is known."""
+    """A machine or panel; of ``open`` motors something is not known, whatever else is."""
 
     name: str
     total: int

@@ -18,8 +18,10 @@ from evencoil.audit import (
     Tally,
     audit_csv,
     changes,
+    headline,
     line_rank,
 )
+from evencoil.base import say
 
 LINE = st.builds(
     AuditLine,
@@ -77,6 +79,7 @@ def read(tally):
         tally.topics,
         tally.machines,
         tally.panels,
+        (tally.open_jobs, tally.open_machines, tally.open_panels),
         {need.fact: (need.jobs, need.cost) for need in tally.needs()},
     )
 
@@ -92,6 +95,11 @@ def test_counts_are_of_the_jobs_themselves(pairs):
         assert tally.topics[topic].total() == len(pairs)
     assert sum(counts.total() for counts in tally.machines.values()) == len(pairs)
     assert sum(counts.total() for counts in tally.panels.values()) == len(pairs)
+    some = [
+        place for place, audit in pairs if {"unknown", "not_recorded"} & set(audit.states.values())
+    ]
+    assert tally.open_jobs == len(some) == tally.open_machines.total()
+    assert tally.open_panels == Counter(place.panel for place in some)
     for need in tally.needs():
         own = [one for _, audit in pairs for one in audit.needs if one.fact == need.fact]
         assert need.jobs == len(own)
@@ -147,3 +155,18 @@ def test_a_table_of_it_reads_back_and_holds_no_formula(machine, said):
     assert cells["state"] == "fails"
     for cell in row:
         assert cell.strip()[:1] not in {"=", "+", "@"} or len(cell.strip()) == 1
+
+
+def test_the_headline_says_what_is_not_known_of_those_that_fail_too():
+    """One fails and its disconnect is not recorded: it counts in both."""
+    tally = Tally()
+    states = {"overload": "fails", "disconnect": "not_recorded"}
+    tally.add(Place(job="1", tag="A"), JobAudit(states=states, lines=(), needs=(), is_played=True))
+    tally.unread = 1
+    assert say(headline(tally)) == "1 of 2 motors fail, 0 in doubt; of 2 something is not known"
+    whole = Tally()
+    good = JobAudit(states={"wire": "guess"}, lines=(), needs=(), is_played=True)
+    whole.add(Place(job="1", tag="A"), good)
+    assert say(headline(whole)) == (
+        "1 motor held against the rules, none fails; 1 on assumed facts"
+    )

@@ -2739,7 +2739,7 @@ export interface components {
         };
         /**
          * AuditPlaceOut
-         * @description A machine or panel; ``open`` are jobs of which too little is known.
+         * @description A machine or panel; of ``open`` motors something is not known, whatever else is.
          */
         AuditPlaceOut: {
             /** Doubt */

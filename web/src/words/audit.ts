@@ -52,7 +52,7 @@ export const auditWords = {
   machines: "By machine",
   panels: "By panel",
   placeSays: (fails: number, doubt: number, open: number, total: number) =>
-    `${fails} fail, ${doubt} in doubt, ${open} not known, of ${total}`,
+    `${fails} of ${total} fail, ${doubt} in doubt; of ${open} something is not known`,
   unread: "Could not be calculated",
   before: "Audits before",
   old: "What it found is no longer kept.",

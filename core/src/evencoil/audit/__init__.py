@@ -17,7 +17,6 @@ from evencoil.audit.whole import (
     doubtful_in,
     headline,
     line_rank,
-    open_in,
 )
 
 __all__ = [
@@ -43,7 +42,6 @@ __all__ = [
     "doubtful_in",
     "headline",
     "line_rank",
-    "open_in",
     "said_if",
     "suppose",
     "topic_of",

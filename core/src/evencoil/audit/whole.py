@@ -23,8 +23,11 @@ __all__ = [
     "doubtful_in",
     "headline",
     "line_rank",
-    "open_in",
 ]
+
+
+#: states of a topic of which too little is known to say that it holds or fails
+_OPEN: frozenset[AuditState] = frozenset({"unknown", "not_recorded"})
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -74,6 +77,9 @@ class Tally:
         Topic to state to jobs.
     machines : dict of str to Counter of str
         Machine to worst state to jobs; ``panels`` the same of panels.
+    open_jobs : int
+        Jobs of which something is not known, whatever else is found in them;
+        ``open_machines`` and ``open_panels`` by where they are.
     unread : int
         Jobs that could not be read at all.
     """
@@ -82,6 +88,9 @@ class Tally:
     topics: dict[Topic, Counter[AuditState]] = field(default_factory=dict)
     machines: dict[str, Counter[AuditState]] = field(default_factory=dict)
     panels: dict[str, Counter[AuditState]] = field(default_factory=dict)
+    open_jobs: int = 0
+    open_machines: Counter[str] = field(default_factory=Counter)
+    open_panels: Counter[str] = field(default_factory=Counter)
     unread: int = 0
     _needs: dict[str, PlantNeed] = field(default_factory=dict)
 
@@ -104,6 +113,10 @@ class Tally:
         self.jobs[worst] += 1
         self.machines.setdefault(place.machine, Counter())[worst] += 1
         self.panels.setdefault(place.panel, Counter())[worst] += 1
+        if _OPEN & set(audit.states.values()):
+            self.open_jobs += 1
+            self.open_machines[place.machine] += 1
+            self.open_panels[place.panel] += 1
         for topic, state in audit.states.items():
             self.topics.setdefault(topic, Counter())[state] += 1
         for need in audit.needs:
@@ -135,23 +148,15 @@ class Tally:
             for name, counts in theirs.items():
                 own.setdefault(name, Counter()).update(counts)
         self.unread += other.unread
+        self.open_jobs += other.open_jobs
+        self.open_machines.update(other.open_machines)
+        self.open_panels.update(other.open_panels)
         for need in other.needs():
             self._need(need, need.jobs)
 
     def needs(self) -> tuple[PlantNeed, ...]:
         """Return the unknown facts, the costliest first."""
         return tuple(sorted(self._needs.values(), key=lambda one: (-one.cost, one.fact)))
-
-
-def open_in(counts: Mapping[AuditState, int]) -> int:
-    """Return of how many jobs too little is known to say that they hold or fail.
-
-    Parameters
-    ----------
-    counts : mapping
-        State to jobs.
-    """
-    return counts.get("unknown", 0) + counts.get("not_recorded", 0)
 
 
 def doubtful_in(counts: Mapping[AuditState, int]) -> int:
@@ -177,7 +182,7 @@ def headline(tally: Tally) -> Message:
         "fails": str(tally.jobs["fails"]),
         "total": str(tally.total),
         "doubt": str(doubtful_in(tally.jobs)),
-        "open": str(open_in(tally.jobs) + tally.unread),
+        "open": str(tally.open_jobs + tally.unread),
         "guess": str(tally.jobs["guess"]),
     }
     left = tally.total - tally.jobs["holds"] - tally.jobs["guess"]

@@ -48,7 +48,7 @@ export function Topics({
                   />
                 ))}
               </span>
-              <span className="flex flex-wrap gap-x-3 text-sm">
+              <span className="flex flex-wrap items-center gap-x-3 text-sm">
                 {topic.counts.map((count) =>
                   HOLDS.has(count.state) ? (
                     <span key={count.state} className="text-soft">

@@ -21,7 +21,7 @@ SENTENCES: dict[str, str] = {
     "audit.not_recorded.fault.hint": "Ask for the short-circuit study; read the ratings off device and starter.",
     "audit.not_recorded.leads": "How the leads are joined is not entered.",
     "audit.not_recorded.leads.hint": "Open the box, dead, and enter what is joined.",
-    "audit.headline.open": "{fails} of {total:n motor} fail, {doubt} in doubt, {open} not known well enough",
+    "audit.headline.open": "{fails} of {total:n motor} fail, {doubt} in doubt; of {open} something is not known",
     "audit.headline.holds": "{total:n motor} held against the rules, none fails; {guess} on assumed facts",
     "audit.headline.running": "{done} of {total:n motor} audited so far",
     "audit.if.edition": "under the {edition} edition",
