@@ -110,6 +110,25 @@ def test_unknown_facts_lead_to_the_motors_that_wait(client, plant):
     assert told["jobs"] == 4
 
 
+def test_what_was_found_is_told_apart_from_what_was_not_recorded(client, plant):
+    """Both together are everything; neither hides in the other."""
+    n = audited(client)["n"]
+    found, missing = lines(client, n, state="found"), lines(client, n, state="not_recorded")
+    assert found["found"] + missing["found"] == lines(client, n)["found"]
+    assert [one["tag"] for one in found["lines"]] == ["A-3"]
+    assert missing["found"] > 0
+
+
+def test_no_wildcard_and_no_other_audit_is_reached_by_a_filter(client, plant):
+    """A filter is a name, not a pattern; nonsense finds nothing."""
+    n = audited(client)["n"]
+    for asked in ({"machine": "%"}, {"topic": "overload' or 1=1"}, {"fact": "x"}, {"panel": "*"}):
+        assert lines(client, n, **asked)["found"] == 0
+    assert lines(client, n, page=99999)["page"] == 1
+    assert client.get(f"{PLACE}/{n}/lines", {"page": "0"}).status_code == 422
+    assert client.get(f"{PLACE}/{n}/lines", {"change": "all"}).status_code == 422
+
+
 def test_what_was_mended_is_told_against_the_audit_before(client, plant, here):
     """A heater exchanged, another one broken: one line went, one came, nothing else moved."""
     first = audited(client)
