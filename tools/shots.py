@@ -44,6 +44,7 @@ VIEWS: dict[str, tuple[str, dict[str, int], str]] = {
     "rehearse": ("/w/larkfall/m/WP-9/j/1/rehearse", DESK, "dark"),
     "trouble": ("/w/larkfall/m/SF-5/j/1/trouble", DESK, "light"),
     "practice": ("/w/larkfall/practice", DESK, "light"),
+    "audit": ("/w/larkfall-plant/audit", DESK, "light"),
     "hazard": ("/w/larkfall/m/SF-5/j/1/rehearse", DESK, "light"),
     "rehearse-phone": (f"{JOB}/rehearse", PHONE, "light"),
     "run-up": ("/w/larkfall/m/JC-1/j/1/run-up", DESK, "light"),
@@ -110,6 +111,12 @@ def look_for(page: Page, name: str) -> None:
         page.get_by_role("button", name="stays out").click()
         page.get_by_test_id("taken").wait_for()
         page.wait_for_timeout(900)
+    elif name == "audit":
+        begin = page.get_by_role("button", name="Audit the plant")
+        if begin.count():
+            begin.click()
+        page.get_by_test_id("lines").wait_for(timeout=120_000)
+        page.wait_for_timeout(600)
     elif name == "practice":
         page.get_by_label("A question about").select_option("protection")
         page.get_by_role("heading", level=1).filter(has_text="ground-fault device").wait_for()

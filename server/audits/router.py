@@ -128,7 +128,7 @@ def _told(asked: _Asked, caller: Caller, tell: Tell) -> bytes:
 
 def _whole(row: Audit, head: AuditHeadOut) -> AuditOut:
     tally = tally_of(row)
-    said = headline(tally)
+    said = headline(tally, is_supposed=bool(row.what_if))
     if row.state == "running":
         far = {"done": str(head.done), "total": str(head.total)}
         said = Message("audit.headline.running", far)
@@ -339,7 +339,8 @@ def audit_on_paper(request: HttpRequest, works: str, n: AuditNumber) -> HttpResp
 def _on_paper(pk: int, head: AuditHeadOut, caller: Caller, tell: Tell) -> bytes:
     del tell
     row = Audit.objects.select_related("before").get(pk=pk)
-    lines = _chosen(row, AuditLinesIn())
+    # what nobody recorded stands under the unknown facts
+    lines = _chosen(row, AuditLinesIn(state=FOUND))
     found = lines.count()
     html = render_to_string(
         "audits/audit.html",

@@ -227,6 +227,23 @@ def test_breakers_for_fuses():
     assert kept.left == ("no_fuse",)
 
 
+def test_a_breaker_that_nobody_read_has_no_rating():
+    """10 kA was read off the fuse, and the starter's rating stands on it: neither is the breaker's."""
+    inputs = job()
+    made = suppose(inputs, Profile(), work_out(inputs, Profile()), WhatIf(breakers=True))
+    found = audited(made.inputs)
+    assert found.states["fault"] in {"fails_if", "guess", "unknown"}
+    assert made.inputs.supply == inputs.supply
+
+
+def test_a_fault_current_that_was_entered_is_known_on_a_wrong_supply_too():
+    """208 V for 460 V: nothing is calculated from it, and it is 8 kA all the same."""
+    inputs = job(supply__text="208Y/120 60 Hz")
+    made = suppose(inputs, Profile(), work_out(inputs, Profile()), WhatIf(fault_times="2"))
+    assert made.left == ()
+    assert made.inputs.supply.fault_current_a == Decimal(16000)
+
+
 def test_a_warmer_place():
     """8 AWG at 45 degrees C: 50 A by 0.82 is 41 A, 1.5 A short of 42.5 A."""
     inputs = job()
@@ -303,6 +320,14 @@ def test_a_job_outside_the_code_is_told_so_once():
     """Figures of the code are withheld there, for one reason and not for each of them."""
     found = audited(job(supply__territory="other"))
     assert [line.key for line in found.lines if line.state == "unknown"] == ["withheld.table_flc_a"]
+
+
+def test_starter_and_leads_are_not_blamed_for_their_supply():
+    """208 V for 460 V: the coil that drops out and the weak motor are the supply's, told there."""
+    found = audited(job(supply__text="208Y/120 60 Hz", starter={"standard_circuit": "3A"}))
+    assert {line.topic for line in found.lines if line.state == "fails"} == {"supply"}
+    assert found.states["starter"] == found.states["leads"] == "unknown"
+    assert not found.is_played
 
 
 def test_a_circuit_behind_a_drive_is_refused_with_a_way_out():

@@ -170,3 +170,5 @@ def test_the_headline_says_what_is_not_known_of_those_that_fail_too():
     assert say(headline(whole)) == (
         "1 motor held against the rules, none fails; 1 on assumed facts"
     )
+    supposed = say(headline(whole, is_supposed=True))
+    assert supposed.startswith("If it were so, 0 of 1 motor would fail")

@@ -51,9 +51,7 @@ def test_what_is_wrong_is_found_under_its_topic(found):
     for motor, audit in found:
         fails = {topic for topic, state in audit.states.items() if state == "fails"}
         if motor.wrong in TOPIC:
-            assert TOPIC[motor.wrong] in fails, motor.tag
-            if motor.wrong != "supply":
-                assert fails == {TOPIC[motor.wrong]}, motor.tag
+            assert fails == {TOPIC[motor.wrong]}, motor.tag
         else:
             assert fails == set(), motor.tag
 

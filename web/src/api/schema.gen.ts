@@ -10104,8 +10104,9 @@ export interface components {
          * WhatIf
          * @description What is supposed; empty means: as it is.
          *
-         *     ``breakers`` puts an inverse-time breaker of the same amps where a fuse is; ``fault_times``
-         *     multiplies the available fault current; ``ambient_c`` is the warmest place of the conductors.
+         *     ``breakers`` puts an inverse-time breaker of the same amps where a fuse is, whose ratings
+         *     against short circuits nobody read; ``fault_times`` multiplies the available fault current;
+         *     ``ambient_c`` is the warmest place of the conductors.
          */
         WhatIf: {
             /** Ambient C */

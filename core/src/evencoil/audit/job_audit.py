@@ -164,7 +164,7 @@ def audit_job(
     ]
     if starter.circuit is None:
         found += _no_starter(inputs, starter)
-    elif is_played:
+    elif is_played and worked.supply_refusal is None:
         found += _starter(starter, (problems_of or JobStarter.problems)(starter))
     else:
         found += _starter(starter, starter.drawn_problems)
@@ -179,7 +179,7 @@ def audit_job(
         states={topic: _state(topic, found, worked) for topic in there},
         lines=tuple(sorted(_once(found), key=_rank)),
         needs=_needs(worked, found),
-        is_played=is_played and starter.circuit is not None,
+        is_played=is_played and starter.circuit is not None and worked.supply_refusal is None,
     )
 
 
@@ -279,7 +279,8 @@ def _leads(worked: Worked) -> Iterator[AuditLine]:
     elif box.derived_error is not None and not _is_told(box.derived_error, worked):
         yield _refused("leads", Refusal.of(box.derived_error), "connection", "leads")
     outcome = box.outcome
-    if outcome is not None and outcome.verdict == "wrong":
+    # wrong volts on every coil of a wrong supply are not the joints' fault
+    if outcome is not None and outcome.verdict == "wrong" and worked.supply_refusal is None:
         first = outcome.findings[0]
         yield AuditLine(
             topic="leads",
@@ -443,7 +444,8 @@ def _is_held(topic: Topic, worked: Worked) -> bool:
     if topic == "leads":
         return outcome is not None and outcome.verdict == "right"
     if topic == "starter":
-        return worked.starter.circuit is not None
+        # played on a wrong supply it would be told off for what the supply does
+        return worked.starter.circuit is not None and worked.supply_refusal is None
     if topic in _INSTALLED:
         return any(step.verdict and step.id in _INSTALLED[topic] for step in worked.trail)
     return any(line.step is not None and topic_of(line.id) == topic for line in worked.figures)

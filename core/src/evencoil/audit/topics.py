@@ -1,8 +1,8 @@
 """What an audit looks at, in the order of what hurts most, and which figures belong to what.
 
 A figure or verdict of the Size sheet belongs to one topic; a new one is given its topic here, or
-a test fails. The order is judgment: what can start by itself or burst comes before what runs hot
-over years.
+a test fails. The order is judgment: the supply comes first, for much of the rest follows from it;
+what can start by itself or burst comes before what runs hot over years.
 """
 
 from __future__ import annotations
@@ -13,10 +13,10 @@ from typing import Literal, get_args
 __all__ = ["STATES", "TOPICS", "AuditState", "Topic", "topic_of"]
 
 Topic = Literal[
-    "starter",
-    "fault",
     "supply",
     "leads",
+    "starter",
+    "fault",
     "overload",
     "device",
     "wire",

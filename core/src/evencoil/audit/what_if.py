@@ -17,7 +17,7 @@ from pydantic import Field
 from evencoil.base import DecimalText, Inputs, Message, plain
 from evencoil.codebook import Edition, Profile
 from evencoil.job import JobInputs, Worked
-from evencoil.sizing import FUSES
+from evencoil.sizing import FUSES, FaultInput
 
 __all__ = ["Supposed", "WhatIf", "said_if", "suppose"]
 
@@ -28,8 +28,9 @@ NotSupposed = Literal["fault_unknown", "no_fuse"]
 class WhatIf(Inputs):
     """What is supposed; empty means: as it is.
 
-    ``breakers`` puts an inverse-time breaker of the same amps where a fuse is; ``fault_times``
-    multiplies the available fault current; ``ambient_c`` is the warmest place of the conductors.
+    ``breakers`` puts an inverse-time breaker of the same amps where a fuse is, whose ratings
+    against short circuits nobody read; ``fault_times`` multiplies the available fault current;
+    ``ambient_c`` is the warmest place of the conductors.
     """
 
     edition: Edition | None = None
@@ -93,13 +94,15 @@ def suppose(inputs: JobInputs, profile: Profile, worked: Worked, what_if: WhatIf
         profile = replace(profile, edition=what_if.edition)
     if what_if.breakers:
         if worked.kind is None or worked.kind in FUSES:
-            size = size.model_copy(update={"protection_kind": _BREAKER})
+            # the ratings that were read are those of the fuse, and of the starter behind it
+            fault = None if size.fault is None else FaultInput()
+            size = size.model_copy(update={"protection_kind": _BREAKER, "fault": fault})
         else:
             left.append("no_fuse")
     if what_if.ambient_c is not None:
         size = size.model_copy(update={"ambient_c": what_if.ambient_c})
     if what_if.fault_times is not None:
-        known = _fault_a(worked)
+        known = _fault_a(inputs, worked)
         if known is None:
             left.append("fault_unknown")
         else:
@@ -117,8 +120,10 @@ def suppose(inputs: JobInputs, profile: Profile, worked: Worked, what_if: WhatIf
     )
 
 
-def _fault_a(worked: Worked) -> Decimal | None:
+def _fault_a(inputs: JobInputs, worked: Worked) -> Decimal | None:
     """Return the available fault current in A, if it is more than a guess."""
+    if inputs.supply.fault_current_a is not None:
+        return inputs.supply.fault_current_a
     if "fault_current_a" not in worked.trail:
         return None
     step = worked.trail["fault_current_a"]

@@ -170,13 +170,15 @@ def doubtful_in(counts: Mapping[AuditState, int]) -> int:
     return counts.get("fails_if", 0) + counts.get("doubt", 0)
 
 
-def headline(tally: Tally) -> Message:
+def headline(tally: Tally, *, is_supposed: bool = False) -> Message:
     """Return how a plant stands in one sentence; what was not tried is part of it.
 
     Parameters
     ----------
     tally : Tally
         Of every job that was audited.
+    is_supposed : bool
+        Whether something was supposed: then nothing of it is said as if it were so.
     """
     params = {
         "fails": str(tally.jobs["fails"]),
@@ -185,6 +187,8 @@ def headline(tally: Tally) -> Message:
         "open": str(tally.open_jobs + tally.unread),
         "guess": str(tally.jobs["guess"]),
     }
+    if is_supposed:
+        return Message("audit.headline.if", params)
     left = tally.total - tally.jobs["holds"] - tally.jobs["guess"]
     return Message("audit.headline.open" if left else "audit.headline.holds", params)
 

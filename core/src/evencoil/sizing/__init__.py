@@ -14,6 +14,7 @@ from evencoil.sizing.inputs import (
     CoilInput,
     ControlInput,
     DriveInput,
+    FaultInput,
     OverloadInput,
     SizeInputs,
 )
@@ -43,6 +44,7 @@ __all__ = [
     "ControlInput",
     "DeviceKind",
     "DriveInput",
+    "FaultInput",
     "Fitted",
     "HeaterTable",
     "Material",

@@ -72,11 +72,6 @@ export function Motors() {
   if (!yard) return <Waiting />;
   const others = (
     <>
-      {plants.map((plant) => (
-        <Link key={plant.slug} className="control" to={`/w/${plant.slug}`}>
-          {yardWords.toPlant(plant.name)}
-        </Link>
-      ))}
       <Link className="control" to={`/w/${works}/heaters`}>
         {yardWords.heaterCharts}
       </Link>
@@ -101,6 +96,11 @@ export function Motors() {
       <button type="button" className="control" onClick={() => setMode("import")}>
         {yardWords.importFile}
       </button>
+      {plants.map((plant) => (
+        <Link key={plant.slug} className="control" to={`/w/${plant.slug}`}>
+          {yardWords.toPlant(plant.name)}
+        </Link>
+      ))}
     </>
   );
   const filters = (

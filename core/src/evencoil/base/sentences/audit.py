@@ -22,6 +22,7 @@ SENTENCES: dict[str, str] = {
     "audit.not_recorded.leads": "How the leads are joined is not entered.",
     "audit.not_recorded.leads.hint": "Open the box, dead, and enter what is joined.",
     "audit.headline.open": "{fails} of {total:n motor} fail, {doubt} in doubt; of {open} something is not known",
+    "audit.headline.if": "If it were so, {fails} of {total:n motor} would fail, {doubt} would be in doubt; of {open} something is not known",
     "audit.headline.holds": "{total:n motor} held against the rules, none fails; {guess} on assumed facts",
     "audit.headline.running": "{done} of {total:n motor} audited so far",
     "audit.if.edition": "under the {edition} edition",
