@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Annotated
 
-from django.db.models import Count, F, QuerySet
+from django.db.models import Count, F, Q, QuerySet
 from django.http import HttpRequest, HttpResponse
 from django.template.loader import render_to_string
 from ninja import Query, Router
@@ -181,6 +181,14 @@ def _changed(lines: QuerySet[AuditedLine], change: str) -> QuerySet[AuditedLine]
     return known.exclude(was=F("state"))
 
 
+def _cause(row: Audit, topic: str) -> Q:
+    """Return where it is told why nothing of a topic can be found: at supply and nameplate."""
+    waiting = row.jobs.filter(**{f"body__states__{topic}": "unknown"}).exclude(
+        pk__in=row.lines.filter(topic=topic, state="unknown").values("job")
+    )
+    return Q(job__in=waiting, topic__in=("supply", "nameplate"))
+
+
 def _chosen(row: Audit, asked: AuditLinesIn) -> QuerySet[AuditedLine]:
     lines = row.lines.all()
     if asked.change:
@@ -188,15 +196,15 @@ def _chosen(row: Audit, asked: AuditLinesIn) -> QuerySet[AuditedLine]:
     elif not row.what_if:
         # what is no longer found is told where changes are asked for
         lines = lines.exclude(state="gone")
-    same = {
-        "topic": asked.topic,
-        "state": "" if asked.state == FOUND else asked.state,
-        "job__machine": asked.machine,
-        "job__panel": asked.panel,
-    }
     if asked.state == FOUND:
         lines = lines.exclude(state="not_recorded")
-    lines = lines.filter(**{field: value for field, value in same.items() if value})
+    elif asked.topic and asked.state == "unknown":
+        lines = lines.filter(Q(topic=asked.topic, state="unknown") | _cause(row, asked.topic))
+    else:
+        same = {"topic": asked.topic, "state": asked.state}
+        lines = lines.filter(**{field: value for field, value in same.items() if value})
+    place = {"job__machine": asked.machine, "job__panel": asked.panel}
+    lines = lines.filter(**{field: value for field, value in place.items() if value})
     if asked.fact:
         facts = [{"fact": asked.fact}]
         lines = lines.filter(job__in=row.jobs.filter(body__needs__contains=facts))

@@ -104,7 +104,7 @@ class AuditLinesIn(Schema):
     """Which lines: of a topic, a state, a machine, a panel; or only what changed."""
 
     page: Annotated[int, Limit(ge=1, le=100_000)] = 1
-    topic: Annotated[str, Limit(max_length=16)] = ""
+    topic: Annotated[str, Limit(pattern="^[a-z]{0,16}$")] = ""
     state: Annotated[str, Limit(max_length=16)] = ""
     machine: ShortText = ""
     panel: ShortText = ""

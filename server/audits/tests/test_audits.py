@@ -14,7 +14,7 @@ from audits.models import Audit, AuditedJob, AuditedLine, AuditPart
 from evencoil.base import CoreError
 from evencoil.plate import SupplyInputs
 from evencoil.sizing import SizeInputs
-from jobs.actions import GiveInputs
+from jobs.actions import AddMotor, GiveInputs
 from jobs.models import InputVersion
 from people.models import Role
 from plant.models import Machine, Motor
@@ -119,11 +119,30 @@ def test_what_was_found_is_told_apart_from_what_was_not_recorded(client, plant):
     assert missing["found"] > 0
 
 
+def test_every_count_opens_as_many_motors_as_it_says(client, plant, here):
+    """All topics, all states: one without supply, one on a wrong one, one without nameplate."""
+    GiveInputs(here, plant["A-1"], "supply", SupplyInputs(text="208Y/120"), 1).run()
+    GiveInputs(here, plant["A-2"], "supply", SupplyInputs(text=""), 1).run()
+    AddMotor(here, tag="E-1", called="", machine="Line 2").run()
+    found = audited(client)
+    asked = 0
+    for topic in found["topics"]:
+        for count in topic["counts"]:
+            if count["state"] not in {"guess", "holds"}:
+                told = lines(client, found["n"], topic=topic["topic"], state=count["state"])
+                assert told["jobs"] == count["jobs"], (topic["topic"], count["state"])
+                asked += 1
+    assert asked > 8
+
+
 def test_no_wildcard_and_no_other_audit_is_reached_by_a_filter(client, plant):
     """A filter is a name, not a pattern; nonsense finds nothing."""
     n = audited(client)["n"]
-    for asked in ({"machine": "%"}, {"topic": "overload' or 1=1"}, {"fact": "x"}, {"panel": "*"}):
+    for asked in ({"machine": "%"}, {"topic": "x", "state": "unknown"}, {"fact": "x"}):
         assert lines(client, n, **asked)["found"] == 0
+    for topic in ("overload' or 1=1", "wire__regex"):
+        asked = {"topic": topic, "state": "unknown"}
+        assert client.get(f"{PLACE}/{n}/lines", asked).status_code == 422
     assert lines(client, n, page=99999)["page"] == 1
     assert client.get(f"{PLACE}/{n}/lines", {"page": "0"}).status_code == 422
     assert client.get(f"{PLACE}/{n}/lines", {"change": "all"}).status_code == 422
