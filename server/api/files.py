@@ -10,7 +10,10 @@ from django.http import HttpResponse
 
 from evencoil.base import no_formula
 
-__all__ = ["answers_file", "as_csv", "attachment"]
+__all__ = ["XLSX", "answers_file", "as_csv", "attachment"]
+
+#: content type of a workbook
+XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
 
 def answers_file(

@@ -14,7 +14,7 @@ from pydantic import Field as Limit
 
 from answers.pdf import printed
 from api.answers import as_json
-from api.files import answers_file, attachment
+from api.files import XLSX, answers_file, attachment
 from api.problems import ProblemError
 from api.schemas import HEAVY, REFUSALS
 from audits.actions import BeginAudit, StopAudit
@@ -36,6 +36,7 @@ from audits.schemas import (
 )
 from desk.answer import Tell, answer, in_turn
 from evencoil.audit import (
+    HEADS,
     STATES,
     TOPICS,
     AuditLine,
@@ -43,11 +44,13 @@ from evencoil.audit import (
     Place,
     WhatIf,
     audit_csv,
+    audit_row,
     doubtful_in,
     headline,
     said_if,
 )
 from evencoil.base import Message, say
+from evencoil.schedule import table_workbook
 from people.access import Caller, caller_in, not_found
 
 __all__ = ["router"]
@@ -327,6 +330,20 @@ def audit_table(
     row = _kept(caller, n)
     data = audit_csv(_rows(row, asked)).encode("utf-8-sig")
     return attachment(data, "text/csv", f"audit {n}", "csv")
+
+
+@router.get(
+    f"{PLACE}/{{n}}/audit.xlsx",
+    response=REFUSALS,
+    openapi_extra=answers_file(XLSX, is_binary=True),
+)
+def audit_workbook(
+    request: HttpRequest, works: str, n: AuditNumber, asked: Query[AuditLinesIn]
+) -> HttpResponse:
+    """Return what was found as a workbook."""
+    caller = caller_in(request, works)
+    rows = (audit_row(place, line) for place, line in _rows(_kept(caller, n), asked))
+    return attachment(table_workbook(f"Audit {n}", HEADS, rows), XLSX, f"audit {n}", "xlsx")
 
 
 @router.get(

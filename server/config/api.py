@@ -47,6 +47,7 @@ from plant.heaters import router as heaters
 from proving.router import router as proving
 from schedules.router import router as scheduling
 from yard.convert import router as convert
+from yard.export import router as exporting
 from yard.feeder import router as feeder
 from yard.photos import router as photos
 from yard.router import router as plant
@@ -138,6 +139,7 @@ api.add_router("", paneling)
 api.add_router("", hiding)
 api.add_router("", scheduling)
 api.add_router("", auditing)
+api.add_router("", exporting)
 api.add_router("", proving)
 api.add_router("", paper)
 

@@ -112,6 +112,8 @@ class ScheduleOut(ScheduleLineOut):
     encoding: str
     is_encoding_guessed: bool
     delimiter: str
+    #: of a workbook, which has neither encoding nor delimiter
+    sheet: str
     heads: list[str]
     columns: list[ScheduleColumnOut]
     left: list[str]
@@ -190,6 +192,7 @@ def _read(told: _Told, data: bytes, tell: Tell) -> bytes:
         encoding=sheet.encoding,
         is_encoding_guessed=sheet.is_guess,
         delimiter=sheet.delimiter,
+        sheet=sheet.name,
         heads=list(sheet.heads),
         columns=[ScheduleColumnOut(field=one, head=head_of.get(one, "")) for one in FIELDS],
         left=[
@@ -229,6 +232,7 @@ def _answered(request: HttpRequest, caller: Caller, row: ScheduleRun) -> HttpRes
         encoding="",
         is_encoding_guessed=False,
         delimiter="",
+        sheet="",
         heads=[],
         columns=[],
         left=[],

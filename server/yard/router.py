@@ -22,7 +22,7 @@ from people.models import Role, Works
 from plant.models import Motor
 from plant.profile import rules_of
 
-__all__ = ["YardOut", "router"]
+__all__ = ["YardIn", "YardOut", "found_in", "router"]
 
 router = Router(tags=["plant"])
 #: motors on a page, and what is shown of those that need attention
@@ -146,8 +146,16 @@ def _headline(every: int, works: Works) -> str:
     return say(Message("motors.waiting" if known["waiting"] else "motors.ready", counts))
 
 
-def _found(works: Works, asked: YardIn) -> QuerySet[Motor]:
-    """Return the motors that are asked for, machine by machine, in the order they came."""
+def found_in(works: Works, asked: YardIn) -> QuerySet[Motor]:
+    """Return the motors that are asked for, machine by machine, in the order they came.
+
+    Parameters
+    ----------
+    works : Works
+        The plant.
+    asked : YardIn
+        What they are found by; the page is of no account here.
+    """
     found = Motor.objects.filter(works=works).order_by("machine__name", "at", "pk")
     if asked.q:
         found = found.filter(
@@ -235,7 +243,7 @@ def yard(request: HttpRequest, works: str, asked: Query[YardIn]) -> HttpResponse
         caller.works.machines.all(), "name", "motors__tag", "motors__summary__key"
     )
     total = works_wide[2]
-    found = _found(caller.works, asked)
+    found = found_in(caller.works, asked)
     count = total if asked.is_all else found.count()
     place = min(asked.page, _pages(count))
     shown = found.values("pk")[(place - 1) * PAGE : place * PAGE]

@@ -2,7 +2,9 @@
 
 import base64
 import gzip
+import io
 
+import openpyxl
 import pytest
 
 from jobs.models import InputVersion
@@ -184,3 +186,21 @@ def test_panel_and_fault_current_of_a_table_are_kept(client, here):
     kept = taken(client, sent(client, f"{head}\nA-1,MCC-4,15,460,19,1765,3,480Y/277,30\n")["n"])
     assert [one["tag"] for one in kept["kept"]] == ["A-1"]
     assert client.get(job).json()["supply"]["fault_current_a"] == "9000"
+
+
+def test_a_workbook_is_taken_like_a_table(client, here):
+    """The sheet is named; its motors are taken; a bomb is refused with what to do."""
+    book = openpyxl.Workbook()
+    book.active.title = "Motors 2026"
+    book.active.append(HEAD.split(","))
+    book.active.append(["W-1", "pump", 15, 460, 19, 1765, 3, "480Y/277", "3A"])
+    out = io.BytesIO()
+    book.save(out)
+    data = base64.b64encode(gzip.compress(out.getvalue(), mtime=0)).decode()
+    told = post(client, PLACE, {"name": "motors.xlsx", "data": data}).json()
+    assert (told["sheet"], told["encoding"], told["good"]) == ("Motors 2026", "", 1)
+    assert taken(client, told["n"])["added"] == 1
+    broken = base64.b64encode(gzip.compress(b"PK\x03\x04 no", mtime=0)).decode()
+    answer = post(client, PLACE, {"name": "x.xlsx", "data": broken})
+    assert answer.status_code == 422
+    assert "XLSX" in answer.json()["hint"]

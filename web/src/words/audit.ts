@@ -57,6 +57,7 @@ export const auditWords = {
   before: "Audits before",
   old: "What it found is no longer kept.",
   asTable: "As a table",
+  asWorkbook: "As a workbook",
   onPaper: "On paper",
   page: (page: Shown, pages: Shown) => `page ${page} of ${pages}`,
   earlier: "Worse ones",

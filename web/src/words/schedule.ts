@@ -4,7 +4,7 @@ import type { Shown } from "./shown";
 export const scheduleWords = {
   title: "Schedule",
   ask: "Which motors does the plant have?",
-  says: "A table with a head: CSV, one motor in each line. What is wrong is named by line and column; every good line can be taken, again and again without doubling a motor: its tag is its key. What a person entered stays as it is.",
+  says: "A table with a head, CSV or XLSX: one motor in each line. What is wrong is named by line and column; every good line can be taken, again and again without doubling a motor: its tag is its key. What a person entered stays as it is.",
   choose: "Choose a table",
   before: "Tables before",
   read: (good: Shown, bad: Shown) =>
@@ -17,6 +17,7 @@ export const scheduleWords = {
     failed: "failed: the table or your place in the works is not what it was",
   } as Record<string, string>,
   encoding: (name: Shown, delimiter: Shown) => `${name}, columns apart by ${delimiter}`,
+  sheet: (name: Shown) => `sheet ${name}`,
   guess: "The encoding is a guess: look at letters beyond a to z.",
   delimiters: { ",": "comma", ";": "semicolon", "\t": "tab", "|": "bar" } as Record<string, string>,
   columns: "Which column means what",

@@ -8,6 +8,8 @@ export const yardWords = {
   tagMotor: "Tag on the motor",
   whatDrives: "What it drives",
   toPlant: (name: string) => `Go to ${name}`,
+  asFile: (count: Shown) => `${count} ${count === 1 ? "motor" : "motors"} as a file:`,
+  files: { csv: "table (CSV)", xlsx: "workbook (XLSX)", json: "JSON" } as const,
   machineLine: "Machine or line",
   panelThatFeeds: "Panel that feeds it, if it has a name",
   addReadNameplate: "Add and read its nameplate",

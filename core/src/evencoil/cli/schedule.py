@@ -30,7 +30,7 @@ def add_schedule_arguments(parser: argparse.ArgumentParser) -> None:
     parser : ArgumentParser
         Of the command.
     """
-    parser.add_argument("file", metavar="MOTORS.csv", help="a table with a head, or -")
+    parser.add_argument("file", metavar="MOTORS.csv", help="a table with a head, CSV or XLSX, or -")
     parser.add_argument(
         "--map", action="append", default=[], metavar="FIELD=HEAD", help="a column by its head"
     )
@@ -101,6 +101,7 @@ def _as_json(sheet: Sheet, mapped: Mapped, found: Schedule) -> dict[str, object]
         "encoding": sheet.encoding,
         "is_encoding_guessed": sheet.is_guess,
         "delimiter": sheet.delimiter,
+        "sheet": sheet.name,
         "columns": {field: sheet.heads[place] for field, place in mapped.place_of.items()},
         "left_out": [sheet.heads[place] for place in mapped.left],
         "doubled": {sheet.heads[place]: field for place, field in mapped.doubled},
@@ -126,7 +127,8 @@ def _as_json(sheet: Sheet, mapped: Mapped, found: Schedule) -> dict[str, object]
 
 def _as_text(sheet: Sheet, mapped: Mapped, found: Schedule) -> None:
     guessed = ", a guess: look at letters beyond a to z" if sheet.is_guess else ""
-    print(f"{len(sheet.lines)} lines, {sheet.encoding}{guessed}, delimiter {sheet.delimiter!r}")
+    how = f"{sheet.encoding}{guessed}, delimiter {sheet.delimiter!r}"
+    print(f"{len(sheet.lines)} lines, {f'sheet {sheet.name}' if sheet.name else how}")
     for field, place in mapped.place_of.items():
         print(f"  {field:16} {sheet.heads[place]}")
     for place in mapped.left:

@@ -6,9 +6,18 @@ Knows jobs and nameplates; no person and no database.
 from evencoil.schedule.cells import MOST_BYTES, MOST_COLUMNS, MOST_LINES, Line, Sheet, read_sheet
 from evencoil.schedule.columns import FIELDS, Mapped, map_columns
 from evencoil.schedule.entries import BadCell, Entry, Schedule, Table, open_table, read_schedule
+from evencoil.schedule.export import (
+    EXPORT_HEADS,
+    EXPORT_NUMBERS,
+    export_row,
+    table_csv,
+    table_workbook,
+)
 from evencoil.schedule.repair import as_text, repair_file
 
 __all__ = [
+    "EXPORT_HEADS",
+    "EXPORT_NUMBERS",
     "FIELDS",
     "MOST_BYTES",
     "MOST_COLUMNS",
@@ -21,9 +30,12 @@ __all__ = [
     "Sheet",
     "Table",
     "as_text",
+    "export_row",
     "map_columns",
     "open_table",
     "read_schedule",
     "read_sheet",
     "repair_file",
+    "table_csv",
+    "table_workbook",
 ]

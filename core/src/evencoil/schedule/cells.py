@@ -1,5 +1,7 @@
 """A table of motors as it comes from a plant: bytes to head and lines, with what was guessed.
 
+A workbook is read by `workbook`; what follows is of files of text.
+
 Encodings: UTF-8 and UTF-16 by their marks, UTF-8 without one, else Windows-1252, marked as a
 guess. Delimiter: the one that makes the most lines alike. Nothing of a cell is calculated: a
 formula is text.
@@ -13,10 +15,11 @@ from __future__ import annotations
 import csv
 import io
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from evencoil.base import FileFormatError, Message
+from evencoil.schedule.workbook import is_workbook, workbook_rows
 
 __all__ = ["MOST_BYTES", "MOST_COLUMNS", "MOST_LINES", "Line", "Sheet", "read_sheet"]
 
@@ -55,6 +58,9 @@ class Sheet:
         As they were found.
     is_guess : bool
         The encoding has no mark and is no UTF-8: letters beyond ASCII may be others.
+    name : str
+        Name of the sheet in its workbook; empty for a file of text, which alone has an encoding
+        and a delimiter.
     """
 
     heads: tuple[str, ...]
@@ -62,6 +68,7 @@ class Sheet:
     encoding: str
     delimiter: str
     is_guess: bool
+    name: str = ""
 
 
 def _refused(name: str, field: str = "file", **params: str) -> FileFormatError:
@@ -126,17 +133,30 @@ def read_sheet(data: bytes) -> Sheet:
     Raises
     ------
     FileFormatError
-        If it is too large, too wide, no text, has an open quote, or nothing but a head.
+        If it is too large, too wide, no text and no workbook, has an open quote, or nothing but
+        a head.
     """
     if len(data) > MOST_BYTES:
         raise _refused("large", size=str(len(data)), most=str(MOST_BYTES))
+    if is_workbook(data):
+        name, rows = workbook_rows(data, MOST_COLUMNS, MOST_LINES + 2)
+        heads, lines = _table(rows)
+        return Sheet(heads=heads, lines=lines, encoding="", delimiter="", is_guess=False, name=name)
     text, encoding, is_guess = _text(data)
     if "\x00" in text:
         raise _refused("no_text")
     delimiter = _delimiter(text)
+    heads, lines = _table(_rows(text, delimiter))
+    return Sheet(
+        heads=heads, lines=lines, encoding=encoding, delimiter=delimiter, is_guess=is_guess
+    )
+
+
+def _table(rows: Iterable[tuple[int, list[str]]]) -> tuple[tuple[str, ...], tuple[Line, ...]]:
+    """Return head and lines of rows with their numbers in the file."""
     heads: tuple[str, ...] = ()
     lines: list[Line] = []
-    for number, row in _rows(text, delimiter):
+    for number, row in rows:
         if not any(row) or (number == 1 and row[0].lower().startswith("sep=")):
             continue
         if len(row) > MOST_COLUMNS:
@@ -150,10 +170,4 @@ def read_sheet(data: bytes) -> Sheet:
         lines.append(Line(number, (*cells, *([""] * (len(heads) - len(cells))))))
     if not heads or not lines:
         raise _refused("empty")
-    return Sheet(
-        heads=heads,
-        lines=tuple(lines),
-        encoding=encoding,
-        delimiter=delimiter,
-        is_guess=is_guess,
-    )
+    return heads, tuple(lines)

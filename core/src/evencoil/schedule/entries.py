@@ -49,6 +49,7 @@ _FAULT_TIMES = {"fault_ka": 1000, "fault_a": 1, "fault": 0}
 #: fault currents that are believed [A]
 _FAULT_A = (Decimal(100), Decimal(300_000))
 _MANY = {"volts", "amps", "speed", "power_hp", "power_kw"}
+_RANGES, _RANGE = {"volts", "amps"}, re.compile(r"\s*[-\u2013]\s*")
 _BEFORE = {"service_factor": "SF"}
 _LETTERS = {"code_letter": ("CODE", "A-HJ-NPR-V"), "design": ("DES", "A-E")}
 #: horsepower alone is written so: ``7 1/2``; two voltages are no fraction
@@ -148,14 +149,23 @@ def _figures(field: str, text: str, unit: str, bounds: tuple[float, float]) -> s
         raise _BadCellError(field, text, "several")
     found = []
     for part in parts:
-        value = _figure(part.strip())
-        if value is None:
+        # 208-230 volts, 42-38 amps
+        ends = _RANGE.split(part.strip()) if field in _RANGES else [part.strip()]
+        if len(ends) > 2:
             raise _BadCellError(field, text, "figure")
-        if not bounds[0] <= float(value) <= bounds[1]:
-            low, high = (f"{one:g}" for one in bounds)
-            raise _BadCellError(field, text, "bounds", low=low, high=high)
-        found.append(value)
+        found.append("-".join(_bounded(field, text, end, bounds) for end in ends))
     return "/".join(found)
+
+
+def _bounded(field: str, text: str, part: str, bounds: tuple[float, float]) -> str:
+    """Return one figure of a cell, if it can be believed."""
+    value = _figure(part)
+    if value is None:
+        raise _BadCellError(field, text, "figure")
+    if not bounds[0] <= float(value) <= bounds[1]:
+        low, high = (f"{one:g}" for one in bounds)
+        raise _BadCellError(field, text, "bounds", low=low, high=high)
+    return value
 
 
 def _fault_a(field: str, text: str) -> Decimal:

@@ -61,4 +61,4 @@ def repair_file(sheet: Sheet, schedule: Schedule) -> str:
         for line in sheet.lines
         if line.number in reasons
     ]
-    return _written([heads, *rows], sheet.delimiter)
+    return _written([heads, *rows], sheet.delimiter or ",")

@@ -117,6 +117,9 @@ function Files({ works, n }: { works: string; n: number }) {
       <a className="control inline-flex" href={`${base}/audit.csv`} download={`audit ${n}.csv`}>
         {w.asTable}
       </a>
+      <a className="control inline-flex" href={`${base}/audit.xlsx`} download={`audit ${n}.xlsx`}>
+        {w.asWorkbook}
+      </a>
       <a
         className="control inline-flex"
         href={`${base}/audit.pdf`}

@@ -20,6 +20,10 @@ import { Intake } from "./Intake";
 import { groupsOf, Machine } from "./Machine";
 import { type ListedMotor, useMotors } from "./useMotors";
 
+/** What is asked for, as it stands in an address. */
+const asText = (asked: Record<string, string | number | boolean>) =>
+  Object.entries(asked).map(([name, value]) => [name, String(value)]);
+
 /** Every motor of the works: where its job stands and what it wants next. */
 export function Motors() {
   const { works = "" } = useParams();
@@ -191,6 +195,21 @@ export function Motors() {
             )}
             {motors.length === 0 && (asked || isNarrowed(only)) && (
               <p>{asked ? yardWords.noMotorMatches(asked) : yardWords.noneSo}</p>
+            )}
+            {motors.length > 0 && (
+              <p className="flex flex-wrap gap-x-4">
+                <span className="text-soft">{yardWords.asFile(yard.found)}</span>
+                {(["csv", "xlsx", "json"] as const).map((kind) => (
+                  <a
+                    key={kind}
+                    className="ask"
+                    href={`/api/w/${works}/motors.${kind}?${new URLSearchParams(asText({ q: asked, ...only }))}`}
+                    download={`${works} motors.${kind}`}
+                  >
+                    {yardWords.files[kind]}
+                  </a>
+                ))}
+              </p>
             )}
             {yard.pages > 1 && (
               <nav aria-label={yardWords.pages} className="flex items-center gap-3">

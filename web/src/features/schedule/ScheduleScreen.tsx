@@ -33,7 +33,7 @@ export function ScheduleScreen() {
         <input
           id={id}
           type="file"
-          accept=".csv,.txt,.tsv,text/csv"
+          accept=".csv,.txt,.tsv,.xlsx,text/csv"
           className="sr-only"
           disabled={room.isBusy}
           onChange={(event) => {
@@ -67,7 +67,7 @@ export function ScheduleScreen() {
             <span className="text-soft">
               {one.by} · {one.at}
               {one.is_here &&
-                ` · ${w.encoding(one.encoding, w.delimiters[one.delimiter] ?? one.delimiter)}`}
+                ` · ${one.sheet ? w.sheet(one.sheet) : w.encoding(one.encoding, w.delimiters[one.delimiter] ?? one.delimiter)}`}
             </span>
           </p>
           {one.is_encoding_guessed && <p className="text-caution">{w.guess}</p>}

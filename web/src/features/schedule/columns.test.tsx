@@ -22,6 +22,7 @@ const SCHEDULE: Schedule = {
   encoding: "utf-8",
   is_encoding_guessed: false,
   delimiter: ",",
+  sheet: "",
   heads: ["Nr", "HP"],
   columns: [
     { field: "tag", head: "" },
