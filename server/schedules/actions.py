@@ -19,7 +19,7 @@ from people.models import Role, Works
 from plant.models import Machine, Motor
 from schedules.models import ScheduleRun
 
-__all__ = ["KeepTable", "MapTable", "StopTable", "TakeMotor", "TakeTable", "heads_key"]
+__all__ = ["SOURCE", "KeepTable", "MapTable", "StopTable", "TakeMotor", "TakeTable", "heads_key"]
 
 #: before the name of the file in the source of what a schedule said
 SOURCE = "schedule"

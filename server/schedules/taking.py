@@ -2,22 +2,25 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from django.db.models import F, QuerySet
 from django_tasks import task
 
 from api.problems import ProblemError
 from evencoil.base import CoreError, speaking
-from evencoil.schedule import open_table
+from evencoil.schedule import Entry, open_table
 from jobs.lines import work_out_soon
-from people.access import caller_of
+from people.access import Caller, caller_of
 from plant.profile import profile_of
 from schedules.actions import TakeMotor
+from schedules.bulk import TakeNewMotors, new_among
 from schedules.models import ScheduleRun
 
 __all__ = ["TOLD_EVERY", "take_lines"]
 
 #: motors between two looks at whether it was stopped
-TOLD_EVERY = 25
+TOLD_EVERY = 100
 #: so many that a person's entry kept are told one by one
 _MOST_KEPT = 500
 
@@ -56,22 +59,42 @@ def _taken(run: ScheduleRun) -> int:
     kept: list[dict[str, object]] = list(run.kept)
     before = run.done
     taken = 0
-    for entry in schedule.entries[before:]:
-        came = TakeMotor(caller, entry, run.name).run()
-        if came == "kept":
-            kept.append({"line": entry.line, "tag": entry.tag})
-        else:
-            counts[came] += 1
-        taken += 1
-        if taken % TOLD_EVERY == 0:
-            _tell(own, before + taken, counts, kept)
-            counts = dict.fromkeys(counts, 0)
-            if not own.filter(state="running").exists():
-                break
+    for start in range(before, len(schedule.entries), TOLD_EVERY):
+        part = schedule.entries[start : start + TOLD_EVERY]
+        added = _added(caller, part, run.name)
+        counts["added"] += len(added)
+        for entry in part:
+            if entry.line in added:
+                continue
+            came = TakeMotor(caller, entry, run.name).run()
+            if came == "kept":
+                kept.append({"line": entry.line, "tag": entry.tag})
+            else:
+                counts[came] += 1
+        taken += len(part)
+        _tell(own, before + taken, counts, kept)
+        counts = dict.fromkeys(counts, 0)
+        if not own.filter(state="running").exists():
+            break
     _tell(own, before + taken, counts, kept)
     own.filter(state="running", done__gte=F("total")).update(state="done")
     work_out_soon(run.works)
     return taken
+
+
+def _added(caller: Caller, part: Sequence[Entry], source: str) -> set[int]:
+    """Take the motors of a part that are new, and return their lines."""
+    fresh = new_among(caller, part)
+    if not fresh:
+        return set()
+    try:
+        TakeNewMotors(caller, fresh, source).run()
+    except ProblemError as met:
+        if met.body["code"] != "conflict":
+            raise
+        # somebody adds one of them at this moment: they are looked at one by one
+        return set()
+    return {one.line for one in fresh}
 
 
 def _tell(

@@ -8,10 +8,11 @@ import openpyxl
 import pytest
 
 from jobs.models import InputVersion
+from people.models import ActionLog
 from plant.models import Motor, PlateRevision
 from schedules.models import ScheduleRun
 from schedules.taking import take_lines
-from tests_support import caller, post, signed_in
+from tests_support import caller, motor, post, signed_in
 
 PLACE = "/api/w/here/schedules"
 HEAD = "Tag,Description,HP,Volts,FLA,RPM,Phase,System voltage,Starter"
@@ -204,3 +205,37 @@ def test_a_workbook_is_taken_like_a_table(client, here):
     answer = post(client, PLACE, {"name": "x.xlsx", "data": broken})
     assert answer.status_code == 422
     assert "XLSX" in answer.json()["hint"]
+
+
+def test_many_new_ones_are_taken_at_once_each_with_its_log_line(client, here):
+    """230 lines: one is there in other letters, one has a tag beyond ASCII, the rest are new."""
+    text = table(
+        *(f"N-{k},pump,15,460,19,1765,3,480Y/277,3A" for k in range(228)),
+        "ic-2,pump,15,460,19,1765,3,480Y/277,3A",
+        "\u00c4-1,pump,15,460,19,1765,3,480Y/277,",
+    )
+    before = ActionLog.objects.count()
+    done = taken(client, sent(client, text)["n"])
+    assert (done["added"], done["done"], len(done["kept"])) == (229, 230, 1)
+    assert Motor.objects.filter(works=here.works).count() == 230
+    assert ActionLog.objects.filter(action="take motor of schedule").count() == 230
+    assert ActionLog.objects.count() > before + 230
+    line = client.get("/api/w/here/m/N-227/j/1").json()
+    assert line["starter"]["standard_circuit"] == "3A"
+    assert line["versions"]["plate"]["source"].startswith("schedule ")
+    # one by one and at once tell the same of the same line
+    alone = client.get("/api/w/here/m/%C3%84-1/j/1").json()
+    assert alone["plate"] == line["plate"]
+    assert alone["supply"] == line["supply"]
+    again = taken(client, sent(client, text)["n"])
+    assert (again["added"], again["changed"], again["same"]) == (0, 0, 229)
+
+
+def test_a_motor_that_somebody_adds_at_the_same_moment_is_not_doubled(client, here, monkeypatch):
+    """The look says it is new, and it is not: the part is taken one by one."""
+    motor(here, "N-1")
+    monkeypatch.setattr("schedules.taking.new_among", lambda caller, part: list(part))
+    text = table(*(f"N-{k},pump,15,460,19,1765,3,480Y/277,3A" for k in range(3)))
+    done = taken(client, sent(client, text)["n"])
+    assert (done["state"], done["added"], len(done["kept"])) == ("done", 2, 1)
+    assert Motor.objects.filter(tag="N-1").count() == 1
