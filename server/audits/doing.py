@@ -27,7 +27,7 @@ __all__ = ["AT_ONCE", "LOST_S", "begin_parts", "do_part"]
 #: so many parts of one audit are under way at once, at most
 AT_ONCE = 4
 #: a part that is not done after so long belongs to nobody [s]
-LOST_S = 300
+LOST_S = 90
 #: how often parts that others have are looked after
 AGAIN = timedelta(seconds=30)
 

@@ -9,7 +9,7 @@ from django.db import models
 from people.models import User, Works
 from plant.models import Motor
 
-__all__ = ["InputVersion", "Job", "JobMotor", "Summary"]
+__all__ = ["InputVersion", "Job", "JobMotor", "Summary", "WorkerSeen"]
 
 
 class Job(models.Model):
@@ -104,3 +104,14 @@ class Summary(models.Model):
     def __str__(self) -> str:
         """Return whose line it is."""
         return f"line of {self.motor.tag}"
+
+
+class WorkerSeen(models.Model):
+    """A worker by its name, and when it last said that it is there."""
+
+    name = models.CharField(max_length=64, primary_key=True)
+    at = models.DateTimeField()
+
+    def __str__(self) -> str:
+        """Return its name."""
+        return self.name
