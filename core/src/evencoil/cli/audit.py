@@ -11,6 +11,7 @@ from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import asdict, dataclass
 from functools import cache, partial
+from multiprocessing import get_context
 from pathlib import Path
 from typing import Any
 
@@ -171,7 +172,8 @@ def audit(arguments: argparse.Namespace) -> bool:
     if processes == 1:
         found = [work(name) for name in files]
     else:
-        with ProcessPoolExecutor(processes) as pool:
+        # begun anew and not copied: nothing of this process is theirs
+        with ProcessPoolExecutor(processes, mp_context=get_context("spawn")) as pool:
             found = list(pool.map(work, files, chunksize=max(1, len(files) // processes // 8)))
     if arguments.format == "json":
         print(json.dumps(_as_json(found, what_if), indent=2, ensure_ascii=False))
