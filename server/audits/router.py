@@ -135,6 +135,9 @@ def _whole(row: Audit, head: AuditHeadOut) -> AuditOut:
     if row.state == "running":
         far = {"done": str(head.done), "total": str(head.total)}
         said = Message("audit.headline.running", far)
+    elif not row.is_kept:
+        # nothing is left to be counted: it is not said to hold
+        said = Message("audit.headline.old")
     lines = row.lines.all()
     return AuditOut(
         **head.model_dump(),

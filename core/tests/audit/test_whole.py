@@ -165,6 +165,7 @@ def test_the_headline_says_what_is_not_known_of_those_that_fail_too():
     tally.unread = 1
     assert say(headline(tally)) == "1 of 2 motors fail, 0 in doubt; of 2 something is not known"
     whole = Tally()
+    assert say(headline(whole)) == "No motor was audited"
     good = JobAudit(states={"wire": "guess"}, lines=(), needs=(), is_played=True)
     whole.add(Place(job="1", tag="A"), good)
     assert say(headline(whole)) == (

@@ -330,4 +330,6 @@ def test_old_audits_let_go_of_their_lines(client, plant, monkeypatch):
         (1, False),
     ]
     assert client.get(f"{PLACE}/1/audit.csv").status_code == 409
+    assert client.get(f"{PLACE}/1").json()["headline"] == "What this audit found is no longer kept"
+    assert client.get(f"{PLACE}/4").json()["headline"].startswith("1 of 4 motors fail")
     assert AuditedJob.objects.count() == 8

@@ -187,6 +187,8 @@ def headline(tally: Tally, *, is_supposed: bool = False) -> Message:
         "open": str(tally.open_jobs + tally.unread),
         "guess": str(tally.jobs["guess"]),
     }
+    if not tally.total:
+        return Message("audit.headline.none")
     if is_supposed:
         return Message("audit.headline.if", params)
     left = tally.total - tally.jobs["holds"] - tally.jobs["guess"]

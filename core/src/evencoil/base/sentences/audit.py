@@ -24,6 +24,8 @@ SENTENCES: dict[str, str] = {
     "audit.headline.open": "{fails} of {total:n motor} fail, {doubt} in doubt; of {open} something is not known",
     "audit.headline.if": "If it were so, {fails} of {total:n motor} would fail, {doubt} would be in doubt; of {open} something is not known",
     "audit.headline.holds": "{total:n motor} held against the rules, none fails; {guess} on assumed facts",
+    "audit.headline.none": "No motor was audited",
+    "audit.headline.old": "What this audit found is no longer kept",
     "audit.headline.running": "{done} of {total:n motor} audited so far",
     "audit.if.edition": "under the {edition} edition",
     "audit.if.breakers": "with a breaker of the same amps for each fuse",
