@@ -32,7 +32,7 @@ SENTENCES: dict[str, str] = {
     "audit.if.fault_times": "with {times} times the fault current",
     "audit.if.ambient_c": "at {ambient} °C",
     "audit.left.fault_unknown": "Of {count:n job} the fault current is not known: nothing was multiplied.",
-    "audit.left.no_fuse": "{count:n job} have a breaker already.",
+    "audit.left.no_fuse": "In {count:n job} a breaker is there already.",
     "audit.topic.starter": "Starter",
     "audit.topic.fault": "Short-circuit rating",
     "audit.topic.supply": "Supply",
