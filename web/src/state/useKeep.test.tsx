@@ -85,6 +85,42 @@ describe("useKeep", () => {
     expect(hook.result.current.draft.given?.supply.text).toBe("typed meanwhile");
   });
 
+  it("says nothing of saved while what was typed meanwhile is not", async () => {
+    let meanwhile: (() => void) | null = null;
+    const sent = answering(({ body }) => {
+      meanwhile?.();
+      meanwhile = null;
+      return { body: { ...version(Number(body.based_on) + 1), body: body.body } };
+    });
+    const { client, wrapper } = withQueries();
+    client.setQueryData<Job>(KEY, jobOf());
+    const said: string[] = [];
+    const hook = renderHook(
+      () => {
+        const draft = useDraft(client.getQueryData<Job>(KEY));
+        const kept = useKeep(PLACE, KEY, draft);
+        said.push(`${kept.line.state} after ${sent.length}`);
+        return { draft, kept };
+      },
+      { wrapper },
+    );
+    meanwhile = () => {
+      hook.result.current.draft.change("supply", { ...jobOf().supply, text: "208Y/120" });
+    };
+    act(() => {
+      hook.result.current.draft.change("supply", { ...jobOf().supply, text: "240 delta" });
+      hook.result.current.kept.typed();
+    });
+    said.length = 0;
+    await act(() => hook.result.current.kept.keep());
+    await waitFor(() => expect(hook.result.current.kept.line.state).toBe("saved"));
+    expect(sent.map((one) => (one.body.body as { text: string }).text)).toEqual([
+      "240 delta",
+      "208Y/120",
+    ]);
+    expect(said.filter((one) => one.startsWith("saved after 1"))).toEqual([]);
+  });
+
   it("a newer version of somebody else is a clash; mine becomes the version after theirs", async () => {
     const theirs = { n: 5, by: "Dov Ansell", at: "10:50" };
     const sent = answering(({ body }) =>

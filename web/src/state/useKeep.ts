@@ -82,7 +82,9 @@ export function useKeep(place: Place, jobKey: readonly unknown[], draft: Draft) 
     const part = unsaved(base, now);
     if (!part) {
       setLine((before) =>
-        before.state === "typing" ? { state: "saved", version: undefined } : before,
+        before.state === "typing" || before.state === "saving"
+          ? { state: "saved", version: undefined }
+          : before,
       );
       return;
     }
@@ -101,7 +103,16 @@ export function useKeep(place: Place, jobKey: readonly unknown[], draft: Draft) 
       const newest = part === "plate" ? version.n : base.newest_plate_n;
       write(part, stored, version, { is_stale: false, newest_plate_n: newest });
       void renew(client, ["yard", place.works]);
-      setLine({ state: "saved", version });
+      // what was typed meanwhile is not saved yet, and it is not said to be
+      const fresh = client.getQueryData<Job>(jobKey);
+      const isMore = fresh && latest.current && unsaved(fresh, latest.current);
+      setLine((before) =>
+        isMore
+          ? before.state === "typing"
+            ? before
+            : { state: "saving" }
+          : { state: "saved", version },
+      );
     } catch (error) {
       if (!(error instanceof Refused)) throw error;
       const { theirs, body } = error.problem;
