@@ -20,7 +20,7 @@ from evencoil.schedule import (
 )
 
 FIGURE = st.integers(1, 400).map(str)
-LETTER = st.sampled_from(["", *"ABCDEFGHJKLMNPQRSTUV"])
+LETTER = st.sampled_from(["", *"ABCDEFGHJKLMNPRSTUV"])
 NAME = st.text(st.characters(codec="utf-8", categories=["L", "N"]), max_size=12)
 MOTOR = st.fixed_dictionaries(
     {

@@ -49,8 +49,14 @@ def export_row(
 
     Parameters
     ----------
-    tag, name, machine, panel : str
-        The motor and where it is.
+    tag : str
+        Of the motor.
+    name : str
+        What it drives.
+    machine : str
+        Where it is.
+    panel : str
+        What feeds it; empty if nobody said.
     number : int
         Of its job.
     inputs : JobInputs
