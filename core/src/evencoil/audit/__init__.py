@@ -3,7 +3,7 @@
 Knows jobs; no person and no database.
 """
 
-from evencoil.audit.job_audit import AuditLine, FactNeed, JobAudit, audit_job
+from evencoil.audit.job_audit import AuditLine, FactNeed, JobAudit, audit_job, line_rank
 from evencoil.audit.played import PlayedOnce
 from evencoil.audit.table import HEADS, audit_csv, audit_row
 from evencoil.audit.topics import STATES, TOPICS, AuditState, Topic, topic_of
@@ -16,7 +16,6 @@ from evencoil.audit.whole import (
     changes,
     doubtful_in,
     headline,
-    line_rank,
 )
 
 __all__ = [

@@ -10,7 +10,7 @@ Source: 430 and the sections that each verdict cites.
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from evencoil.audit.topics import STATES, TOPICS, AuditState, Topic, topic_of
@@ -18,13 +18,13 @@ from evencoil.base import CoreError, Finding, Message, Refusal, Step, say
 from evencoil.checks import Problem
 from evencoil.job import JobInputs, JobStarter, Worked
 
-__all__ = ["AuditLine", "FactNeed", "JobAudit", "audit_job"]
+__all__ = ["AuditLine", "FactNeed", "JobAudit", "audit_job", "line_rank"]
 
 #: most characters of a key; two that begin alike are numbered
 _KEY = 300
 #: a recommendation of the code, no rule
 _ADVICE = {"total_drop_percent"}
-#: without any of these nobody said what is installed
+#: verdicts on what is installed: without any of them nothing was judged
 _INSTALLED: dict[Topic, tuple[str, ...]] = {
     "wire": ("existing_cable",),
     "device": ("existing_device",),
@@ -155,16 +155,19 @@ def audit_job(
         are made.
     """
     starter = worked.starter
+    roots = _roots(worked)
+    leads = tuple(_leads(worked))
     found = [
         *_nameplate(worked),
         *_supply(worked),
-        *_leads(worked),
+        *leads,
         *_verdicts(worked),
-        *_withheld(worked),
+        *_withheld(worked, roots),
     ]
+    is_played = is_played and starter.circuit is not None and worked.supply_refusal is None
     if starter.circuit is None:
         found += _no_starter(inputs, starter)
-    elif is_played and worked.supply_refusal is None:
+    elif is_played:
         found += _starter(starter, (problems_of or JobStarter.problems)(starter))
     else:
         found += _starter(starter, starter.drawn_problems)
@@ -173,18 +176,25 @@ def audit_job(
         found.append(
             AuditLine(topic="nameplate", key="stale", state="doubt", said=said, step="plate")
         )
-    there = _topics_of(inputs, worked)
-    found += _not_recorded(inputs, worked)
+    found += _not_recorded(inputs, worked, is_leads_told=bool(leads))
     return JobAudit(
-        states={topic: _state(topic, found, worked) for topic in there},
-        lines=tuple(sorted(_once(found), key=_rank)),
-        needs=_needs(worked, found),
-        is_played=is_played and starter.circuit is not None and worked.supply_refusal is None,
+        states={topic: _state(topic, found, worked) for topic in _topics_of(inputs, worked)},
+        lines=tuple(sorted(_once(found), key=line_rank)),
+        needs=_needs(worked, found, roots),
+        is_played=is_played,
     )
 
 
-def _rank(line: AuditLine) -> tuple[int, bool, int]:
-    return STATES.index(line.state), bool(line.guesses), TOPICS.index(line.topic)
+def line_rank(line: AuditLine) -> int:
+    """Return a number that orders lines of a job and of all jobs, the worst first.
+
+    Parameters
+    ----------
+    line : AuditLine
+        Its state counts first, then whether it stands on guesses, then its topic.
+    """
+    by_state = STATES.index(line.state) * 2 + bool(line.guesses)
+    return by_state * len(TOPICS) + TOPICS.index(line.topic)
 
 
 def _once(lines: Sequence[AuditLine]) -> Iterator[AuditLine]:
@@ -211,17 +221,33 @@ def _guesses(step: Step) -> tuple[str, ...]:
     return tuple(dict.fromkeys(said))
 
 
-def _finding(topic: Topic, found: Finding, key: str = "") -> Iterator[AuditLine]:
-    """Yield a finding as a line, if it asks for anything."""
-    if found.level in {"agrees", "note"}:
-        return
-    yield AuditLine(
+def _told(topic: Topic, found: Finding, state: AuditState, key: str) -> AuditLine:
+    return AuditLine(
         topic=topic,
-        key=key or found.code,
-        state="fails" if found.level == "refusal" else "doubt",
+        key=key,
+        state=state,
         said=say(found.message),
         do="" if found.hint is None else say(found.hint),
         step=_SCREEN[topic],
+    )
+
+
+def _finding(topic: Topic, found: Finding) -> Iterator[AuditLine]:
+    """Yield a finding as a line, if it asks for anything."""
+    if found.level not in {"agrees", "note"}:
+        state: AuditState = "fails" if found.level == "refusal" else "doubt"
+        yield _told(topic, found, state, found.code)
+
+
+def _missing(topic: Topic, key: str, state: AuditState, sentence: str) -> AuditLine:
+    """Return a line for what was never entered: its sentence, and the hint of that."""
+    return AuditLine(
+        topic=topic,
+        key=key,
+        state=state,
+        said=say(Message(sentence)),
+        do=say(Message(f"{sentence}.hint")),
+        step=_SCREEN.get(topic, "size"),
     )
 
 
@@ -240,14 +266,7 @@ def _refused(topic: Topic, refusal: Refusal, key: str, step: str) -> AuditLine:
 def _nameplate(worked: Worked) -> Iterator[AuditLine]:
     reading = worked.reading
     if not reading.text.strip():
-        yield AuditLine(
-            topic="nameplate",
-            key="empty",
-            state="unknown",
-            said=say(Message("audit.no_plate")),
-            do=say(Message("audit.no_plate.hint")),
-            step="plate",
-        )
+        yield _missing("nameplate", "empty", "unknown", "audit.no_plate")
     for found in reading.findings:
         yield from _finding("nameplate", found)
     if isinstance(worked.estimate, CoreError):
@@ -282,14 +301,7 @@ def _leads(worked: Worked) -> Iterator[AuditLine]:
     # wrong volts on every coil of a wrong supply are not the joints' fault
     if outcome is not None and outcome.verdict == "wrong" and worked.supply_refusal is None:
         first = outcome.findings[0]
-        yield AuditLine(
-            topic="leads",
-            key=f"joined.{first.code}",
-            state="fails",
-            said=say(first.message),
-            do="" if first.hint is None else say(first.hint),
-            step="leads",
-        )
+        yield _told("leads", first, "fails", f"joined.{first.code}")
 
 
 def _is_told(error: CoreError, worked: Worked) -> bool:
@@ -316,7 +328,7 @@ def _verdicts(worked: Worked) -> Iterator[AuditLine]:
         )
 
 
-def _withheld(worked: Worked) -> Iterator[AuditLine]:
+def _withheld(worked: Worked, roots: Mapping[str, Refusal]) -> Iterator[AuditLine]:
     """Yield why figures are withheld, each reason once: what waits for another is told there."""
     seen = set()
     first = worked.supply_refusal
@@ -324,38 +336,36 @@ def _withheld(worked: Worked) -> Iterator[AuditLine]:
         seen.add(first.detail)
     for line in worked.figures:
         topic = topic_of(line.id)
-        if line.refusal is None or topic is None or _root(line.refusal, worked) != line.refusal:
+        if line.refusal is None or topic is None or roots[line.id] != line.refusal:
             continue
         if line.refusal.detail not in seen:
             seen.add(line.refusal.detail)
             yield _refused(topic, line.refusal, f"withheld.{line.id}", "size")
 
 
-def _root(refusal: Refusal, worked: Worked) -> Refusal:
-    """Return the refusal behind one that waits for another figure."""
+def _roots(worked: Worked) -> dict[str, Refusal]:
+    """Return for each withheld figure the refusal with which the waiting begins."""
     withheld = {line.id: line.refusal for line in worked.figures if line.refusal is not None}
+    known = dict(withheld)
     # an input that is asked for by one figure and waited for by others under its step's name
-    for one in tuple(withheld.values()):
+    for one in withheld.values():
         if one.field.startswith("size."):
-            withheld.setdefault(one.field.removeprefix("size.").replace(".", "_"), one)
-    for _ in withheld:
-        behind = withheld.get(refusal.field) if refusal.code == "missing" else None
-        if behind is None or behind == refusal:
-            break
-        refusal = behind
-    return refusal
+            known.setdefault(one.field.removeprefix("size.").replace(".", "_"), one)
+
+    def root(refusal: Refusal) -> Refusal:
+        for _ in known:
+            behind = known.get(refusal.field) if refusal.code == "missing" else None
+            if behind is None or behind == refusal:
+                break
+            refusal = behind
+        return refusal
+
+    return {name: root(refusal) for name, refusal in withheld.items()}
 
 
 def _no_starter(inputs: JobInputs, starter: JobStarter) -> Iterator[AuditLine]:
     if not inputs.starter.standard_circuit:
-        yield AuditLine(
-            topic="starter",
-            key="none",
-            state="not_recorded",
-            said=say(Message("audit.no_starter")),
-            do=say(Message("audit.no_starter.hint")),
-            step="starter",
-        )
+        yield _missing("starter", "none", "not_recorded", "audit.no_starter")
     elif starter.refusal is not None:
         yield _refused("starter", Refusal.of(starter.refusal), "refused", "starter")
 
@@ -394,30 +404,16 @@ def _recorded(inputs: JobInputs) -> dict[Topic, bool]:
     }
 
 
-def _not_recorded(inputs: JobInputs, worked: Worked) -> Iterator[AuditLine]:
+def _not_recorded(inputs: JobInputs, worked: Worked, *, is_leads_told: bool) -> Iterator[AuditLine]:
     """Yield what nobody entered, so that nothing was held against anything."""
-    for topic, is_recorded in _recorded(inputs).items():
-        if not is_recorded:
-            yield AuditLine(
-                topic=topic,
-                key="not_recorded",
-                state="not_recorded",
-                said=say(Message(f"audit.not_recorded.{topic}")),
-                do=say(Message(f"audit.not_recorded.{topic}.hint")),
-            )
+    missing = [topic for topic, is_recorded in _recorded(inputs).items() if not is_recorded]
     outcome = worked.box.outcome
     is_held = worked.supply_refusal is not None and worked.supply_refusal.code != "missing"
-    is_told = is_held or any(True for _ in _leads(worked))
     is_open = outcome is None or outcome.verdict == "open"
-    if not is_told and is_open and not inputs.leads.joints:
-        yield AuditLine(
-            topic="leads",
-            key="not_recorded",
-            state="not_recorded",
-            said=say(Message("audit.not_recorded.leads")),
-            do=say(Message("audit.not_recorded.leads.hint")),
-            step="leads",
-        )
+    if is_open and not (is_held or is_leads_told or inputs.leads.joints):
+        missing.append("leads")
+    for topic in missing:
+        yield _missing(topic, "not_recorded", "not_recorded", f"audit.not_recorded.{topic}")
 
 
 def _state(topic: Topic, lines: Sequence[AuditLine], worked: Worked) -> AuditState:
@@ -451,13 +447,15 @@ def _is_held(topic: Topic, worked: Worked) -> bool:
     return any(line.step is not None and topic_of(line.id) == topic for line in worked.figures)
 
 
-def _needs(worked: Worked, lines: Sequence[AuditLine]) -> tuple[FactNeed, ...]:
+def _needs(
+    worked: Worked, lines: Sequence[AuditLine], roots: Mapping[str, Refusal]
+) -> tuple[FactNeed, ...]:
     """Return the unknown facts of a job, the costliest first."""
     withheld: Counter[str] = Counter()
     assumed: Counter[str] = Counter()
     said: dict[str, str] = {}
     for line in worked.figures:
-        root = None if line.refusal is None else _root(line.refusal, worked)
+        root = roots.get(line.id)
         if root is not None and root.code == "missing":
             withheld[root.field] += 1
             said.setdefault(root.field, root.detail)

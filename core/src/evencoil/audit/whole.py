@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from evencoil.audit.job_audit import AuditLine, FactNeed, JobAudit
-from evencoil.audit.topics import STATES, TOPICS, AuditState, Topic
+from evencoil.audit.topics import AuditState, Topic
 from evencoil.base import Message
 
 __all__ = [
@@ -22,7 +22,6 @@ __all__ = [
     "changes",
     "doubtful_in",
     "headline",
-    "line_rank",
 ]
 
 
@@ -193,18 +192,6 @@ def headline(tally: Tally, *, is_supposed: bool = False) -> Message:
         return Message("audit.headline.if", params)
     left = tally.total - tally.jobs["holds"] - tally.jobs["guess"]
     return Message("audit.headline.open" if left else "audit.headline.holds", params)
-
-
-def line_rank(line: AuditLine) -> int:
-    """Return a number that orders lines of all jobs, the worst first.
-
-    Parameters
-    ----------
-    line : AuditLine
-        Its state counts first, then whether it stands on guesses, then its topic.
-    """
-    by_state = STATES.index(line.state) * 2 + bool(line.guesses)
-    return by_state * len(TOPICS) + TOPICS.index(line.topic)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
