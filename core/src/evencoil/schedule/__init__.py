@@ -10,10 +10,9 @@ from evencoil.schedule.export import (
     EXPORT_HEADS,
     EXPORT_NUMBERS,
     export_row,
-    table_csv,
     table_workbook,
 )
-from evencoil.schedule.repair import as_text, repair_file
+from evencoil.schedule.repair import as_text, repair_file, table_csv
 
 __all__ = [
     "EXPORT_HEADS",

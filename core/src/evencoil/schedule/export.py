@@ -8,7 +8,6 @@ Units: in the heads.
 
 from __future__ import annotations
 
-import csv
 import io
 from collections.abc import Collection, Iterable, Sequence
 from decimal import Decimal
@@ -19,9 +18,8 @@ from openpyxl.cell import WriteOnlyCell
 from evencoil.base import exact
 from evencoil.job import JobInputs
 from evencoil.plate import read
-from evencoil.schedule.repair import as_text
 
-__all__ = ["EXPORT_HEADS", "EXPORT_NUMBERS", "export_row", "table_csv", "table_workbook"]
+__all__ = ["EXPORT_HEADS", "EXPORT_NUMBERS", "export_row", "table_workbook"]
 
 EXPORT_HEADS = (
     *("Tag", "Description", "Machine", "Panel", "HP", "kW", "Volts", "Amps", "RPM", "Hz"),
@@ -85,23 +83,6 @@ def export_row(
         str(number),
         inputs.plate.text,
     )
-
-
-def table_csv(heads: Sequence[str], rows: Iterable[Sequence[str]]) -> str:
-    """Return rows as CSV in which nothing is a formula.
-
-    Parameters
-    ----------
-    heads : sequence of str
-        Names of the columns.
-    rows : iterable of sequence of str
-        Each as wide as the head.
-    """
-    out = io.StringIO()
-    writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(heads)
-    writer.writerows([as_text(cell) for cell in row] for row in rows)
-    return out.getvalue()
 
 
 def table_workbook(

@@ -16,7 +16,7 @@ from evencoil.base import Message, no_formula, say
 from evencoil.schedule.cells import Sheet
 from evencoil.schedule.entries import Schedule
 
-__all__ = ["as_text", "repair_file"]
+__all__ = ["as_text", "repair_file", "table_csv"]
 
 
 def as_text(cell: str) -> str:
@@ -34,10 +34,21 @@ def as_text(cell: str) -> str:
     return cell
 
 
-def _written(rows: Iterable[Sequence[str]], delimiter: str) -> str:
+def table_csv(heads: Sequence[str], rows: Iterable[Sequence[str]], delimiter: str = ",") -> str:
+    """Return rows as CSV in which nothing is a formula.
+
+    Parameters
+    ----------
+    heads : sequence of str
+        Names of the columns.
+    rows : iterable of sequence of str
+        Each as wide as the head.
+    delimiter : str
+        What stands between two cells.
+    """
     out = io.StringIO()
     writer = csv.writer(out, delimiter=delimiter, lineterminator="\r\n")
-    for row in rows:
+    for row in (heads, *rows):
         writer.writerow([as_text(cell) for cell in row])
     return out.getvalue()
 
@@ -61,4 +72,4 @@ def repair_file(sheet: Sheet, schedule: Schedule) -> str:
         for line in sheet.lines
         if line.number in reasons
     ]
-    return _written([heads, *rows], sheet.delimiter or ",")
+    return table_csv(heads, rows, sheet.delimiter or ",")
