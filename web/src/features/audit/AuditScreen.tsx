@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
 import { Refused } from "../../api/client";
 import { PlantPage } from "../../components/PlantPage";
+import { Progress } from "../../components/Progress";
 import { ProblemSlab } from "../../components/shapes";
 import { auditWords as w } from "../../words/audit";
 import { Beside } from "./Beside";
@@ -150,16 +151,7 @@ function Head({ one, done }: { one: Audit; done: number }) {
         </p>
       ))}
       {one.state === "running" && (
-        <div
-          role="progressbar"
-          aria-label={w.progress(done, one.total)}
-          aria-valuenow={done}
-          aria-valuemin={0}
-          aria-valuemax={one.total}
-          className="h-4 w-full max-w-xl bg-sunk"
-        >
-          <div className="h-4 bg-plum" style={{ width: `${(100 * done) / (one.total || 1)}%` }} />
-        </div>
+        <Progress said={w.progress(done, one.total)} done={done} total={one.total} />
       )}
       {!one.is_kept && <p className="text-soft">{w.old}</p>}
       {one.unread.length > 0 && (

@@ -1,6 +1,7 @@
 import { useId } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { PlantPage } from "../../components/PlantPage";
+import { Progress } from "../../components/Progress";
 import { ProblemSlab } from "../../components/shapes";
 import { scheduleWords as w } from "../../words/schedule";
 import { Columns } from "./Columns";
@@ -73,19 +74,7 @@ export function ScheduleScreen() {
           {one.is_encoding_guessed && <p className="text-caution">{w.guess}</p>}
           {one.state !== "read" && (
             <div role="status" data-testid="came">
-              <div
-                role="progressbar"
-                aria-label={w.progress(done, total)}
-                aria-valuenow={done}
-                aria-valuemin={0}
-                aria-valuemax={total}
-                className="h-4 w-full max-w-xl bg-sunk"
-              >
-                <div
-                  className="h-4 bg-plum"
-                  style={{ width: `${Math.round((100 * done) / (total || 1))}%` }}
-                />
-              </div>
+              <Progress said={w.progress(done, total)} done={done} total={total} />
               {one.state !== "running" && (
                 <p className="font-semibold">
                   {w.came(one.added, one.changed, one.same)}
