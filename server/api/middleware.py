@@ -14,9 +14,9 @@ from django.utils.cache import patch_vary_headers
 from api.problems import CONTENT_TYPE, problem
 from evencoil.base import Names, speaking
 
-__all__ = ["NamesMiddleware", "PrivateMiddleware", "ProblemMiddleware"]
+__all__ = ["SAID", "NamesMiddleware", "PrivateMiddleware", "ProblemMiddleware", "VersionMiddleware"]
 
-_SAID = {
+SAID = {
     400: ("bad_request", "The request cannot be read.", "Reload the page and try again."),
     401: ("sign_in", "You are not signed in.", "Sign in and try again."),
     403: ("not_allowed", "You may not do this.", "Ask an administrator of your plant."),
@@ -43,9 +43,22 @@ def _refused_sign_in(body: bytes) -> tuple[str, str]:
     return str(errors[0].get("message", "")), str(errors[0].get("param", ""))
 
 
-#: of the sign-in package, what the screens use; its mails and accounts are not part of this
+#: of the sign-in package, what the screens use; its own sign-up is not part of this
 _SIGN_IN = "/api/auth/browser/v1/"
-_OPEN = {"config", "auth/login", "auth/session", "auth/reauthenticate"}
+_OPEN = {
+    "config",
+    "auth/login",
+    "auth/session",
+    "auth/sessions",
+    "auth/reauthenticate",
+    "auth/password/request",
+    "auth/password/reset",
+    "auth/webauthn/login",
+    "auth/webauthn/reauthenticate",
+    "account/password/change",
+    "account/authenticators",
+    "account/authenticators/webauthn",
+}
 
 
 def _is_open(request: HttpRequest) -> bool:
@@ -58,6 +71,23 @@ def _is_open(request: HttpRequest) -> bool:
     )
 
 
+#: the address for programs; what stands behind it is what stands behind `/api/`
+_VERSION = "/api/v1/"
+
+
+class VersionMiddleware:
+    """Answer the stable address of the interface for programs."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        """Answer; an address without a version is the newest."""
+        if request.path_info.startswith(_VERSION):
+            request.path_info = "/api/" + request.path_info.removeprefix(_VERSION)
+        return self.get_response(request)
+
+
 class ProblemMiddleware:
     """Rewrite every refusal under ``/api/`` that is not in the one shape yet."""
 
@@ -67,14 +97,14 @@ class ProblemMiddleware:
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
         """Answer, with refusals in the one shape."""
         if request.path_info.startswith("/api/") and not _is_open(request):
-            code, detail, hint = _SAID[404]
+            code, detail, hint = SAID[404]
             return problem(404, {"code": code, "detail": detail, "field": "", "hint": hint})
         response = self.get_response(request)
         if not request.path_info.startswith("/api/") or response.status_code < 400:
             return response
         if response.headers.get("Content-Type", "").startswith(CONTENT_TYPE):
             return response
-        code, detail, hint = _SAID.get(
+        code, detail, hint = SAID.get(
             response.status_code,
             (
                 "failed",
@@ -95,7 +125,7 @@ class ProblemMiddleware:
     def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
         """Tell an oversized body as what it is."""
         if isinstance(error, RequestDataTooBig) and request.path_info.startswith("/api/"):
-            code, detail, hint = _SAID[413]
+            code, detail, hint = SAID[413]
             return problem(413, {"code": code, "detail": detail, "field": "body", "hint": hint})
         return None
 

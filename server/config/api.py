@@ -26,6 +26,7 @@ from answers.routers.run_up import router as running
 from answers.routers.sensors import router as sensors
 from answers.routers.sizes import router as curves
 from answers.routers.starter import router as choosing
+from api.middleware import SAID
 from api.problems import ProblemError, problem
 from audits.router import router as auditing
 from demo.router import router as demo
@@ -40,8 +41,13 @@ from hunts.router import router as hunting
 from jobs.routers.enter import router as enter
 from jobs.routers.files import router as files
 from jobs.routers.job import router as jobs
+from office.joining import router as joining
+from office.mine import router as mine
+from office.plant_data import router as plant_data
+from office.router import router as office
 from panel.router import router as panel
 from paper.router import router as paper
+from people.bearer import Bearer
 from people.router import router as people
 from plant.heaters import router as heaters
 from proving.router import router as proving
@@ -103,14 +109,23 @@ def _signed_in(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]
 
 api = NinjaAPI(
     title="Even Coil",
-    version="0.1.0",
-    docs_url=None,
+    version="1",
+    description=(
+        "The stable address is `/api/v1/`. Sign in at the screen, or send a token of your account"
+        " as `Authorization: Bearer`. Lists come in pages; every GET has an ETag; a change may"
+        " carry an `Idempotency-Key`. Refusals are `code, detail, field, hint`."
+    ),
+    docs_url="/docs",
     docs_decorator=_signed_in,
-    auth=_Session(csrf=True),
+    auth=[Bearer(), _Session(csrf=True)],
     renderer=_Renderer(),
     parser=_Parser(),
 )
 api.add_router("", people)
+api.add_router("", office)
+api.add_router("", joining)
+api.add_router("", mine)
+api.add_router("", plant_data)
 api.add_router("", demo)
 api.add_router("", plant)
 api.add_router("", jobs)
@@ -208,6 +223,8 @@ def _nothing(request: HttpRequest, error: Http404) -> HttpResponse:
 @api.exception_handler(HttpError)
 def _http(request: HttpRequest, error: HttpError) -> HttpResponse:
     del request
+    if error.status_code == 429:
+        return problem(429, dict(zip(("code", "detail", "hint"), SAID[429], strict=True), field=""))
     body = {
         "code": "bad_request",
         "detail": "The request cannot be read: it is not JSON.",

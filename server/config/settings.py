@@ -27,6 +27,8 @@ INSTALLED_APPS = [
     "allauth",
     "allauth.account",
     "allauth.headless",
+    "allauth.mfa",
+    "allauth.usersessions",
     "csp",
     "ninja",
     "people",
@@ -39,6 +41,7 @@ INSTALLED_APPS = [
     "drills",
     "schedules",
     "audits",
+    "office",
     "django_tasks",
     "django_tasks.backends.database",
     "demo",
@@ -48,6 +51,7 @@ MIDDLEWARE = [
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
     "django.middleware.http.ConditionalGetMiddleware",
+    "api.middleware.VersionMiddleware",
     "api.middleware.PrivateMiddleware",
     "api.middleware.NamesMiddleware",
     "api.middleware.ProblemMiddleware",
@@ -57,6 +61,9 @@ MIDDLEWARE = [
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "allauth.account.middleware.AccountMiddleware",
+    "allauth.usersessions.middleware.UserSessionsMiddleware",
+    "api.again.OnceMiddleware",
+    "office.seen.SeenMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
@@ -121,6 +128,14 @@ ACCOUNT_LOGIN_METHODS = {"username"}
 ACCOUNT_SIGNUP_FIELDS = ["username*", "password1*"]
 ACCOUNT_EMAIL_VERIFICATION = "none"
 ACCOUNT_ADAPTER = "people.adapter.ClosedAdapter"
+# a passkey signs in by itself: it stands beside the password, not behind it, so that a tablet
+# that was dropped in the kiln locks nobody out
+MFA_ADAPTER = "people.adapter.PasskeyAdapter"
+MFA_SUPPORTED_TYPES = ["webauthn"]
+MFA_PASSKEY_LOGIN_ENABLED = True
+# WebAuthn asks for HTTPS but on a machine's own name
+MFA_WEBAUTHN_ALLOW_INSECURE_ORIGIN = not IS_HTTPS
+USERSESSIONS_TRACK_ACTIVITY = False
 # the key is name and address together (people/adapter.py): no stranger locks a person out
 ACCOUNT_RATE_LIMITS = {"login": "60/m/ip", "login_failed": "20/m/ip,5/5m/key"}
 # no mail leaves by itself: whatever is sent lies in a file
@@ -131,7 +146,10 @@ ACCOUNT_SESSION_REMEMBER = True
 ACCOUNT_REAUTHENTICATION_TIMEOUT = 120
 HEADLESS_ONLY = True
 HEADLESS_CLIENTS = ("browser",)
-HEADLESS_FRONTEND_URLS: dict[str, str] = {}
+HEADLESS_FRONTEND_URLS = {"account_reset_password_from_key": "/new-password#{key}"}
+ACCOUNT_EMAIL_SUBJECT_PREFIX = ""
+# whoever asks for an address that nobody has gets no mail, and is not told
+ACCOUNT_EMAIL_UNKNOWN_ACCOUNTS = False
 
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = IS_HTTPS
 # behind HTTPS nothing is answered in the clear, and browsers remember that for a year

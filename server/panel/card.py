@@ -101,7 +101,7 @@ def _place(request: HttpRequest, works: str) -> tuple[Works, bool]:
     try:
         return caller_in(request, works).works, False
     except ProblemError:
-        open_ = Works.objects.filter(slug=works, guest_card=True).first()
+        open_ = Works.objects.filter(slug=works, guest_card=True, erased_at=None).first()
         if open_ is None:
             raise
         return open_, True

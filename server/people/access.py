@@ -62,7 +62,7 @@ def caller_in(request: HttpRequest, works: str) -> Caller:
         raise not_found("plant")
     member = (
         Member.objects.select_related("works")
-        .filter(works__slug=works, user__pk=request.user.pk)
+        .filter(works__slug=works, works__erased_at=None, user__pk=request.user.pk)
         .first()
     )
     if member is None:
@@ -73,7 +73,9 @@ def caller_in(request: HttpRequest, works: str) -> Caller:
         )
     )
     # who is signed in was read with the session
-    return Caller(user=request.user, works=member.works, role=member.role)
+    caller = Caller(user=request.user, works=member.works, role=member.role)
+    request.caller = caller  # type: ignore[attr-defined]  # who saw what is noted after the answer
+    return caller
 
 
 def caller_of(user: User, works: Works) -> Caller:
@@ -91,7 +93,7 @@ def caller_of(user: User, works: Works) -> Caller:
     ProblemError
         404 if they do not belong to it any more.
     """
-    member = Member.objects.filter(user=user, works=works).first()
+    member = Member.objects.filter(user=user, works=works, works__erased_at=None).first()
     if member is None:
         raise not_found("works")
     return Caller(user=user, works=works, role=member.role)

@@ -8,7 +8,7 @@ from zoneinfo import ZoneInfo
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
-__all__ = ["ActionLog", "Member", "Role", "User", "Works"]
+__all__ = ["AccessToken", "ActionLog", "GivenAnswer", "Member", "Role", "User", "Works"]
 
 
 class User(AbstractUser):
@@ -57,6 +57,8 @@ class Works(models.Model):
     license_asked = models.BooleanField(default=True)
     #: a motor's card opens for a person who is not signed in: locked or not, and as wired
     guest_card = models.BooleanField(default=False)
+    #: set when its erasing was asked for: from then on it is there for nobody
+    erased_at = models.DateTimeField(null=True, blank=True)
     members = models.ManyToManyField(User, through="Member", related_name="works")
 
     def __str__(self) -> str:
@@ -81,6 +83,43 @@ class Member(models.Model):
     def __str__(self) -> str:
         """Return who is what, where."""
         return f"{self.user}, {self.role} at {self.works}"
+
+
+class AccessToken(models.Model):
+    """What lets a program in as its owner, in one plant, to read or to read and change.
+
+    Only its hash is kept. It never opens more than its owner may, and nothing once they left.
+    """
+
+    works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="tokens")
+    user = models.ForeignKey(User, on_delete=models.CASCADE, related_name="tokens")
+    name = models.CharField(max_length=80)
+    token_hash = models.CharField(max_length=64, unique=True)
+    #: whether it may change anything
+    is_writing = models.BooleanField(default=False)
+    at = models.DateTimeField(auto_now_add=True)
+    ends_at = models.DateTimeField()
+    used_on = models.DateField(null=True)
+
+    def __str__(self) -> str:
+        """Return whose it is, and where."""
+        return f"{self.name} of {self.user} at {self.works}"
+
+
+class GivenAnswer(models.Model):
+    """The answer to a change that was sent with a key; without a status it is not known yet."""
+
+    key = models.CharField(max_length=64, primary_key=True)
+    works = models.ForeignKey(Works, on_delete=models.CASCADE, related_name="+")
+    asked = models.CharField(max_length=64)
+    status = models.PositiveSmallIntegerField(null=True)
+    kind = models.CharField(max_length=100, blank=True)
+    body = models.BinaryField(default=bytes)
+    at = models.DateTimeField(auto_now_add=True, db_index=True)
+
+    def __str__(self) -> str:
+        """Return its status."""
+        return f"answer {self.status}"
 
 
 class ActionLog(models.Model):

@@ -114,7 +114,11 @@ def session(request: HttpRequest) -> SessionOut:
     user = request.user
     if not isinstance(user, User):
         return SessionOut(is_signed_in=False)
-    members = Member.objects.select_related("works").filter(user=user).order_by("works__name")
+    members = (
+        Member.objects.select_related("works")
+        .filter(user=user, works__erased_at=None)
+        .order_by("works__name")
+    )
     return SessionOut(
         is_signed_in=True,
         username=user.username,
