@@ -13,7 +13,7 @@ from pydantic import Field
 from api.problems import ProblemError
 from api.schemas import REFUSALS
 from office.models import hashed, new_token
-from office.schemas import MeIn, MeOut, TokenIn, TokenMadeOut, TokenOut
+from office.schemas import AccessTokenIn, AccessTokenMadeOut, AccessTokenOut, MeIn, MeOut
 from people.access import Caller, caller_in, not_found
 from people.actions import Action
 from people.models import AccessToken, User
@@ -27,8 +27,8 @@ MOST_TOKENS = 20
 TokenNumber = Annotated[int, Field(ge=1, le=9_000_000_000_000_000)]
 
 
-def _token(row: AccessToken) -> TokenOut:
-    return TokenOut(
+def _token(row: AccessToken) -> AccessTokenOut:
+    return AccessTokenOut(
         n=row.pk,
         name=row.name,
         works=row.works.name,
@@ -74,7 +74,7 @@ class MakeToken(Action[tuple[AccessToken, str]]):
 
     name = "make token"
 
-    def __init__(self, caller: Caller, asked: TokenIn) -> None:
+    def __init__(self, caller: Caller, asked: AccessTokenIn) -> None:
         super().__init__(caller)
         self.asked = asked
 
@@ -146,11 +146,11 @@ class EndToken(Action[None]):
         row.delete()
 
 
-@router.post("/w/{works}/tokens", response={200: TokenMadeOut, **REFUSALS})
-def make_token(request: HttpRequest, works: str, body: TokenIn) -> TokenMadeOut:
+@router.post("/w/{works}/tokens", response={200: AccessTokenMadeOut, **REFUSALS})
+def make_token(request: HttpRequest, works: str, body: AccessTokenIn) -> AccessTokenMadeOut:
     """Make a token that lets a program in as oneself, in this plant only."""
     made, token = MakeToken(caller_in(request, works), body).run()
-    return TokenMadeOut(n=made.pk, token=token)
+    return AccessTokenMadeOut(n=made.pk, token=token)
 
 
 @router.delete("/w/{works}/tokens/{n}", response={200: MeOut, **REFUSALS})

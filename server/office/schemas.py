@@ -11,6 +11,9 @@ from pydantic import AfterValidator, Field, StringConstraints
 from api.schemas import Schema
 
 __all__ = [
+    "AccessTokenIn",
+    "AccessTokenMadeOut",
+    "AccessTokenOut",
     "HandOverIn",
     "InviteIn",
     "InviteMadeOut",
@@ -28,9 +31,6 @@ __all__ = [
     "RoleIn",
     "SeenLineOut",
     "SeenOut",
-    "TokenIn",
-    "TokenMadeOut",
-    "TokenOut",
 ]
 
 
@@ -153,7 +153,7 @@ class MeIn(Schema):
     email: Address | None = None
 
 
-class TokenOut(Schema):
+class AccessTokenOut(Schema):
     """A token of a program: what it may, until when, the day it was last used."""
 
     n: int
@@ -172,10 +172,10 @@ class MeOut(Schema):
     display_name: str
     email: str
     has_password: bool
-    tokens: list[TokenOut]
+    tokens: list[AccessTokenOut]
 
 
-class TokenIn(Schema):
+class AccessTokenIn(Schema):
     """A token to be made for a program."""
 
     name: Name
@@ -183,7 +183,7 @@ class TokenIn(Schema):
     days: int = Field(default=90, ge=1, le=366)
 
 
-class TokenMadeOut(Schema):
+class AccessTokenMadeOut(Schema):
     """The token itself, said once."""
 
     n: int

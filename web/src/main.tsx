@@ -40,6 +40,30 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import("./features/sign-in/SignIn")).SignIn }),
       },
       {
+        path: "/join",
+        lazy: async () => ({ Component: (await import("./features/account/Join")).Join }),
+      },
+      {
+        path: "/new-password",
+        lazy: async () => ({
+          Component: (await import("./features/account/NewPassword")).NewPassword,
+        }),
+      },
+      {
+        path: "/me",
+        lazy: async () => ({ Component: (await import("./features/account/Account")).Account }),
+      },
+      {
+        path: "/w/:works/people",
+        lazy: async () => ({
+          Component: (await import("./features/people/PeopleScreen")).PeopleScreen,
+        }),
+      },
+      {
+        path: "/w/:works/log",
+        lazy: async () => ({ Component: (await import("./features/people/LogScreen")).LogScreen }),
+      },
+      {
         path: "/terms",
         lazy: async () => ({ Component: (await import("./features/terms/Terms")).Terms }),
       },

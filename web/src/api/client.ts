@@ -74,28 +74,31 @@ export async function told<T>(asked: Promise<Answer<T>>): Promise<T> {
   throw new Refused(problem?.detail ? problem : LINE_DOWN, answer.response.status);
 }
 
-/** Sign in or out at the sign-in package's own address. */
-export async function signIn(username: string, password: string): Promise<void> {
-  const response = await fetch("/api/auth/browser/v1/auth/login", {
-    method: "POST",
+/** Ask the sign-in package at its own address; 401 after a change there means signed out. */
+export async function askAccount<T = void>(
+  path: string,
+  method: "GET" | "POST" | "DELETE" = "GET",
+  body?: unknown,
+): Promise<T> {
+  const response = await fetch(`/api/auth/browser/v1/${path}`, {
+    method,
     headers: { "Content-Type": "application/json", "X-CSRFToken": token() },
-    body: JSON.stringify({ username, password }),
+    body: body === undefined ? null : JSON.stringify(body),
   }).catch(() => {
     throw new Refused(LINE_DOWN, 0);
   });
   if (!response.ok) throw new Refused((await response.json()) as Problem, response.status);
+  return (await response.json()) as T;
+}
+
+/** Sign in with name and password. */
+export async function signIn(username: string, password: string): Promise<void> {
+  await askAccount("auth/login", "POST", { username, password });
 }
 
 /** Give the password again: a signature asks for it. */
 export async function signInAgain(password: string): Promise<void> {
-  const response = await fetch("/api/auth/browser/v1/auth/reauthenticate", {
-    method: "POST",
-    headers: { "Content-Type": "application/json", "X-CSRFToken": token() },
-    body: JSON.stringify({ password }),
-  }).catch(() => {
-    throw new Refused(LINE_DOWN, 0);
-  });
-  if (!response.ok) throw new Refused((await response.json()) as Problem, response.status);
+  await askAccount("auth/reauthenticate", "POST", { password });
 }
 
 const LEAVING = "even-coil.leaving";

@@ -2812,6 +2812,54 @@ export interface components {
             why: string;
         };
         /**
+         * AccessTokenIn
+         * @description A token to be made for a program.
+         */
+        AccessTokenIn: {
+            /**
+             * Days
+             * @default 90
+             */
+            days: number;
+            /**
+             * Is Writing
+             * @default false
+             */
+            is_writing: boolean;
+            /** Name */
+            name: string;
+        };
+        /**
+         * AccessTokenMadeOut
+         * @description The token itself, said once.
+         */
+        AccessTokenMadeOut: {
+            /** N */
+            n: number;
+            /** Token */
+            token: string;
+        };
+        /**
+         * AccessTokenOut
+         * @description A token of a program: what it may, until when, the day it was last used.
+         */
+        AccessTokenOut: {
+            /** Ends */
+            ends: string;
+            /** Is Writing */
+            is_writing: boolean;
+            /** N */
+            n: number;
+            /** Name */
+            name: string;
+            /** Slug */
+            slug: string;
+            /** Used On */
+            used_on: string;
+            /** Works */
+            works: string;
+        };
+        /**
          * AccessoryInput
          * @description Leads in the box that are no winding: their marks, and what they are.
          */
@@ -7499,7 +7547,7 @@ export interface components {
             /** Has Password */
             has_password: boolean;
             /** Tokens */
-            tokens: components["schemas"]["TokenOut"][];
+            tokens: components["schemas"]["AccessTokenOut"][];
             /** Username */
             username: string;
         };
@@ -10521,34 +10569,6 @@ export interface components {
              * @enum {string}
              */
             to: "overload" | "listed_controller";
-        };
-        /**
-         * TokenIn
-         * @description A token to be made for a program.
-         */
-        TokenIn: {
-            /**
-             * Days
-             * @default 90
-             */
-            days: number;
-            /**
-             * Is Writing
-             * @default false
-             */
-            is_writing: boolean;
-            /** Name */
-            name: string;
-        };
-        /**
-         * TokenMadeOut
-         * @description The token itself, said once.
-         */
-        TokenMadeOut: {
-            /** N */
-            n: number;
-            /** Token */
-            token: string;
         };
         /**
          * TokenOut
@@ -21974,7 +21994,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TokenIn"];
+                "application/json": components["schemas"]["AccessTokenIn"];
             };
         };
         responses: {
@@ -21984,7 +22004,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TokenMadeOut"];
+                    "application/json": components["schemas"]["AccessTokenMadeOut"];
                 };
             };
             /** @description Bad Request */

@@ -57,10 +57,12 @@ function Settings({ who, onHelp }: { who: string; onHelp: () => void }) {
           {frameWords.auto}
         </ToggleGroup.Item>
       </ToggleGroup.Root>
+      <Link to="/me" className="ask" title={frameWords.signed(who)}>
+        {frameWords.account}
+      </Link>
       <button
         type="button"
         className="ask"
-        title={frameWords.signed(who)}
         onClick={async () => {
           await signOut();
           await erasePlants();

@@ -102,6 +102,7 @@ export const frameWords = {
   auto: "Auto",
   signed: (who: Shown) => `Signed in as ${who}`,
   signOut: "Sign out",
+  account: "Account",
   keysHelp: "Keys and help",
   skipContent: "Skip to content",
   whereYou: "Where you are",

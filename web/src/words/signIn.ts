@@ -7,6 +7,8 @@ export const signInWords = {
   oneMotorFrom:
     "One motor, from its nameplate to a starter that is wired, proven and signed off. Every figure shows where it comes from.",
   sign: "Sign in",
+  byPasskey: "Sign in with a passkey",
+  lostPassword: "Lost your password?",
   name: "Name",
   password: "Password",
   signing: "Signing in…",

@@ -9,6 +9,7 @@ import { type Key, useKeys } from "../../state/keys";
 import { useDemo, useSession } from "../../state/session";
 import { auditWords } from "../../words/audit";
 import { helpWords } from "../../words/help";
+import { peopleWords } from "../../words/people";
 import { practiceWords } from "../../words/practice";
 import { scheduleWords } from "../../words/schedule";
 import { sensorsWords } from "../../words/sensors";
@@ -93,6 +94,9 @@ export function Motors() {
       </Link>
       <Link className="control" to={`/w/${works}/sensors`}>
         {sensorsWords.title}
+      </Link>
+      <Link className="control" to={`/w/${works}/people`}>
+        {peopleWords.title}
       </Link>
       <Link className="control" to={`/w/${works}/rules`}>
         {yardWords.plantRules}

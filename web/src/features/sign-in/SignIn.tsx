@@ -1,11 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useEffect, useId, useState } from "react";
-import { useLocation, useNavigate } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
+import { canHavePasskeys, signInByPasskey } from "../../api/account";
 import { Refused, signIn } from "../../api/client";
 import { Plate, ProblemSlab, Shout } from "../../components/shapes";
 import { erasePlants } from "../../state/onDevice";
 import { useDemo } from "../../state/session";
 import { signInWords } from "../../words/signIn";
+import { asRefused } from "../account/useAccount";
 
 /** Who are you? A name and a password, pasted if you like; no puzzle. */
 export function SignIn() {
@@ -22,12 +24,18 @@ export function SignIn() {
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    void enter(String(form.get("username")), String(form.get("password")));
+    void enter(() => signIn(String(form.get("username")), String(form.get("password"))));
   };
-  const enter = async (username: string, password: string) => {
+  const byPasskey = () =>
+    enter(() =>
+      signInByPasskey().catch((lost: unknown) => {
+        throw asRefused(lost);
+      }),
+    );
+  const enter = async (asked: () => Promise<void>) => {
     setBusy(true);
     try {
-      await signIn(username, password);
+      await asked();
       // whoever was here before, nothing of what was shown to them is shown now
       await erasePlants();
       client.clear();
@@ -105,6 +113,14 @@ export function SignIn() {
             >
               {isBusy ? signInWords.signing : signInWords.sign}
             </button>
+            {canHavePasskeys() && (
+              <button type="button" className="control w-full" onClick={() => void byPasskey()}>
+                {signInWords.byPasskey}
+              </button>
+            )}
+            <Link to="/new-password" className="ask inline-flex">
+              {signInWords.lostPassword}
+            </Link>
           </form>
         </Plate>
         {demo.data && demo.data.people.length > 0 && (
@@ -118,7 +134,7 @@ export function SignIn() {
                   key={one.username}
                   type="button"
                   className="control"
-                  onClick={() => void enter(one.username, demo.data.password)}
+                  onClick={() => void enter(() => signIn(one.username, demo.data.password))}
                 >
                   {signInWords.player(one.name, one.role)}
                 </button>

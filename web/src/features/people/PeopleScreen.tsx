@@ -1,0 +1,146 @@
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import { Failure, Waiting } from "../../components/Edges";
+import { PlantPage } from "../../components/PlantPage";
+import { Select } from "../../components/Select";
+import { ProblemSlab } from "../../components/shapes";
+import { useWorks } from "../../state/session";
+import { peopleWords as w } from "../../words/people";
+import { HandOver } from "./HandOver";
+import { Invitations } from "./Invitations";
+import { PlantData } from "./PlantData";
+import { type People, type Role, usePeople } from "./usePeople";
+
+const ROLES = w.roles.map((name) => [name, w.role(name)] as const);
+
+/** Who belongs to a plant, as what; for an administrator, everything about it. */
+export function PeopleScreen() {
+  const { works = "" } = useParams();
+  const plant = useWorks(works);
+  const room = usePeople(works);
+  if (room.list.error) return <Failure error={room.list.error} />;
+  if (!room.list.data) return <Waiting />;
+  const { members, invites } = room.list.data;
+  const isAdmin = plant?.role === "admin";
+  return (
+    <PlantPage
+      works={works}
+      title={w.title}
+      headline={w.headline(members.length)}
+      className="space-y-6"
+    >
+      {room.problem && <ProblemSlab problem={room.problem} />}
+      <section aria-labelledby="members" className="space-y-2">
+        <h2 id="members" className="stamp">
+          {w.members}
+        </h2>
+        <p className="max-w-3xl text-soft">{w.rolesSay}</p>
+        <ul className="max-w-4xl divide-y divide-hair border-y border-hair" data-testid="members">
+          {members.map((one) => (
+            <Member
+              key={one.username}
+              one={one}
+              isAdmin={isAdmin}
+              isBusy={room.isBusy}
+              onRole={(role) => void room.setRole(one.username, role)}
+              onRemove={() => void room.remove(one.username)}
+            />
+          ))}
+        </ul>
+      </section>
+      {isAdmin && (
+        <>
+          <Invitations
+            invites={invites}
+            made={room.made}
+            isBusy={room.isBusy}
+            onInvite={(body) => void room.invite(body)}
+            onTakeBack={(n) => void room.takeBack(n)}
+          />
+          <p>
+            <Link className="control inline-flex" to={`/w/${works}/log`}>
+              {w.logOf}
+            </Link>
+          </p>
+          <HandOver
+            members={members}
+            isBusy={room.isBusy}
+            onHandOver={(username, role) => void room.handOver(username, role)}
+          />
+          <PlantData works={works} name={plant.name} />
+        </>
+      )}
+    </PlantPage>
+  );
+}
+
+function Member({
+  one,
+  isAdmin,
+  isBusy,
+  onRole,
+  onRemove,
+}: {
+  one: People["members"][number];
+  isAdmin: boolean;
+  isBusy: boolean;
+  onRole: (role: Role) => void;
+  onRemove: () => void;
+}) {
+  const [isAsked, setAsked] = useState(false);
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-2 py-2">
+      <span className="min-w-48 flex-1">
+        <span className="font-semibold">{one.display_name}</span>{" "}
+        <span className="text-soft">{one.is_me ? w.you : one.username}</span>
+      </span>
+      {isAdmin ? (
+        <>
+          <label htmlFor={`role-${one.username}`} className="sr-only">
+            {w.roleOf(one.display_name)}
+          </label>
+          <Select
+            id={`role-${one.username}`}
+            value={one.role}
+            options={ROLES}
+            wide="w-44!"
+            onPick={(role) => onRole(role as Role)}
+          />
+          <button
+            type="button"
+            className="control"
+            disabled={one.is_me}
+            aria-expanded={isAsked}
+            onClick={() => setAsked(!isAsked)}
+          >
+            {w.remove}
+          </button>
+        </>
+      ) : (
+        <span>{w.role(one.role)}</span>
+      )}
+      {isAsked && (
+        <div className="w-full space-y-2">
+          <p className="font-semibold">{w.removeSure(one.display_name)}</p>
+          <p className="text-soft">{w.removeSays}</p>
+          <p className="flex gap-3">
+            <button
+              type="button"
+              className="control"
+              disabled={isBusy}
+              onClick={() => {
+                setAsked(false);
+                onRemove();
+              }}
+            >
+              {w.yes}
+            </button>
+            <button type="button" className="control" onClick={() => setAsked(false)}>
+              {w.no}
+            </button>
+          </p>
+        </div>
+      )}
+    </li>
+  );
+}
