@@ -96,7 +96,13 @@ def api(env: Environment) -> str:
     types_file = (CLONE / "web" / "src" / "api" / "schema.gen.ts").read_text()
     if types_file.strip() not in made.strip():
         raise PartError("web/src/api/schema.gen.ts is not up to date: run `make api`.")
-    deployed = {**env, "EVENCOIL_HTTPS": "1", "EVENCOIL_SECRET_KEY": secrets.token_urlsafe(64)}
+    deployed = {
+        **env,
+        "EVENCOIL_HTTPS": "1",
+        "EVENCOIL_HOSTS": "coil.example.com",
+        "EVENCOIL_DEMO": "",
+        "EVENCOIL_SECRET_KEY": secrets.token_urlsafe(64),
+    }
     run(PYTHON, "server/manage.py", "check", "--deploy", "--fail-level", "WARNING", env=deployed)
     return ""
 
@@ -196,6 +202,8 @@ def lay_out(env: Environment, cluster: Cluster, *, with_walks: bool) -> None:
     if with_walks:
         cluster.make_database(WALKS[0], like=TABLES)
         manage(WALKS[0], "demo", "--skip-checks")
+        # a second plant of the same people, small: one of the tests erases it
+        manage(WALKS[0], "plant", "6", "--skip-checks")
         for name in WALKS[1:]:
             cluster.make_database(name, like=WALKS[0])
 

@@ -13,6 +13,7 @@ import os
 import signal
 import socket
 import sys
+import tempfile
 import time
 from pathlib import Path
 from types import FrameType
@@ -38,8 +39,21 @@ def serve(listening: socket.socket, threads: int) -> None:
     from desk.answer import desk
 
     desk.open()
+    # only behind HTTPS is there a proxy in front; its word for the client's address and scheme
+    # counts, and nobody else's
+    proxy = (
+        {
+            "trusted_proxy": os.environ.get("EVENCOIL_PROXY", "127.0.0.1"),
+            "trusted_proxy_count": 1,
+            "trusted_proxy_headers": {"x-forwarded-for", "x-forwarded-proto"},
+        }
+        if os.environ.get("EVENCOIL_HTTPS") == "1"
+        else {}
+    )
     waitress.serve(
         application,
+        **proxy,
+        clear_untrusted_proxy_headers=True,
         sockets=[listening],
         threads=threads,
         channel_timeout=SILENT_S,
@@ -79,6 +93,9 @@ def main(port: int, processes: int, threads: int) -> int:
 
     signal.signal(signal.SIGTERM, stop)
     signal.signal(signal.SIGINT, stop)
+    # every process counts for itself; whoever asks for the figures adds them
+    counts = tempfile.TemporaryDirectory(prefix="evencoil-counts-")
+    os.environ["PROMETHEUS_MULTIPROC_DIR"] = counts.name
     alive = {start(listening, threads): time.monotonic() for _ in range(processes)}
     at_once = 0
     while alive and not stopping:
@@ -104,6 +121,7 @@ def main(port: int, processes: int, threads: int) -> int:
             os.waitpid(child, 0)
         except ChildProcessError:
             continue
+    counts.cleanup()
     return 0 if stopping else 1
 
 

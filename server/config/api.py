@@ -28,6 +28,7 @@ from answers.routers.sizes import router as curves
 from answers.routers.starter import router as choosing
 from api.middleware import SAID
 from api.problems import ProblemError, problem
+from api.rates import ByPerson
 from audits.router import router as auditing
 from demo.router import router as demo
 from desk.answer import nobody_waits
@@ -121,11 +122,13 @@ api = NinjaAPI(
     renderer=_Renderer(),
     parser=_Parser(),
 )
+#: of one person; a screen that looks how far something is asks 90 times a minute
+FILES, PEOPLE = ByPerson("300/m", "files"), ByPerson("120/m", "people")
 api.add_router("", people)
-api.add_router("", office)
+api.add_router("", office, throttle=PEOPLE)
 api.add_router("", joining)
-api.add_router("", mine)
-api.add_router("", plant_data)
+api.add_router("", mine, throttle=PEOPLE)
+api.add_router("", plant_data, throttle=PEOPLE)
 api.add_router("", demo)
 api.add_router("", plant)
 api.add_router("", jobs)
@@ -152,11 +155,11 @@ api.add_router("", hunting)
 api.add_router("", drilling)
 api.add_router("", paneling)
 api.add_router("", hiding)
-api.add_router("", scheduling)
-api.add_router("", auditing)
-api.add_router("", exporting)
+api.add_router("", scheduling, throttle=FILES)
+api.add_router("", auditing, throttle=FILES)
+api.add_router("", exporting, throttle=FILES)
 api.add_router("", proving)
-api.add_router("", paper)
+api.add_router("", paper, throttle=FILES)
 
 Answer = Callable[[HttpRequest, Any], HttpResponse]
 

@@ -8,13 +8,24 @@ from pathlib import Path
 
 from csp.constants import NONE, SELF
 
+from operation.guard import refuse_unfit
+
 BASE = Path(__file__).resolve().parents[2]
 WEB_DIST = BASE / "web" / "dist"
 FONTS = BASE / "web" / "node_modules" / "@fontsource"
 
+# what must not serve a plant does not start
+refuse_unfit(os.environ)
 SECRET_KEY = os.environ.get("EVENCOIL_SECRET_KEY", "")
+# keys that signed before: what they signed still holds; a key that leaked is not among them
+SECRET_KEY_FALLBACKS = list(filter(None, os.environ.get("EVENCOIL_SECRET_KEY_OLD", "").split(",")))
 DEBUG = False
-ALLOWED_HOSTS = os.environ.get("EVENCOIL_HOSTS", "127.0.0.1,localhost").split(",")
+# beside its own name a server answers this machine, which asks whether it is there
+ALLOWED_HOSTS = [
+    *filter(None, os.environ.get("EVENCOIL_HOSTS", "").split(",")),
+    "127.0.0.1",
+    "localhost",
+]
 IS_HTTPS = os.environ.get("EVENCOIL_HTTPS") == "1"
 # made-up people may be tapped to sign in; a plant's own server never says anybody's password
 IS_DEMO = os.environ.get("EVENCOIL_DEMO") == "1" and not IS_HTTPS
@@ -42,11 +53,14 @@ INSTALLED_APPS = [
     "schedules",
     "audits",
     "office",
+    "operation",
     "django_tasks",
     "django_tasks.backends.database",
     "demo",
 ]
 MIDDLEWARE = [
+    "operation.logs.RequestMiddleware",
+    "operation.metrics.MeasureMiddleware",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "csp.middleware.CSPMiddleware",
@@ -81,7 +95,7 @@ DATABASES = {
         "NAME": os.environ.get("EVENCOIL_DB_NAME", "evencoil"),
         "USER": os.environ.get("EVENCOIL_DB_USER", "evencoil"),
         "PASSWORD": os.environ.get("EVENCOIL_DB_PASSWORD", ""),
-        "HOST": "127.0.0.1",
+        "HOST": os.environ.get("EVENCOIL_DB_HOST", "127.0.0.1"),
         "PORT": os.environ.get("EVENCOIL_DB_PORT", "5432"),
         # a database that was started again is met by a fresh connection
         "CONN_HEALTH_CHECKS": True,
@@ -138,9 +152,20 @@ MFA_WEBAUTHN_ALLOW_INSECURE_ORIGIN = not IS_HTTPS
 USERSESSIONS_TRACK_ACTIVITY = False
 # the key is name and address together (people/adapter.py): no stranger locks a person out
 ACCOUNT_RATE_LIMITS = {"login": "60/m/ip", "login_failed": "20/m/ip,5/5m/key"}
-# no mail leaves by itself: whatever is sent lies in a file
-EMAIL_BACKEND = "django.core.mail.backends.filebased.EmailBackend"
-EMAIL_FILE_PATH = BASE / ".run" / "mail"
+# unless a mail server is named, no mail leaves: whatever is sent lies in a file
+EMAIL_FILE_PATH = Path(os.environ.get("EVENCOIL_MAIL_DIR", BASE / ".run" / "mail"))
+EMAIL_HOST = os.environ.get("EVENCOIL_MAIL_HOST", "")
+EMAIL_PORT = int(os.environ.get("EVENCOIL_MAIL_PORT", "587"))
+EMAIL_HOST_USER = os.environ.get("EVENCOIL_MAIL_USER", "")
+EMAIL_HOST_PASSWORD = os.environ.get("EVENCOIL_MAIL_PASSWORD", "")
+EMAIL_USE_TLS = True
+EMAIL_TIMEOUT = 20
+DEFAULT_FROM_EMAIL = os.environ.get("EVENCOIL_MAIL_FROM", "even-coil@localhost")
+EMAIL_BACKEND = (
+    "django.core.mail.backends.smtp.EmailBackend"
+    if EMAIL_HOST
+    else "django.core.mail.backends.filebased.EmailBackend"
+)
 ACCOUNT_SESSION_REMEMBER = True
 #: a signature wants a password given for it, not one given this morning [s]
 ACCOUNT_REAUTHENTICATION_TIMEOUT = 120
@@ -154,6 +179,12 @@ ACCOUNT_EMAIL_UNKNOWN_ACCOUNTS = False
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = IS_HTTPS
 # behind HTTPS nothing is answered in the clear, and browsers remember that for a year
 SECURE_SSL_REDIRECT = IS_HTTPS
+# this machine asks without TLS whether the server is there
+SECURE_REDIRECT_EXEMPT = [r"^(health|ready|metrics)$"]
+#: who asks for /metrics says it; without one only this machine may, and not behind a proxy
+METRICS_TOKEN = os.environ.get("EVENCOIL_METRICS_TOKEN", "")
+# the application server tells the client's own address: headers are not asked again
+NINJA_NUM_PROXIES = 0
 SECURE_HSTS_SECONDS = 365 * 24 * 3600 if IS_HTTPS else 0
 SECURE_HSTS_INCLUDE_SUBDOMAINS = SECURE_HSTS_PRELOAD = IS_HTTPS
 # set by the proxy that ends HTTPS in front; a client's own header is dropped there
@@ -199,14 +230,26 @@ def WHITENOISE_IMMUTABLE_FILE_TEST(path: str, url: str) -> bool:  # its own name
     return url.startswith("/static/assets/")
 
 
+# for people at a terminal, or one JSON object a line for whatever gathers logs
+IS_JSON_LOG = os.environ.get("EVENCOIL_LOG") == "json"
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "formatters": {
+        "plain": {"format": "%(message)s"},
+        "json": {"()": "operation.logs.JsonFormatter"},
+    },
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "formatter": "json" if IS_JSON_LOG else "plain",
+        }
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
     "loggers": {
         "django.request": {"level": "ERROR"},
         "evencoil.actions": {"level": "INFO"},
+        "evencoil.requests": {"level": "INFO" if IS_JSON_LOG else "WARNING"},
         "django_tasks": {"level": "WARNING"},
     },
 }

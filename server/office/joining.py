@@ -16,9 +16,9 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Router
 from ninja.security import APIKeyCookie
-from ninja.throttling import AnonRateThrottle
 
 from api.problems import ProblemError
+from api.rates import ByAddress
 from api.schemas import REFUSALS, ProblemOut
 from office.models import Invite, hashed
 from office.schemas import JoinedOut, JoinIn, JoinLookIn, JoinLookOut
@@ -28,8 +28,9 @@ from people.models import Member, User
 
 __all__ = ["router"]
 
+
 #: how often one address may try links: a secret cannot be guessed, a server can be kept busy
-TRIES = AnonRateThrottle("30/m")
+TRIES = ByAddress("30/m")
 BACKEND = "allauth.account.auth_backends.AuthenticationBackend"
 
 

@@ -7,6 +7,7 @@ from datetime import timedelta
 
 import pytest
 from django.core import mail
+from django.core.management import CommandError, call_command
 from django.test import Client
 from django.utils import timezone
 
@@ -329,3 +330,26 @@ def test_a_lost_password_is_set_anew_by_mail(admin):
     assert post(stranger, f"{base}/reset", word).status_code == 400
     # sessions that were open before are over
     assert admin.get("/api/session").json()["is_signed_in"] is False
+
+
+def test_the_operator_founds_a_plant(db, capsys):
+    """The printed link makes an administrator; asked again before that, only the newest holds."""
+    call_command("found", "mill", "Mill Two", "--time-zone", "America/Denver")
+    call_command("found", "mill", "Mill Two")
+    first, second = (line.partition("#")[2] for line in capsys.readouterr().out.split())
+    stranger = Client(HTTP_HOST="localhost")
+    assert post(stranger, JOIN, {"token": first, **NEW}).status_code == 404
+    assert post(stranger, JOIN, {"token": second, **NEW}).json() == {"slug": "mill"}
+    (works,) = stranger.get("/api/session").json()["works"]
+    assert (works["role"], works["time_zone"]) == ("admin", "America/Denver")
+
+
+@pytest.mark.parametrize(
+    "asked",
+    [("here", "Here"), ("two words", "X"), ("x", " "), ("x", "X", "--time-zone", "Larkfall")],
+)
+def test_a_plant_is_not_founded_twice_or_wrongly(admin, asked):
+    """A taken address, a wrong one, no name, no such clock: refused, nothing made."""
+    with pytest.raises(CommandError):
+        call_command("found", *asked)
+    assert Invite.objects.count() == 0

@@ -32,6 +32,8 @@ export const accountWords = {
   passkeyHint: "Try again, or sign in with your password.",
   again: "Your password, to add one",
   sessions: "Where you are signed in",
+  device: (agent: string) =>
+    /Tablet/.test(agent) ? "A tablet" : /Mobi/.test(agent) ? "A phone" : "A computer",
   hereNow: "this one",
   since: (on: string) => `since ${on}`,
   end: "End",

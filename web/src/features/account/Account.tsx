@@ -109,7 +109,10 @@ function Plant({
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-2 py-2">
       <span className="min-w-48 flex-1">
-        <Link to={`/w/${slug}`}>{name}</Link> <span className="text-soft">{role}</span>
+        <Link className="ask" to={`/w/${slug}`}>
+          {name}
+        </Link>{" "}
+        <span className="text-soft">{role}</span>
       </span>
       <button
         type="button"
@@ -185,7 +188,7 @@ function Sessions({ room }: { room: Room }) {
         {room.open.map((one) => (
           <li key={one.id} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
             <span className="min-w-48 flex-1 break-words">
-              {one.user_agent}{" "}
+              {w.device(one.user_agent)}{" "}
               <span className="text-soft">
                 {one.ip} · {w.since(day(one.created_at))}
               </span>

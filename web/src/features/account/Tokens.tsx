@@ -37,7 +37,10 @@ export function Tokens({
         {w.tokens}
       </h2>
       <p className="text-soft">
-        {w.tokensSay} <a href="/api/docs">{w.apiPage}</a>
+        {w.tokensSay}{" "}
+        <a className="ask" href="/api/docs">
+          {w.apiPage}
+        </a>
       </p>
       {me.tokens.length > 0 && (
         <ul className="divide-y divide-hair border-y border-hair" data-testid="tokens">

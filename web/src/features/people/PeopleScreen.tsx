@@ -108,8 +108,7 @@ function Member({
           />
           <button
             type="button"
-            className="control"
-            disabled={one.is_me}
+            className={`control ${one.is_me ? "invisible" : ""}`}
             aria-expanded={isAsked}
             onClick={() => setAsked(!isAsked)}
           >

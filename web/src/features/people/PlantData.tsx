@@ -1,6 +1,4 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useId, useState } from "react";
-import { useNavigate } from "react-router";
 import { Drawer, Words } from "../../components/inputs";
 import { Progress } from "../../components/Progress";
 import { ProblemSlab, Stop } from "../../components/shapes";
@@ -71,16 +69,14 @@ function Erase({
   const [typed, setTyped] = useState("");
   const [password, setPassword] = useState("");
   const wordId = useId();
-  const client = useQueryClient();
-  const navigate = useNavigate();
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const isGone = await onErase(typed, password);
     setPassword("");
     if (!isGone) return;
     await erasePlants();
-    client.clear();
-    navigate("/");
+    // a page of its own: nothing here asks for the plant once more
+    window.location.assign("/");
   };
   return (
     <Stop title={w.erase}>

@@ -1,0 +1,1 @@
+"""Running it for real: settings that are refused, health, metrics, logs."""
