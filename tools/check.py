@@ -147,7 +147,11 @@ def server(env: Environment) -> str:
         "--cov",
         "--cov-report=term:skip-covered",
         cwd=CLONE / "server",
-        env={**env, "EVENCOIL_TEST_TABLES": TABLES},
+        env={
+            **env,
+            "EVENCOIL_TEST_TABLES": TABLES,
+            **({"EVENCOIL_TEST_DEMO": LAID_OUT} if env.get(HAS_WALKS) else {}),
+        },
     )
     reached = next((line.split()[-1] for line in said.splitlines() if line.startswith("TOTAL")), "")
     return f"{last_line(said)} ({reached} reached)"
@@ -188,6 +192,10 @@ def in_memory() -> Environment:
 
 #: a database with every table and no row; one for each browser
 TABLES, WALKS = "tables", ("walk_0", "walk_1")
+#: the demo as it was laid out; nobody walks in it
+LAID_OUT = "laid_out"
+#: set where the demo is laid out: for the browsers
+HAS_WALKS = "EVENCOIL_HAS_WALKS"
 
 
 def lay_out(env: Environment, cluster: Cluster, *, with_walks: bool) -> None:
@@ -204,7 +212,7 @@ def lay_out(env: Environment, cluster: Cluster, *, with_walks: bool) -> None:
         manage(WALKS[0], "demo", "--skip-checks")
         # a second plant of the same people, small: one of the tests erases it
         manage(WALKS[0], "plant", "6", "--skip-checks")
-        for name in WALKS[1:]:
+        for name in (*WALKS[1:], LAID_OUT):
             cluster.make_database(name, like=WALKS[0])
 
 
@@ -284,6 +292,8 @@ def main(words: list[str]) -> int:
 
     def through(cluster: Cluster | None) -> int:
         env = base | (cluster.environment() if cluster else {})
+        if "e2e" in chosen:
+            env[HAS_WALKS] = "1"
 
         def part(name: str) -> bool:
             begun = time.monotonic()
@@ -298,7 +308,7 @@ def main(words: list[str]) -> int:
 
         with ThreadPoolExecutor(2) as pool:
             tables = (
-                pool.submit(lay_out, env, cluster, with_walks="e2e" in chosen)
+                pool.submit(lay_out, env, cluster, with_walks=HAS_WALKS in env)
                 if cluster and NEED_DATABASE & set(chosen)
                 else None
             )
