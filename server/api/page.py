@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 from functools import cache
+from pathlib import Path
 
 from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.csrf import ensure_csrf_cookie
 from django.views.decorators.http import require_safe
 
-__all__ = ["page", "service_worker"]
+__all__ = ["description_of_api", "page", "service_worker"]
 
 
 @cache
@@ -40,3 +41,15 @@ def service_worker(request: HttpRequest) -> HttpResponse:
     response = HttpResponse(_worker(), content_type="text/javascript")
     response.headers["Cache-Control"] = "no-cache"
     return response
+
+
+@cache
+def _description() -> bytes:
+    return (Path(__file__).parent / "openapi.json").read_bytes()
+
+
+@require_safe
+def description_of_api(request: HttpRequest) -> HttpResponse:
+    """Return the description of the interface for programs: the file that the tests hold true."""
+    del request
+    return HttpResponse(_description(), content_type="application/json")

@@ -60,7 +60,7 @@ from yard.photos import router as photos
 from yard.router import router as plant
 from yard.words import router as photo_words
 
-__all__ = ["api"]
+__all__ = ["api", "signed_in"]
 
 
 class _Renderer(JSONRenderer):
@@ -96,7 +96,7 @@ class _Session(SessionAuth):
         return request.user if request.user.is_authenticated else None
 
 
-def _signed_in(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
+def signed_in(view: Callable[..., HttpResponse]) -> Callable[..., HttpResponse]:
     """Give the description of the API to whoever is signed in, and on a developer's machine."""
 
     @wraps(view)
@@ -117,7 +117,7 @@ api = NinjaAPI(
         " carry an `Idempotency-Key`. Refusals are `code, detail, field, hint`."
     ),
     docs_url="/docs",
-    docs_decorator=_signed_in,
+    docs_decorator=signed_in,
     auth=[Bearer(), _Session(csrf=True)],
     renderer=_Renderer(),
     parser=_Parser(),

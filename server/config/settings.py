@@ -6,6 +6,7 @@
 import os
 from pathlib import Path
 
+import ninja
 from csp.constants import NONE, SELF
 
 from operation.guard import refuse_unfit
@@ -214,9 +215,13 @@ CONTENT_SECURITY_POLICY = {
 
 STATIC_URL = "/static/"
 STATIC_ROOT = BASE / "server" / "staticfiles"
-# only the built front end is served: packages' own pages are not part of the app
+# what is served is named here: packages' other pages are not part of the app
 STATICFILES_FINDERS = ["django.contrib.staticfiles.finders.FileSystemFinder"]
-STATICFILES_DIRS = [WEB_DIST] if WEB_DIST.is_dir() else []
+# of the API package, the page that describes the interface
+STATICFILES_DIRS: list[Path | tuple[str, Path]] = [
+    *([WEB_DIST] if WEB_DIST.is_dir() else []),
+    ("ninja", Path(ninja.__file__).parent / "static" / "ninja"),
+]
 STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "whitenoise.storage.CompressedStaticFilesStorage"},

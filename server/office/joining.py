@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from allauth.usersessions.models import UserSession
 from django.contrib.auth import login
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
@@ -146,6 +147,8 @@ def join(request: HttpRequest, body: JoinIn) -> JoinedOut:
         made = _account(body)
         _Join(Caller(user=made, works=invite.works, role=invite.role), invite).run()
     login(request, made, backend=BACKEND)
+    # it stands among the sessions that its owner may end
+    UserSession.objects.create_from_request(request)
     return JoinedOut(slug=invite.works.slug)
 
 

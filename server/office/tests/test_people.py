@@ -45,6 +45,8 @@ def test_a_link_lets_one_new_person_in_once(admin):
     assert joined.json() == {"slug": "here"}
     (works,) = stranger.get("/api/session").json()["works"]
     assert (works["slug"], works["role"]) == ("here", "apprentice")
+    (own,) = stranger.get("/api/auth/browser/v1/auth/sessions").json()["data"]
+    assert own["is_current"] is True
     again = post(Client(HTTP_HOST="localhost"), JOIN, {"token": token, **NEW, "username": "x.y"})
     assert again.status_code == 404
     assert again.json()["code"] == "no_invite"
@@ -353,3 +355,19 @@ def test_a_plant_is_not_founded_twice_or_wrongly(admin, asked):
     with pytest.raises(CommandError):
         call_command("found", *asked)
     assert Invite.objects.count() == 0
+
+
+def test_the_interface_for_programs_is_described_for_its_people(admin):
+    """The page and the file behind it, served here; for nobody who is not signed in."""
+    assert "swagger-ui" in admin.get("/api/docs").content.decode()
+    assert "/api/w/{works}/people" in admin.get("/api/openapi.json").json()["paths"]
+    stranger = Client(HTTP_HOST="localhost")
+    assert stranger.get("/api/docs").status_code == 401
+    assert stranger.get("/api/openapi.json").status_code == 401
+
+
+def test_an_answer_is_not_sent_again_unchanged(admin):
+    """A GET has an ETag; asked with it, 304 and no body."""
+    first = admin.get("/api/w/here/people")
+    again = admin.get("/api/w/here/people", headers={"If-None-Match": first.headers["ETag"]})
+    assert (again.status_code, again.content) == (304, b"")

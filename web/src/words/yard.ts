@@ -61,6 +61,7 @@ export const yardWords = {
   noNameplateYet: "no nameplate yet",
   on: (supply: Shown) => ` · on ${supply}`,
   noMotorMatches: (filter: Shown) => `No motor matches “${filter}”.`,
+  nothingYet: "Nothing yet: there is no motor.",
   nothingEveryFigure: "Nothing. Every figure is based on a reading.",
   ready: "ready",
   workingOut: "being calculated",

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { helpWords } from "../../words/help";
 
-/** An empty plant: three ways in. */
+/** An empty plant: the ways in. */
 export function FirstRun({
   demo,
   mayAdd,

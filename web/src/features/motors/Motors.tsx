@@ -247,7 +247,11 @@ export function Motors() {
               {yardWords.nextUp}
             </h2>
             {wants.length === 0 ? (
-              <p className="mt-2">{yardWords.nothingEveryFigure}</p>
+              <p className="mt-2">
+                {yard.found === 0 && !asked && !isNarrowed(only)
+                  ? yardWords.nothingYet
+                  : yardWords.nothingEveryFigure}
+              </p>
             ) : (
               <ol className="mt-2 space-y-2">
                 {wants.map((motor) => (
