@@ -34,13 +34,13 @@ from evencoil.audit import (
 )
 from evencoil.base import (
     CoreError,
-    FileFormatError,
     Message,
     OutOfRangeError,
     counted,
     say,
     speaking,
 )
+from evencoil.cli.many import MOST_PROCESSES, files_named
 from evencoil.codebook import EDITIONS
 from evencoil.job import MAX_BYTES, load, work_out
 
@@ -72,7 +72,9 @@ def add_audit_arguments(parser: argparse.ArgumentParser) -> None:
     """
     parser.add_argument("files", nargs="+", metavar="JOB.json", help="job files or folders of them")
     parser.add_argument("--format", choices=("table", "csv", "json"), default="table")
-    parser.add_argument("--processes", type=int, default=1, metavar="N", help="1 to 64")
+    parser.add_argument(
+        "--processes", type=int, default=1, metavar="N", help=f"1 to {MOST_PROCESSES}"
+    )
     parser.add_argument(
         "--drawn", action="store_true", help="read starters off their drawings, play none"
     )
@@ -82,15 +84,6 @@ def add_audit_arguments(parser: argparse.ArgumentParser) -> None:
     )
     parser.add_argument("--fault-times", metavar="N", help="suppose N times the fault current")
     parser.add_argument("--ambient", metavar="C", help="suppose another ambient in degrees C")
-
-
-def _files(names: Sequence[str]) -> list[str]:
-    """Return the job files named, those of a folder in the order of their names."""
-    found: list[str] = []
-    for name in names:
-        path = Path(name)
-        found += sorted(str(one) for one in path.glob("*.json")) if path.is_dir() else [name]
-    return found
 
 
 @cache
@@ -161,14 +154,10 @@ def audit(arguments: argparse.Namespace) -> bool:
     OutOfRangeError
         If what is supposed cannot be.
     """
-    files = _files(arguments.files)
-    if not files:
-        raise FileFormatError(
-            Message("audit.no_file"), field="files", hint=Message("audit.no_file.hint")
-        )
+    files = files_named(arguments.files)
     what_if = _what_if(arguments)
     work = partial(_audited, what_if, is_played=not arguments.drawn)
-    processes = max(1, min(64, arguments.processes))
+    processes = max(1, min(MOST_PROCESSES, arguments.processes))
     if processes == 1:
         found = [work(name) for name in files]
     else:

@@ -11,8 +11,9 @@ import argparse
 import csv
 import json
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import asdict
+from functools import partial
 from pathlib import Path
 from typing import Any, TextIO
 
@@ -33,6 +34,7 @@ from evencoil.cli import box as cli_box
 from evencoil.cli import circuit as cli_circuit
 from evencoil.cli import run_up as cli_run_up
 from evencoil.cli.audit import add_audit_arguments, audit
+from evencoil.cli.many import add_many_arguments, files_named, on_many
 from evencoil.cli.schedule import add_schedule_arguments, schedule
 from evencoil.cli.trouble import add_trouble_arguments, trouble
 from evencoil.job import (
@@ -300,6 +302,34 @@ def _schema(arguments: argparse.Namespace) -> int:
     return OK
 
 
+#: what is asked of one file and of thousands alike
+_MANY = {"size", "connect", "convert", "validate", "choose", "check", "run", "trouble"}
+
+
+def _told(action: Callable[[argparse.Namespace], int], arguments: argparse.Namespace) -> int:
+    """Do a command; a refusal is told on standard error, in the form that was asked for."""
+    try:
+        return action(arguments)
+    except CoreError as error:
+        problem = error.problem()
+        if arguments.format == "json":
+            print(json.dumps(problem, ensure_ascii=False), file=sys.stderr)
+        else:
+            print(f"{problem['field']}: {problem['detail']} {problem['hint']}", file=sys.stderr)
+        return WRONG
+
+
+def _each(action: Callable[[argparse.Namespace], int], arguments: argparse.Namespace) -> int:
+    """Do a command on its file, or on each of its files."""
+    files = files_named(arguments.jobs)
+    if files == list(arguments.jobs) and len(files) == 1:
+        arguments.job = files[0]
+        return action(arguments)
+    # what was asked goes to other processes: without what cannot
+    own = argparse.Namespace(**{**vars(arguments), "action": None})
+    return on_many(partial(_told, action), own, files)
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(
         prog="evencoil", description="Motor branch circuits with their evidence."
@@ -322,7 +352,12 @@ def _parser() -> argparse.ArgumentParser:
         ("rehearse", _rehearse, "play a scenario on the starter; exit 1 if a hazard shows"),
     ):
         command = commands.add_parser(name, help=about, description=about)
-        command.add_argument("job", metavar="JOB.json", help="a job file, or - for standard input")
+        if name in _MANY:
+            add_many_arguments(command)
+        else:
+            command.add_argument(
+                "job", metavar="JOB.json", help="a job file, or - for standard input"
+            )
         if name == "rehearse":
             command.add_argument(
                 "scenario", metavar="SCENARIO.json", help="operator actions and their times"
@@ -336,7 +371,7 @@ def _parser() -> argparse.ArgumentParser:
         has_csv = name in {"wirelist", "run"}
         forms = ("table", "json", "csv") if has_csv else ("table", "json")
         command.add_argument("--format", choices=forms, default="table")
-        command.set_defaults(action=action)
+        command.set_defaults(action=partial(_each, action) if name in _MANY else action)
     table = commands.add_parser(
         "schedule", help="read a table of motors into job files; exit 1 if a line was not taken"
     )
@@ -367,15 +402,7 @@ def main(argv: Sequence[str] | None = None) -> int:
     """
     arguments = _parser().parse_args(argv)
     with speaking(Names()):
-        try:
-            return int(arguments.action(arguments))
-        except CoreError as error:
-            problem = error.problem()
-            if arguments.format == "json":
-                print(json.dumps(problem, ensure_ascii=False), file=sys.stderr)
-            else:
-                print(f"{problem['field']}: {problem['detail']} {problem['hint']}", file=sys.stderr)
-            return WRONG
+        return _told(arguments.action, arguments)
 
 
 if __name__ == "__main__":
