@@ -48,6 +48,8 @@ export default defineConfig({
   server: { proxy: { "/api": "http://127.0.0.1:8765" } },
   test: {
     include: ["src/**/*.test.{ts,tsx}"],
+    // a process for each file takes three times as long as a thread
+    pool: "threads",
     coverage: {
       provider: "v8",
       reporter: ["text-summary"],
