@@ -26,12 +26,13 @@ from office.schemas import (
     LogOut,
     MemberOut,
     PeopleOut,
+    PlantTokenOut,
     RoleIn,
     SeenLineOut,
     SeenOut,
 )
 from people.access import RANK, Caller, caller_in
-from people.models import ActionLog, Member, Role
+from people.models import AccessToken, ActionLog, Member, Role
 
 __all__ = ["need_admin", "router"]
 
@@ -95,12 +96,18 @@ def people(request: HttpRequest, works: str) -> PeopleOut:
     caller = caller_in(request, works)
     members = Member.objects.select_related("user").filter(works=caller.works)
     invites: QuerySet[Invite] = Invite.objects.none()
+    tokens: QuerySet[AccessToken] = AccessToken.objects.none()
     if caller.may(Role.ADMIN):
         lately = timezone.now() - timedelta(days=30)
         invites = (
             Invite.objects.select_related("by", "used_by")
             .filter(works=caller.works, ends_at__gt=lately)
             .order_by("-pk")
+        )
+        tokens = (
+            AccessToken.objects.select_related("user")
+            .filter(works=caller.works, ends_at__gt=timezone.now())
+            .order_by("user__username", "name", "pk")
         )
     return PeopleOut(
         members=[
@@ -113,6 +120,17 @@ def people(request: HttpRequest, works: str) -> PeopleOut:
             for one in sorted(members, key=lambda one: (-RANK[one.role], str(one.user).lower()))
         ],
         invites=[_invite(row, caller) for row in invites],
+        tokens=[
+            PlantTokenOut(
+                n=row.pk,
+                name=row.name,
+                by=str(row.user),
+                is_writing=row.is_writing,
+                ends=caller.works.local(row.ends_at),
+                used_on="" if row.used_on is None else f"{row.used_on:%Y-%m-%d}",
+            )
+            for row in tokens
+        ],
     )
 
 

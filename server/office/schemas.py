@@ -28,6 +28,7 @@ __all__ = [
     "MeOut",
     "MemberOut",
     "PeopleOut",
+    "PlantTokenOut",
     "RoleIn",
     "SeenLineOut",
     "SeenOut",
@@ -73,11 +74,26 @@ class InviteOut(Schema):
     used_by: str
 
 
+class PlantTokenOut(Schema):
+    """A token that lets a program into the plant: whose, what it may, until when."""
+
+    n: int
+    name: str
+    by: str
+    is_writing: bool
+    ends: str
+    used_on: str
+
+
 class PeopleOut(Schema):
-    """Everybody of a plant, and the invitations that are open or ended in the last 30 days."""
+    """Everybody of a plant; for an administrator its invitations and everybody's tokens too.
+
+    Invitations are those that are open, or ended in the last 30 days.
+    """
 
     members: list[MemberOut]
     invites: list[InviteOut]
+    tokens: list[PlantTokenOut]
 
 
 class InviteIn(Schema):

@@ -1,19 +1,21 @@
 """The committed OpenAPI file is the code, and no operation leaks another works."""
 
 import json
+from datetime import timedelta
 from pathlib import Path
 
 import pytest
 from django.core.management import call_command
 from django.db import transaction
 from django.test import Client
+from django.utils import timezone
 
 from audits.models import Audit
 from config.api import api
 from drills.models import DrillAnswer, DrillBox, DrillSet, HiddenFault
 from hunts.models import TroubleHunt
 from jobs.models import InputVersion
-from office.models import Erasure, Invite, Takeout
+from office.models import Erasure, Invite, Takeout, hashed
 from panel.models import Act, PanelRevision
 from paper.models import Issue
 from people.models import AccessToken, ActionLog, Member
@@ -221,6 +223,48 @@ def test_nobody_gets_in_without_a_session(two_works, db, settings, method, path,
         return
     assert answer.status_code == 401
     assert answer.json()["code"] == "sign_in"
+
+
+@pytest.fixture(scope="module")
+def reading(two_works, django_db_blocker):
+    """A program that may read the plant `here`."""
+    with django_db_blocker.unblock():
+        who = caller("here", "ann")
+        AccessToken.objects.create(
+            works=who.works,
+            user=who.user,
+            name="p",
+            token_hash=hashed("reading"),
+            ends_at=timezone.now() + timedelta(days=1),
+        )
+    return Client(HTTP_HOST="localhost", headers={"Authorization": "Bearer reading"})
+
+
+@pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)
+def test_a_token_opens_its_plant_to_read_and_nothing_else(reading, db, method, path, operation):
+    """Another plant: 401. A change: 403. Outside of plants: signed out. Nothing is changed."""
+    before = [model.objects.count() for model in KEPT]
+    for works, expected in (("there", 401), ("here", 403)):
+        answer = reading.generic(
+            method.upper(), filled(path, works), "{}", content_type="application/json"
+        )
+        if path in OPEN:
+            assert answer.status_code in {200, 404, 422}
+        elif "{works}" not in path:
+            assert answer.status_code == 401
+        elif works == "there" or method != "get":
+            assert answer.status_code == expected, answer.content
+    assert [model.objects.count() for model in KEPT] == before
+
+
+#: let everybody in: who is signed in, the demo's people, a link, a guest's card
+OPEN = {
+    "/api/session",
+    "/api/demo",
+    "/api/join",
+    "/api/join/look",
+    "/api/w/{works}/m/{tag}/card",
+}
 
 
 @pytest.mark.parametrize(("method", "path", "operation"), OPERATIONS)

@@ -278,6 +278,20 @@ def _program(client, **body):
     )
 
 
+def test_an_administrator_sees_and_ends_everybodys_tokens(admin):
+    """Nobody else sees them; their secret is told to nobody."""
+    ann = signed_in(caller("here", "ann", "reviewer"))
+    program = _program(ann, is_writing=True)
+    assert ann.get("/api/w/here/people").json()["tokens"] == []
+    (one,) = admin.get("/api/w/here/people").json()["tokens"]
+    assert (one["by"], one["is_writing"], one["name"]) == ("ann", True, "p")
+    eve = signed_in(caller("here", "eve", "reviewer"))
+    assert eve.delete(f"/api/w/here/tokens/{one['n']}").status_code == 404
+    assert program.get("/api/w/here/yard").status_code == 200
+    assert admin.delete(f"/api/w/here/tokens/{one['n']}").status_code == 200
+    assert program.get("/api/w/here/yard").status_code == 401
+
+
 def test_a_token_does_not_raise_what_its_owner_may(db):
     """An apprentice's writing token adds no motor."""
     client = signed_in(caller("here", "ann", "apprentice"))

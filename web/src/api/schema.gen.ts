@@ -8561,13 +8561,17 @@ export interface components {
         };
         /**
          * PeopleOut
-         * @description Everybody of a plant, and the invitations that are open or ended in the last 30 days.
+         * @description Everybody of a plant; for an administrator its invitations and everybody's tokens too.
+         *
+         *     Invitations are those that are open, or ended in the last 30 days.
          */
         PeopleOut: {
             /** Invites */
             invites: components["schemas"]["InviteOut"][];
             /** Members */
             members: components["schemas"]["MemberOut"][];
+            /** Tokens */
+            tokens: components["schemas"]["PlantTokenOut"][];
         };
         /**
          * PhotoIn
@@ -8702,6 +8706,24 @@ export interface components {
             /** Transformers */
             transformers: components["schemas"]["TransformerOut"][];
             version: components["schemas"]["VersionOut"];
+        };
+        /**
+         * PlantTokenOut
+         * @description A token that lets a program into the plant: whose, what it may, until when.
+         */
+        PlantTokenOut: {
+            /** By */
+            by: string;
+            /** Ends */
+            ends: string;
+            /** Is Writing */
+            is_writing: boolean;
+            /** N */
+            n: number;
+            /** Name */
+            name: string;
+            /** Used On */
+            used_on: string;
         };
         /**
          * PlateIn

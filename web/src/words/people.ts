@@ -49,6 +49,7 @@ export const peopleWords = {
   usedBy: (name: string) => `used by ${name}`,
   takeBack: "Take back",
   somebody: "somebody",
+  programs: "Programs let in",
   handOver: "Hand the plant over",
   handOverSays: "Another member becomes administrator, and you take another role, in one step.",
   to: "To",

@@ -74,7 +74,8 @@ export function Motors() {
     document.title = yardWords.motorsEvenCoil;
   }, []);
   if (state.yard.error) return <Failure error={state.yard.error} />;
-  if (!yard) return <Waiting />;
+  // the ways to other plants come with the session: a line that came later would move the rest
+  if (!yard || session.isPending) return <Waiting />;
   const others = (
     <>
       <Link className="control" to={`/w/${works}/heaters`}>

@@ -5,6 +5,7 @@ import { PlantPage } from "../../components/PlantPage";
 import { Select } from "../../components/Select";
 import { ProblemSlab } from "../../components/shapes";
 import { useWorks } from "../../state/session";
+import { accountWords as a } from "../../words/account";
 import { peopleWords as w } from "../../words/people";
 import { HandOver } from "./HandOver";
 import { Invitations } from "./Invitations";
@@ -57,6 +58,11 @@ export function PeopleScreen() {
             onInvite={(body) => void room.invite(body)}
             onTakeBack={(n) => void room.takeBack(n)}
           />
+          <Programs
+            tokens={room.list.data.tokens}
+            isBusy={room.isBusy}
+            onEnd={(n) => void room.endToken(n)}
+          />
           <p>
             <Link className="control inline-flex" to={`/w/${works}/log`}>
               {w.logOf}
@@ -71,6 +77,51 @@ export function PeopleScreen() {
         </>
       )}
     </PlantPage>
+  );
+}
+
+/** What programs are let in, and by whom: an administrator may end any. */
+function Programs({
+  tokens,
+  isBusy,
+  onEnd,
+}: {
+  tokens: People["tokens"];
+  isBusy: boolean;
+  onEnd: (n: number) => void;
+}) {
+  if (tokens.length === 0) return null;
+  return (
+    <section aria-labelledby="programs" className="max-w-4xl space-y-2">
+      <h2 id="programs" className="stamp">
+        {w.programs}
+      </h2>
+      <ul className="divide-y divide-hair border-y border-hair" data-testid="programs">
+        {tokens.map((one) => (
+          <li key={one.n} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
+            <span className="min-w-48 flex-1">
+              <span className="font-semibold">{one.name}</span>{" "}
+              <span className="text-soft">
+                {[
+                  w.by(one.by),
+                  one.is_writing ? a.changes : a.reads,
+                  a.until(one.ends),
+                  one.used_on ? a.usedOn(one.used_on) : a.neverUsedToken,
+                ].join(" · ")}
+              </span>
+            </span>
+            <button
+              type="button"
+              className="control"
+              disabled={isBusy}
+              onClick={() => onEnd(one.n)}
+            >
+              {a.end}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -51,6 +51,12 @@ export function usePeople(works: string) {
       keep(() =>
         told(api.DELETE("/api/w/{works}/invites/{n}", { params: { path: { works, n } } })),
       ),
+    endToken: async (n: number) => {
+      const now = await tried(() =>
+        told(api.DELETE("/api/w/{works}/tokens/{n}", { params: { path: { works, n } } })),
+      );
+      if (now) await client.invalidateQueries({ queryKey: key });
+    },
     handOver: (username: string, ownRole: Schemas["HandOverIn"]["own_role"]) =>
       keep(() =>
         told(

@@ -125,6 +125,16 @@ def _ohms_fit(numbering: Numbering, touches: Sequence[Touch], tolerance: float) 
     return True
 
 
+@lru_cache(maxsize=32)
+def _of_ohms(
+    supposed: tuple[Numbering, ...], touches: tuple[Touch, ...], tolerance: float
+) -> tuple[Numbering, ...]:
+    """Return the numberings that explain the ohms: the same for every reading of volts after."""
+    if not touches:
+        return supposed
+    return tuple(one for one in supposed if _ohms_fit(one, touches, tolerance))
+
+
 def _winding_of(numbering: Numbering, pair: Pair) -> str:
     """Return which of two windings a pair belongs to; empty where there is one."""
     if numbering.kind != "2-speed-2-winding":
@@ -166,14 +176,14 @@ def _survivors(
     tolerance = _WIDE_OHM_TOLERANCE if is_wide else _OHM_TOLERANCE
     meter = _WIDE_METER if is_wide else _METER
     found = []
-    for numbering in supposed:
-        if touches and not _ohms_fit(numbering, touches, tolerance):
-            continue
+    for numbering in _of_ohms(tuple(supposed), tuple(touches), tolerance):
         if kicks and not _kicks_fit(numbering, kicks):
             continue
         masks = {count: (1 << len(grid)) - 1 for count, grid in _GRID.items()}
         for reading in volts:
             masks[len(reading.feed)] &= _fit(numbering, reading, meter)
+            if not masks[len(reading.feed)]:
+                break
         if all(masks.values()):
             found.append((numbering, masks[2]))
     return found
