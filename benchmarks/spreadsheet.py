@@ -6,7 +6,7 @@ The program (Debian's package libreoffice-calc, wanted for this only) opens a wo
 motors with ten plain formulas each, recalculates and saves, headless. Here the same rows are read
 as nameplates, judged against their supply, sized with evidence and written as JSON, a line for
 each motor. One after the other, three times; the medians are compared. Its start, measured on a
-workbook of one row, is told beside.
+workbook of one row, is printed too.
 """
 
 from __future__ import annotations

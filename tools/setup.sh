@@ -77,7 +77,6 @@ install_web() {
     echo "even coil: building the front end" >&2
     (cd web && npm run build --silent) >.run/build.log 2>&1 || fail "the front end does not build" "See .run/build.log."
     rm -rf server/staticfiles
-    EVENCOIL_SECRET_KEY=build .venv/bin/python server/manage.py collectstatic --noinput -v 0 -i '*.map' -i 'redoc*' >.run/static.log 2>&1 || fail "collecting static files failed" "See .run/static.log."
     printf '%s' "$sum" > .run/web
   fi
   [ -d server/staticfiles ] || EVENCOIL_SECRET_KEY=build .venv/bin/python server/manage.py collectstatic --noinput -v 0 -i '*.map' -i 'redoc*' >.run/static.log 2>&1 || fail "collecting static files failed" "See .run/static.log."

@@ -18,7 +18,8 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.utils import timezone
 
 from api.problems import problem
-from people.models import AccessToken, GivenAnswer, Works
+from people.models import GivenAnswer, Works
+from people.tokens import live_token
 
 __all__ = ["OnceMiddleware"]
 
@@ -80,14 +81,8 @@ def _works(request: HttpRequest) -> Works | None:
     scheme, _, token = request.headers.get("Authorization", "").partition(" ")
     user = request.user.pk
     if scheme:
-        user = (
-            AccessToken.objects.filter(
-                token_hash=hashlib.sha256(token.strip().encode()).hexdigest(),
-                ends_at__gt=timezone.now(),
-            )
-            .values_list("user", flat=True)
-            .first()
-        )
+        found = live_token(token.strip())
+        user = None if found is None else found.user_id
     slug = request.path_info.split("/")[3]
     return Works.objects.filter(slug=slug, erased_at=None, memberships__user=user).first()
 

@@ -8,11 +8,12 @@ from typing import ClassVar
 from django.utils import timezone
 
 from api.problems import ProblemError
-from office.models import Invite, hashed, new_token
+from office.models import Invite
 from panel.locks import locks_on
 from people.access import Caller, not_found
 from people.actions import Action
 from people.models import AccessToken, Member, Role, User, Works
+from people.tokens import hashed, new_token
 
 __all__ = [
     "MOST_OPEN",
@@ -253,27 +254,14 @@ class RemoveMember(_OfMember):
         _let_go(self.caller.works, member.user)
 
 
-class Leave(_OfMember):
-    """Leave a plant oneself."""
+class Leave(RemoveMember):
+    """Leave a plant oneself: what holds for taking somebody out holds for it."""
 
     name = "leave"
     least_role: ClassVar[str] = Role.APPRENTICE
 
     def __init__(self, caller: Caller) -> None:
         super().__init__(caller, caller.user.username)
-
-    def perform(self) -> None:
-        """Leave.
-
-        Raises
-        ------
-        ProblemError
-            409 if it is the only administrator, or one of their locks is on.
-        """
-        member = self.member()
-        self.need_other_admin(member)
-        need_no_lock(self.caller.works, member.user)
-        _let_go(self.caller.works, member.user)
 
 
 class HandOver(_OfMember):

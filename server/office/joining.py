@@ -21,11 +21,12 @@ from ninja.security import APIKeyCookie
 from api.problems import ProblemError
 from api.rates import ByAddress
 from api.schemas import REFUSALS, ProblemOut
-from office.models import Invite, hashed
+from office.models import Invite
 from office.schemas import JoinedOut, JoinIn, JoinLookIn, JoinLookOut
 from people.access import Caller
 from people.actions import Action
 from people.models import Member, User
+from people.tokens import hashed
 
 __all__ = ["router"]
 

@@ -12,11 +12,11 @@ from pydantic import Field
 
 from api.problems import ProblemError
 from api.schemas import REFUSALS
-from office.models import hashed, new_token
-from office.schemas import AccessTokenIn, AccessTokenMadeOut, AccessTokenOut, MeIn, MeOut
+from office.schemas import AccessTokenIn, AccessTokenMadeOut, MeIn, MeOut, token_out
 from people.access import Caller, caller_in, not_found
 from people.actions import Action
 from people.models import AccessToken, User
+from people.tokens import hashed, new_token
 
 __all__ = ["TOKEN_MARK", "router"]
 
@@ -27,20 +27,8 @@ MOST_TOKENS = 20
 TokenNumber = Annotated[int, Field(ge=1, le=9_000_000_000_000_000)]
 
 
-def _token(row: AccessToken) -> AccessTokenOut:
-    return AccessTokenOut(
-        n=row.pk,
-        name=row.name,
-        works=row.works.name,
-        slug=row.works.slug,
-        is_writing=row.is_writing,
-        ends=row.works.local(row.ends_at),
-        used_on="" if row.used_on is None else f"{row.used_on:%Y-%m-%d}",
-    )
-
-
 def _me(user: User) -> MeOut:
-    rows = AccessToken.objects.select_related("works").filter(
+    rows = AccessToken.objects.select_related("user", "works").filter(
         user=user, works__erased_at=None, ends_at__gt=timezone.now()
     )
     return MeOut(
@@ -48,7 +36,7 @@ def _me(user: User) -> MeOut:
         display_name=user.display_name,
         email=user.email,
         has_password=user.has_usable_password(),
-        tokens=[_token(row) for row in rows.order_by("works__name", "name", "pk")],
+        tokens=[token_out(row) for row in rows.order_by("works__name", "name", "pk")],
     )
 
 

@@ -2,30 +2,14 @@
 
 from __future__ import annotations
 
-import hashlib
-import secrets
+from typing import Literal
 
 from django.db import models
+from django.utils import timezone
 
 from people.models import Role, User, Works
 
-__all__ = ["Erasure", "Invite", "Seen", "Takeout", "TakeoutPart", "hashed", "new_token"]
-
-
-def new_token() -> str:
-    """Return a link's secret: said once, kept only as its hash."""
-    return secrets.token_urlsafe(32)
-
-
-def hashed(token: str) -> str:
-    """Return what is kept of a link's secret.
-
-    Parameters
-    ----------
-    token : str
-        As it stands in the link.
-    """
-    return hashlib.sha256(token.encode()).hexdigest()
+__all__ = ["Erasure", "Invite", "Seen", "Takeout", "TakeoutPart"]
 
 
 class Invite(models.Model):
@@ -47,6 +31,15 @@ class Invite(models.Model):
     def __str__(self) -> str:
         """Return whom it lets in, where and as what."""
         return f"{self.whom or 'somebody'} to {self.works} as {self.role}"
+
+    @property
+    def state(self) -> Literal["open", "used", "ended", "taken_back"]:
+        """Return what became of it."""
+        if self.used_at:
+            return "used"
+        if self.revoked_at:
+            return "taken_back"
+        return "ended" if self.ends_at <= timezone.now() else "open"
 
 
 class Seen(models.Model):

@@ -26,10 +26,10 @@ from office.schemas import (
     LogOut,
     MemberOut,
     PeopleOut,
-    PlantTokenOut,
     RoleIn,
     SeenLineOut,
     SeenOut,
+    token_out,
 )
 from people.access import RANK, Caller, caller_in
 from people.models import AccessToken, ActionLog, Member, Role
@@ -72,20 +72,13 @@ def need_admin(caller: Caller, what: str) -> None:
 
 
 def _invite(row: Invite, caller: Caller) -> InviteOut:
-    ended = row.ends_at <= timezone.now()
     return InviteOut(
         n=row.pk,
         whom=row.whom,
         role=row.role,
         by="" if row.by is None else str(row.by),
         ends=caller.works.local(row.ends_at),
-        state="used"
-        if row.used_at
-        else "taken_back"
-        if row.revoked_at
-        else "ended"
-        if ended
-        else "open",
+        state=row.state,
         used_by="" if row.used_by is None else str(row.used_by),
     )
 
@@ -105,7 +98,7 @@ def people(request: HttpRequest, works: str) -> PeopleOut:
             .order_by("-pk")
         )
         tokens = (
-            AccessToken.objects.select_related("user")
+            AccessToken.objects.select_related("user", "works")
             .filter(works=caller.works, ends_at__gt=timezone.now())
             .order_by("user__username", "name", "pk")
         )
@@ -120,17 +113,7 @@ def people(request: HttpRequest, works: str) -> PeopleOut:
             for one in sorted(members, key=lambda one: (-RANK[one.role], str(one.user).lower()))
         ],
         invites=[_invite(row, caller) for row in invites],
-        tokens=[
-            PlantTokenOut(
-                n=row.pk,
-                name=row.name,
-                by=str(row.user),
-                is_writing=row.is_writing,
-                ends=caller.works.local(row.ends_at),
-                used_on="" if row.used_on is None else f"{row.used_on:%Y-%m-%d}",
-            )
-            for row in tokens
-        ],
+        tokens=[token_out(row) for row in tokens],
     )
 
 

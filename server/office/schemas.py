@@ -9,6 +9,7 @@ from django.core.validators import validate_email
 from pydantic import AfterValidator, Field, StringConstraints
 
 from api.schemas import Schema
+from people.models import AccessToken
 
 __all__ = [
     "AccessTokenIn",
@@ -28,10 +29,10 @@ __all__ = [
     "MeOut",
     "MemberOut",
     "PeopleOut",
-    "PlantTokenOut",
     "RoleIn",
     "SeenLineOut",
     "SeenOut",
+    "token_out",
 ]
 
 
@@ -74,12 +75,14 @@ class InviteOut(Schema):
     used_by: str
 
 
-class PlantTokenOut(Schema):
-    """A token that lets a program into the plant: whose, what it may, until when."""
+class AccessTokenOut(Schema):
+    """A token of a program: whose, where, what it may, until when, the day it was last used."""
 
     n: int
     name: str
     by: str
+    works: str
+    slug: str
     is_writing: bool
     ends: str
     used_on: str
@@ -93,7 +96,7 @@ class PeopleOut(Schema):
 
     members: list[MemberOut]
     invites: list[InviteOut]
-    tokens: list[PlantTokenOut]
+    tokens: list[AccessTokenOut]
 
 
 class InviteIn(Schema):
@@ -169,18 +172,6 @@ class MeIn(Schema):
     email: Address | None = None
 
 
-class AccessTokenOut(Schema):
-    """A token of a program: what it may, until when, the day it was last used."""
-
-    n: int
-    name: str
-    works: str
-    slug: str
-    is_writing: bool
-    ends: str
-    used_on: str
-
-
 class MeOut(Schema):
     """One's own account."""
 
@@ -240,3 +231,23 @@ class SeenOut(Schema):
     page: int
     pages: int
     lines: list[SeenLineOut]
+
+
+def token_out(row: AccessToken) -> AccessTokenOut:
+    """Return a token as it is shown: never its secret.
+
+    Parameters
+    ----------
+    row : AccessToken
+        With its owner and its plant.
+    """
+    return AccessTokenOut(
+        n=row.pk,
+        name=row.name,
+        by=str(row.user),
+        works=row.works.name,
+        slug=row.works.slug,
+        is_writing=row.is_writing,
+        ends=row.works.local(row.ends_at),
+        used_on="" if row.used_on is None else f"{row.used_on:%Y-%m-%d}",
+    )

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import hashlib
 import re
 from typing import Any
 
@@ -13,6 +12,7 @@ from ninja.security import HttpBearer
 
 from api.problems import ProblemError
 from people.models import AccessToken
+from people.tokens import live_token
 
 __all__ = ["Bearer"]
 
@@ -37,16 +37,7 @@ class Bearer(HttpBearer):
         ProblemError
             403 for what a program may not do, or this one may not.
         """
-        row = (
-            AccessToken.objects.select_related("user", "works")
-            .filter(
-                token_hash=hashlib.sha256(token.encode()).hexdigest(),
-                ends_at__gt=timezone.now(),
-                user__is_active=True,
-                works__erased_at=None,
-            )
-            .first()
-        )
+        row = live_token(token)
         if row is None or not request.path_info.startswith(f"/api/w/{row.works.slug}/"):
             raise AuthenticationError
         if _PEOPLE_ONLY.match(request.path_info):

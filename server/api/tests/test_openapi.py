@@ -15,10 +15,11 @@ from config.api import api
 from drills.models import DrillAnswer, DrillBox, DrillSet, HiddenFault
 from hunts.models import TroubleHunt
 from jobs.models import InputVersion
-from office.models import Erasure, Invite, Takeout, hashed
+from office.models import Erasure, Invite, Takeout
 from panel.models import Act, PanelRevision
 from paper.models import Issue
 from people.models import AccessToken, ActionLog, Member
+from people.tokens import hashed
 from plant.models import Conversion, HeaterChart, Motor, Photo, PlateRevision
 from schedules.models import ScheduleRun
 from tests_support import caller, motor, signed_in

@@ -2841,9 +2841,11 @@ export interface components {
         };
         /**
          * AccessTokenOut
-         * @description A token of a program: what it may, until when, the day it was last used.
+         * @description A token of a program: whose, where, what it may, until when, the day it was last used.
          */
         AccessTokenOut: {
+            /** By */
+            by: string;
             /** Ends */
             ends: string;
             /** Is Writing */
@@ -8571,7 +8573,7 @@ export interface components {
             /** Members */
             members: components["schemas"]["MemberOut"][];
             /** Tokens */
-            tokens: components["schemas"]["PlantTokenOut"][];
+            tokens: components["schemas"]["AccessTokenOut"][];
         };
         /**
          * PhotoIn
@@ -8706,24 +8708,6 @@ export interface components {
             /** Transformers */
             transformers: components["schemas"]["TransformerOut"][];
             version: components["schemas"]["VersionOut"];
-        };
-        /**
-         * PlantTokenOut
-         * @description A token that lets a program into the plant: whose, what it may, until when.
-         */
-        PlantTokenOut: {
-            /** By */
-            by: string;
-            /** Ends */
-            ends: string;
-            /** Is Writing */
-            is_writing: boolean;
-            /** N */
-            n: number;
-            /** Name */
-            name: string;
-            /** Used On */
-            used_on: string;
         };
         /**
          * PlateIn

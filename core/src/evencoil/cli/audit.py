@@ -8,10 +8,8 @@ from __future__ import annotations
 import argparse
 import json
 from collections.abc import Iterator, Sequence
-from concurrent.futures import ProcessPoolExecutor
 from dataclasses import asdict, dataclass
 from functools import cache, partial
-from multiprocessing import get_context
 from pathlib import Path
 from typing import Any
 
@@ -40,7 +38,7 @@ from evencoil.base import (
     say,
     speaking,
 )
-from evencoil.cli.many import MOST_PROCESSES, files_named
+from evencoil.cli.many import MOST_PROCESSES, files_named, in_processes
 from evencoil.codebook import EDITIONS
 from evencoil.job import MAX_BYTES, load, work_out
 
@@ -157,13 +155,7 @@ def audit(arguments: argparse.Namespace) -> bool:
     files = files_named(arguments.files)
     what_if = _what_if(arguments)
     work = partial(_audited, what_if, is_played=not arguments.drawn)
-    processes = max(1, min(MOST_PROCESSES, arguments.processes))
-    if processes == 1:
-        found = [work(name) for name in files]
-    else:
-        # begun anew and not copied: nothing of this process is theirs
-        with ProcessPoolExecutor(processes, mp_context=get_context("spawn")) as pool:
-            found = list(pool.map(work, files, chunksize=max(1, len(files) // processes // 8)))
+    found = list(in_processes(work, files, arguments.processes))
     if arguments.format == "json":
         print(json.dumps(_as_json(found, what_if), indent=2, ensure_ascii=False))
     elif arguments.format == "csv":

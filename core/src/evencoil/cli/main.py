@@ -307,7 +307,7 @@ _MANY = {"size", "connect", "convert", "validate", "choose", "check", "run", "tr
 
 
 def _told(action: Callable[[argparse.Namespace], int], arguments: argparse.Namespace) -> int:
-    """Do a command; a refusal is told on standard error, in the form that was asked for."""
+    """Do a command; a refusal is printed on standard error, in the form that was asked for."""
     try:
         return action(arguments)
     except CoreError as error:

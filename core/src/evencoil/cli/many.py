@@ -10,18 +10,28 @@ import argparse
 import io
 import json
 import sys
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from contextlib import redirect_stderr, redirect_stdout
 from dataclasses import dataclass
 from functools import partial
 from multiprocessing import get_context
 from pathlib import Path
-from typing import Protocol
+from typing import Protocol, TypeVar
 
 from evencoil.base import FileFormatError, Message, Names, counted, speaking
 
-__all__ = ["MOST_PROCESSES", "Answered", "One", "add_many_arguments", "files_named", "on_many"]
+__all__ = [
+    "MOST_PROCESSES",
+    "Answered",
+    "One",
+    "add_many_arguments",
+    "files_named",
+    "in_processes",
+    "on_many",
+]
+
+Result = TypeVar("Result")
 
 #: answers that are waited for at once, of each process: thousands of files are not in memory
 _AHEAD = 32
@@ -101,10 +111,21 @@ def _alone(one: One, arguments: argparse.Namespace, name: str) -> Answered:
     return Answered(name, code, out.getvalue(), error.getvalue())
 
 
-def _answers(one: One, arguments: argparse.Namespace, files: Sequence[str]) -> Iterator[Answered]:
-    """Yield the answers in the order of the files."""
-    work = partial(_alone, one, arguments)
-    processes = max(1, min(MOST_PROCESSES, arguments.processes))
+def in_processes(
+    work: Callable[[str], Result], files: Sequence[str], processes: int
+) -> Iterator[Result]:
+    """Yield what is made of each file, in their order, by so many processes.
+
+    Parameters
+    ----------
+    work : callable
+        A function of a module, or a `partial` of one: it goes to other processes.
+    files : sequence of str
+        What it is given, one after another.
+    processes : int
+        As asked for; 1 to `MOST_PROCESSES` are started.
+    """
+    processes = max(1, min(MOST_PROCESSES, processes))
     if processes == 1:
         yield from map(work, files)
         return
@@ -123,13 +144,14 @@ def on_many(one: One, arguments: argparse.Namespace, files: Sequence[str]) -> in
     one : One
         The command on one file. It tells its own errors, as the command alone does.
     arguments : Namespace
-        Of the command; ``format`` is how it is told.
+        Of the command; ``format`` is the form of the answers.
     files : sequence of str
         Two or more.
     """
     codes = {0: 0, 1: 0, 2: 0}
     has_head = False
-    for answer in _answers(one, arguments, files):
+    work = partial(_alone, one, arguments)
+    for answer in in_processes(work, files, arguments.processes):
         codes[answer.code] += 1
         if arguments.format == "json":
             print(_as_line(answer))

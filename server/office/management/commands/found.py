@@ -12,8 +12,9 @@ from django.core.validators import validate_slug
 from django.db import transaction
 from django.utils import timezone
 
-from office.models import Invite, hashed, new_token
+from office.models import Invite
 from people.models import Role, Works
+from people.tokens import hashed, new_token
 
 __all__ = ["Command"]
 

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { Failure, Waiting } from "../../components/Edges";
 import { Words } from "../../components/inputs";
 import { Secret } from "../../components/Secret";
+import { Sure } from "../../components/Sure";
 import { ProblemSlab, Shout } from "../../components/shapes";
 import { TopBar } from "../../components/TopBar";
 import { useSession } from "../../state/session";
@@ -123,26 +124,17 @@ function Plant({
         {w.leave}
       </button>
       {isAsked && (
-        <div className="w-full space-y-2">
-          <p className="font-semibold">{w.leaveSure(name)}</p>
-          <p className="text-soft">{w.leaveSays}</p>
-          <p className="flex gap-3">
-            <button
-              type="button"
-              className="control"
-              disabled={isBusy}
-              onClick={() => {
-                setAsked(false);
-                onLeave();
-              }}
-            >
-              {w.yesLeave}
-            </button>
-            <button type="button" className="control" onClick={() => setAsked(false)}>
-              {w.no}
-            </button>
-          </p>
-        </div>
+        <Sure
+          question={w.leaveSure(name)}
+          says={w.leaveSays}
+          yes={w.yesLeave}
+          no={w.no}
+          isBusy={isBusy}
+          onAnswer={(isSure) => {
+            setAsked(false);
+            if (isSure) onLeave();
+          }}
+        />
       )}
     </li>
   );

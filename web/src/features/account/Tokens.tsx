@@ -48,14 +48,7 @@ export function Tokens({
             <li key={one.n} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
               <span className="min-w-48 flex-1">
                 <span className="font-semibold">{one.name}</span>{" "}
-                <span className="text-soft">
-                  {[
-                    one.works,
-                    one.is_writing ? w.changes : w.reads,
-                    w.until(one.ends),
-                    one.used_on ? w.usedOn(one.used_on) : w.neverUsedToken,
-                  ].join(" · ")}
-                </span>
+                <span className="text-soft">{[one.works, ...w.tokenSays(one)].join(" · ")}</span>
               </span>
               <button
                 type="button"

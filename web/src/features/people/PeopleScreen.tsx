@@ -3,6 +3,7 @@ import { Link, useParams } from "react-router";
 import { Failure, Waiting } from "../../components/Edges";
 import { PlantPage } from "../../components/PlantPage";
 import { Select } from "../../components/Select";
+import { Sure } from "../../components/Sure";
 import { ProblemSlab } from "../../components/shapes";
 import { useWorks } from "../../state/session";
 import { accountWords as a } from "../../words/account";
@@ -101,14 +102,7 @@ function Programs({
           <li key={one.n} className="flex flex-wrap items-center gap-x-4 gap-y-1 py-2">
             <span className="min-w-48 flex-1">
               <span className="font-semibold">{one.name}</span>{" "}
-              <span className="text-soft">
-                {[
-                  w.by(one.by),
-                  one.is_writing ? a.changes : a.reads,
-                  a.until(one.ends),
-                  one.used_on ? a.usedOn(one.used_on) : a.neverUsedToken,
-                ].join(" · ")}
-              </span>
+              <span className="text-soft">{[w.by(one.by), ...a.tokenSays(one)].join(" · ")}</span>
             </span>
             <button
               type="button"
@@ -170,26 +164,17 @@ function Member({
         <span>{w.role(one.role)}</span>
       )}
       {isAsked && (
-        <div className="w-full space-y-2">
-          <p className="font-semibold">{w.removeSure(one.display_name)}</p>
-          <p className="text-soft">{w.removeSays}</p>
-          <p className="flex gap-3">
-            <button
-              type="button"
-              className="control"
-              disabled={isBusy}
-              onClick={() => {
-                setAsked(false);
-                onRemove();
-              }}
-            >
-              {w.yes}
-            </button>
-            <button type="button" className="control" onClick={() => setAsked(false)}>
-              {w.no}
-            </button>
-          </p>
-        </div>
+        <Sure
+          question={w.removeSure(one.display_name)}
+          says={w.removeSays}
+          yes={w.yes}
+          no={w.no}
+          isBusy={isBusy}
+          onAnswer={(isSure) => {
+            setAsked(false);
+            if (isSure) onRemove();
+          }}
+        />
       )}
     </li>
   );

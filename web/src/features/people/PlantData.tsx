@@ -1,6 +1,7 @@
-import { type FormEvent, useId, useState } from "react";
+import { type FormEvent, useState } from "react";
 import { Drawer, Words } from "../../components/inputs";
 import { Progress } from "../../components/Progress";
+import { Secret } from "../../components/Secret";
 import { ProblemSlab, Stop } from "../../components/shapes";
 import { erasePlants } from "../../state/onDevice";
 import { peopleWords as w } from "../../words/people";
@@ -10,7 +11,7 @@ const MEGABYTE = 1_000_000;
 
 /** Everything of a plant as one file; and the plant erased, by its name and a password. */
 export function PlantData({ works, name }: { works: string; name: string }) {
-  const room = usePlantData(works, true);
+  const room = usePlantData(works);
   const file = room.files[0];
   return (
     <Drawer name={w.data}>
@@ -68,7 +69,6 @@ function Erase({
 }) {
   const [typed, setTyped] = useState("");
   const [password, setPassword] = useState("");
-  const wordId = useId();
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const isGone = await onErase(typed, password);
@@ -83,20 +83,7 @@ function Erase({
       <p>{w.eraseSays}</p>
       <form className="flex flex-wrap items-end gap-3" onSubmit={(event) => void submit(event)}>
         <Words label={w.eraseName(name)} value={typed} onValueChange={setTyped} className="w-72" />
-        <div>
-          <label htmlFor={wordId} className="block text-sm text-soft">
-            {w.password}
-          </label>
-          <input
-            id={wordId}
-            type="password"
-            className="field"
-            autoComplete="current-password"
-            maxLength={200}
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-          />
-        </div>
+        <Secret label={w.password} value={password} onValueChange={setPassword} />
         <button
           type="submit"
           className="control"

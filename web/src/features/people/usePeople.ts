@@ -85,14 +85,13 @@ export function usePeople(works: string) {
 const LOOKS_MS = 1000;
 
 /** A plant's data as one file, and erasing the plant. */
-export function usePlantData(works: string, isOpen: boolean) {
+export function usePlantData(works: string) {
   const client = useQueryClient();
   const { problem, isBusy, tried } = useTried();
   const key = ["takeouts", works];
   const path = { works };
   const files = useQuery({
     queryKey: key,
-    enabled: isOpen,
     queryFn: ({ signal }) => told(api.GET("/api/w/{works}/takeouts", { params: { path }, signal })),
     refetchInterval: (query) =>
       query.state.data?.some((one) => one.state === "running") ? LOOKS_MS : false,
